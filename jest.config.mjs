@@ -1,0 +1,16 @@
+/** Unit tests run in Node: the core has no DOM. Packages that ship only ES modules are transformed too. */
+const config = {
+  testEnvironment: "node",
+  roots: ["<rootDir>/src"],
+  testMatch: ["**/*.test.ts", "**/*.test.tsx"],
+  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
+  transform: {
+    "^.+\\.(t|j|mj)sx?$": [
+      "@swc/jest",
+      { jsc: { target: "es2022", parser: { syntax: "typescript", tsx: true } }, module: { type: "commonjs" } },
+    ],
+  },
+  transformIgnorePatterns: ["/node_modules/(?!(@gltf-transform|@noble/hashes|ndarray-pixels|property-graph|ktx-parse|three|three-mesh-bvh)/)"],
+};
+
+export default config;

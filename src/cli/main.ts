@@ -1,0 +1,151 @@
+/** The command line: the engine without a browser, for pipelines. `--help` says what there is. */
+import { readFileSync, statSync, writeFileSync, mkdirSync } from "node:fs";
+import { basename, dirname, extname, join } from "node:path";
+import { parseArgs } from "node:util";
+import { z } from "zod";
+import { assetPath, checkedAssets, parseSceneText, readProject, type FormatName, type Project } from "@/core/files";
+import { InputError, sceneSchema } from "@/core/scene";
+import { demoScene } from "@/demo";
+import { evaluateScene, writePlacements } from "@/engine/jobs";
+
+const HELP = `clothesline: places a scene's props, from the command line
+
+  place  SCENE [--dressing NAME] [--plain] [--out FILE]
+                      the placements; FILE ends in .csv, .json or .glb (without --out: CSV on standard output)
+  check  SCENE        what the checks find, as JSON; exit code 1 if anything
+  demo   --out DIR    the demo scene as files: scene.json and assets/
+  schema              the JSON Schema of scene.json
+
+SCENE is a project file (.zip), a folder laid out the same, or its scene.json.
+  --dressing NAME     only this dressing
+  --plain             GLB with a node for each placement instead of instances
+  --help              this text
+
+Exit codes: 0 done, 1 findings (check), 2 something could not be read, written or understood.
+`;
+
+/** What was typed cannot be understood. */
+class UsageError extends Error {}
+
+async function main(argv: string[]): Promise<number> {
+  const { values, positionals } = parsed(argv);
+  const [command, scene, ...rest] = positionals;
+  if (values.help || command === undefined) {
+    process.stdout.write(HELP);
+    return values.help ? 0 : 2;
+  }
+  if (rest.length > 0) throw new UsageError(`“${rest[0]}” is one word too many`);
+  switch (command) {
+    case "place":
+      return place(needed(scene, "place needs a SCENE"), values);
+    case "check":
+      return check(needed(scene, "check needs a SCENE"));
+    case "demo":
+      return demo(needed(values.out, "demo needs --out DIR"));
+    case "schema":
+      process.stdout.write(JSON.stringify(z.toJSONSchema(sceneSchema, { io: "input" }), null, 2) + "\n");
+      return 0;
+    default:
+      throw new UsageError(`there is no command “${command}”`);
+  }
+}
+
+interface Options {
+  dressing?: string;
+  out?: string;
+  plain?: boolean;
+  help?: boolean;
+}
+
+function parsed(argv: string[]): { values: Options; positionals: string[] } {
+  try {
+    return parseArgs({
+      args: argv,
+      allowPositionals: true,
+      options: {
+        dressing: { type: "string" },
+        out: { type: "string" },
+        plain: { type: "boolean" },
+        help: { type: "boolean", short: "h" },
+      },
+    });
+  } catch (error) {
+    throw new UsageError((error as Error).message);
+  }
+}
+
+function needed(value: string | undefined, complaint: string): string {
+  if (value === undefined) throw new UsageError(complaint);
+  return value;
+}
+
+async function place(path: string, { dressing, out, plain }: Options): Promise<number> {
+  const format = formatOf(out, plain);
+  const { scene, assets } = load(path, format === "glb" || format === "glb-plain");
+  const bytes = await writePlacements(scene, assets, format, dressing);
+  if (out === undefined) process.stdout.write(bytes);
+  else {
+    mkdirSync(dirname(out), { recursive: true });
+    writeFileSync(out, bytes);
+  }
+  return 0;
+}
+
+function formatOf(out: string | undefined, plain = false): FormatName {
+  const ending = out === undefined ? ".csv" : extname(out).toLowerCase();
+  if (ending === ".glb") return plain ? "glb-plain" : "glb";
+  if (ending === ".csv") return "csv";
+  if (ending === ".json") return "json";
+  throw new UsageError(`“${out}” ends in none of .csv, .json and .glb`);
+}
+
+function check(path: string): number {
+  const { results } = evaluateScene(load(path, false).scene);
+  const found = results.flatMap((result) => result.findings);
+  process.stdout.write(JSON.stringify(found, null, 2) + "\n");
+  return found.length > 0 ? 1 : 0;
+}
+
+async function demo(out: string): Promise<number> {
+  const { scene, assets } = await demoScene();
+  mkdirSync(join(out, "assets"), { recursive: true });
+  writeFileSync(join(out, "scene.json"), JSON.stringify(scene, null, 2) + "\n");
+  for (const [hash, bytes] of assets) writeFileSync(join(out, assetPath(hash)), bytes);
+  return 0;
+}
+
+/** The project at `path`; the assets of one laid out as a folder are read only where they are needed. */
+function load(path: string, withAssets: boolean): Project {
+  const folder = statSync(path).isDirectory();
+  const name = basename(path);
+  if (!folder && extname(path).toLowerCase() !== ".json") return readProject(new Uint8Array(readFileSync(path)), name);
+  const root = folder ? path : dirname(path);
+  const scene = parseSceneText(readFileSync(folder ? join(path, "scene.json") : path, "utf8"), name);
+  if (!withAssets) return { scene, assets: new Map() };
+  return { scene, assets: checkedAssets(scene, name, (file) => readIfThere(join(root, file))) };
+}
+
+function readIfThere(path: string): Uint8Array | undefined {
+  try {
+    return new Uint8Array(readFileSync(path));
+  } catch {
+    return undefined;
+  }
+}
+
+/** What went wrong in one line, whoever noticed it. */
+function sentence(error: unknown): string {
+  if (error instanceof UsageError) return `${error.message} (--help says what there is)`;
+  if (error instanceof InputError) return error.message;
+  const { code, path, message } = error as NodeJS.ErrnoException;
+  if (code === "ENOENT") return `there is no file “${path}”`;
+  return message ?? String(error);
+}
+
+main(process.argv.slice(2)).then(
+  (code) => (process.exitCode = code),
+  (error: unknown) => {
+    process.stderr.write(`clothesline: ${sentence(error).replaceAll("\n", " ")}\n`);
+    process.exitCode = 2;
+  },
+);

@@ -1,0 +1,84 @@
+/** Too close: neighbours on a line whose footprints overlap along it. */
+import { FLAG, NO_PROP, type Placements } from "../place";
+import { MAX_KEYS, metres, type Check, type Finding } from "./finding";
+
+/** Overlaps up to a millimetre, or up to this share of the shorter of two footprints, are let pass. */
+const LEAST = 0.001;
+const SHARE = 0.02;
+/** More separate places than this on one line are told as one. */
+const MAX_RUNS = 50;
+
+/** A run of neighbours each of which overlaps the next. */
+interface Run {
+  members: number[];
+  worst: number;
+}
+
+export const tooClose: Check = {
+  name: "too-close",
+  label: "Too close",
+  find({ dressing, placements, lineName }) {
+    return placements.lines.flatMap((line, index) => {
+      const runs = runsOn(placements, index);
+      const told = runs.length > MAX_RUNS ? [together(runs)] : runs;
+      return told.map(({ members, worst }): Finding => {
+        const at = placements.at[members[0]];
+        const where = runs.length > MAX_RUNS ? "" : ` at ${at.toFixed(2)} m`;
+        return {
+          check: "too-close",
+          dressing: dressing.id,
+          line,
+          keys: members.slice(0, MAX_KEYS).map((i) => placements.key[i]),
+          count: members.length,
+          worst,
+          message: `${members.length} props overlap along ${lineName(line)}${where}, by up to ${metres(worst)}.`,
+        };
+      });
+    });
+  },
+};
+
+function runsOn(placements: Placements, line: number): Run[] {
+  const { at, reach, lineLengths, lineClosed } = placements;
+  const order = standingOn(placements, line);
+  const runs: Run[] = [];
+  let run: Run | null = null;
+  const overlap = (a: number, b: number, round: number): number => {
+    const gap = at[b] + round - reach[2 * b] - (at[a] + reach[2 * a + 1]);
+    const shorter = Math.min(reach[2 * a] + reach[2 * a + 1], reach[2 * b] + reach[2 * b + 1]);
+    return -gap > Math.max(LEAST, SHARE * shorter) ? -gap : 0;
+  };
+  for (let k = 1; k < order.length; k++) {
+    const by = overlap(order[k - 1], order[k], 0);
+    if (by === 0) {
+      run = null;
+      continue;
+    }
+    if (!run) runs.push((run = { members: [order[k - 1]], worst: 0 }));
+    run.members.push(order[k]);
+    run.worst = Math.max(run.worst, by);
+  }
+  if (lineClosed[line] && order.length > 1) {
+    const [first, last] = [order[0], order[order.length - 1]];
+    const by = overlap(last, first, lineLengths[line]);
+    if (by > 0) runs.push({ members: [last, first], worst: by });
+  }
+  return runs;
+}
+
+/** The placements that stand on one line, in order of arc length. */
+function standingOn(placements: Placements, line: number): number[] {
+  const order: number[] = [];
+  let sorted = true;
+  for (let i = 0; i < placements.count; i++) {
+    if (placements.line[i] !== line || placements.flags[i] & FLAG.blank || placements.prop[i] === NO_PROP) continue;
+    if (order.length > 0 && placements.at[i] < placements.at[order[order.length - 1]]) sorted = false;
+    order.push(i);
+  }
+  return sorted ? order : order.sort((a, b) => placements.at[a] - placements.at[b]);
+}
+
+const together = (runs: Run[]): Run => ({
+  members: [...new Set(runs.flatMap((run) => run.members))],
+  worst: Math.max(...runs.map((run) => run.worst)),
+});

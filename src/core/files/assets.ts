@@ -1,0 +1,18 @@
+/** Assets: files that a scene names by the hash of their bytes. */
+import { sha256 } from "@noble/hashes/sha2.js";
+import { bytesToHex } from "@noble/hashes/utils.js";
+import type { Scene } from "../scene";
+
+/** Bytes by their hash. */
+export type Assets = ReadonlyMap<string, Uint8Array>;
+
+/** The SHA-256 of some bytes, in hexadecimal: an asset's name. */
+export const hashOf = (bytes: Uint8Array): string => bytesToHex(sha256(bytes));
+
+/** The hashes of all assets that a scene names, with what names each, for messages. */
+export function assetsOf(scene: Pick<Scene, "props" | "surfaces">): Map<string, string> {
+  const named = new Map<string, string>();
+  for (const prop of scene.props) named.set(prop.asset, `the prop “${prop.name}”`);
+  for (const surface of scene.surfaces) named.set(surface.asset, `the surface “${surface.name}”`);
+  return named;
+}

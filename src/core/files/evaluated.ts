@@ -1,0 +1,62 @@
+/** What files are written from: a scene, and what each of its dressings came to. */
+import { FLAG, NO_PROP, type Dressing, type Placements } from "../place";
+import type { Scene } from "../scene";
+
+export interface EvaluatedDressing {
+  dressing: Dressing;
+  placements: Placements;
+}
+
+export interface EvaluatedScene {
+  scene: Scene;
+  dressings: readonly EvaluatedDressing[];
+}
+
+/** Whether a prop stands at slot `i`: it is not blank. */
+export const stands = (placements: Placements, i: number): boolean =>
+  !(placements.flags[i] & FLAG.blank) && placements.prop[i] !== NO_PROP;
+
+/** How many props stand in a dressing. */
+export function standing(placements: Placements): number {
+  let n = 0;
+  for (let i = 0; i < placements.count; i++) if (stands(placements, i)) n++;
+  return n;
+}
+
+/** One placement for text formats: names, world coordinates rounded to what they are good for. */
+export interface PlacementRow {
+  dressing: string;
+  key: number;
+  prop: string;
+  line: string;
+  at: number | null;
+  position: [number, number, number];
+  rotation: [number, number, number, number];
+  scale: [number, number, number];
+  flags: number;
+}
+
+const round = (value: number, digits: number): number => Number(value.toFixed(digits)) + 0;
+
+/** Calls `each` for every placement of every dressing that is not blank. */
+export function forEachRow({ scene, dressings }: EvaluatedScene, each: (row: PlacementRow) => void): void {
+  const propNames = new Map(scene.props.map((prop) => [prop.id, prop.name]));
+  const lineNames = new Map(scene.lines.map((line) => [line.id, line.name]));
+  for (const { dressing, placements: p } of dressings) {
+    for (let i = 0; i < p.count; i++) {
+      if (!stands(p, i)) continue;
+      const at = round(p.at[i], 5);
+      each({
+        dressing: dressing.name,
+        key: p.key[i],
+        prop: propNames.get(p.props[p.prop[i]]) ?? "",
+        line: lineNames.get(p.lines[p.line[i]]) ?? "",
+        at: Number.isNaN(at) ? null : at,
+        position: [0, 1, 2].map((k) => round(p.origin[k] + p.position[3 * i + k], 6)) as [number, number, number],
+        rotation: [0, 1, 2, 3].map((k) => round(p.rotation[4 * i + k], 7)) as [number, number, number, number],
+        scale: [0, 1, 2].map((k) => round(p.scale[3 * i + k], 6)) as [number, number, number],
+        flags: p.flags[i],
+      });
+    }
+  }
+}

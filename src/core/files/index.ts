@@ -1,0 +1,38 @@
+/** Files: one file a format, and the table of the formats that dressings are written in. */
+import { writeCsv } from "./csv";
+import { writeGlb } from "./glb";
+import { writeJson } from "./json";
+import type { Assets } from "./assets";
+import type { EvaluatedScene } from "./evaluated";
+
+export { assetsOf, hashOf, type Assets } from "./assets";
+export { standing, type EvaluatedScene } from "./evaluated";
+export { readPropFile, type PropFile } from "./prop";
+export { assetPath, checkedAssets, parseSceneText, readProject, writeProject, type Project } from "./project";
+
+/** A way of writing placements. */
+interface Format {
+  label: string;
+  extension: string;
+  mediaType: string;
+  write(evaluated: EvaluatedScene, assets: Assets): Uint8Array | Promise<Uint8Array>;
+}
+
+export type FormatName = "glb" | "glb-plain" | "csv" | "json";
+
+export const FORMATS: Readonly<Record<FormatName, Format>> = {
+  glb: {
+    label: "GLB, instanced",
+    extension: "glb",
+    mediaType: "model/gltf-binary",
+    write: (evaluated, assets) => writeGlb(evaluated, assets, "instanced"),
+  },
+  "glb-plain": {
+    label: "GLB, plain nodes",
+    extension: "glb",
+    mediaType: "model/gltf-binary",
+    write: (evaluated, assets) => writeGlb(evaluated, assets, "plain"),
+  },
+  csv: { label: "CSV table", extension: "csv", mediaType: "text/csv", write: writeCsv },
+  json: { label: "JSON", extension: "json", mediaType: "application/json", write: writeJson },
+};

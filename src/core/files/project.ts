@@ -1,0 +1,84 @@
+/** A project as one file: a zip with `scene.json` and `assets/<hash>.glb`. */
+import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from "fflate";
+import { InputError, parseScene, type Scene } from "../scene";
+import { assetsOf, hashOf, type Assets } from "./assets";
+
+export interface Project {
+  scene: Scene;
+  assets: Assets;
+}
+
+/** What a zip may unpack to, unless the caller says otherwise. */
+const MAX_BYTES = 4 * 1024 ** 3;
+
+/** All zips of the same project are the same bytes: entries carry no time of their own. */
+const NO_TIME = new Date(1980, 0, 1);
+
+/** @throws InputError when an asset that the scene names is not among the given ones */
+export function writeProject(scene: Scene, assets: Assets): Uint8Array {
+  const files: Zippable = {
+    "scene.json": [strToU8(JSON.stringify(scene, null, 2)), { level: 6, mtime: NO_TIME }],
+  };
+  for (const [hash, owner] of assetsOf(scene)) {
+    const bytes = assets.get(hash);
+    if (!bytes) throw new InputError(`The file of ${owner} is missing, so the project cannot be written.`);
+    files[assetPath(hash)] = [bytes, { level: 6, mtime: NO_TIME }];
+  }
+  return zipSync(files);
+}
+
+export const assetPath = (hash: string): string => `assets/${hash}.glb`;
+
+/**
+ * Reads a project file.
+ *
+ * @throws InputError when it is no zip, holds no scene, lacks an asset, has a changed one, or was written by a newer version
+ */
+export function readProject(bytes: Uint8Array, name: string, maxBytes = MAX_BYTES): Project {
+  let unpacked = 0;
+  let entries: Record<string, Uint8Array>;
+  try {
+    entries = unzipSync(bytes, {
+      filter: (file) => {
+        unpacked += file.originalSize;
+        if (unpacked > maxBytes) throw new InputError(`“${name}” unpacks to more than ${megabytes(maxBytes)}.`);
+        return file.name === "scene.json" || file.name.startsWith("assets/");
+      },
+    });
+  } catch (error) {
+    if (error instanceof InputError) throw error;
+    throw new InputError(`“${name}” is not a project file: it is no zip, or a damaged one.`);
+  }
+  if (!entries["scene.json"]) throw new InputError(`“${name}” is not a project file: there is no scene.json in it.`);
+  const scene = parseSceneText(strFromU8(entries["scene.json"]), name);
+  return { scene, assets: checkedAssets(scene, name, (path) => entries[path]) };
+}
+
+/** The scene in the text of a `scene.json`. */
+export function parseSceneText(text: string, name: string): Scene {
+  let data: unknown;
+  try {
+    data = JSON.parse(text);
+  } catch {
+    throw new InputError(`“${name}” cannot be read: its scene.json is no JSON.`);
+  }
+  return parseScene(data);
+}
+
+/** The assets that a scene names, each there and unchanged. */
+export function checkedAssets(scene: Scene, name: string, read: (path: string) => Uint8Array | undefined): Assets {
+  const assets = new Map<string, Uint8Array>();
+  for (const [hash, owner] of assetsOf(scene)) {
+    const bytes = read(assetPath(hash));
+    if (!bytes) throw new InputError(`“${name}” is not whole: the file of ${owner} (${assetPath(hash)}) is missing.`);
+    if (hashOf(bytes) !== hash) {
+      throw new InputError(
+        `“${name}” is not whole: the file of ${owner} (${assetPath(hash)}) is not the one that was saved.`,
+      );
+    }
+    assets.set(hash, bytes);
+  }
+  return assets;
+}
+
+const megabytes = (n: number): string => `${Math.round(n / 1024 ** 2)} MB`;

@@ -1,0 +1,29 @@
+/** Arbitrary lines for property tests: every kind, with awkward ones among them. */
+import fc from "fast-check";
+import { lineSchema, type Line } from "./schema";
+import type { Vec3 } from "../math";
+
+const coordinate = fc.double({ min: -20, max: 20, noNaN: true }).map((x) => Math.round(x * 1000) / 1000);
+const position = fc.tuple(coordinate, coordinate, coordinate);
+
+export const makeLine = (line: { kind: Line["kind"]; knots: readonly Vec3[] } & Record<string, unknown>): Line =>
+  lineSchema.parse({ id: "line", number: 1, name: "Line", ...line, knots: line.knots.map((p) => ({ position: p })) });
+
+/** Knots of which some are doubled. */
+const knots = fc
+  .array(fc.tuple(position, fc.integer({ min: 0, max: 9 })), { minLength: 2, maxLength: 8 })
+  .map((list) => list.flatMap(([p, twice]): Vec3[] => (twice === 0 ? [p, p] : [p])));
+
+export const anyLine: fc.Arbitrary<Line> = fc.oneof(
+  fc.record({ kind: fc.constant("polyline" as const), knots, closed: fc.boolean() }).map(makeLine),
+  fc.record({ kind: fc.constant("smooth" as const), knots, closed: fc.boolean() }).map(makeLine),
+  fc
+    .record({
+      kind: fc.constant("hanging" as const),
+      knots,
+      by: fc.constantFrom("sag", "length"),
+      sag: fc.double({ min: 0, max: 10, noNaN: true }),
+      length: fc.double({ min: 0.1, max: 200, noNaN: true }),
+    })
+    .map(makeLine),
+);

@@ -1,0 +1,3 @@
+export * from "./quaternion";
+export * from "./random";
+export * from "./vector";

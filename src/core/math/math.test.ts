@@ -1,0 +1,107 @@
+import fc from "fast-check";
+import {
+  angleBetween,
+  anyPerpendicular,
+  cross,
+  dot,
+  fromAxisAngle,
+  fromTurns,
+  hash,
+  lengthOf,
+  multiply,
+  normalize,
+  quatAt,
+  rotate,
+  unit,
+  writeFromBasis,
+  type Vec3,
+} from ".";
+
+const direction = fc
+  .tuple(
+    fc.double({ min: -1, max: 1, noNaN: true }),
+    fc.double({ min: -1, max: 1, noNaN: true }),
+    fc.double({ min: -1, max: 1, noNaN: true }),
+  )
+  .filter((v) => lengthOf(v) > 1e-3)
+  .map((v) => normalize(v as Vec3));
+const angle = fc.double({ min: -Math.PI, max: Math.PI, noNaN: true });
+
+describe("keyed randomness", () => {
+  test("draws over consecutive keys are even: chi-square over 64 bins stays near its expectation", () => {
+    for (const channel of [1, 2, 0x0601]) {
+      const bins = new Array<number>(64).fill(0);
+      for (let key = 0; key < 64_000; key++) bins[Math.floor(unit(7, channel, key, 0) * 64)]++;
+      const chi = bins.reduce((sum, n) => sum + (n - 1000) ** 2 / 1000, 0);
+      expect(chi).toBeLessThan(120); // 63 degrees of freedom: P(chi > 120) < 2e-5
+      expect(chi).toBeGreaterThan(25);
+    }
+  });
+
+  test("flipping one bit of any of the four words flips about half of the result's bits", () => {
+    const ones = (n: number) => n.toString(2).replaceAll("0", "").length;
+    for (let word = 0; word < 4; word++) {
+      let flipped = 0;
+      for (let k = 0; k < 2000; k++) {
+        const args = [k * 31, k * 17, k, k & 7];
+        const other = [...args];
+        other[word] ^= 1 << (k % 32);
+        flipped += ones(
+          (hash(args[0], args[1], args[2], args[3]) ^ hash(other[0], other[1], other[2], other[3])) >>> 0,
+        );
+      }
+      expect(flipped / 2000).toBeGreaterThan(15);
+      expect(flipped / 2000).toBeLessThan(17);
+    }
+  });
+
+  test("two channels of the same key are not correlated", () => {
+    let sum = 0;
+    const n = 50_000;
+    for (let key = 0; key < n; key++) sum += (unit(1, 0x0601, key, 0) - 0.5) * (unit(1, 0x0602, key, 0) - 0.5);
+    expect(Math.abs((12 * sum) / n)).toBeLessThan(0.025);
+  });
+});
+
+describe("quaternions", () => {
+  test("a basis and its quaternion turn the axes alike, for every direction and angle", () => {
+    fc.assert(
+      fc.property(direction, angle, (axis, a) => {
+        const q = fromAxisAngle(axis, a);
+        const [x, y, z] = [rotate(q, [1, 0, 0]), rotate(q, [0, 1, 0]), rotate(q, [0, 0, 1])];
+        const out = new Float64Array(4);
+        writeFromBasis(out, 0, ...x, ...y, ...z);
+        expect(angleBetween(quatAt(out, 0), q)).toBeLessThan(1e-7);
+        expect(Math.hypot(...out)).toBeCloseTo(1, 9);
+      }),
+    );
+  });
+
+  test("the product of two rotations turns as the second and then the first", () => {
+    fc.assert(
+      fc.property(direction, angle, direction, angle, direction, (a1, t1, a2, t2, v) => {
+        const [p, q] = [fromAxisAngle(a1, t1), fromAxisAngle(a2, t2)];
+        const once = rotate(multiply(p, q), v);
+        const twice = rotate(p, rotate(q, v));
+        expect(Math.hypot(once[0] - twice[0], once[1] - twice[1], once[2] - twice[2])).toBeLessThan(1e-9);
+      }),
+    );
+  });
+
+  test("a turn about up alone takes along to across for a quarter", () => {
+    const v = rotate(fromTurns(0, 0, Math.PI / 2), [0, 0, 1]);
+    expect(v[0]).toBeCloseTo(1);
+    expect(v[2]).toBeCloseTo(0);
+  });
+});
+
+test("any perpendicular is a unit vector at right angles, and spans a right-handed frame", () => {
+  fc.assert(
+    fc.property(direction, (t) => {
+      const p = anyPerpendicular(t);
+      expect(Math.abs(dot(p, t))).toBeLessThan(1e-12);
+      expect(lengthOf(p)).toBeCloseTo(1, 12);
+      expect(dot(cross(t, p), cross(t, p))).toBeCloseTo(1, 12);
+    }),
+  );
+});

@@ -1,0 +1,53 @@
+/**
+ * Keyed randomness: every draw is a stateless hash of what it is for, so nothing depends on the order of evaluation.
+ *
+ *     unit(seed, CHANNEL, key, 0)   // the same number for ever, in browser, worker and Node
+ *
+ * The hash is MurmurHash3_x86_32 (A. Appleby, public domain) over the four words: each of their bits changes every bit
+ * of the result with a chance of about one half.
+ */
+
+/** One block of MurmurHash3: takes the word `k` into the state `h`. */
+function mix(h: number, k: number): number {
+  k = Math.imul(k, 0xcc9e2d51);
+  k = (k << 15) | (k >>> 17);
+  h ^= Math.imul(k, 0x1b873593);
+  h = (h << 13) | (h >>> 19);
+  return (Math.imul(h, 5) + 0xe6546b64) | 0;
+}
+
+/** A 32-bit hash of four integers, as an unsigned integer in [0, 2³²). */
+export function hash(seed: number, channel: number, key: number, index: number): number {
+  let h = mix(mix(mix(mix(0, seed), channel), key), index) ^ 16;
+  h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
+  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
+  return (h ^ (h >>> 16)) >>> 0;
+}
+
+/** A number in [0, 1) with 32 random bits, for the same four integers always the same. */
+export function unit(seed: number, channel: number, key: number, index: number): number {
+  return hash(seed, channel, key, index) / 4294967296;
+}
+
+/** A 32-bit hash of a text: FNV-1a (Fowler, Noll, Vo) over its UTF-16 units, finished by one round of {@link hash}. */
+export function hashText(text: string): number {
+  let h = 0x811c9dc5;
+  for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
+  return hash(h, text.length, 0, 0);
+}
+
+/**
+ * The channels of all draws. A channel belongs to one parameter of one step and never changes its number: switching one
+ * variation on must leave the others as they were.
+ */
+export const CHANNEL = {
+  what: 0x0201,
+  variationAlong: 0x0601,
+  variationAcross: 0x0602,
+  variationUp: 0x0603,
+  variationTurnAlong: 0x0611,
+  variationTurnAcross: 0x0612,
+  variationTurnUp: 0x0613,
+  variationSize: 0x0621,
+  gapChance: 0x0701,
+} as const;

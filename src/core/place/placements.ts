@@ -1,0 +1,44 @@
+/**
+ * *The placements of one dressing*: what the seven steps come to. Structure of arrays, ready to be handed between threads.
+ * Blank slots are among them, marked by their flag, so that the strip can show where they are; they stand for no prop.
+ */
+export interface Placements {
+  /** How many slots, blank ones among them. */
+  count: number;
+  /** How many of them are blank. */
+  blanks: number;
+  /** World position that all positions count from, metres. */
+  origin: [number, number, number];
+  /** Metres from the origin: 3n. */
+  position: Float32Array;
+  /** Unit quaternions x y z w: 4n. */
+  rotation: Float32Array;
+  /** Factors: 3n. */
+  scale: Float32Array;
+  /** Index into `props`: n. */
+  prop: Uint16Array;
+  /** Stable identities: n. */
+  key: Uint32Array;
+  /** Index into `lines`: n. */
+  line: Uint16Array;
+  /** Metres from the line's start, or NaN where there is no line: n. */
+  at: Float32Array;
+  /** Bits of FLAG: n. */
+  flags: Uint16Array;
+  /** How far each prop reaches along its line, behind and before `at`, metres: 2n. */
+  reach: Float32Array;
+  /** Ids that `prop` and `line` index. */
+  props: string[];
+  lines: string[];
+  /** Lengths of the lines, metres, and which are closed. */
+  lineLengths: Float64Array;
+  lineClosed: boolean[];
+  /** Slots that the rules ask for beyond the greatest number a line can have. */
+  missing: number;
+}
+
+/** The buffers of placements, for handing them to another thread without copying. */
+export const buffersOf = (p: Placements): ArrayBuffer[] =>
+  [p.position, p.rotation, p.scale, p.prop, p.key, p.line, p.at, p.flags, p.reach, p.lineLengths].map(
+    (array) => array.buffer as ArrayBuffer,
+  );

@@ -1,0 +1,55 @@
+/** Spacing: by distance or by count, insets, slide, and what happens with the remainder. */
+import { z } from "zod";
+import { choiceParam, lengthParam, wholeParam } from "../../scene/param";
+
+export const spacingSchema = z.object({
+  by: choiceParam({
+    label: "Spacing",
+    help: "Whether the distance between slots is given, or how many there are on each line.",
+    default: "distance",
+    choices: { distance: "Distance", count: "Count" },
+  }),
+  distance: lengthParam({
+    label: "Every",
+    help: "The distance from one slot to the next, measured along the line.",
+    default: 1,
+    min: 0.0001,
+    slider: [0.05, 5],
+  }),
+  count: wholeParam({
+    label: "Count",
+    help: "How many slots each line has, evenly from inset to inset.",
+    default: 10,
+    min: 1,
+    max: 500_000,
+    slider: [1, 100],
+  }),
+  fromStart: lengthParam({
+    label: "From start",
+    help: "The first part of the line that stays free.",
+    default: 0,
+    min: 0,
+    slider: [0, 5],
+  }),
+  fromEnd: lengthParam({
+    label: "From end",
+    help: "The last part of the line that stays free.",
+    default: 0,
+    min: 0,
+    slider: [0, 5],
+  }),
+  slide: lengthParam({
+    label: "Slide",
+    help: "Moves all slots along the line. On a closed line they go round; on an open one those pushed past an end leave, and new ones come in behind them.",
+    default: 0,
+    slider: [-2, 2],
+  }),
+  remainder: choiceParam({
+    label: "Left over",
+    help: "What happens with the piece of line that is too short for another slot: it stays at the end, is shared out among all distances, or is split between both ends.",
+    default: "shared",
+    choices: { end: "At end", shared: "Share out", centred: "Centre" },
+  }),
+});
+
+export type Spacing = z.infer<typeof spacingSchema>;

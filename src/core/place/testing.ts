@@ -1,0 +1,57 @@
+/** Small scenes for tests: two made-up props on lines, and what a dressing of them comes to. */
+import { GuideLine, type Line } from "../line";
+import { makeLine } from "../line/testing";
+import { dressingSchema, type Dressing } from "./schema";
+import { evaluate } from "./evaluate";
+import { slotOfKey } from "./slots";
+import type { PropBounds } from "./bounds";
+import type { Placements } from "./placements";
+import type { z } from "zod";
+
+export const BOUNDS = new Map<string, PropBounds>([
+  ["buoy", { min: [-0.2, 0, -0.2], max: [0.2, 1, 0.2] }],
+  ["oar", { min: [-0.05, -0.6, -0.5], max: [0.05, 0, 0.7] }],
+]);
+
+/** A straight line along X of the given length, or any other line. */
+export const straight = (length: number, extra: Record<string, unknown> = {}): Line =>
+  makeLine({
+    kind: "polyline",
+    knots: [
+      [0, 0, 0],
+      [length, 0, 0],
+    ],
+    ...extra,
+  });
+
+type DressingInput = Partial<z.input<typeof dressingSchema>>;
+
+export const dressing = (input: DressingInput = {}, lines: readonly Line[] = [straight(10)]): Dressing =>
+  dressingSchema.parse({
+    id: "dressing",
+    name: "Dressing",
+    where: { lines: lines.map((line) => line.id) },
+    what: { entries: [{ prop: "buoy" }] },
+    ...input,
+  });
+
+export const surroundings = (lines: readonly Line[]) => ({
+  guides: new Map(lines.map((line) => [line.id, new GuideLine(line)])),
+  bounds: BOUNDS,
+});
+
+export const place = (input: DressingInput, lines: readonly Line[] = [straight(10)]): Placements =>
+  evaluate(dressing(input, lines), surroundings(lines));
+
+/** One placement with everything that was decided about it, but not where the line runs. */
+export function described(p: Placements, i: number) {
+  return {
+    slot: slotOfKey(p.key[i]),
+    prop: p.props[p.prop[i]],
+    rotation: [...p.rotation.subarray(4 * i, 4 * i + 4)],
+    scale: p.scale[3 * i],
+    flags: p.flags[i],
+  };
+}
+
+export const all = (p: Placements) => Array.from({ length: p.count }, (_, i) => described(p, i));

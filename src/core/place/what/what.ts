@@ -1,0 +1,76 @@
+/**
+ * Step 2, What: which prop a slot takes. The answer depends on the slot's number or key alone, never on how many slots
+ * there are, so a longer line leaves its beginning as it was.
+ */
+import { CHANNEL, hashText, unit } from "../../math";
+import type { What } from "./schema";
+
+/** *Chooses props for slots.* `props` are the ids in the order in which a slot's index counts them. */
+export interface PropChoice {
+  readonly props: readonly string[];
+  /** The index into `props` for the slot with this number and key, or -1 where no prop can be chosen. */
+  choose(number: number, key: number): number;
+}
+
+/**
+ * @param known says which props the scene has; entries for others are passed over
+ * @param extra props that pegs ask for, appended to the list
+ */
+export function what(
+  params: What,
+  seed: number,
+  known: (prop: string) => boolean,
+  extra: readonly string[] = [],
+): PropChoice {
+  const entries = params.entries.filter((entry) => known(entry.prop));
+  const props = [...new Set([...entries.map((entry) => entry.prop), ...extra.filter(known)])];
+  const choose =
+    params.order === "sequence"
+      ? inSequence(entries.map((entry) => [props.indexOf(entry.prop), entry.count]))
+      : byWeight(
+          entries.map((entry) => [props.indexOf(entry.prop), entry.weight]),
+          props,
+          seed,
+        );
+  return { props, choose };
+}
+
+function inSequence(entries: [prop: number, count: number][]): PropChoice["choose"] {
+  const cycle = Uint16Array.from(entries.flatMap(([prop, count]) => new Array<number>(count).fill(prop)));
+  if (cycle.length === 0) return () => -1;
+  return (number) => cycle[((number % cycle.length) + cycle.length) % cycle.length];
+}
+
+/**
+ * Weighted rendezvous hashing (C. Schindelhauer and G. Schomaker, *Weighted Distributed Hash Tables*, SPAA 2005): each entry
+ * draws −ln(u) / weight for the slot and the least one wins. The shares are exactly the weights', and changing one weight
+ * only moves slots to or from that entry.
+ */
+function byWeight(
+  entries: [prop: number, weight: number][],
+  props: readonly string[],
+  seed: number,
+): PropChoice["choose"] {
+  const live = entries.filter(([, weight]) => weight > 0);
+  const prop = Uint16Array.from(live, ([index]) => index);
+  const weight = Float64Array.from(live, ([, w]) => w);
+  // The same prop twice in the list draws twice, by how often it stood there before.
+  const salt = Int32Array.from(live, ([index], i) => {
+    const before = live.slice(0, i).filter(([other]) => other === index).length;
+    return hashText(props[index]) + before;
+  });
+  if (live.length === 0) return () => -1;
+  if (live.length === 1) return () => prop[0];
+  return (_, key) => {
+    let best = 0;
+    let least = Infinity;
+    for (let i = 0; i < prop.length; i++) {
+      const draw = -Math.log(1 - unit(seed, CHANNEL.what, key, salt[i])) / weight[i];
+      if (draw < least) {
+        least = draw;
+        best = i;
+      }
+    }
+    return prop[best];
+  };
+}

@@ -1,0 +1,105 @@
+/**
+ * *One parameter, defined once.* Each constructor below makes a Zod schema that carries the parameter's default, limits,
+ * unit, label and explanation; the fields of the interface, the validation and the documentation all read it from there.
+ *
+ *     const every = lengthParam({ label: "Every", help: "…", default: 0.5, above: 0, slider: [0.05, 5] });
+ *     describeParam(every).label // "Every"
+ */
+import { z } from "zod";
+
+/** What a parameter is measured in. The core knows metres and radians; the interface shows angles in degrees. */
+export type Unit = "m" | "rad" | "share" | "factor" | "whole" | "number";
+
+export interface ParamDescription {
+  label: string;
+  help: string;
+  unit: Unit;
+  /** The comfortable range of a slider; the field beside it takes any valid number. */
+  slider: readonly [low: number, high: number];
+}
+
+interface ParamOptions {
+  label: string;
+  help: string;
+  default: number;
+  slider: readonly [low: number, high: number];
+  min?: number;
+  max?: number;
+  above?: number;
+}
+
+type NumberParam = z.ZodDefault<z.ZodNumber>;
+type RangeParam = z.ZodDefault<z.ZodTuple<[z.ZodNumber, z.ZodNumber], null>>;
+
+function limited(options: Omit<ParamOptions, "label" | "help" | "slider" | "default">, base = z.number()): z.ZodNumber {
+  let schema = base;
+  if (options.min !== undefined) schema = schema.min(options.min);
+  if (options.max !== undefined) schema = schema.max(options.max);
+  if (options.above !== undefined) schema = schema.gt(options.above);
+  return schema;
+}
+
+function numberParam(unit: Unit, options: ParamOptions): NumberParam {
+  const { label, help, slider } = options;
+  const base = unit === "whole" ? z.number().int() : z.number();
+  return limited(options, base).default(options.default).meta({ label, help, unit, slider });
+}
+
+export const lengthParam = (options: ParamOptions) => numberParam("m", options);
+export const angleParam = (options: ParamOptions) => numberParam("rad", options);
+export const shareParam = (options: ParamOptions) => numberParam("share", { min: 0, max: 1, ...options });
+export const wholeParam = (options: ParamOptions) => numberParam("whole", options);
+export const plainParam = (options: ParamOptions) => numberParam("number", options);
+
+/** A range `[low, high]`; the lower end may not lie above the upper one. */
+export function rangeParam(
+  unit: Unit,
+  options: Omit<ParamOptions, "default"> & { default: readonly [number, number] },
+): RangeParam {
+  const { label, help, slider } = options;
+  const end = limited(options);
+  return z
+    .tuple([end, end])
+    .refine(([low, high]) => low <= high, { error: "the lower end of the range lies above its upper end" })
+    .default([...options.default])
+    .meta({ label, help, unit, slider });
+}
+
+/** The label, explanation, unit and comfortable range of a parameter made by one of the constructors above. */
+export function describeParam(schema: z.ZodType): ParamDescription {
+  const meta = schema.meta() as ParamDescription | undefined;
+  if (!meta?.label) throw new TypeError("This schema is not a parameter: it has no label.");
+  return meta;
+}
+
+/** A choice between named ways, with the words that the interface shows for each. */
+export function choiceParam<const T extends Record<string, string>>(options: {
+  label: string;
+  help: string;
+  default: keyof T & string;
+  choices: T;
+}) {
+  const names = Object.keys(options.choices) as [keyof T & string, ...(keyof T & string)[]];
+  return z
+    .enum(names)
+    .default(() => options.default as never)
+    .meta({ label: options.label, help: options.help, choices: options.choices });
+}
+
+export interface ChoiceDescription {
+  label: string;
+  help: string;
+  choices: Readonly<Record<string, string>>;
+}
+
+/** The label, explanation and choices of a {@link choiceParam}. */
+export const describeChoice = (schema: z.ZodType): ChoiceDescription => schema.meta() as unknown as ChoiceDescription;
+
+/** A position or direction of three finite numbers, in metres where it is a position. */
+export const vec3Schema = z.tuple([z.number(), z.number(), z.number()]).readonly();
+
+/** An id: short text that is unique among things of its sort. */
+export const idSchema = z.string().min(1).max(80);
+
+/** A name as the artist wrote it. */
+export const nameSchema = z.string().trim().min(1, "a name needs at least one letter").max(120);

@@ -1,0 +1,47 @@
+/** Reading a scene from outside: version, migrations, validation. */
+import { InputError, sentenceOf } from "./errors";
+import { SCENE_VERSION, sceneSchema, type Scene } from "./schema";
+
+type Json = Record<string, unknown>;
+
+/** Brings a scene of version `n` to version `n + 1`, by its index `n`. Version 1 is the first. */
+const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {};
+
+/**
+ * The scene that `data` describes, brought up to the present version, with defaults filled in.
+ *
+ * @throws InputError when it is no scene, of an unknown newer version, or has a field out of its limits
+ */
+export function parseScene(data: unknown): Scene {
+  if (typeof data !== "object" || data === null || Array.isArray(data)) {
+    throw new InputError("This is not a scene: scene.json does not hold an object.");
+  }
+  let scene = data as Json;
+  const version = scene.version;
+  if (typeof version !== "number" || !Number.isInteger(version) || version < 1) {
+    throw new InputError("This is not a scene: it has no version number.");
+  }
+  if (version > SCENE_VERSION) {
+    throw new InputError(
+      `This scene was written by a newer Clothesline (version ${version}; this one reads up to ${SCENE_VERSION}). Open it with the newer one.`,
+    );
+  }
+  for (let v = version; v < SCENE_VERSION; v++) scene = MIGRATIONS[v](scene);
+  const result = sceneSchema.safeParse(withLineNumbers(scene));
+  if (!result.success) throw new InputError(`The scene cannot be read: ${sentenceOf(result.error)}.`);
+  return result.data;
+}
+
+/** Lines written by hand may leave out their number: they get the next free ones in their order. */
+function withLineNumbers(scene: Json): Json {
+  if (!Array.isArray(scene.lines)) return scene;
+  const lines = scene.lines as Json[];
+  const taken = lines.map((line) => (typeof line?.number === "number" ? line.number : 0));
+  let next = Math.max(0, ...taken);
+  return {
+    ...scene,
+    lines: lines.map((line) =>
+      typeof line === "object" && line !== null && line.number === undefined ? { ...line, number: ++next } : line,
+    ),
+  };
+}

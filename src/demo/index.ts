@@ -1,0 +1,1 @@
+export { DEMO_ID, demoScene } from "./scene";
