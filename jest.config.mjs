@@ -10,7 +10,9 @@ const config = {
       { jsc: { target: "es2022", parser: { syntax: "typescript", tsx: true } }, module: { type: "commonjs" } },
     ],
   },
-  transformIgnorePatterns: ["/node_modules/(?!(@gltf-transform|@noble/hashes|ndarray-pixels|property-graph|ktx-parse|three|three-mesh-bvh)/)"],
+  transformIgnorePatterns: [
+    "/node_modules/(?!(@gltf-transform|@noble/hashes|ndarray-pixels|property-graph|ktx-parse|three|three-mesh-bvh)/)",
+  ],
 };
 
 export default config;

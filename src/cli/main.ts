@@ -82,7 +82,7 @@ function needed(value: string | undefined, complaint: string): string {
 async function place(path: string, { dressing, out, plain }: Options): Promise<number> {
   const format = formatOf(out, plain);
   const { scene, assets } = load(path, format === "glb" || format === "glb-plain");
-  const bytes = await writePlacements(scene, assets, format, dressing);
+  const bytes = await writePlacements(scene, assets, format, { dressing });
   if (out === undefined) process.stdout.write(bytes);
   else {
     mkdirSync(dirname(out), { recursive: true });
@@ -100,10 +100,9 @@ function formatOf(out: string | undefined, plain = false): FormatName {
 }
 
 function check(path: string): number {
-  const { results } = evaluateScene(load(path, false).scene);
-  const found = results.flatMap((result) => result.findings);
-  process.stdout.write(JSON.stringify(found, null, 2) + "\n");
-  return found.length > 0 ? 1 : 0;
+  const { findings } = evaluateScene(load(path, false).scene);
+  process.stdout.write(JSON.stringify(findings, null, 2) + "\n");
+  return findings.length > 0 ? 1 : 0;
 }
 
 async function demo(out: string): Promise<number> {

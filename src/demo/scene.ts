@@ -195,8 +195,8 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       },
     ],
     views: [
-      { id: "quay", name: "Quay", position: [3.2, 4.6, 13.2], target: [0.3, 3.3, -1] },
-      { id: "close", name: "Close", position: [-2.4, 5.6, 6.6], target: [-3.2, 5.6, 0] },
+      { id: "quay", name: "Quay", position: [4.2, 5.4, 16.4], target: [-0.3, 3.1, -1] },
+      { id: "close", name: "Close", position: [-1.6, 5.9, 6.4], target: [-3.1, 5.7, 0.6] },
     ],
   });
   return { scene, assets };

@@ -1,8 +1,8 @@
 /** The worker for whole files: props coming in, exports and projects going out. Apart, so that edits never wait for it. */
 import * as Comlink from "comlink";
-import { hashOf, readProject, writeProject, type Assets, type FormatName } from "@/core/files";
+import { hashOf, readProject, readPropFile, writeProject, type Assets, type FormatName } from "@/core/files";
 import { InputError, type Scene } from "@/core/scene";
-import { inspectProp, writePlacements } from "./jobs";
+import { writePlacements } from "./jobs";
 
 /** Errors meant for the artist come back as values: a thrown error would lose its kind on the way between threads. */
 export type Answer<T> = { ok: true; value: T } | { ok: false; sentence: string; expected: boolean };
@@ -18,7 +18,7 @@ async function answer<T>(work: () => Promise<T> | T): Promise<Answer<T>> {
 
 const api = {
   inspectProp: (bytes: Uint8Array, name: string) =>
-    answer(async () => ({ asset: hashOf(bytes), ...(await inspectProp(bytes, name)) })),
+    answer(async () => ({ asset: hashOf(bytes), ...(await readPropFile(bytes, name)) })),
   writePlacements: (scene: Scene, assets: Assets, format: FormatName) =>
     answer(() => writePlacements(scene, assets, format)),
   writeProject: (scene: Scene, assets: Assets) => answer(() => writeProject(scene, assets)),

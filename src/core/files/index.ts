@@ -7,7 +7,7 @@ import type { EvaluatedScene } from "./evaluated";
 
 export { assetsOf, hashOf, type Assets } from "./assets";
 export { standing, type EvaluatedScene } from "./evaluated";
-export { readPropFile, type PropFile } from "./prop";
+export { readPropFile } from "./prop";
 export { assetPath, checkedAssets, parseSceneText, readProject, writeProject, type Project } from "./project";
 
 /** A way of writing placements. */

@@ -20,6 +20,9 @@ export interface Lattice {
 /** Distances are compared with this share of a step, so that rounding never costs the last slot. */
 const SLACK = 1e-6;
 
+/** A dressing has at most so many slots; what the rules ask for beyond them is counted, and found by a check. */
+const MAX_SLOTS = 4_000_000;
+
 const NONE: Lattice = { first: 0, step: 1, from: 0, to: -1, wanted: 0 };
 
 /** Where the slots of one line lie, by arc length. */
@@ -70,8 +73,13 @@ function bounded(lattice: Lattice): Lattice {
 
 /** The slots of all lines, with the prop that each takes. */
 export function spacing(lines: readonly GuideLine[], choice: PropChoice, params: Spacing): Slots {
-  const lattices = lines.map((line) => latticeOn(line.curve, params));
-  const total = lattices.reduce((sum, { from, to }) => sum + Math.max(0, to - from + 1), 0);
+  let total = 0;
+  const lattices = lines.map((line) => {
+    const lattice = latticeOn(line.curve, params);
+    const to = Math.min(lattice.to, lattice.from + MAX_SLOTS - total - 1);
+    total += Math.max(0, to - lattice.from + 1);
+    return { ...lattice, to };
+  });
   const slots = new Slots(total);
   let i = 0;
   lattices.forEach(({ first, step, from, to, wanted }, index) => {

@@ -1,0 +1,113 @@
+/** What every command needs first: packages, a build that is up to date, a browser. */
+import { execFileSync, spawnSync } from "node:child_process";
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { createHash } from "node:crypto";
+import { createServer } from "node:net";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+export const ROOT = join(dirname(fileURLToPath(import.meta.url)), "..");
+const STAMP = join(ROOT, "node_modules", ".installed");
+const BUILD_STAMP = join(ROOT, ".next", ".built");
+
+process.env.NEXT_TELEMETRY_DISABLED = "1";
+
+/** Runs a command of this project; its output goes where ours goes. Throws when it fails. */
+export function run(command, args, options = {}) {
+  const path = `${join(ROOT, "node_modules", ".bin")}:${process.env.PATH}`;
+  const { status, error } = spawnSync(command, args, {
+    cwd: ROOT,
+    stdio: "inherit",
+    ...options,
+    env: { ...process.env, PATH: path, ...options.env },
+  });
+  if (error) throw error;
+  if (status !== 0) throw Object.assign(new Error(`${command} ${args.join(" ")} failed`), { status: status ?? 1 });
+}
+
+const lockHash = () =>
+  createHash("sha256")
+    .update(readFileSync(join(ROOT, "package-lock.json")))
+    .digest("hex");
+
+/** Installs the packages that the lock file names, unless they are there. */
+export function ensurePackages(quiet = false) {
+  const wanted = lockHash();
+  if (existsSync(STAMP) && readFileSync(STAMP, "utf8") === wanted) return;
+  if (!quiet) console.error("Installing packages…");
+  // Whoever reads our standard output must not find npm's words there.
+  run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], {
+    stdio: ["ignore", process.stderr, process.stderr],
+  });
+  writeFileSync(STAMP, wanted);
+}
+
+function* filesBelow(path) {
+  if (!existsSync(path)) return;
+  if (!statSync(path).isDirectory()) {
+    yield path;
+    return;
+  }
+  for (const name of readdirSync(path)) yield* filesBelow(join(path, name));
+}
+
+/** A hash of everything that the build is made from. */
+function sourcesHash() {
+  const hash = createHash("sha256");
+  const roots = ["src", "public", "next.config.ts", "postcss.config.mjs", "tsconfig.json", "package-lock.json"];
+  for (const root of roots) {
+    for (const file of [...filesBelow(join(ROOT, root))].sort()) {
+      if (/\.test\.tsx?$/.test(file)) continue;
+      hash.update(file.slice(ROOT.length)).update("\0").update(readFileSync(file)).update("\0");
+    }
+  }
+  return hash.digest("hex");
+}
+
+/** Builds the application, unless the build there is was made from the present sources. */
+export function ensureBuild() {
+  const wanted = sourcesHash();
+  if (existsSync(BUILD_STAMP) && readFileSync(BUILD_STAMP, "utf8") === wanted) return;
+  console.error("Building…");
+  run("next", ["build"]);
+  mkdirSync(dirname(BUILD_STAMP), { recursive: true });
+  writeFileSync(BUILD_STAMP, wanted);
+}
+
+export const CHROMIUM = process.env.CHROMIUM ?? "/usr/bin/chromium";
+
+/** Debian's Chromium, installed when it is missing and we may; otherwise a line that says what to do. */
+export function ensureChromium() {
+  if (existsSync(CHROMIUM)) return;
+  const may = process.getuid?.() === 0 && existsSync("/usr/bin/apt-get");
+  if (may) {
+    console.error("Installing Debian's chromium…");
+    try {
+      const quiet = { stdio: ["ignore", "ignore", "inherit"] };
+      execFileSync("apt-get", ["update", "-qq"], quiet);
+      execFileSync("apt-get", ["install", "-y", "-qq", "--no-install-recommends", "chromium"], {
+        ...quiet,
+        env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
+      });
+    } catch {
+      // The line below says what to do.
+    }
+  }
+  if (!existsSync(CHROMIUM)) {
+    throw new Error(
+      "Chromium is missing. Install it with: apt-get install chromium (or name its program in CHROMIUM).",
+    );
+  }
+}
+
+/** A port that nobody listens on. */
+export function freePort() {
+  return new Promise((resolve, reject) => {
+    const server = createServer();
+    server.on("error", reject);
+    server.listen(0, "127.0.0.1", () => {
+      const { port } = server.address();
+      server.close(() => resolve(port));
+    });
+  });
+}

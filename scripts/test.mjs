@@ -1,0 +1,63 @@
+/** All checks, in the order in which they are quickest to tell that something is wrong. */
+import { readFileSync, rmSync } from "node:fs";
+import { join } from "node:path";
+import { ensureBuild, ensureChromium, ensurePackages, freePort, ROOT, run } from "./ensure.mjs";
+
+const counts = { passed: 0, failed: 0 };
+const cache = join(ROOT, ".cache");
+
+function jest() {
+  const report = join(cache, "jest.json");
+  rmSync(report, { force: true });
+  try {
+    run("jest", ["--json", `--outputFile=${report}`]);
+  } finally {
+    const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, "utf8"));
+    counts.passed += numPassedTests;
+    counts.failed += numFailedTests;
+  }
+}
+
+async function playwright() {
+  const report = join(cache, "playwright.json");
+  rmSync(report, { force: true });
+  const env = { PORT: String(await freePort()), PLAYWRIGHT_JSON_OUTPUT_NAME: report };
+  try {
+    run("playwright", ["test", "--reporter=list,json"], { env });
+  } finally {
+    const { expected, unexpected, flaky } = JSON.parse(readFileSync(report, "utf8")).stats;
+    counts.passed += expected + flaky;
+    counts.failed += unexpected;
+  }
+}
+
+const STEPS = [
+  ["packages", ensurePackages],
+  ["browser", ensureChromium],
+  ["format", () => run("prettier", ["--check", ".", "--log-level=warn"])],
+  ["types", () => run("next", ["typegen"], { stdio: ["ignore", "ignore", "inherit"] }) ?? run("tsc", ["--noEmit"])],
+  ["lint", () => run("eslint", [".", "--max-warnings=0"])],
+  ["layers", () => run("depcruise", ["src", "bench", "--config", ".dependency-cruiser.cjs"])],
+  ["unused code", () => run("knip", [])],
+  ["unit tests", jest],
+  ["production build", ensureBuild],
+  ["end-to-end tests", playwright],
+];
+
+const done = [];
+for (const [name, step] of STEPS) {
+  const start = performance.now();
+  console.log(`\n▸ ${name}`);
+  try {
+    await step();
+  } catch (error) {
+    console.error(error.message);
+    console.log(`\nPassed: ${done.join(", ") || "nothing"}. Failed: ${name}.`);
+    console.log(`${counts.passed} passed, ${Math.max(1, counts.failed)} failed`);
+    process.exit(1);
+  }
+  done.push(name);
+  console.log(`  ${name}: ${((performance.now() - start) / 1000).toFixed(1)} s`);
+}
+console.log(`\nPassed: ${done.join(", ")}.`);
+console.log(`${counts.passed} passed, 0 failed`);

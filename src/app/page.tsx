@@ -1,0 +1,5 @@
+import { Scenes } from "@/ui/scenes/Scenes";
+
+export default function Page() {
+  return <Scenes />;
+}

@@ -1,0 +1,77 @@
+import fc from "fast-check";
+import { InputError } from "./errors";
+import { evaluateExpression, formatValue } from "./expression";
+import type { Unit } from "./param";
+
+test.each([
+  ["0.45", "m", 0.45],
+  ["2 * 0.45 m", "m", 0.9],
+  ["30 cm", "m", 0.3],
+  ["1/3", "m", 1 / 3],
+  ["1,5", "m", 1.5],
+  ["2 m + 30cm - 5 mm", "m", 2.295],
+  ["-(1 + 2) * 10 cm", "m", -0.3],
+  ["2 m + 1", "m", 3],
+  ["1 m / 4", "m", 0.25],
+  ["6 ft", "m", 1.8288],
+  ["90", "rad", Math.PI / 2],
+  ["90°", "rad", Math.PI / 2],
+  ["1/4 turn", "rad", NaN],
+  ["(1/4) turn", "rad", Math.PI / 2],
+  ["180/6", "rad", Math.PI / 6],
+  ["8", "share", 0.08],
+  ["8 %", "share", 0.08],
+  ["100/12", "share", 1 / 12],
+  ["110 %", "factor", 1.1],
+  ["1.1 ×", "factor", 1.1],
+  ["2 × 3", "number", 6],
+  ["1e3", "number", 1000],
+  ["−4", "number", -4],
+] as [string, Unit, number][])("“%s” as %s is %d", (text, unit, expected) => {
+  if (Number.isNaN(expected)) expect(() => evaluateExpression(text, unit)).toThrow(InputError);
+  else expect(evaluateExpression(text, unit)).toBeCloseTo(expected, 12);
+});
+
+test.each([
+  ["", "is empty: write a length such as"],
+  ["abc", "“abc” is not a number"],
+  ["3 kg", "has “kg” in it, which is no unit here"],
+  ["1 / 0", "divides by zero"],
+  ["2 *", "is not finished"],
+  ["(1 + 2", "bracket that is not closed"],
+  ["2 m * 3 m", "multiplies or divides units"],
+  ["1 2", "is not a number"],
+  ["9e999", "is too large"],
+  ["constructor", "is not a number"],
+  ["1".repeat(300), "is too long"],
+])("“%s” is refused: %s", (text, sentence) => {
+  expect(() => evaluateExpression(text, "m")).toThrow(sentence);
+});
+
+test("whatever is typed gives a finite number or a sentence", () => {
+  fc.assert(
+    fc.property(
+      fc.string({ maxLength: 30 }),
+      fc.constantFrom<Unit>("m", "rad", "share", "factor", "number"),
+      (text, unit) => {
+        try {
+          expect(Number.isFinite(evaluateExpression(text, unit))).toBe(true);
+        } catch (error) {
+          expect(error).toBeInstanceOf(InputError);
+        }
+      },
+    ),
+  );
+});
+
+test("what a field shows reads back as the same value up to its last digit", () => {
+  fc.assert(
+    fc.property(
+      fc.double({ min: -5000, max: 5000, noNaN: true }),
+      fc.constantFrom<[Unit, number]>(["m", 5e-4], ["rad", 1e-4], ["share", 1e-4], ["factor", 1e-3], ["number", 1e-4]),
+      (value, [unit, digit]) => {
+        expect(Math.abs(evaluateExpression(formatValue(value, unit), unit) - value)).toBeLessThanOrEqual(digit);
+      },
+    ),
+  );
+});

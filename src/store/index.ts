@@ -1,0 +1,4 @@
+/** The store: the scene on the table with its history, and all scenes kept in the browser. */
+export * from "./scenes";
+export { useScene, useSceneStore, type SaveState } from "./scene-store";
+export type { Recipe } from "./history";

@@ -1,0 +1,152 @@
+/** Pictures of props, rendered from their meshes: one at an angle for the basket, two square on for the strip. */
+import { useEffect } from "react";
+import {
+  AmbientLight,
+  Box3,
+  DirectionalLight,
+  Group,
+  HemisphereLight,
+  Mesh,
+  OrthographicCamera,
+  PerspectiveCamera,
+  Scene,
+  Vector3,
+  WebGLRenderer,
+  type Camera,
+} from "three";
+import { create } from "zustand";
+import { useModel, type Model } from "./models";
+
+export interface PropPictures {
+  /** Square, from above at an angle. */
+  card: HTMLCanvasElement;
+  cardUrl: string;
+  /** The prop's whole breadth (X) by its height, seen along Z. */
+  front: HTMLCanvasElement;
+  /** The prop's whole depth (Z) by its height, seen along X. */
+  side: HTMLCanvasElement;
+  /** The colour that most of it has. */
+  color: string;
+}
+
+export const usePictureStore = create<{ pictures: ReadonlyMap<string, PropPictures> }>()(() => ({
+  pictures: new Map(),
+}));
+
+/** The pictures of an asset; undefined until they are made. */
+export function usePictures(hash: string): PropPictures | undefined {
+  const model = useModel(hash);
+  useEffect(() => {
+    if (model) queue(hash, model);
+  }, [hash, model]);
+  return usePictureStore(({ pictures }) => pictures.get(hash));
+}
+
+const waiting = new Map<string, Model>();
+let renderer: WebGLRenderer | null = null;
+
+function queue(hash: string, model: Model): void {
+  if (usePictureStore.getState().pictures.has(hash) || waiting.has(hash)) return;
+  waiting.set(hash, model);
+  if (waiting.size === 1) setTimeout(work, 0);
+}
+
+/** One prop at a time, so that the screen stays alive between them. */
+function work(): void {
+  const first = waiting.entries().next();
+  if (first.done) return;
+  const [hash, model] = first.value;
+  const pictures = picturesOf(model);
+  waiting.delete(hash);
+  usePictureStore.setState((state) => ({ pictures: new Map(state.pictures).set(hash, pictures) }));
+  if (waiting.size > 0) setTimeout(work, 0);
+}
+
+/** Pixels of one picture; three of them lie side by side in one rendering, since each reading back costs a wait. */
+const TILE = 128;
+
+function picturesOf(model: Model): PropPictures {
+  const scene = new Scene();
+  const group = new Group();
+  for (const part of model.parts) group.add(new Mesh(part.geometry, part.material));
+  const sun = new DirectionalLight("#fff4dd", 2.6);
+  sun.position.set(2, 4, 3);
+  scene.add(group, sun, new HemisphereLight("#eaf3f4", "#c8b48c", 1.6), new AmbientLight("#ffffff", 0.3));
+
+  const size = model.box.getSize(new Vector3());
+  const middle = model.box.getCenter(new Vector3());
+  const radius = Math.max(size.length() / 2, 1e-6);
+  const angled = new PerspectiveCamera(24, 1, radius * 0.1, radius * 20);
+  const away = radius / Math.sin((12 * Math.PI) / 180);
+  angled.position.copy(middle).add(new Vector3(0.45, 0.32, 1).normalize().multiplyScalar(away));
+  angled.lookAt(middle);
+  const front = squareOn(model.box, new Vector3(0, 0, 1), size.x, size.y);
+  const side = squareOn(model.box, new Vector3(1, 0, 0), size.z, size.y);
+
+  const [card, frontPicture, sidePicture] = draw(scene, [{ camera: angled, width: TILE, height: TILE }, front, side]);
+  return { card, cardUrl: card.toDataURL(), front: frontPicture, side: sidePicture, color: mainColor(card) };
+}
+
+interface Shot {
+  camera: Camera;
+  /** Pixels, at most a tile. */
+  width: number;
+  height: number;
+}
+
+/** The box seen square on from `direction`, filling its picture from edge to edge. */
+function squareOn(box: Box3, direction: Vector3, breadth: number, height: number): Shot {
+  const middle = box.getCenter(new Vector3());
+  const radius = Math.max(box.getSize(new Vector3()).length(), 1e-6);
+  const [w, h] = [Math.max(breadth, radius * 0.02), Math.max(height, radius * 0.02)];
+  const camera = new OrthographicCamera(-w / 2, w / 2, h / 2, -h / 2, radius * 0.1, radius * 4);
+  camera.position.copy(middle).addScaledVector(direction, radius * 2);
+  camera.lookAt(middle);
+  const scale = TILE / Math.max(w, h);
+  return { camera, width: Math.max(2, Math.round(w * scale)), height: Math.max(2, Math.round(h * scale)) };
+}
+
+/** Renders all shots into one canvas, side by side, and cuts them out of it. */
+function draw(scene: Scene, shots: readonly Shot[]): HTMLCanvasElement[] {
+  if (!renderer) {
+    renderer = new WebGLRenderer({ alpha: true, antialias: true, preserveDrawingBuffer: true });
+    renderer.setSize(shots.length * TILE, TILE, false);
+    renderer.setScissorTest(true);
+    renderer.autoClear = false;
+    renderer.setClearColor(0x000000, 0);
+  }
+  renderer.setScissor(0, 0, shots.length * TILE, TILE);
+  renderer.clear();
+  shots.forEach(({ camera, width, height }, i) => {
+    renderer!.setViewport(i * TILE, 0, width, height);
+    renderer!.setScissor(i * TILE, 0, width, height);
+    renderer!.render(scene, camera);
+  });
+  return shots.map(({ width, height }, i) => {
+    const canvas = document.createElement("canvas");
+    canvas.width = width;
+    canvas.height = height;
+    canvas
+      .getContext("2d", { willReadFrequently: true })!
+      .drawImage(renderer!.domElement, i * TILE, TILE - height, width, height, 0, 0, width, height);
+    return canvas;
+  });
+}
+
+/** The mean of the picture's solid pixels, more of the colourful ones. */
+function mainColor(canvas: HTMLCanvasElement): string {
+  const { data } = canvas.getContext("2d")!.getImageData(0, 0, canvas.width, canvas.height);
+  const sum = [0, 0, 0, 0];
+  for (let i = 0; i < data.length; i += 4) {
+    if (data[i + 3] < 200) continue;
+    const spread = Math.max(data[i], data[i + 1], data[i + 2]) - Math.min(data[i], data[i + 1], data[i + 2]);
+    const weight = 1 + spread;
+    for (let k = 0; k < 3; k++) sum[k] += weight * data[i + k];
+    sum[3] += weight;
+  }
+  if (sum[3] === 0) return "#b9a784";
+  return `rgb(${sum
+    .slice(0, 3)
+    .map((total) => Math.round(total / sum[3]))
+    .join(" ")})`;
+}

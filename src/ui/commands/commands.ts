@@ -1,0 +1,143 @@
+/** Everything that can be commanded: its name, its key if it is frequent, and when it can be done. */
+import { useSceneStore } from "@/store";
+import {
+  deleteDressing,
+  deleteKnot,
+  deleteLine,
+  deleteProp,
+  duplicateDressing,
+  duplicateLine,
+  removePlacements,
+} from "../state/edits";
+import { useResults } from "../state/results";
+import { selectNothing, selectPlacements, useSession } from "../state/session";
+import { startDrawing, stopDrawing } from "../view/draw-state";
+
+export interface Command {
+  id: string;
+  name: string;
+  /** Keys as react-hotkeys-hook writes them; `mod` is Ctrl, or ⌘ on a Mac. */
+  keys?: string;
+  /** Whether it can be done now. */
+  possible?: () => boolean;
+  run: () => void;
+}
+
+const store = () => useSceneStore.getState();
+const session = () => useSession.getState();
+const show = (dialog: ReturnType<typeof session>["dialog"]) => () => useSession.setState({ dialog });
+
+function deleteSelected(): void {
+  const { focus, knot, keys, dressing } = session();
+  if (focus.kind === "line") {
+    if (knot !== null) deleteKnot(focus.id, knot);
+    else deleteLine(focus.id);
+  } else if (focus.kind === "prop") deleteProp(focus.id);
+  else if (dressing !== null && keys.size > 0) removePlacements(dressing, keys);
+}
+
+function selectAll(): void {
+  const { dressing } = session();
+  const placements = dressing === null ? undefined : useResults.getState().byDressing.get(dressing)?.placements;
+  if (dressing !== null && placements) selectPlacements(dressing, [...placements.key]);
+}
+
+function duplicateSelected(): void {
+  const { focus, dressing } = session();
+  if (focus.kind === "line") duplicateLine(focus.id);
+  else if (dressing !== null) duplicateDressing(dressing);
+}
+
+/** Out of what is going on, one thing at a time: a drag, drawing, the selection. */
+function escape(): void {
+  if (store().history.drag) store().cancelDrag();
+  else if (session().tool === "draw") stopDrawing();
+  else selectNothing();
+}
+
+const canDelete = () => {
+  const { focus, keys } = session();
+  return focus.kind !== "dressing" || keys.size > 0;
+};
+
+export const COMMANDS: readonly Command[] = [
+  { id: "palette", name: "Find a command", keys: "mod+k", run: show("palette") },
+  {
+    id: "undo",
+    name: "Undo",
+    keys: "mod+z",
+    possible: () => store().history.past.length > 0 || store().history.drag !== null,
+    run: () => store().undo(),
+  },
+  {
+    id: "redo",
+    name: "Redo",
+    keys: "mod+shift+z, mod+y",
+    possible: () => store().history.future.length > 0,
+    run: () => store().redo(),
+  },
+  { id: "save", name: "Save now", keys: "mod+s", run: () => void store().flush() },
+  { id: "draw", name: "Draw line", keys: "l", run: startDrawing },
+  { id: "dress", name: "Dress a line…", keys: "d", run: show("dress") },
+  {
+    id: "frame",
+    name: "Frame the selection",
+    keys: "f",
+    run: () => useSession.setState({ cameraWish: { kind: "selection" } }),
+  },
+  {
+    id: "frame-all",
+    name: "Frame everything",
+    keys: "shift+f",
+    run: () => useSession.setState({ cameraWish: { kind: "all" } }),
+  },
+  { id: "all", name: "Select all placements", keys: "mod+a", run: selectAll },
+  {
+    id: "delete",
+    name: "Delete what is selected (placements are left blank)",
+    keys: "delete, backspace",
+    possible: canDelete,
+    run: deleteSelected,
+  },
+  { id: "duplicate", name: "Duplicate the dressing or line", keys: "mod+d", run: duplicateSelected },
+  {
+    id: "delete-dressing",
+    name: "Delete the dressing",
+    possible: () => session().dressing !== null,
+    run: () => deleteDressing(session().dressing!),
+  },
+  {
+    id: "boxes",
+    name: "Show props full or as boxes",
+    keys: "b",
+    run: () => useSession.setState({ display: session().display === "full" ? "boxes" : "full" }),
+  },
+  {
+    id: "basket",
+    name: "Fold or unfold the basket",
+    run: () => useSession.setState({ basketFolded: !session().basketFolded }),
+  },
+  { id: "export", name: "Export…", keys: "mod+e", run: show("export") },
+  { id: "keys", name: "Show all keys", keys: "shift+slash, shift+?", run: show("keys") },
+  { id: "escape", name: "Give up what is going on, or select nothing", keys: "escape", run: escape },
+];
+
+const NAMES: Readonly<Record<string, string>> = {
+  delete: "Delete",
+  backspace: "Backspace",
+  escape: "Esc",
+  shift: "Shift",
+  slash: "?",
+  "?": "?",
+};
+
+/** The first key of a command as it is shown, for example “Ctrl Z”. */
+export function shownKeys(keys: string): string {
+  const mac = typeof navigator !== "undefined" && /Mac/.test(navigator.platform);
+  const first = keys.split(",")[0].trim();
+  if (first === "shift+slash") return "?";
+  return first
+    .split("+")
+    .map((key) => (key === "mod" ? (mac ? "⌘" : "Ctrl") : (NAMES[key] ?? key.toUpperCase())))
+    .join(" ");
+}

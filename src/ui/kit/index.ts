@@ -1,0 +1,8 @@
+/** Our small controls. */
+export * from "./buttons";
+export * from "./Choose";
+export * from "./Modal";
+export * from "./NameField";
+export * from "./NumberField";
+export * from "./Segmented";
+export * from "./Toggle";

@@ -1,0 +1,155 @@
+"use client";
+/** The cord with the dressings pegged to it as tags, in the artist's own order. */
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from "@dnd-kit/core";
+import {
+  horizontalListSortingStrategy,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+} from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import { ChevronDown } from "lucide-react";
+import { useState } from "react";
+import type { Dressing } from "@/core/place";
+import { useScene } from "@/store";
+import { Choose, NameField } from "../kit";
+import { deleteDressing, duplicateDressing, editDressing, moveDressing } from "../state/edits";
+import { useFindings, usePlacements } from "../state/results";
+import { selectDressing, useSession } from "../state/session";
+
+export function Cord() {
+  const dressings = useScene((scene) => scene.dressings);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const drop = ({ active, over }: DragEndEvent) => {
+    if (over && active.id !== over.id) moveDressing(String(active.id), String(over.id));
+  };
+  return (
+    <nav aria-label="Dressings" className="relative min-w-0">
+      <svg
+        className="pointer-events-none absolute inset-0 h-16 w-full"
+        viewBox="0 0 668 64"
+        preserveAspectRatio="none"
+        aria-hidden
+      >
+        <path
+          d="M0 10 Q334 21 668 8"
+          fill="none"
+          stroke="#8f7650"
+          strokeWidth="1.6"
+          vectorEffect="non-scaling-stroke"
+        />
+      </svg>
+      <div className="flex h-16 items-start gap-3.5 overflow-x-auto overflow-y-hidden px-3 pt-3.5">
+        <DndContext id="cord" sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+          <SortableContext items={dressings.map((d) => d.id)} strategy={horizontalListSortingStrategy}>
+            {dressings.map((dressing) => (
+              <Tag key={dressing.id} dressing={dressing} />
+            ))}
+          </SortableContext>
+        </DndContext>
+        <button
+          type="button"
+          onClick={() => useSession.setState({ dialog: "dress" })}
+          className={`${SHAPE} border-dashed border-linen-4 bg-linen-0 hover:bg-linen-1`}
+        >
+          <Peg />+ Dress…
+        </button>
+      </div>
+    </nav>
+  );
+}
+
+const SHAPE =
+  "relative flex h-8 shrink-0 items-center gap-2 whitespace-nowrap rounded-b-[9px] rounded-t-[3px] border px-3 text-[12.5px]";
+
+/** The wooden peg that holds a tag to the cord. */
+function Peg() {
+  return (
+    <span
+      aria-hidden
+      className="absolute -top-2 left-1/2 -ml-[2.5px] h-3.5 w-[5px] rounded-sm bg-wood shadow-[inset_-1px_0_#8f6a3a]"
+    />
+  );
+}
+
+function Tag({ dressing }: { dressing: Dressing }) {
+  const chosen = useSession((session) => session.dressing === dressing.id);
+  const placements = usePlacements(dressing.id);
+  const findings = useFindings(dressing.id).length;
+  const [renaming, setRenaming] = useState(false);
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({
+    id: dressing.id,
+    disabled: renaming,
+  });
+  const shown = placements ? placements.count - placements.blanks : null;
+  const state = findings > 0 ? `${findings} ${findings === 1 ? "finding" : "findings"}` : "all well";
+  const act = (action: string) => {
+    if (action === "rename") setRenaming(true);
+    else if (action === "duplicate") duplicateDressing(dressing.id);
+    else deleteDressing(dressing.id);
+  };
+  return (
+    <div
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`${SHAPE} ${chosen ? "border-madder bg-madder font-medium text-white" : "border-linen-3 bg-linen-0 text-ink-6 hover:bg-linen-1"}`}
+    >
+      <Peg />
+      {renaming ? (
+        <NameField
+          label="Name of the dressing"
+          value={dressing.name}
+          onChange={(name) => {
+            editDressing(dressing.id, "Rename dressing", (draft) => void (draft.name = name));
+            setRenaming(false);
+          }}
+          className="w-32 text-ink-9"
+        />
+      ) : (
+        <button
+          type="button"
+          {...attributes}
+          {...listeners}
+          aria-pressed={chosen}
+          aria-roledescription="dressing"
+          aria-label={`${dressing.name}, ${shown ?? "…"} props, ${state}`}
+          onClick={() => selectDressing(dressing.id)}
+          onDoubleClick={() => setRenaming(true)}
+          className="flex h-full touch-none items-center gap-2"
+        >
+          <span
+            title={state}
+            className={`grid size-2 place-items-center ${findings > 0 ? "rotate-45 bg-ochre" : chosen ? "rounded-full bg-white" : "rounded-full bg-moss"}`}
+          />
+          {dressing.name}
+          <span className="font-mono text-[11px] opacity-80">{shown ?? "…"}</span>
+        </button>
+      )}
+      {chosen && !renaming && (
+        <Choose
+          label={`More for ${dressing.name}`}
+          choices={[
+            { id: "rename", label: "Rename" },
+            { id: "duplicate", label: "Duplicate" },
+            { id: "delete", label: "Delete", danger: true },
+          ]}
+          onChoose={act}
+          className="-mr-1.5 grid size-5 place-items-center rounded hover:bg-white/20"
+        >
+          <ChevronDown size={13} />
+        </Choose>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,87 @@
+"use client";
+/** Making a dressing: which prop along which line. */
+import { useState } from "react";
+import { useScene } from "@/store";
+import { PropPicture } from "../basket/PropPicture";
+import { Button, Modal } from "../kit";
+import { dress } from "../state/edits";
+import { useSession } from "../state/session";
+import { startDrawing } from "../view/draw-state";
+
+export function DressDialog() {
+  const props = useScene((scene) => scene.props);
+  const lines = useScene((scene) => scene.lines);
+  const dressings = useScene((scene) => scene.dressings);
+  const [prop, setProp] = useState<string | null>(props.at(-1)?.id ?? null);
+  const undressed = lines.find((l) => !dressings.some((d) => d.where.lines.includes(l.id)));
+  const [line, setLine] = useState<string | null>(undressed?.id ?? null);
+  const close = () => useSession.setState({ dialog: null });
+  const make = () => {
+    close();
+    if (!prop) return;
+    if (line) dress(line, prop);
+    else {
+      useSession.setState({ drawProp: prop });
+      startDrawing();
+    }
+  };
+  const row = (chosen: boolean) =>
+    `flex w-full items-center gap-2 rounded-lg px-2 py-1 text-left text-[12.5px] ${chosen ? "bg-sea-soft text-sea font-medium" : "hover:bg-linen-1"}`;
+  return (
+    <Modal title="Dress a line" onClose={close}>
+      {props.length === 0 ? (
+        <p className="text-ink-6">The basket is empty. Drop a GLB file anywhere on the screen first.</p>
+      ) : (
+        <div className="grid grid-cols-2 gap-4">
+          <section aria-label="Prop">
+            <h3 className="mb-1 text-xs font-semibold">With this prop</h3>
+            <div className="max-h-72 overflow-y-auto">
+              {props.map((p) => (
+                <button
+                  key={p.id}
+                  type="button"
+                  aria-pressed={prop === p.id}
+                  className={row(prop === p.id)}
+                  onClick={() => setProp(p.id)}
+                >
+                  <PropPicture prop={p} size={28} />
+                  <span className="truncate">{p.name}</span>
+                </button>
+              ))}
+            </div>
+          </section>
+          <section aria-label="Line">
+            <h3 className="mb-1 text-xs font-semibold">Along this line</h3>
+            <div className="max-h-72 overflow-y-auto">
+              <button
+                type="button"
+                aria-pressed={line === null}
+                className={row(line === null)}
+                onClick={() => setLine(null)}
+              >
+                A new line, drawn now
+              </button>
+              {lines.map((l) => (
+                <button
+                  key={l.id}
+                  type="button"
+                  aria-pressed={line === l.id}
+                  className={row(line === l.id)}
+                  onClick={() => setLine(l.id)}
+                >
+                  <span className="truncate">{l.name}</span>
+                </button>
+              ))}
+            </div>
+          </section>
+        </div>
+      )}
+      <div className="mt-4 flex justify-end gap-2">
+        <Button onClick={close}>Cancel</Button>
+        <Button look="main" disabled={!prop} onClick={make}>
+          {line ? "Dress" : "Draw and dress"}
+        </Button>
+      </div>
+    </Modal>
+  );
+}

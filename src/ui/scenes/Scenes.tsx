@@ -1,0 +1,193 @@
+"use client";
+/** All scenes as cards. */
+import { Ellipsis } from "lucide-react";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { toast, Toaster } from "sonner";
+import { DEMO_ID } from "@/demo";
+import { deleteScene, duplicateScene, listScenes, newScene, renameScene, type SceneCard } from "@/store";
+import { openProject } from "../assets/bring-in";
+import { Button, Choose, NameField } from "../kit";
+import { ago, PegMark } from "../rail/SceneName";
+import { ensureDemo } from "./demo";
+
+/** Remembers that the demo scene was deleted, so that it does not come back by itself. */
+const DEMO_DELETED = "demo-deleted";
+
+export function Scenes() {
+  const router = useRouter();
+  const [cards, setCards] = useState<SceneCard[] | null>(null);
+  const [now, setNow] = useState(0);
+  const [failure, setFailure] = useState<string | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+
+  const refresh = useCallback(async () => {
+    setCards(await listScenes());
+    setNow(Date.now());
+  }, []);
+
+  useEffect(() => {
+    const start = async () => {
+      if (localStorage.getItem(DEMO_DELETED) === null) await ensureDemo();
+      await refresh();
+    };
+    start().catch((error: unknown) => setFailure(error instanceof Error ? error.message : String(error)));
+  }, [refresh]);
+
+  const open = (id: string) => router.push(`/scene/${id}`);
+  const bringDemo = async () => {
+    localStorage.removeItem(DEMO_DELETED);
+    await ensureDemo();
+    await refresh();
+  };
+  const openFile = async (file: File) => {
+    try {
+      open(await openProject(file));
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : String(error), { duration: 12_000 });
+    }
+  };
+  const remove = async (card: SceneCard) => {
+    const restore = await deleteScene(card.id);
+    if (card.id === DEMO_ID) localStorage.setItem(DEMO_DELETED, "yes");
+    await refresh();
+    const undo = async () => {
+      await restore();
+      if (card.id === DEMO_ID) localStorage.removeItem(DEMO_DELETED);
+      await refresh();
+    };
+    toast(`Deleted “${card.name}”.`, { duration: 10_000, action: { label: "Undo", onClick: () => void undo() } });
+  };
+
+  return (
+    <main
+      className="min-h-screen"
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        event.preventDefault();
+        const file = event.dataTransfer.files[0];
+        if (file) void openFile(file);
+      }}
+    >
+      <header className="relative flex h-16 items-center gap-3 border-b border-linen-2 bg-linen-0 px-8">
+        <PegMark />
+        <h1 className="grow text-[17px] font-semibold tracking-tight">Clothesline</h1>
+        <Button onClick={() => input.current?.click()}>Open file…</Button>
+        <Button look="main" onClick={() => void newScene().then(open)}>
+          New scene
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          accept=".zip,application/zip"
+          hidden
+          data-testid="project-file"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) void openFile(file);
+            event.target.value = "";
+          }}
+        />
+      </header>
+      <div className="mx-auto max-w-[1120px] px-8 py-8">
+        <p className="mb-6 max-w-xl text-[15px] leading-relaxed text-ink-6">
+          Props along lines, placed as by a careful hand and editable for ever. Scenes are kept in this browser; a
+          project file takes one elsewhere.
+        </p>
+        {failure && (
+          <p role="alert" className="mb-6 rounded-[10px] bg-madder-soft px-4 py-3 text-madder">
+            Scenes cannot be kept in this browser: {failure}
+          </p>
+        )}
+        <ul className="grid grid-cols-3 gap-6">
+          {cards?.map((card) => (
+            <Card
+              key={card.id}
+              card={card}
+              now={now}
+              onRemove={() => void remove(card)}
+              onChanged={() => void refresh()}
+            />
+          ))}
+          {cards !== null && !cards.some((card) => card.id === DEMO_ID) && (
+            <li>
+              <button
+                type="button"
+                onClick={() => void bringDemo()}
+                className="h-full min-h-48 w-full rounded-[10px] border border-dashed border-linen-4 text-ink-6 hover:bg-linen-0"
+              >
+                Bring back the demo scene
+              </button>
+            </li>
+          )}
+        </ul>
+      </div>
+      <Toaster position="bottom-center" toastOptions={{ className: "font-sans" }} />
+    </main>
+  );
+}
+
+interface CardProps {
+  card: SceneCard;
+  now: number;
+  onRemove: () => void;
+  onChanged: () => void;
+}
+
+function Card({ card, now, onRemove, onChanged }: CardProps) {
+  const picture = card.picture ?? (card.id === DEMO_ID ? "/gullhaven.jpg" : null);
+  const act = async (action: string) => {
+    if (action === "delete") return onRemove();
+    await duplicateScene(card.id);
+    onChanged();
+  };
+  return (
+    <li className="group relative rounded-[10px] border border-linen-2 bg-linen-0 hover:border-linen-4">
+      <span
+        aria-hidden
+        className="absolute -top-2 left-1/2 z-10 -ml-[3px] h-4 w-1.5 rounded-sm bg-wood shadow-[inset_-1px_0_#8f6a3a]"
+      />
+      <Link
+        href={`/scene/${card.id}`}
+        aria-label={`Open ${card.name}`}
+        className="block overflow-hidden rounded-t-[9px]"
+      >
+        {picture ? (
+          // Pictures are data made in this browser.
+          // eslint-disable-next-line @next/next/no-img-element
+          <img src={picture} alt="" className="aspect-[16/10] w-full object-cover" />
+        ) : (
+          <div className="grid aspect-[16/10] w-full place-items-center bg-linear-to-b from-[#dfeaea] to-linen-1 text-xs text-ink-6">
+            A new scene
+          </div>
+        )}
+      </Link>
+      <div className="flex items-center gap-2 px-3.5 py-2.5">
+        <div className="min-w-0 grow">
+          <NameField
+            label={`Name of ${card.name}`}
+            value={card.name}
+            onChange={(name) => void renameScene(card.id, name).then(onChanged)}
+            className="w-full font-semibold"
+          />
+          <p className="text-xs text-ink-6" title={new Date(card.modified).toLocaleString("en")}>
+            {new Date(card.modified).toLocaleDateString("en", { day: "numeric", month: "long", year: "numeric" })} ·{" "}
+            {ago(now - card.modified)}
+          </p>
+        </div>
+        <Choose
+          label={`More for ${card.name}`}
+          choices={[
+            { id: "duplicate", label: "Duplicate" },
+            { id: "delete", label: "Delete", danger: true },
+          ]}
+          onChoose={(action) => void act(action)}
+          className="grid size-7 place-items-center rounded-lg text-ink-6 hover:bg-linen-1"
+        >
+          <Ellipsis size={15} />
+        </Choose>
+      </div>
+    </li>
+  );
+}

@@ -1,0 +1,92 @@
+"use client";
+/** What is selected of the dressing, and what can be done with it by hand. */
+import { useMemo } from "react";
+import { FLAG, type Dressing, type Placements } from "@/core/place";
+import { useScene } from "@/store";
+import { PropPicture } from "../basket/PropPicture";
+import { Button, Choose, ValueField } from "../kit";
+import { dressingOf, removePlacements, swapPlacements, unpeg, writePegs } from "../state/edits";
+import { usePlacements } from "../state/results";
+import { NO_KEYS, useSession } from "../state/session";
+import { useEdit } from "../state/useEdit";
+
+/** Indices of the selected placements that are still there. */
+function selectedIn(placements: Placements | undefined, keys: ReadonlySet<number>): number[] {
+  if (!placements || keys.size === 0) return [];
+  const found: number[] = [];
+  for (let i = 0; i < placements.count; i++) if (keys.has(placements.key[i])) found.push(i);
+  return found;
+}
+
+export function PlacementPanel({ dressing }: { dressing: Dressing }) {
+  const keys = useSession((session) => session.keys);
+  const placements = usePlacements(dressing.id);
+  const props = useScene((scene) => scene.props);
+  const chosen = useMemo(() => selectedIn(placements, keys), [placements, keys]);
+  const edit = useEdit<number>("Move along the line", (scene, at) => {
+    const draft = dressingOf(scene, dressing.id);
+    if (draft) writePegs(draft, keys, (peg) => void (peg.at = at));
+  });
+  if (!placements || chosen.length === 0) return null;
+  const first = chosen[0];
+  const propId = placements.props[placements.prop[first]];
+  const name =
+    chosen.length > 1 ? `${chosen.length} placements` : (props.find((p) => p.id === propId)?.name ?? "Blank");
+  const pegged = chosen.some((i) => placements.flags[i] & FLAG.pegged);
+  const blank = chosen.every((i) => placements.flags[i] & FLAG.blank);
+  const length = placements.lineLengths[placements.line[first]];
+  return (
+    <section aria-label="Selection" className="border-t border-linen-2 bg-ochre-soft/60 px-4 py-3">
+      <div className="mb-2 flex items-center gap-2">
+        <b className="grow truncate font-semibold">
+          {name}
+          {blank && chosen.length === 1 && placements.flags[first] & FLAG.pegged ? ", left blank by hand" : ""}
+        </b>
+        {pegged && <span className="rounded-full bg-ochre-soft px-2 py-0.5 text-[11px] text-ochre-dark">pegged</span>}
+      </div>
+      {chosen.length === 1 && (
+        <div className="mb-2 flex items-center gap-2 text-[12.5px] text-ink-6">
+          At
+          <ValueField
+            label="Place along the line"
+            unit="m"
+            value={Math.round(placements.at[first] * 1e4) / 1e4}
+            edit={edit}
+            complaint={(value) =>
+              value < 0 || value > length ? `the line runs from 0 to ${length.toFixed(2)} m` : null
+            }
+            className="w-24"
+          />
+          along the line
+        </div>
+      )}
+      <div className="flex flex-wrap gap-1.5">
+        <Choose
+          label="Swap for another prop"
+          choices={props.map((prop) => ({
+            id: prop.id,
+            label: prop.name,
+            picture: <PropPicture prop={prop} size={22} />,
+          }))}
+          onChoose={(prop) => swapPlacements(dressing.id, keys, prop)}
+          className="h-7 rounded-lg border border-linen-3 bg-linen-0 px-2 text-xs hover:bg-white"
+        >
+          Swap…
+        </Choose>
+        {!blank && (
+          <Button className="h-7 text-xs" onClick={() => removePlacements(dressing.id, keys)}>
+            Leave blank
+          </Button>
+        )}
+        {pegged && (
+          <Button className="h-7 text-xs" onClick={() => unpeg(dressing.id, keys)}>
+            {chosen.length === 1 ? "Take peg off" : "Take pegs off"}
+          </Button>
+        )}
+        <Button look="quiet" className="h-7 text-xs" onClick={() => useSession.setState({ keys: NO_KEYS })}>
+          Done
+        </Button>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,127 @@
+"use client";
+/** The left column: the selected dressing as a sentence and its seven steps; or a line, a prop, some placements. */
+import { STEP_NAMES, type Dressing, type StepName } from "@/core/place";
+import { useScene, useSceneStore } from "@/store";
+import { usePlacements } from "../state/results";
+import { openStep, toggleStep, useSession } from "../state/session";
+import { CARDS } from "./cards";
+import { LineColumn } from "./LineColumn";
+import { PlacementPanel } from "./PlacementPanel";
+import { PropColumn } from "./PropColumn";
+import { sentence, summaries } from "./words";
+
+export function StepsColumn() {
+  const focus = useSession((session) => session.focus);
+  const selected = useSession((session) => session.dressing);
+  const scene = useSceneStore((store) => store.history.scene);
+  const dressing = scene.dressings.find((d) => d.id === selected);
+  const line = focus.kind === "line" ? scene.lines.find((l) => l.id === focus.id) : undefined;
+  const prop = focus.kind === "prop" ? scene.props.find((p) => p.id === focus.id) : undefined;
+  return (
+    <aside aria-label="Steps" className="h-full overflow-y-auto overflow-x-hidden border-r border-linen-2 bg-linen-0">
+      {line ? (
+        <LineColumn line={line} />
+      ) : prop ? (
+        <PropColumn prop={prop} />
+      ) : dressing ? (
+        <DressingColumn dressing={dressing} />
+      ) : (
+        <NothingYet />
+      )}
+    </aside>
+  );
+}
+
+function DressingColumn({ dressing }: { dressing: Dressing }) {
+  const scene = useSceneStore((store) => store.history.scene);
+  const placements = usePlacements(dressing.id);
+  const open = useSession((session) => session.openSteps);
+  const words = summaries(dressing, scene, placements);
+  return (
+    <>
+      <p className="px-4 pb-3.5 pt-4 text-[14.5px] leading-[1.55] text-ink-6" data-testid="sentence">
+        {sentence(dressing, scene).map((phrase, i) =>
+          phrase.step ? (
+            // A span and not a button: it has to flow with the sentence's lines.
+            <span
+              key={i}
+              role="button"
+              tabIndex={0}
+              onClick={() => openStep(phrase.step!)}
+              onKeyDown={(event) => event.key === "Enter" && openStep(phrase.step!)}
+              className={`cursor-pointer border-b-[1.5px] font-medium text-ink-9 hover:bg-sea-soft ${open.has(phrase.step) ? "border-madder" : "border-sea"}`}
+            >
+              {phrase.text}
+            </span>
+          ) : (
+            <span key={i}>{phrase.text}</span>
+          ),
+        )}
+      </p>
+      <PlacementPanel dressing={dressing} />
+      {STEP_NAMES.map((step, i) => (
+        <StepCard
+          key={step}
+          step={step}
+          number={i + 1}
+          summary={words[step]}
+          open={open.has(step)}
+          dressing={dressing}
+        />
+      ))}
+    </>
+  );
+}
+
+interface StepCardProps {
+  step: StepName;
+  number: number;
+  summary: string;
+  open: boolean;
+  dressing: Dressing;
+}
+
+function StepCard({ step, number, summary, open, dressing }: StepCardProps) {
+  const Card = CARDS[step];
+  const name = step[0].toUpperCase() + step.slice(1);
+  return (
+    <section aria-label={name} className={`border-t border-linen-2 ${open ? "bg-linen-1" : ""}`}>
+      <button
+        type="button"
+        aria-expanded={open}
+        onClick={() => toggleStep(step)}
+        className="grid w-full grid-cols-[22px_auto_1fr] items-baseline gap-2 px-4 py-2.5 text-left hover:bg-linen-1"
+      >
+        <span className="font-mono text-[11px] font-medium text-ink-5">{number}</span>
+        <span className="font-semibold">{name}</span>
+        <span className="truncate text-right text-xs text-ink-6">{summary}</span>
+      </button>
+      {open && (
+        <div className="grid gap-2.5 px-4 pb-4 pt-0.5">
+          <Card dressing={dressing} />
+        </div>
+      )}
+    </section>
+  );
+}
+
+function NothingYet() {
+  const props = useScene((scene) => scene.props.length);
+  const lines = useScene((scene) => scene.lines.length);
+  return (
+    <div className="px-4 pt-4 text-[14.5px] leading-[1.55] text-ink-6">
+      <p className="mb-3">Nothing is dressed here yet.</p>
+      <ol className="grid list-decimal gap-1.5 pl-5">
+        <li className={props > 0 ? "text-moss" : ""}>
+          {props > 0
+            ? "A prop is in the basket."
+            : "Bring a prop: drop a GLB file anywhere, or use Add props on the right."}
+        </li>
+        <li className={lines > 0 ? "text-moss" : ""}>
+          {lines > 0 ? "A line is drawn." : "Draw a line: choose Draw line above the view and click on the ground."}
+        </li>
+        <li>Dress it: the line is dressed with the prop at once, or choose Dress… on the cord above.</li>
+      </ol>
+    </div>
+  );
+}

@@ -1,0 +1,103 @@
+"use client";
+/** Controls of a step made from its schema: label, unit, default, limits and explanation all come from there. */
+import type { z } from "zod";
+import { STEP_SCHEMAS, type Dressing, type StepName } from "@/core/place";
+import { describeChoice, describeParam, sentenceOf } from "@/core/scene";
+import { NumberField, RangeField, Segmented, Toggle } from "../kit";
+import { dressingOf, editDressing } from "../state/edits";
+import { useEdit } from "../state/useEdit";
+
+type Param<S extends StepName> = Extract<keyof Dressing[S], string>;
+
+interface ParamProps<S extends StepName> {
+  dressing: Dressing;
+  step: S;
+  name: Param<S>;
+}
+
+const schemaOf = (step: StepName, name: string): z.ZodType =>
+  (STEP_SCHEMAS[step].shape as unknown as Record<string, z.ZodType>)[name];
+
+/** What a schema says is wrong with a value, or null. */
+export function complaintOf(schema: z.ZodType, value: unknown): string | null {
+  const result = schema.safeParse(value);
+  return result.success ? null : sentenceOf(result.error);
+}
+
+export function StepNumber<S extends StepName>({ dressing, step, name }: ParamProps<S>) {
+  const schema = schemaOf(step, name);
+  const param = describeParam(schema);
+  const edit = useEdit<number>(param.label, (scene, value) => {
+    const draft = dressingOf(scene, dressing.id);
+    if (draft) (draft[step] as Record<string, unknown>)[name] = value;
+  });
+  return (
+    <NumberField
+      param={param}
+      value={dressing[step][name] as number}
+      standard={schema.parse(undefined) as number}
+      edit={edit}
+      complaint={(value) => complaintOf(schema, value)}
+    />
+  );
+}
+
+export function StepRange<S extends StepName>({ dressing, step, name }: ParamProps<S>) {
+  const schema = schemaOf(step, name);
+  const param = describeParam(schema);
+  const edit = useEdit<readonly [number, number]>(param.label, (scene, value) => {
+    const draft = dressingOf(scene, dressing.id);
+    if (draft) (draft[step] as Record<string, unknown>)[name] = [...value];
+  });
+  return (
+    <RangeField
+      param={param}
+      value={dressing[step][name] as readonly [number, number]}
+      edit={edit}
+      complaint={(value) => complaintOf(schema, [...value])}
+    />
+  );
+}
+
+export function StepChoice<S extends StepName>({
+  dressing,
+  step,
+  name,
+  bare = false,
+}: ParamProps<S> & { bare?: boolean }) {
+  const { label, help, choices } = describeChoice(schemaOf(step, name));
+  const control = (
+    <Segmented
+      label={label}
+      help={help}
+      value={dressing[step][name] as string}
+      choices={choices}
+      onChange={(value) =>
+        editDressing(dressing.id, label, (draft) => void ((draft[step] as Record<string, unknown>)[name] = value))
+      }
+    />
+  );
+  if (bare) return control;
+  return (
+    <div className="grid grid-cols-[92px_1fr] items-center gap-2.5">
+      <span className="text-[12.5px] text-ink-6" title={help}>
+        {label}
+      </span>
+      {control}
+    </div>
+  );
+}
+
+export function StepSwitch<S extends StepName>({ dressing, step, name }: ParamProps<S>) {
+  const { label, help } = schemaOf(step, name).meta() as { label: string; help: string };
+  return (
+    <Toggle
+      label={label}
+      help={help}
+      on={dressing[step][name] as boolean}
+      onChange={(on) =>
+        editDressing(dressing.id, label, (draft) => void ((draft[step] as Record<string, unknown>)[name] = on))
+      }
+    />
+  );
+}

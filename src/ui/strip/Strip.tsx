@@ -1,0 +1,159 @@
+"use client";
+/** The unrolled view of the selected dressing's lines, and the second place to work. */
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { sizeOf, type Dressing, type Placements } from "@/core/place";
+import { useScene } from "@/store";
+import { usePictureStore } from "../assets/pictures";
+import { useFindings, usePlacements } from "../state/results";
+import { useSession } from "../state/session";
+import { drawStrip, type StripScene } from "./draw";
+import { Legend, Spread } from "./sides";
+import { fitted, rowBoxes, rowsOf, type StripView } from "./model";
+import { StripHands } from "./hands";
+
+export function Strip() {
+  const selected = useSession((session) => session.dressing);
+  const focus = useSession((session) => session.focus);
+  const dressings = useScene((scene) => scene.dressings);
+  const chosen = dressings.find((dressing) => dressing.id === selected);
+  // With a line in focus, the strip shows a dressing that runs along it.
+  const along = focus.kind === "line" ? (d: Dressing) => d.where.lines.includes(focus.id) : null;
+  const dressing = along ? ((chosen && along(chosen) ? chosen : undefined) ?? dressings.find(along)) : chosen;
+  const placements = usePlacements(dressing?.id ?? null);
+  return (
+    <footer
+      aria-label="Strip"
+      className="grid h-full min-h-0 grid-cols-[312px_1fr_188px] border-t border-linen-2 bg-linen-0"
+    >
+      {dressing && placements && placements.lines.length > 0 ? (
+        <Unrolled key={dressing.id} dressing={dressing} placements={placements} />
+      ) : (
+        <p className="col-span-3 grid place-items-center text-ink-6">
+          {dressing
+            ? "This dressing has no line yet. Choose one under Where."
+            : "Here a dressed line lies unrolled, from its start to its end."}
+        </p>
+      )}
+    </footer>
+  );
+}
+
+function Unrolled({ dressing, placements }: { dressing: Dressing; placements: Placements }) {
+  const rows = useMemo(() => rowsOf(placements), [placements]);
+  return (
+    <>
+      <Spread dressing={dressing} placements={placements} rows={rows} />
+      <StripCanvas dressing={dressing} placements={placements} rows={rows} />
+      <Legend dressing={dressing} placements={placements} />
+    </>
+  );
+}
+
+function useSize(ref: React.RefObject<HTMLElement | null>): { width: number; height: number } {
+  const [size, setSize] = useState({ width: 0, height: 0 });
+  useLayoutEffect(() => {
+    const element = ref.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [ref]);
+  return size;
+}
+
+function StripCanvas({
+  dressing,
+  placements,
+  rows,
+}: {
+  dressing: Dressing;
+  placements: Placements;
+  rows: ReturnType<typeof rowsOf>;
+}) {
+  const frame = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const { width, height } = useSize(frame);
+  const lines = useScene((scene) => scene.lines);
+  const props = useScene((scene) => scene.props);
+  const pictures = usePictureStore((state) => state.pictures);
+  const findings = useFindings(dressing.id);
+  const selected = useSession((session) => session.keys);
+  const hovered = useSession((session) => (session.hover?.dressing === dressing.id ? session.hover.key : null));
+  const [zoomed, setZoomed] = useState<StripView | null>(null);
+  const [stretch, setStretch] = useState<StripScene["stretch"]>(null);
+
+  const longest = Math.max(...rows.map((row) => row.length), 0);
+  const view = zoomed ?? fitted(longest, width);
+  const boxes = useMemo(() => rowBoxes(rows.length, height), [rows.length, height]);
+  const tall = Math.max(height, boxes.length > 0 ? boxes[boxes.length - 1].top + boxes[boxes.length - 1].height : 0);
+
+  const scene = useMemo((): StripScene => {
+    const own = placements.props.map((id) => props.find((prop) => prop.id === id));
+    return {
+      dressing,
+      placements,
+      rows,
+      boxes,
+      names: rows.map((row) => lines.find((line) => line.id === row.line)?.name ?? ""),
+      pictures: own.map((prop) => prop && pictures.get(prop.asset)),
+      heights: own.map((prop) => (prop ? sizeOf(prop.bounds)[1] : 0)),
+      findings,
+      selected,
+      hovered,
+      stretch,
+    };
+  }, [dressing, placements, rows, boxes, lines, props, pictures, findings, selected, hovered, stretch]);
+
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element || width === 0) return;
+    const ratio = window.devicePixelRatio;
+    element.width = Math.round(width * ratio);
+    element.height = Math.round(tall * ratio);
+    const pen = element.getContext("2d")!;
+    pen.setTransform(ratio, 0, 0, ratio, 0, 0);
+    drawStrip(pen, width, tall, scene, view);
+  }, [scene, view, width, tall]);
+
+  const hands = useRef<StripHands | null>(null);
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element) return;
+    hands.current = new StripHands(element, { setView: setZoomed, setStretch });
+    return () => hands.current?.release();
+  }, []);
+  useEffect(() => {
+    if (hands.current) hands.current.sight = { scene, view, width, longest };
+  });
+
+  const shown = placements.count - placements.blanks;
+  return (
+    <div ref={frame} className="relative min-w-0 overflow-y-auto overflow-x-hidden">
+      <canvas
+        ref={canvas}
+        tabIndex={0}
+        role="application"
+        aria-label={`Strip of ${dressing.name}: ${shown} of ${placements.count} slots have a prop. Arrow keys select, Alt with arrow keys moves, Delete leaves blank.`}
+        data-testid="strip"
+        className="block touch-none"
+        style={{ width, height: tall }}
+      />
+      {zoomed && (
+        <button
+          type="button"
+          onClick={() => setZoomed(null)}
+          className="absolute bottom-1.5 right-2 rounded-md border border-linen-2 bg-linen-0 px-2 py-0.5 text-[11px] text-ink-6 hover:bg-linen-1"
+        >
+          Show all of it
+        </button>
+      )}
+      {rows.length === 1 && !zoomed && (
+        <p className="pointer-events-none absolute bottom-2 left-7 flex gap-8 text-[11px] text-ink-6">
+          <span>Drag a prop to peg it</span>
+          <span>Drop a prop from the basket to swap</span>
+          <span>Wheel to zoom</span>
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,264 @@
+/** Draws the strip: ruler, cord, every placement at its arc length in its true width, blanks, pegs, insets, findings. */
+import type { Finding } from "@/core/check";
+import { FLAG, NO_PROP, type Dressing, type Placements } from "@/core/place";
+import type { PropPictures } from "../assets/pictures";
+import { RULER, type RowBox, type StripRow, type StripView } from "./model";
+
+export interface StripScene {
+  dressing: Dressing;
+  placements: Placements;
+  rows: readonly StripRow[];
+  boxes: readonly RowBox[];
+  names: readonly string[];
+  /** Pictures and heights (metres) by the index of the prop. */
+  pictures: readonly (PropPictures | undefined)[];
+  heights: readonly number[];
+  findings: readonly Finding[];
+  selected: ReadonlySet<number>;
+  hovered: number | null;
+  /** A stretch being selected: row, and arc lengths. */
+  stretch: { row: number; from: number; to: number } | null;
+}
+
+const INK = "#1f2a33";
+const SEA = "#1e6f77";
+const MADDER = "#b5363f";
+const OCHRE = "#c98a1b";
+const LINEN = "#d8cbb3";
+const FAINT = "#66737d";
+const MONO = '10px "Spline Sans Mono Variable", monospace';
+const SANS = '11px "Spline Sans Variable", sans-serif';
+
+/** Props narrower than this many pixels are drawn as bars. */
+const NARROW = 4;
+
+export function drawStrip(
+  pen: CanvasRenderingContext2D,
+  width: number,
+  height: number,
+  scene: StripScene,
+  view: StripView,
+): void {
+  pen.clearRect(0, 0, width, height);
+  const x = (at: number) => (at - view.from) * view.scale;
+  scene.rows.forEach((row, k) => {
+    const box = scene.boxes[k];
+    if (k > 0) hairline(pen, 0, width, box.top);
+    drawRow(pen, width, scene, row, k, box, view, x);
+  });
+  drawRuler(pen, width, scene, view, x);
+}
+
+const hairline = (pen: CanvasRenderingContext2D, from: number, to: number, y: number) => {
+  pen.fillStyle = "#ebe2d0";
+  pen.fillRect(from, y, to - from, 1);
+};
+
+function drawRuler(
+  pen: CanvasRenderingContext2D,
+  width: number,
+  scene: StripScene,
+  view: StripView,
+  x: (at: number) => number,
+): void {
+  pen.fillStyle = "#fdfbf6";
+  pen.fillRect(0, 0, width, RULER);
+  const longest = Math.max(0, ...scene.rows.map((row) => row.length));
+  const step = niceStep(60 / view.scale);
+  pen.font = MONO;
+  pen.textAlign = "center";
+  const first = Math.max(0, Math.floor(view.from / (step / 2)));
+  const last = Math.ceil(Math.min(longest, view.from + width / view.scale) / (step / 2));
+  for (let k = first; k <= last; k++) {
+    const at = (k * step) / 2;
+    if (at > longest + 1e-9) break;
+    const big = k % 2 === 0;
+    pen.fillStyle = "#b9ab90";
+    pen.fillRect(Math.round(x(at)), 15, 1, big ? 8 : 4);
+    if (!big) continue;
+    pen.fillStyle = FAINT;
+    pen.fillText(label(at, step), x(at), 11);
+  }
+}
+
+/** 1, 2 or 5 times a power of ten, at least `least`. */
+function niceStep(least: number): number {
+  const power = 10 ** Math.floor(Math.log10(least));
+  return power * ([1, 2, 5, 10].find((k) => k * power >= least) ?? 10);
+}
+
+const label = (at: number, step: number): string => at.toFixed(Math.max(0, Math.ceil(-Math.log10(step) - 1e-9)));
+
+function drawRow(
+  pen: CanvasRenderingContext2D,
+  width: number,
+  scene: StripScene,
+  row: StripRow,
+  index: number,
+  box: RowBox,
+  view: StripView,
+  x: (at: number) => number,
+): void {
+  const { placements: p, dressing } = scene;
+  const hangs = dressing.stance.meets === "hang";
+  const room = box.height - (scene.rows.length > 1 ? 26 : 44);
+  const cord = hangs ? box.top + (scene.rows.length > 1 ? 17 : 20) : box.top + box.height - 16;
+
+  if (scene.stretch?.row === index) {
+    const [a, b] = [x(scene.stretch.from), x(scene.stretch.to)];
+    pen.fillStyle = "#1e6f771c";
+    pen.fillRect(Math.min(a, b), box.top + 2, Math.abs(b - a), box.height - 4);
+  }
+  if (scene.rows.length > 1) {
+    pen.font = SANS;
+    pen.textAlign = "left";
+    pen.fillStyle = FAINT;
+    pen.fillText(scene.names[index], Math.max(6, x(0)), hangs ? box.top + 11 : box.top + 12);
+  }
+
+  pen.lineCap = "round";
+  pen.strokeStyle = SEA;
+  pen.lineWidth = 3;
+  pen.beginPath();
+  pen.moveTo(x(0), cord);
+  pen.lineTo(x(row.length), cord);
+  pen.stroke();
+
+  const broadside = Math.abs(Math.sin(dressing.stance.turnUp)) > 0.7;
+  for (const i of row.order) {
+    const [left, right] = [x(p.at[i] - p.reach[2 * i]), x(p.at[i] + p.reach[2 * i + 1])];
+    if (right < -40 || left > width + 40) continue;
+    drawSlot(pen, scene, i, left, Math.max(1, right - left), cord, hangs, room, broadside, view.scale);
+  }
+
+  pen.setLineDash([2, 3]);
+  pen.lineWidth = 1;
+  pen.strokeStyle = SEA;
+  for (const at of [dressing.spacing.fromStart, row.length - dressing.spacing.fromEnd]) {
+    if (at < 0 || at > row.length) continue;
+    pen.beginPath();
+    pen.moveTo(Math.round(x(at)) + 0.5, hangs ? cord - 4 : box.top + 16);
+    pen.lineTo(Math.round(x(at)) + 0.5, hangs ? box.top + box.height - 4 : cord + 6);
+    pen.stroke();
+  }
+  pen.setLineDash([]);
+  drawFindings(pen, scene, row, cord, hangs, room, x);
+}
+
+function drawSlot(
+  pen: CanvasRenderingContext2D,
+  scene: StripScene,
+  i: number,
+  left: number,
+  width: number,
+  cord: number,
+  hangs: boolean,
+  room: number,
+  broadside: boolean,
+  scale: number,
+): void {
+  const { placements: p } = scene;
+  const prop = p.prop[i];
+  const tall =
+    prop === NO_PROP ? room : Math.max(3, Math.min(room, (scene.heights[prop] ?? 0) * p.scale[3 * i] * scale));
+  const top = hangs ? cord + 1 : cord - 1 - tall;
+  if (p.flags[i] & FLAG.blank || prop === NO_PROP) {
+    hatch(pen, left, top, Math.max(3, width), tall);
+  } else {
+    const pictures = scene.pictures[prop];
+    const picture = pictures && (broadside ? pictures.front : pictures.side);
+    if (picture && width >= NARROW) pen.drawImage(picture, left, top, width, tall);
+    else {
+      pen.fillStyle = pictures?.color ?? LINEN;
+      pen.fillRect(left, top, Math.max(1, width), tall);
+    }
+  }
+  if (p.flags[i] & FLAG.pegged) {
+    const x = left + width / 2;
+    pen.fillStyle = OCHRE;
+    rounded(pen, x - 3, cord - 8, 6, 15, 2);
+    pen.fill();
+    pen.fillStyle = "#8f6a3a";
+    pen.fillRect(x - 3, cord, 6, 1.5);
+  }
+  const selected = scene.selected.has(p.key[i]);
+  if (selected || scene.hovered === p.key[i]) {
+    pen.strokeStyle = selected ? INK : SEA;
+    pen.lineWidth = selected ? 1.6 : 1.2;
+    rounded(pen, left - 3, Math.min(top, cord - 5) - 2, width + 6, tall + 9, 6);
+    pen.stroke();
+  }
+}
+
+function hatch(pen: CanvasRenderingContext2D, x: number, y: number, w: number, h: number): void {
+  pen.save();
+  rounded(pen, x, y + 1, w, h - 2, 3);
+  pen.fillStyle = "#f6f0e4";
+  pen.fill();
+  pen.clip();
+  pen.strokeStyle = LINEN;
+  pen.lineWidth = 1.5;
+  pen.beginPath();
+  for (let d = -h; d < w; d += 6) {
+    pen.moveTo(x + d, y + h);
+    pen.lineTo(x + d + h, y);
+  }
+  pen.stroke();
+  pen.restore();
+  pen.setLineDash([3, 2]);
+  pen.lineWidth = 1;
+  pen.strokeStyle = "#b9a784";
+  rounded(pen, x + 0.5, y + 1.5, Math.max(1, w - 1), h - 3, 3);
+  pen.stroke();
+  pen.setLineDash([]);
+}
+
+function rounded(pen: CanvasRenderingContext2D, x: number, y: number, w: number, h: number, r: number): void {
+  pen.beginPath();
+  pen.roundRect(x, y, w, h, Math.min(r, w / 2, h / 2));
+}
+
+/** A madder frame about what a finding names, with a mark below. */
+function drawFindings(
+  pen: CanvasRenderingContext2D,
+  scene: StripScene,
+  row: StripRow,
+  cord: number,
+  hangs: boolean,
+  room: number,
+  x: (at: number) => number,
+): void {
+  const { placements: p } = scene;
+  const named = new Set(
+    scene.findings.filter((finding) => finding.line === row.line).flatMap((finding) => finding.keys),
+  );
+  if (named.size === 0) return;
+  let from = 0;
+  let to = -Infinity;
+  const frame = () => {
+    if (to === -Infinity) return;
+    const [left, right] = [x(from) - 2, x(to) + 2];
+    const top = hangs ? cord - 4 : cord - room - 2;
+    pen.strokeStyle = MADDER;
+    pen.lineWidth = 1.5;
+    rounded(pen, left, top, right - left, room + 8, 5);
+    pen.stroke();
+    pen.fillStyle = MADDER;
+    pen.beginPath();
+    const [middle, foot] = [(left + right) / 2, top + room + 8];
+    pen.moveTo(middle - 5, foot + 5);
+    pen.lineTo(middle + 5, foot + 5);
+    pen.lineTo(middle, foot - 2);
+    pen.fill();
+  };
+  for (const i of row.order) {
+    if (!named.has(p.key[i])) continue;
+    const [left, right] = [p.at[i] - p.reach[2 * i], p.at[i] + p.reach[2 * i + 1]];
+    if (left > to) {
+      frame();
+      from = left;
+      to = right;
+    } else to = Math.max(to, right);
+  }
+  frame();
+}

@@ -1,0 +1,96 @@
+/** What the strip shows: a row a line, its placements in order of arc length; and the spread of the gaps between them. */
+import { FLAG, NO_PROP, type Placements } from "@/core/place";
+
+export interface StripRow {
+  line: string;
+  length: number;
+  closed: boolean;
+  /** Indices of the row's slots, blank ones too, in order of arc length. */
+  order: Int32Array;
+}
+
+export function rowsOf(p: Placements): StripRow[] {
+  const members: number[][] = p.lines.map(() => []);
+  for (let i = 0; i < p.count; i++) members[p.line[i]].push(i);
+  return p.lines.map((line, row) => ({
+    line,
+    length: p.lineLengths[row],
+    closed: p.lineClosed[row],
+    order: Int32Array.from(members[row]).sort((a, b) => p.at[a] - p.at[b]),
+  }));
+}
+
+export interface GapSpread {
+  least: number;
+  median: number;
+  most: number;
+  /** How many gaps fall into each of equal parts about the median. */
+  bins: { gap: number; count: number }[];
+}
+
+const BINS = 15;
+
+/** The distances along the lines from each standing prop to the next. Null where there are fewer than two. */
+export function spreadOf(p: Placements, rows: readonly StripRow[]): GapSpread | null {
+  const gaps: number[] = [];
+  for (const { order } of rows) {
+    let last = -1;
+    for (const i of order) {
+      if (p.flags[i] & FLAG.blank || p.prop[i] === NO_PROP) continue;
+      if (last >= 0) gaps.push(p.at[i] - p.at[last]);
+      last = i;
+    }
+  }
+  if (gaps.length === 0) return null;
+  gaps.sort((a, b) => a - b);
+  const [least, most] = [gaps[0], gaps[gaps.length - 1]];
+  const median = gaps[gaps.length >> 1];
+  // Gaps that hardly differ stand together in the middle instead of being pulled apart to fill the chart.
+  const half = Math.max(median - least, most - median, 0.1 * median, 1e-9);
+  const step = (2 * half) / BINS;
+  const bins = Array.from({ length: BINS }, (_, k) => ({ gap: median - half + (k + 0.5) * step, count: 0 }));
+  for (const gap of gaps) bins[Math.min(BINS - 1, Math.max(0, Math.floor((gap - median + half) / step)))].count++;
+  return { least, most, median, bins };
+}
+
+/** How the strip is looked at: pixels a metre, and the arc length at its left edge. */
+export interface StripView {
+  scale: number;
+  from: number;
+}
+
+/** Free room left and right of the longest line when all of it is in sight, pixels. */
+export const MARGIN = 28;
+
+export const fitted = (longest: number, width: number): StripView => ({
+  scale: Math.max(1e-6, (width - 2 * MARGIN) / Math.max(longest, 1e-6)),
+  from: -MARGIN / Math.max(1e-6, (width - 2 * MARGIN) / Math.max(longest, 1e-6)),
+});
+
+export const RULER = 24;
+
+export interface RowBox {
+  top: number;
+  height: number;
+}
+
+/** Rows share the height, but none is lower than it takes to see props. */
+export function rowBoxes(rows: number, height: number): RowBox[] {
+  const each = Math.max(rows > 1 ? 52 : 0, (height - RULER) / Math.max(1, rows));
+  return Array.from({ length: rows }, (_, i) => ({ top: RULER + i * each, height: each }));
+}
+
+/** The slot whose drawn width holds arc length `at` in this row, nearest by its middle; -1 where there is none. */
+export function slotAt(p: Placements, row: StripRow, at: number, slack: number): number {
+  let best = -1;
+  let least = Infinity;
+  for (const i of row.order) {
+    const [from, to] = [p.at[i] - p.reach[2 * i] - slack, p.at[i] + p.reach[2 * i + 1] + slack];
+    const distance = Math.abs(at - (from + to) / 2);
+    if (at >= from && at <= to && distance < least) {
+      least = distance;
+      best = i;
+    }
+  }
+  return best;
+}

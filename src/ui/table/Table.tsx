@@ -1,0 +1,202 @@
+"use client";
+/** The table: one scene, opened, with everything around it. */
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useEffect, useState } from "react";
+import { Group, Panel, Separator } from "react-resizable-panels";
+import { Toaster } from "sonner";
+import { addScene, assetsFor, useSceneStore } from "@/store";
+import { bringIn } from "../assets/bring-in";
+import { Basket } from "../basket/Basket";
+import { Hotkeys } from "../commands/Hotkeys";
+import { KeysDialog, Palette } from "../commands/Palette";
+import { ExportDialog } from "../export/ExportDialog";
+import { Button, Modal } from "../kit";
+import { DressDialog } from "../rail/DressDialog";
+import { Rail } from "../rail/Rail";
+import { ensureDemo } from "../scenes/demo";
+import { StepsColumn } from "../steps/StepsColumn";
+import { Strip } from "../strip/Strip";
+import { startEvaluating } from "../state/results";
+import { selectDressing, useSession } from "../state/session";
+import { SceneView } from "../view/SceneView";
+
+type Opening = "opening" | "open" | "missing" | { failed: string };
+
+export function Table({ id }: { id: string }) {
+  const opening = useOpened(id);
+  if (opening === "open") return <OpenTable />;
+  return (
+    <main className="grid h-screen place-items-center text-ink-6">
+      {opening === "opening" ? (
+        <p>Opening…</p>
+      ) : (
+        <div className="grid max-w-md gap-3 text-center">
+          <p>
+            {opening === "missing"
+              ? "There is no such scene in this browser."
+              : `The scene could not be opened. ${opening.failed}`}
+          </p>
+          <Link href="/" className="border-b border-sea text-ink-9">
+            All scenes
+          </Link>
+        </div>
+      )}
+    </main>
+  );
+}
+
+/** Opens the scene, evaluates it as long as it is open, and saves it when the page is left. */
+function useOpened(id: string): Opening {
+  const [opening, setOpening] = useState<Opening>("opening");
+  useEffect(() => {
+    let left = false;
+    let stop = () => {};
+    const open = async () => {
+      await ensureDemo(id);
+      const found = await useSceneStore.getState().open(id);
+      if (left) return;
+      if (found === "missing") return setOpening("missing");
+      const { scene } = useSceneStore.getState().history;
+      useSession.setState({ tool: "select", hover: null, dialog: null, drawProp: scene.props.at(-1)?.id ?? null });
+      selectDressing(scene.dressings[0]?.id ?? null);
+      const evaluation = startEvaluating();
+      evaluation.request(scene);
+      const unsubscribe = useSceneStore.subscribe((now, before) => {
+        if (now.history.scene !== before.history.scene) evaluation.request(now.history.scene);
+      });
+      stop = () => {
+        unsubscribe();
+        evaluation.stop();
+      };
+      setOpening("open");
+    };
+    open().catch((error: unknown) => setOpening({ failed: error instanceof Error ? error.message : String(error) }));
+    const flush = () => void useSceneStore.getState().flush();
+    window.addEventListener("pagehide", flush);
+    document.addEventListener("visibilitychange", flush);
+    return () => {
+      left = true;
+      stop();
+      flush();
+      window.removeEventListener("pagehide", flush);
+      document.removeEventListener("visibilitychange", flush);
+    };
+  }, [id]);
+  return opening;
+}
+
+function OpenTable() {
+  const router = useRouter();
+  const dialog = useSession((session) => session.dialog);
+  const folded = useSession((session) => session.basketFolded);
+  useHeldSelection();
+  const bring = (files: File[]) => void bringIn(files, (id) => router.push(`/scene/${id}`));
+  return (
+    <DropZone onFiles={bring}>
+      <Rail />
+      <Group orientation="vertical" className="min-h-0">
+        <Panel minSize="40%">
+          <div
+            className={`grid h-full ${folded ? "grid-cols-[312px_minmax(0,1fr)_41px]" : "grid-cols-[312px_minmax(0,1fr)_188px]"}`}
+          >
+            <StepsColumn />
+            <SceneView />
+            <Basket onFiles={bring} />
+          </div>
+        </Panel>
+        <Separator
+          aria-label="Height of the strip"
+          className="relative z-20 h-0 before:absolute before:inset-x-0 before:-top-1 before:h-2 data-[separator=active]:before:bg-sea/30 data-[separator=hover]:before:bg-sea/20"
+        />
+        <Panel defaultSize="172px" minSize="110px" maxSize="60%">
+          <Strip />
+        </Panel>
+      </Group>
+      <Hotkeys />
+      {dialog === "export" && <ExportDialog />}
+      {dialog === "palette" && <Palette />}
+      {dialog === "keys" && <KeysDialog />}
+      {dialog === "dress" && <DressDialog />}
+      <ConflictDialog />
+      <Toaster position="bottom-center" offset={{ bottom: 190 }} toastOptions={{ className: "font-sans" }} />
+    </DropZone>
+  );
+}
+
+/** What is selected but no longer there, after an undo say, is let go; a scene's only dressing is at hand. */
+function useHeldSelection(): void {
+  const dressings = useSceneStore((store) => store.history.scene.dressings);
+  const lines = useSceneStore((store) => store.history.scene.lines);
+  const props = useSceneStore((store) => store.history.scene.props);
+  useEffect(() => {
+    const { dressing, focus, drawProp, knot } = useSession.getState();
+    if (!dressings.some((d) => d.id === dressing)) {
+      const next = dressings.at(-1)?.id ?? null;
+      if (next !== dressing) useSession.setState({ dressing: next, keys: new Set() });
+    }
+    const line = focus.kind === "line" ? lines.find((l) => l.id === focus.id) : undefined;
+    const gone = (focus.kind === "line" && !line) || (focus.kind === "prop" && !props.some((p) => p.id === focus.id));
+    if (gone) useSession.setState({ focus: { kind: "dressing" }, knot: null });
+    if (line && knot !== null && knot >= line.knots.length) useSession.setState({ knot: null });
+    if (drawProp !== null && !props.some((p) => p.id === drawProp))
+      useSession.setState({ drawProp: props.at(-1)?.id ?? null });
+  }, [dressings, lines, props]);
+}
+
+/** Takes files dropped anywhere. */
+function DropZone({ onFiles, children }: { onFiles: (files: File[]) => void; children: React.ReactNode }) {
+  const [over, setOver] = useState(false);
+  const hasFiles = (event: React.DragEvent) => event.dataTransfer.types.includes("Files");
+  return (
+    <main
+      className="relative grid h-screen min-h-[600px] min-w-[960px] grid-rows-[64px_minmax(0,1fr)] overflow-hidden"
+      onDragOver={(event) => {
+        if (!hasFiles(event)) return;
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={(event) => {
+        if (event.currentTarget === event.target || event.relatedTarget === null) setOver(false);
+      }}
+      onDrop={(event) => {
+        if (!hasFiles(event)) return;
+        event.preventDefault();
+        setOver(false);
+        onFiles([...event.dataTransfer.files]);
+      }}
+    >
+      {children}
+      {over && (
+        <div className="pointer-events-none absolute inset-3 z-50 grid place-items-center rounded-[10px] border-2 border-dashed border-sea bg-sea-soft/85 text-lg font-medium text-sea">
+          Drop GLB files to add props, a project file to open it
+        </div>
+      )}
+    </main>
+  );
+}
+
+function ConflictDialog() {
+  const conflict = useSceneStore((store) => store.save.kind === "conflict");
+  const router = useRouter();
+  if (!conflict) return null;
+  const { history, takeTheirs } = useSceneStore.getState();
+  const keepMine = async () => {
+    const id = await addScene(history.scene, await assetsFor(history.scene));
+    router.push(`/scene/${id}`);
+  };
+  return (
+    <Modal title="Changed in another tab" onClose={() => undefined}>
+      <p className="mb-4 text-ink-6">
+        This scene was changed and saved in another tab. Nothing of yours is lost, and nothing of theirs was written
+        over.
+      </p>
+      <div className="flex justify-end gap-2">
+        <Button onClick={() => void takeTheirs()}>Take what the other tab saved</Button>
+        <Button look="main" onClick={() => void keepMine()}>
+          Keep mine as a scene of its own
+        </Button>
+      </div>
+    </Modal>
+  );
+}

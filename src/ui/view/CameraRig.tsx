@@ -1,0 +1,114 @@
+"use client";
+/** The camera: orbiting, going to saved views, framing what is selected. */
+import { OrbitControls } from "@react-three/drei";
+import { useThree } from "@react-three/fiber";
+import { useEffect, useRef } from "react";
+import { Box3, PerspectiveCamera, Vector3 } from "three";
+import type { OrbitControls as Controls } from "three-stdlib";
+import type { Scene } from "@/core/scene";
+import { useSceneStore } from "@/store";
+import { useResults } from "../state/results";
+import { useSession } from "../state/session";
+import { drawnLine } from "./guides";
+import { boxAround } from "./placed";
+
+/** Where the camera is at the moment, for saving views. */
+export const cameraNow: { position: [number, number, number]; target: [number, number, number] } = {
+  position: [8, 6, 12],
+  target: [0, 1, 0],
+};
+
+export function CameraRig() {
+  const camera = useThree((three) => three.camera) as PerspectiveCamera;
+  const invalidate = useThree((three) => three.invalidate);
+  const controls = useRef<Controls>(null);
+  const wish = useSession((session) => session.cameraWish);
+  const sceneId = useSceneStore((store) => store.id);
+
+  const go = (position: readonly number[], target: readonly number[]) => {
+    camera.position.set(position[0], position[1], position[2]);
+    controls.current?.target.set(target[0], target[1], target[2]);
+    controls.current?.update();
+    remember();
+    invalidate();
+  };
+  const remember = () => {
+    cameraNow.position = camera.position.toArray();
+    cameraNow.target = controls.current?.target.toArray() ?? [0, 0, 0];
+  };
+
+  const moves = useRef({ go });
+  useEffect(() => {
+    moves.current = { go };
+  });
+
+  useEffect(() => {
+    const { scene } = useSceneStore.getState().history;
+    const first = scene.views[0];
+    if (first) moves.current.go(first.position, first.target);
+    else moves.current.go([8, 6, 12], [0, 1, 0]);
+  }, [sceneId]);
+
+  useEffect(() => {
+    if (!wish) return;
+    const { scene } = useSceneStore.getState().history;
+    if (wish.kind === "view") {
+      const view = scene.views.find((v) => v.id === wish.id);
+      if (view) moves.current.go(view.position, view.target);
+      return;
+    }
+    const box = wish.kind === "selection" ? selectionBox(scene) : everythingBox(scene);
+    if (box.isEmpty()) return;
+    const middle = box.getCenter(new Vector3());
+    const radius = Math.max(0.25, box.getSize(new Vector3()).length() / 2);
+    const away = (1.25 * radius) / Math.sin(((camera.fov / 2) * Math.PI) / 180);
+    const from = camera.position
+      .clone()
+      .sub(controls.current?.target ?? new Vector3())
+      .normalize();
+    moves.current.go(middle.clone().addScaledVector(from, away).toArray(), middle.toArray());
+  }, [wish, camera]);
+
+  return (
+    <OrbitControls
+      ref={controls}
+      makeDefault
+      enableDamping={false}
+      maxPolarAngle={Math.PI * 0.96}
+      minDistance={0.05}
+      maxDistance={2000}
+      onChange={remember}
+    />
+  );
+}
+
+/** The box around what is selected: placements, a line with its knot, or else the whole dressing. */
+function selectionBox(scene: Scene): Box3 {
+  const { dressing, keys, focus, knot } = useSession.getState();
+  const bounds = new Map(scene.props.map((prop) => [prop.id, prop.bounds]));
+  if (focus.kind === "line") {
+    const line = scene.lines.find((l) => l.id === focus.id);
+    const points = line
+      ? knot === null
+        ? drawnLine(line).points
+        : [line.knots[knot]?.position ?? line.knots[0].position]
+      : [];
+    const box = new Box3().setFromPoints(points.map((p) => new Vector3(...p)));
+    return knot === null ? box : box.expandByScalar(1);
+  }
+  const placements = dressing === null ? undefined : useResults.getState().byDressing.get(dressing)?.placements;
+  if (!placements) return everythingBox(scene);
+  const wanted = keys.size > 0 ? (i: number) => keys.has(placements.key[i]) : () => true;
+  const box = boxAround(placements, bounds, wanted);
+  return keys.size > 0 ? box.expandByScalar(0.3) : box;
+}
+
+/** The box around all placements and lines. */
+export function everythingBox(scene: Scene): Box3 {
+  const bounds = new Map(scene.props.map((prop) => [prop.id, prop.bounds]));
+  const box = new Box3();
+  for (const { placements } of useResults.getState().byDressing.values())
+    box.union(boxAround(placements, bounds, () => true));
+  for (const line of scene.lines) for (const p of drawnLine(line).points) box.expandByPoint(new Vector3(...p));
+  return box;
+}

@@ -1,0 +1,57 @@
+"use client";
+/** What the pointer is on: which prop, where on its line, how far to its neighbours. */
+import { useMemo } from "react";
+import type { Placements } from "@/core/place";
+import { useScene } from "@/store";
+import { useResults } from "../state/results";
+import { useSession } from "../state/session";
+import { isShown } from "./placed";
+
+export function HoverBubble() {
+  const hover = useSession((session) => session.hover);
+  const results = useResults((state) => state.byDressing);
+  const props = useScene((scene) => scene.props);
+  const text = useMemo(() => {
+    const placements = hover && results.get(hover.dressing)?.placements;
+    if (!placements) return null;
+    const i = placements.key.indexOf(hover.key);
+    if (i < 0) return null;
+    const name = isShown(placements, i)
+      ? props.find((p) => p.id === placements.props[placements.prop[i]])?.name
+      : "Blank";
+    return { name, at: placements.at[i], gaps: gapsAround(placements, i) };
+  }, [hover, results, props]);
+  if (!hover || !text) return null;
+  return (
+    <div
+      role="tooltip"
+      className="pointer-events-none fixed z-30 rounded-lg bg-ink-9 px-2.5 py-1.5 text-[11.5px] leading-snug text-white"
+      style={{ left: Math.min(hover.x + 14, window.innerWidth - 190), top: Math.max(8, hover.y - 48) }}
+    >
+      <b className="font-semibold">{text.name}</b> at {text.at.toFixed(2)} m
+      <br />
+      {text.gaps}
+    </div>
+  );
+}
+
+/** The distances along the line to the props on both sides, as a phrase. */
+function gapsAround(p: Placements, i: number): string {
+  let before = Infinity;
+  let after = Infinity;
+  const length = p.lineLengths[p.line[i]];
+  for (let k = 0; k < p.count; k++) {
+    if (k === i || p.line[k] !== p.line[i] || !isShown(p, k)) continue;
+    let gap = p.at[k] - p.at[i];
+    if (p.lineClosed[p.line[i]]) gap = gap > length / 2 ? gap - length : gap < -length / 2 ? gap + length : gap;
+    if (gap >= 0) after = Math.min(after, gap);
+    else before = Math.min(before, -gap);
+  }
+  const text = (gap: number) => `${gap.toFixed(2)} m`;
+  if (before === Infinity && after === Infinity) return "alone on its line";
+  if (before === Infinity) return `${text(after)} to the next`;
+  if (after === Infinity) return `${text(before)} to the one before`;
+  return Math.abs(before - after) < 0.005
+    ? `${text(after)} to each neighbour`
+    : `${text(before)} back, ${text(after)} on`;
+}

@@ -1,0 +1,94 @@
+"use client";
+/** Knots as small wooden rings of one size on screen, and between them the marks where one can be inserted. */
+import { useMemo } from "react";
+import { BufferAttribute, BufferGeometry, CanvasTexture, PointsMaterial, SRGBColorSpace } from "three";
+import type { Line } from "@/core/line";
+import type { Vec3 } from "@/core/math";
+import { spanMiddles } from "./guides";
+
+interface KnotsProps {
+  positions: readonly Vec3[];
+  selected: number | null;
+  /** With its line, the middles of the spans are marked too. */
+  line?: Line;
+}
+
+export function Knots({ positions, selected, line }: KnotsProps) {
+  const middles = useMemo(() => (line ? spanMiddles(line) : []), [line]);
+  return (
+    <>
+      <Marks positions={middles} look="insert" />
+      <Marks positions={positions.filter((_, i) => i !== selected)} look="knot" />
+      <Marks positions={selected === null ? [] : positions.slice(selected, selected + 1)} look="held" />
+    </>
+  );
+}
+
+type Look = "knot" | "held" | "insert";
+
+function Marks({ positions, look }: { positions: readonly Vec3[]; look: Look }) {
+  const geometry = useMemo(() => {
+    const made = new BufferGeometry();
+    made.setAttribute("position", new BufferAttribute(Float32Array.from(positions.flat()), 3));
+    return made;
+  }, [positions]);
+  if (positions.length === 0) return null;
+  return (
+    <points
+      geometry={geometry}
+      material={materialFor(look)}
+      renderOrder={10}
+      raycast={() => null}
+      frustumCulled={false}
+    />
+  );
+}
+
+const materials = new Map<Look, PointsMaterial>();
+
+function materialFor(look: Look): PointsMaterial {
+  let material = materials.get(look);
+  if (!material) {
+    const map = new CanvasTexture(ringPicture(look));
+    map.colorSpace = SRGBColorSpace;
+    const size = look === "held" ? 22 : look === "knot" ? 18 : 14;
+    material = new PointsMaterial({
+      map,
+      size: size * window.devicePixelRatio,
+      sizeAttenuation: false,
+      transparent: true,
+      depthTest: false,
+      toneMapped: false,
+    });
+    materials.set(look, material);
+  }
+  return material;
+}
+
+function ringPicture(look: Look): HTMLCanvasElement {
+  const canvas = document.createElement("canvas");
+  canvas.width = canvas.height = 64;
+  const pen = canvas.getContext("2d")!;
+  const ring = (radius: number, width: number, color: string) => {
+    pen.beginPath();
+    pen.arc(32, 32, radius, 0, 7);
+    pen.lineWidth = width;
+    pen.strokeStyle = color;
+    pen.stroke();
+  };
+  if (look === "insert") {
+    pen.beginPath();
+    pen.arc(32, 32, 22, 0, 7);
+    pen.fillStyle = "#fdfbf6d9";
+    pen.fill();
+    ring(22, 4, "#1e6f77");
+    pen.fillStyle = "#1e6f77";
+    pen.fillRect(20, 29.5, 24, 5);
+    pen.fillRect(29.5, 20, 5, 24);
+    return canvas;
+  }
+  ring(20, 15, "#5c4423");
+  ring(20, 10, look === "held" ? "#c98a1b" : "#c79a5d");
+  if (look === "held") ring(29, 3.5, "#1f2a33");
+  return canvas;
+}

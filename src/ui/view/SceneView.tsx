@@ -1,0 +1,83 @@
+"use client";
+/** The scene in 3D. It is drawn when something changes and at no other time. */
+import { Canvas, useThree } from "@react-three/fiber";
+import { useEffect } from "react";
+import { PCFShadowMap } from "three";
+import { putPicture, useScene, useSceneStore } from "@/store";
+import { useModels } from "../assets/models";
+import { useResults } from "../state/results";
+import { useSession } from "../state/session";
+import { CameraRig } from "./CameraRig";
+import { BareGround, Daylight } from "./Daylight";
+import { Dressings } from "./Dressings";
+import { DrawnSoFar, Guides } from "./Guides";
+import { Highlights } from "./Highlights";
+import { Pointer } from "./Pointer";
+import { Surfaces } from "./Surfaces";
+import { takePicture } from "./picture";
+import { Overlay } from "./Overlay";
+
+export function SceneView() {
+  return (
+    <section
+      aria-label="View"
+      className="relative h-full min-h-0 overflow-hidden bg-linear-to-b from-[#cfe2e6] to-[#eef1ea] to-70%"
+    >
+      <Canvas
+        frameloop="demand"
+        dpr={[1, 2]}
+        shadows={{ type: PCFShadowMap, autoUpdate: false }}
+        gl={{ alpha: true, antialias: true }}
+        camera={{ fov: 42, near: 0.05, far: 1500, position: [8, 6, 12] }}
+        aria-label="The scene in 3D"
+        tabIndex={0}
+      >
+        <Daylight />
+        <BareGround />
+        <Surfaces />
+        <Dressings />
+        <Guides />
+        <DrawnSoFar />
+        <Highlights />
+        <CameraRig />
+        <Pointer />
+        <Shadows />
+        <CardPicture />
+      </Canvas>
+      <Overlay />
+    </section>
+  );
+}
+
+/** Shadows are worked out again when what throws them has changed, not when the camera moves. */
+function Shadows() {
+  const { gl, invalidate } = useThree();
+  const results = useResults((state) => state.byDressing);
+  const models = useModels((state) => state.models);
+  const surfaces = useScene((scene) => scene.surfaces);
+  const display = useSession((session) => session.display);
+  useEffect(() => {
+    gl.shadowMap.needsUpdate = true;
+    invalidate();
+  }, [gl, invalidate, results, models, surfaces, display]);
+  return null;
+}
+
+/** How long everything has to be at rest before the scene's card gets a new picture, milliseconds. */
+const REST = 1500;
+
+/** Renews the picture on the scene's card when what is shown has changed and come to rest. */
+function CardPicture() {
+  const { gl, scene, camera } = useThree();
+  const results = useResults((state) => state.byDressing);
+  const models = useModels((state) => state.models);
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      const { id } = useSceneStore.getState();
+      const loading = [...models.values()].includes("loading");
+      if (id !== null && !loading) void putPicture(id, takePicture(gl, scene, camera)).catch(() => undefined);
+    }, REST);
+    return () => clearTimeout(timer);
+  }, [gl, scene, camera, results, models]);
+  return null;
+}

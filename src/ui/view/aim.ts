@@ -1,0 +1,150 @@
+/** *What lies under the pointer*: ground, knots, lines, placements. */
+import { Plane, Raycaster, Vector2, Vector3, type Camera, type Object3D, type Scene as ThreeScene } from "three";
+import type { Line } from "@/core/line";
+import type { Vec3 } from "@/core/math";
+import type { PropBounds } from "@/core/place";
+import type { DressingResult } from "@/engine/engine";
+import { drawnLine } from "./guides";
+import { pick } from "./placed";
+import { SURFACES } from "./Surfaces";
+
+/** Ground is looked for no farther away than this, metres. */
+const FAR = 2000;
+
+/** Rays that meet a level plane at less than this sine are too flat to say where. */
+const FLAT = 0.03;
+
+const rounded = (v: Vector3): Vec3 => [millimetre(v.x), millimetre(v.y), millimetre(v.z)];
+const millimetre = (x: number): number => Math.round(x * 1000) / 1000 + 0;
+
+export class Aim {
+  readonly #element: HTMLElement;
+  readonly #camera: Camera;
+  readonly #scene: ThreeScene;
+  readonly #caster = new Raycaster();
+  /** The pointer in pixels of the element. */
+  #x = 0;
+  #y = 0;
+
+  constructor(element: HTMLElement, camera: Camera, scene: ThreeScene) {
+    this.#element = element;
+    this.#camera = camera;
+    this.#scene = scene;
+    this.#caster.far = FAR;
+    this.#caster.firstHitOnly = true;
+  }
+
+  at(event: { clientX: number; clientY: number }): void {
+    const box = this.#element.getBoundingClientRect();
+    this.#x = event.clientX - box.left;
+    this.#y = event.clientY - box.top;
+    const point = new Vector2((this.#x / box.width) * 2 - 1, 1 - (this.#y / box.height) * 2);
+    this.#caster.setFromCamera(point, this.#camera);
+  }
+
+  /** The point of the nearest surface, or else of the level ground at height zero. */
+  ground(): Vec3 | null {
+    const hit = this.#surface((object) => object.parent?.userData.ground === true);
+    return hit ? rounded(hit.point) : this.#onPlane(new Plane(new Vector3(0, 1, 0), 0));
+  }
+
+  /** The point at the height of `from`. */
+  level(from: Vec3): Vec3 | null {
+    const point = this.#onPlane(new Plane(new Vector3(0, 1, 0), -from[1]));
+    return point && [point[0], from[1], point[2]];
+  }
+
+  /** The point straight above or below `from` that is nearest to the pointer. */
+  upright(from: Vec3): Vec3 | null {
+    const { direction } = this.#caster.ray;
+    const facing = new Vector3(direction.x, 0, direction.z);
+    if (facing.lengthSq() < 1e-9) return null;
+    const plane = new Plane().setFromNormalAndCoplanarPoint(facing.normalize(), new Vector3(...from));
+    const hit = this.#caster.ray.intersectPlane(plane, new Vector3());
+    return hit && [from[0], millimetre(hit.y), from[2]];
+  }
+
+  /** The index of the position nearest to the pointer on screen, within so many pixels. */
+  nearest(positions: readonly Vec3[], within: number): number | null {
+    let best: number | null = null;
+    let least = within;
+    positions.forEach((position, i) => {
+      const pixel = this.#pixel(position);
+      const distance = pixel ? Math.hypot(pixel[0] - this.#x, pixel[1] - this.#y) : Infinity;
+      if (distance <= least) {
+        least = distance;
+        best = i;
+      }
+    });
+    return best;
+  }
+
+  /** The id of the line nearest to the pointer on screen, within so many pixels. */
+  line(lines: readonly Line[], within: number): string | null {
+    let best: string | null = null;
+    let least = within;
+    for (const line of lines) {
+      let before: readonly [number, number] | null = null;
+      for (const point of drawnLine(line).points) {
+        const pixel = this.#pixel(point);
+        if (before && pixel) {
+          const distance = toSegment(this.#x, this.#y, before, pixel);
+          if (distance < least) {
+            least = distance;
+            best = line.id;
+          }
+        }
+        before = pixel;
+      }
+    }
+    return best;
+  }
+
+  /** The placement that the pointer is on, unless a surface hides it. */
+  placement(
+    results: ReadonlyMap<string, DressingResult>,
+    bounds: ReadonlyMap<string, PropBounds>,
+  ): { dressing: string; key: number } | null {
+    let best: { dressing: string; key: number; distance: number } | null = null;
+    for (const [dressing, { placements }] of results) {
+      const hit = pick(placements, bounds, this.#caster.ray);
+      if (hit && (!best || hit.distance < best.distance)) {
+        best = { dressing, key: placements.key[hit.index], distance: hit.distance };
+      }
+    }
+    if (!best) return null;
+    const wall = this.#surface(() => true);
+    return wall && wall.distance < best.distance - 0.05 ? null : { dressing: best.dressing, key: best.key };
+  }
+
+  #surface(wanted: (object: Object3D) => boolean) {
+    const group = this.#scene.getObjectByName(SURFACES);
+    const meshes: Object3D[] = [];
+    group?.traverse((object) => {
+      if ("isMesh" in object && wanted(object)) meshes.push(object);
+    });
+    return this.#caster.intersectObjects(meshes, false)[0];
+  }
+
+  #onPlane(plane: Plane): Vec3 | null {
+    const { ray } = this.#caster;
+    if (Math.abs(ray.direction.dot(plane.normal)) < FLAT) return null;
+    const hit = ray.intersectPlane(plane, new Vector3());
+    return hit && hit.distanceTo(ray.origin) < FAR ? rounded(hit) : null;
+  }
+
+  /** A world position in pixels of the element; null behind the camera. */
+  #pixel(position: Vec3): readonly [number, number] | null {
+    const projected = new Vector3(...position).project(this.#camera);
+    if (projected.z > 1 || projected.z < -1) return null;
+    const { clientWidth, clientHeight } = this.#element;
+    return [((projected.x + 1) / 2) * clientWidth, ((1 - projected.y) / 2) * clientHeight];
+  }
+}
+
+function toSegment(x: number, y: number, a: readonly [number, number], b: readonly [number, number]): number {
+  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+  const squared = dx * dx + dy * dy;
+  const t = squared > 0 ? Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / squared)) : 0;
+  return Math.hypot(x - a[0] - t * dx, y - a[1] - t * dy);
+}

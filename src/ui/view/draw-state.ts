@@ -1,0 +1,44 @@
+/** The line that is being drawn, knot by knot, before it becomes part of the scene. */
+import { create } from "zustand";
+import type { Vec3 } from "@/core/math";
+import { addLine } from "../state/edits";
+import { useSession } from "../state/session";
+
+interface DrawState {
+  knots: readonly Vec3[];
+  /** Where the next knot would go. */
+  cursor: Vec3 | null;
+  /** Whether the cursor is on the first knot, so that a click closes the line. */
+  closing: boolean;
+}
+
+export const useDraw = create<DrawState>()(() => ({ knots: [], cursor: null, closing: false }));
+
+const clear = () => useDraw.setState({ knots: [], cursor: null, closing: false });
+
+export function startDrawing(): void {
+  clear();
+  useSession.setState({ tool: "draw", hover: null });
+}
+
+export function stopDrawing(): void {
+  clear();
+  useSession.setState({ tool: "select" });
+}
+
+export const addKnot = (position: Vec3): void =>
+  useDraw.setState(({ knots }) => {
+    const last = knots.at(-1);
+    const same = last && Math.hypot(last[0] - position[0], last[1] - position[1], last[2] - position[2]) < 1e-3;
+    return same ? {} : { knots: [...knots, position] };
+  });
+
+export const takeBackKnot = (): void => useDraw.setState(({ knots }) => ({ knots: knots.slice(0, -1) }));
+
+/** Makes the line of what was drawn; one knot alone makes none. */
+export function finishDrawing(closed: boolean): void {
+  const { knots } = useDraw.getState();
+  const { drawProp } = useSession.getState();
+  stopDrawing();
+  if (knots.length >= 2) addLine(knots, closed && knots.length > 2, drawProp);
+}

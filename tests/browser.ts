@@ -1,0 +1,16 @@
+/** How Debian's Chromium is started, for tests and screenshots alike. */
+export const SCREEN = { width: 1280, height: 800 };
+
+export const LAUNCH = {
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  args: [
+    "--no-sandbox",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--use-gl=angle",
+    "--use-angle=swiftshader",
+    "--enable-unsafe-swiftshader",
+    "--ignore-gpu-blocklist",
+  ],
+};
