@@ -2,7 +2,7 @@ import nextVitals from "eslint-config-next/core-web-vitals";
 import nextTypescript from "eslint-config-next/typescript";
 
 const config = [
-  { ignores: [".next/**", "node_modules/**", "next-env.d.ts", "test-results/**", "playwright-report/**"] },
+  { ignores: [".next/**", ".cache/**", "node_modules/**", "next-env.d.ts", "test-results/**", "playwright-report/**"] },
   ...nextVitals,
   ...nextTypescript,
   {

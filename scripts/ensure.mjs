@@ -35,8 +35,9 @@ export function ensurePackages(quiet = false) {
   const wanted = lockHash();
   if (existsSync(STAMP) && readFileSync(STAMP, "utf8") === wanted) return;
   if (!quiet) console.error("Installing packages…");
-  // Whoever reads our standard output must not find npm's words there.
-  run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], {
+  // Not `npm ci`: newer ones refuse a lock file that does not list other systems' optional binaries as well.
+  // Versions and hashes come from the lock file all the same. Whoever reads our standard output must not find npm's words there.
+  run("npm", ["install", "--no-save", "--no-audit", "--no-fund", "--loglevel=error"], {
     stdio: ["ignore", process.stderr, process.stderr],
   });
   writeFileSync(STAMP, wanted);

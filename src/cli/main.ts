@@ -2,11 +2,11 @@
 import { readFileSync, statSync, writeFileSync, mkdirSync } from "node:fs";
 import { basename, dirname, extname, join } from "node:path";
 import { parseArgs } from "node:util";
-import { z } from "zod";
 import { assetPath, checkedAssets, parseSceneText, readProject, type FormatName, type Project } from "@/core/files";
-import { InputError, sceneSchema } from "@/core/scene";
+import { InputError } from "@/core/scene";
 import { demoScene } from "@/demo";
 import { evaluateScene, writePlacements } from "@/engine/jobs";
+import { schemaText } from "./schema";
 
 const HELP = `clothesline: places a scene's props, from the command line
 
@@ -43,7 +43,7 @@ async function main(argv: string[]): Promise<number> {
     case "demo":
       return demo(needed(values.out, "demo needs --out DIR"));
     case "schema":
-      process.stdout.write(JSON.stringify(z.toJSONSchema(sceneSchema, { io: "input" }), null, 2) + "\n");
+      process.stdout.write(schemaText());
       return 0;
     default:
       throw new UsageError(`there is no command “${command}”`);

@@ -6,8 +6,8 @@ import { stationsOf, type Stations } from "./frames";
 import type { Curve } from "./curve";
 import type { Line, LineKind } from "./schema";
 
-export { arcLengthWithin, type Curve } from "./curve";
-export { stationsOf, writeFrames, type Stations, type UpRule } from "./frames";
+export { type Curve } from "./curve";
+export { writeFrames, type UpRule } from "./frames";
 export * from "./schema";
 
 /** The table of kinds: the words for each and how it becomes a curve. */

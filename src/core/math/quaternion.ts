@@ -3,8 +3,6 @@ import type { Numbers, Vec3 } from "./vector";
 
 export type Quat = readonly [x: number, y: number, z: number, w: number];
 
-export const IDENTITY: Quat = [0, 0, 0, 1];
-
 /** The rotation by `angle` radians about unit `axis`, by the right-hand rule. */
 export function fromAxisAngle(axis: Vec3, angle: number): Quat {
   const s = Math.sin(angle / 2);

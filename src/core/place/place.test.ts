@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { angleBetween, quatAt, rotate, vectorAt } from "../math";
+import { quatAt, rotate, vectorAt } from "../math";
 import { makeLine } from "../line/testing";
 import { evaluateChanged } from "./evaluate";
 import { StepMemory } from "./memory";

@@ -39,7 +39,7 @@ function DressingColumn({ dressing }: { dressing: Dressing }) {
   const words = summaries(dressing, scene, placements);
   return (
     <>
-      <p className="px-4 pb-3.5 pt-4 text-[14.5px] leading-[1.55] text-ink-6" data-testid="sentence">
+      <p className="px-4 pb-3 pt-3.5 text-[14.5px] leading-[1.55] text-ink-6" data-testid="sentence">
         {sentence(dressing, scene).map((phrase, i) =>
           phrase.step ? (
             // A span and not a button: it has to flow with the sentence's lines.
@@ -90,14 +90,14 @@ function StepCard({ step, number, summary, open, dressing }: StepCardProps) {
         type="button"
         aria-expanded={open}
         onClick={() => toggleStep(step)}
-        className="grid w-full grid-cols-[22px_auto_1fr] items-baseline gap-2 px-4 py-2.5 text-left hover:bg-linen-1"
+        className="grid w-full grid-cols-[22px_auto_1fr] items-baseline gap-2 px-4 py-2 text-left hover:bg-linen-1"
       >
         <span className="font-mono text-[11px] font-medium text-ink-5">{number}</span>
         <span className="font-semibold">{name}</span>
         <span className="truncate text-right text-xs text-ink-6">{summary}</span>
       </button>
       {open && (
-        <div className="grid gap-2.5 px-4 pb-4 pt-0.5">
+        <div className="grid gap-1.5 px-4 pb-3 pt-0.5">
           <Card dressing={dressing} />
         </div>
       )}

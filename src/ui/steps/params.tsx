@@ -79,7 +79,7 @@ export function StepChoice<S extends StepName>({
   );
   if (bare) return control;
   return (
-    <div className="grid grid-cols-[92px_1fr] items-center gap-2.5">
+    <div className="grid grid-cols-[84px_1fr] items-center gap-2">
       <span className="text-[12.5px] text-ink-6" title={help}>
         {label}
       </span>

@@ -2,15 +2,17 @@
 /** The camera: orbiting, going to saved views, framing what is selected. */
 import { OrbitControls } from "@react-three/drei";
 import { useThree } from "@react-three/fiber";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, type ComponentRef } from "react";
 import { Box3, PerspectiveCamera, Vector3 } from "three";
-import type { OrbitControls as Controls } from "three-stdlib";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { useResults } from "../state/results";
 import { useSession } from "../state/session";
 import { drawnLine } from "./guides";
 import { boxAround } from "./placed";
+
+/** The orbiting controls, as the view hands them to whoever has to stop them for a while. */
+export type Controls = ComponentRef<typeof OrbitControls>;
 
 /** Where the camera is at the moment, for saving views. */
 export const cameraNow: { position: [number, number, number]; target: [number, number, number] } = {

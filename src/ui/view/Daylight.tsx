@@ -1,20 +1,15 @@
 "use client";
 /** Sun, sky and haze. The sun's shadows cover what the camera looks at when the scene is opened. */
-import { useThree } from "@react-three/fiber";
 import { useEffect, useMemo } from "react";
-import { DirectionalLight, Fog, Object3D } from "three";
+import { DirectionalLight, Object3D } from "three";
 import { useScene } from "@/store";
 
 const HORIZON = "#dfeaea";
 const REACH = 26;
 
 export function Daylight() {
-  const scene = useThree((three) => three.scene);
   const focus = useScene((s) => s.views[0]?.target);
   const [x, , z] = focus ?? [0, 0, 0];
-  useEffect(() => {
-    scene.fog = new Fog(HORIZON, 60, 330);
-  }, [scene]);
   const sun = useMemo(() => {
     const light = new DirectionalLight("#fff1d6", 2.7);
     light.castShadow = true;
@@ -27,12 +22,13 @@ export function Daylight() {
     return light;
   }, []);
   useEffect(() => {
-    sun.position.set(x + 22, 34, z + 20);
+    sun.position.set(x - 20, 30, z + 15);
     sun.target.position.set(x, 0, z - 4);
     sun.target.updateMatrixWorld();
   }, [sun, x, z]);
   return (
     <>
+      <fog attach="fog" args={[HORIZON, 60, 330]} />
       <primitive object={sun} />
       <primitive object={sun.target} />
       <hemisphereLight args={["#dcecf2", "#cdb892", 1.55]} />

@@ -2,14 +2,14 @@
 /** What the pointer does in the view: hover, select, move and insert knots, draw. */
 import { useThree } from "@react-three/fiber";
 import { useEffect } from "react";
-import type { OrbitControls as Controls } from "three-stdlib";
 import { useSceneStore } from "@/store";
-import { dressingOf, editLine, insertKnot, lineOf } from "../state/edits";
+import { dressingOf, insertKnot, lineOf } from "../state/edits";
 import { useResults } from "../state/results";
 import { selectDressing, selectLine, selectNothing, selectPlacements, useSession } from "../state/session";
 import { addKnot, finishDrawing, stopDrawing, takeBackKnot, useDraw } from "./draw-state";
 import { spanMiddles } from "./guides";
 import { Aim } from "./aim";
+import type { Controls } from "./CameraRig";
 import type { Vec3 } from "@/core/math";
 
 /** A press that moves no farther than this (pixels) is a click. */
@@ -195,9 +195,3 @@ function attach(element: HTMLCanvasElement, aim: Aim, controls: Controls | null)
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
-
-/** Moves a knot by numbers. */
-export const setKnot = (line: string, knot: number, position: Vec3): void =>
-  editLine(line, "Move knot", (draft) => {
-    if (draft.knots[knot]) draft.knots[knot].position = [...position];
-  });

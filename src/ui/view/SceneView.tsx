@@ -51,15 +51,15 @@ export function SceneView() {
 
 /** Shadows are worked out again when what throws them has changed, not when the camera moves. */
 function Shadows() {
-  const { gl, invalidate } = useThree();
+  const three = useThree((state) => state.get);
   const results = useResults((state) => state.byDressing);
   const models = useModels((state) => state.models);
   const surfaces = useScene((scene) => scene.surfaces);
   const display = useSession((session) => session.display);
   useEffect(() => {
-    gl.shadowMap.needsUpdate = true;
-    invalidate();
-  }, [gl, invalidate, results, models, surfaces, display]);
+    three().gl.shadowMap.needsUpdate = true;
+    three().invalidate();
+  }, [three, results, models, surfaces, display]);
   return null;
 }
 

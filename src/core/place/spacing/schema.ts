@@ -14,7 +14,7 @@ export const spacingSchema = z.object({
     help: "The distance from one slot to the next, measured along the line.",
     default: 1,
     min: 0.0001,
-    slider: [0.05, 5],
+    slider: [0.05, 2.5],
   }),
   count: wholeParam({
     label: "Count",
@@ -29,14 +29,14 @@ export const spacingSchema = z.object({
     help: "The first part of the line that stays free.",
     default: 0,
     min: 0,
-    slider: [0, 5],
+    slider: [0, 2],
   }),
   fromEnd: lengthParam({
     label: "From end",
     help: "The last part of the line that stays free.",
     default: 0,
     min: 0,
-    slider: [0, 5],
+    slider: [0, 2],
   }),
   slide: lengthParam({
     label: "Slide",

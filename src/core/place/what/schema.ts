@@ -1,8 +1,8 @@
 /** What: props in an ordered sequence with counts, or in weighted random order. */
 import { z } from "zod";
-import { choiceParam, describeParam, idSchema, plainParam, wholeParam } from "../../scene/param";
+import { choiceParam, idSchema, plainParam, wholeParam } from "../../scene/param";
 
-export const MAX_COUNT = 10_000;
+const MAX_COUNT = 10_000;
 
 export const entrySchema = z.object({
   prop: idSchema,
@@ -35,8 +35,3 @@ export const whatSchema = z.object({
 
 export type Entry = z.infer<typeof entrySchema>;
 export type What = z.infer<typeof whatSchema>;
-
-export const entryParams = {
-  count: describeParam(entrySchema.shape.count),
-  weight: describeParam(entrySchema.shape.weight),
-};

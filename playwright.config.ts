@@ -1,0 +1,22 @@
+import { defineConfig } from "@playwright/test";
+import { LAUNCH, SCREEN } from "./tests/browser";
+
+const port = process.env.PORT ?? "3100";
+
+export default defineConfig({
+  testDir: "tests",
+  // Software rendering takes its time, and two of them at once would only wait for each other.
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 20_000 },
+  forbidOnly: true,
+  retries: 0,
+  outputDir: "test-results",
+  use: { baseURL: `http://localhost:${port}`, viewport: SCREEN, launchOptions: LAUNCH, acceptDownloads: true },
+  webServer: {
+    command: `next start --port ${port}`,
+    url: `http://localhost:${port}/`,
+    reuseExistingServer: false,
+    stdout: "ignore",
+  },
+});

@@ -1,0 +1,112 @@
+/** The ways in from outside: the command line and the route handler. No browser is needed for either. */
+import { expect, test } from "@playwright/test";
+import { execFileSync, spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { unzipSync, zipSync } from "fflate";
+import { placementsInGlb } from "../src/core/files/testing";
+
+const cli = (...args: string[]) =>
+  spawnSync("node_modules/.bin/tsx", ["src/cli/main.ts", ...args], { encoding: "utf8", maxBuffer: 1e9 });
+
+let folder: string;
+test.beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), "clothesline-"));
+  execFileSync("node_modules/.bin/tsx", ["src/cli/main.ts", "demo", "--out", folder]);
+});
+test.afterAll(() => rmSync(folder, { recursive: true }));
+
+/** The demo scene as a project file. */
+function projectFile(): Buffer {
+  const scene = readFileSync(join(folder, "scene.json"));
+  const { props, surfaces } = JSON.parse(scene.toString()) as Record<"props" | "surfaces", { asset: string }[]>;
+  const files: Record<string, Uint8Array> = { "scene.json": scene };
+  for (const { asset } of [...props, ...surfaces])
+    files[`assets/${asset}.glb`] = readFileSync(join(folder, `assets/${asset}.glb`));
+  return Buffer.from(zipSync(files));
+}
+
+test("place gives the same placements as CSV, JSON and GLB; one dressing can be asked for", async () => {
+  const csv = cli("place", folder);
+  expect(csv.status).toBe(0);
+  const rows = csv.stdout.trim().split("\r\n").slice(1);
+  expect(rows.length).toBeGreaterThan(100);
+  const json = join(folder, "out.json");
+  expect(cli("place", folder, "--out", json).status).toBe(0);
+  const { dressings } = JSON.parse(readFileSync(json, "utf8")) as { dressings: { name: string; count: number }[] };
+  expect(dressings.reduce((sum, dressing) => sum + dressing.count, 0)).toBe(rows.length);
+  const glb = join(folder, "out.glb");
+  expect(cli("place", join(folder, "scene.json"), "--out", glb).status).toBe(0);
+  expect(await placementsInGlb(new Uint8Array(readFileSync(glb)))).toHaveLength(rows.length);
+  const bollards = cli("place", folder, "--dressing", "Bollards").stdout.trim().split("\r\n").slice(1);
+  expect(bollards).toEqual(rows.filter((row) => row.startsWith("Bollards,")));
+});
+
+test("check finds nothing in the demo, and ends with 1 where there is something", () => {
+  expect(cli("check", folder)).toMatchObject({ status: 0, stdout: "[]\n" });
+  const scene = JSON.parse(readFileSync(join(folder, "scene.json"), "utf8"));
+  scene.dressings[1].spacing.distance = 0.3;
+  const crowded = join(folder, "crowded.json");
+  writeFileSync(crowded, JSON.stringify(scene));
+  const found = cli("check", crowded);
+  expect(found.status).toBe(1);
+  expect(JSON.parse(found.stdout)[0]).toMatchObject({ check: "too-close", dressing: "bollards" });
+});
+
+test("what is wrong is said in one line on standard error, with exit code 2", () => {
+  const wrong: [string[], RegExp][] = [
+    [["place", "nowhere"], /there is no file “nowhere”/],
+    [["place", folder, "--dressing", "Sails"], /There is no dressing “Sails”; the scene has “Quay bunting”/],
+    [["place", folder, "--out", "x.obj"], /ends in none of/],
+    [["fly"], /there is no command “fly”/],
+    [["place", "package.json"], /has no version number/],
+  ];
+  for (const [args, sentence] of wrong) {
+    const { status, stderr, stdout } = cli(...args);
+    expect(stderr).toMatch(sentence);
+    expect(stderr.trim().split("\n")).toHaveLength(1);
+    expect([status, stdout]).toEqual([2, ""]);
+  }
+  expect(cli("--help")).toMatchObject({ status: 0, stderr: "" });
+});
+
+test("the schema printed is the one in the documents", () => {
+  expect(cli("schema").stdout).toBe(readFileSync("docs/scene.schema.json", "utf8"));
+});
+
+test("POST /api/place answers as the command line does, and tells what is wrong as problem+json", async ({
+  request,
+}) => {
+  const data = projectFile();
+  const csv = await request.post("/api/place", { data, headers: { accept: "text/csv" } });
+  expect(csv.status()).toBe(200);
+  expect(await csv.text()).toBe(cli("place", folder).stdout);
+  const glb = await request.post("/api/place?dressing=Bollards&plain", {
+    data,
+    headers: { accept: "model/gltf-binary" },
+  });
+  expect(await placementsInGlb(new Uint8Array(await glb.body()))).toHaveLength(20);
+
+  const wrong: [Buffer, string, number, RegExp][] = [
+    [Buffer.from("hello"), "text/csv", 400, /is not a project file/],
+    [data, "image/png", 406, /text\/csv/],
+    [Buffer.alloc(65 * 1024 ** 2), "text/csv", 413, /64 MB/],
+    [manyPlacements(data), "text/csv", 413, /more than 500,000 placements/],
+  ];
+  for (const [body, accept, status, detail] of wrong) {
+    const response = await request.post("/api/place", { data: body, headers: { accept } });
+    expect(response.status()).toBe(status);
+    expect(response.headers()["content-type"]).toBe("application/problem+json");
+    expect((await response.json()).detail).toMatch(detail);
+  }
+});
+
+/** The project with a dressing that asks for far too much. */
+function manyPlacements(project: Buffer): Buffer {
+  const files = unzipSync(project);
+  const scene = JSON.parse(new TextDecoder().decode(files["scene.json"]));
+  scene.dressings[0].spacing = { distance: 0.0001 };
+  scene.dressings[0].where.lines = scene.lines.map((line: { id: string }) => line.id);
+  return Buffer.from(zipSync({ ...files, "scene.json": new TextEncoder().encode(JSON.stringify(scene)) }));
+}

@@ -1,0 +1,90 @@
+/** What the end-to-end tests do again and again at the table, in the words of an artist. */
+import { expect, type Download, type Page } from "@playwright/test";
+import { readFileSync } from "node:fs";
+import { makeGlb } from "../src/core/files/testing";
+
+/** A wedge, 0.4 m broad, 0.5 m high, 0.3 m deep. */
+export const wedge = async (name = "wedge.glb") => ({
+  name,
+  mimeType: "model/gltf-binary",
+  buffer: Buffer.from(await makeGlb()),
+});
+
+/** Opens a scene and waits until it is drawn and evaluated. */
+export async function openScene(page: Page, id: string): Promise<void> {
+  await page.goto(`/scene/${id}`);
+  await settled(page);
+}
+
+export async function settled(page: Page): Promise<void> {
+  await expect(page.getByTestId("counts")).toHaveAttribute("data-ready", "true", { timeout: 60_000 });
+}
+
+export async function newScene(page: Page): Promise<void> {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New scene" }).click();
+  await page.waitForURL(/\/scene\/[0-9a-f]+/);
+  await settled(page);
+}
+
+export async function addProp(page: Page, name?: string): Promise<void> {
+  await page.getByTestId("prop-files").setInputFiles(await wedge(name));
+  await expect(page.getByText("is in the basket")).toBeVisible();
+}
+
+/** Draws a line by clicking at pixels of the window, and ends it with Enter. */
+export async function drawLine(page: Page, points: readonly (readonly [number, number])[]): Promise<void> {
+  await page.getByRole("radio", { name: "Draw line" }).click();
+  for (const [x, y] of points) {
+    await page.mouse.move(x, y);
+    await page.mouse.click(x, y);
+  }
+  await page.keyboard.press("Enter");
+}
+
+/** How many props the view says there are. */
+export async function propCount(page: Page): Promise<number> {
+  const text = (await page.getByTestId("counts").textContent()) ?? "";
+  return Number(/([\d,]+) props?/.exec(text)?.[1].replaceAll(",", ""));
+}
+
+export const expectProps = (page: Page, count: number) => expect.poll(() => propCount(page)).toBe(count);
+
+/** Types into a field and takes it with Enter. */
+export async function enter(page: Page, label: string, text: string): Promise<void> {
+  const field = page.getByRole("textbox", { name: label, exact: true });
+  await field.fill(text);
+  await field.press("Enter");
+}
+
+export const saved = (page: Page) => expect(page.getByTestId("saved")).toHaveAttribute("data-kind", "saved");
+
+/** Exports in the given form; gives the file's bytes. */
+export async function exportAs(page: Page, form: string): Promise<{ name: string; bytes: Uint8Array }> {
+  await page.getByRole("button", { name: "Export", exact: true }).click();
+  await page.getByRole("radio", { name: new RegExp(`^${form}`) }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download") as Promise<Download>,
+    page.getByTestId("write-file").click(),
+  ]);
+  return { name: download.suggestedFilename(), bytes: new Uint8Array(readFileSync(await download.path())) };
+}
+
+/** A new scene with one prop dressed along one drawn line. */
+export async function dressedScene(page: Page): Promise<void> {
+  await newScene(page);
+  await addProp(page);
+  await drawLine(page, [
+    [480, 520],
+    [900, 470],
+  ]);
+  await expect.poll(() => propCount(page)).toBeGreaterThan(3);
+}
+
+/** The middle of slot `i` of the strip's only row, in pixels of the window, from what the strip's own ruler says. */
+export async function onStrip(page: Page, at: number): Promise<{ x: number; y: number }> {
+  const box = (await page.getByTestId("strip").boundingBox())!;
+  const length = Number(/([\d.]+) m$/.exec((await page.getByText(/unrolled ·/).textContent()) ?? "")?.[1]);
+  const margin = 28;
+  return { x: box.x + margin + (at / length) * (box.width - 2 * margin), y: box.y + box.height - 26 };
+}
