@@ -81,6 +81,9 @@ export async function dressedScene(page: Page): Promise<void> {
   await expect.poll(() => propCount(page)).toBeGreaterThan(3);
 }
 
+/** From the open step Where to the column of one of its lines. */
+export const editLine = (page: Page, name: string) => page.getByTitle("Edit this line").getByText(name).click();
+
 /** The middle of slot `i` of the strip's only row, in pixels of the window, from what the strip's own ruler says. */
 export async function onStrip(page: Page, at: number): Promise<{ x: number; y: number }> {
   const box = (await page.getByTestId("strip").boundingBox())!;

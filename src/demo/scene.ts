@@ -128,7 +128,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
             { prop: "lantern" },
           ],
         },
-        spacing: { distance: 0.46, fromStart: 0.35, fromEnd: 0.35 },
+        spacing: { distance: 0.46, fromStart: 0.35, fromEnd: 0.35, remainder: "shared" },
         stance: { meets: "hang", turnUp: 90 * RAD },
         variation: {
           seed: 41,
@@ -157,7 +157,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
             { prop: "buoy-white", weight: 1 },
           ],
         },
-        spacing: { distance: 1.9 },
+        spacing: { distance: 1.9, remainder: "shared" },
         fit: { up: -0.16 },
         variation: {
           seed: 7,

@@ -3,6 +3,7 @@ import { create } from "zustand";
 import type { Scene } from "@/core/scene";
 import { changed, dragBegun, dragCancelled, dragEnded, dragged, redone, startHistory, undone } from "./history";
 import type { History, Recipe } from "./history";
+import { putDown, takeUp } from "./journal";
 import { ConflictError, loadScene, saveScene } from "./scenes";
 
 export type SaveState =
@@ -22,6 +23,8 @@ export interface SceneStore {
   redo(): void;
   /** Saves now what is not saved yet. */
   flush(): Promise<void>;
+  /** The page may be gone in a moment: what is not saved is put down where the next opening finds it. */
+  leave(): void;
   /** After a conflict: takes what the other tab saved. */
   takeTheirs(): Promise<void>;
 }
@@ -82,6 +85,8 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       revision = row.revision;
       savedScene = row.scene;
       set({ id, history: startHistory(row.scene), save: { kind: "saved", at: row.modified } });
+      const rescued = takeUp(id, revision);
+      if (rescued) apply(startHistory(rescued));
       return "opened";
     },
     change: (label, recipe, mark) => apply(changed(get().history, label, recipe, mark ?? null, Date.now())),
@@ -95,6 +100,12 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       clearTimeout(timer);
       saving = saving.then(write);
       return saving;
+    },
+    leave() {
+      const { id, history, save } = get();
+      if (id === null || history.scene === savedScene || save.kind === "conflict") return;
+      putDown(id, { revision, scene: history.scene });
+      void get().flush();
     },
     async takeTheirs() {
       const { id } = get();

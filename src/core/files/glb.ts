@@ -23,6 +23,8 @@ export async function writeGlb(evaluated: EvaluatedScene, assets: Assets, form: 
   const scene = document.createScene(evaluated.scene.name);
   document.getRoot().setDefaultScene(scene);
 
+  // glTF knows no scene without nodes.
+  if (evaluated.dressings.length === 0) scene.addChild(document.createNode(evaluated.scene.name));
   const meshes = await meshesOf(document, evaluated, assets);
   for (const dressed of evaluated.dressings) {
     const node = document.createNode(dressed.dressing.name).setTranslation(dressed.placements.origin);

@@ -65,7 +65,7 @@ describe("spacing", () => {
       closed: true,
     });
     expect(ats(place({ spacing: { by: "count", count: 8 } }, [ring]))).toEqual([0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5]);
-    expect(ats(place({ spacing: { distance: 1.1 } }, [ring]))).toEqual([0, 1.3333, 2.6667]);
+    expect(ats(place({ spacing: { distance: 1.1, remainder: "shared" } }, [ring]))).toEqual([0, 1.3333, 2.6667]);
   });
 
   test("a distance that divides the line to within rounding loses no slot", () => {

@@ -11,8 +11,17 @@ export function Hotkeys() {
   );
 }
 
-/** Keys that mean something in a field too, and are then left to it. */
-const inFields = (command: Command) => ["save", "palette", "export"].includes(command.id);
+/** Inside a text field only these commands have keys; all others are left to the field. */
+const IN_FIELDS: ReadonlySet<string> = new Set(["save", "palette", "export", "undo", "redo", "escape"]);
+
+/** Of those, these are about the field's own text as long as that is being typed. */
+const ABOUT_TEXT: ReadonlySet<string> = new Set(["undo", "redo", "escape"]);
+
+const typing = (event: KeyboardEvent): boolean =>
+  event.target instanceof HTMLInputElement && event.target.dataset.typing !== "false";
+
+/** Controls without text of their own, which react-hotkeys-hook would leave alone like text fields. */
+const TEXTLESS = ["slider", "radio"] as const;
 
 function Hotkey({ command, enabled }: { command: Command; enabled: boolean }) {
   useHotkeys(
@@ -22,7 +31,12 @@ function Hotkey({ command, enabled }: { command: Command; enabled: boolean }) {
       event.preventDefault();
       command.run();
     },
-    { enabled, enableOnFormTags: inFields(command) ? ["INPUT"] : false, useKey: false },
+    {
+      enabled,
+      enableOnFormTags: IN_FIELDS.has(command.id) ? ["input", ...TEXTLESS] : TEXTLESS,
+      ignoreEventWhen: (event) => ABOUT_TEXT.has(command.id) && typing(event),
+      useKey: false,
+    },
   );
   return null;
 }

@@ -48,9 +48,10 @@ function duplicateSelected(): void {
   else if (dressing !== null) duplicateDressing(dressing);
 }
 
-/** Out of what is going on, one thing at a time: a drag, drawing, the selection. */
+/** Out of what is going on, one thing at a time: a drag, a field, drawing, the selection. */
 function escape(): void {
   if (store().history.drag) store().cancelDrag();
+  else if (document.activeElement instanceof HTMLInputElement) document.activeElement.blur();
   else if (session().tool === "draw") stopDrawing();
   else selectNothing();
 }

@@ -72,7 +72,7 @@ export function FindingsButton() {
                       >
                         <span className="mr-1.5 text-[11px] font-medium text-madder">
                           {CHECK_LABELS[finding.check]}
-                        </span>
+                        </span>{" "}
                         <span className="text-xs text-ink-6">{finding.message}</span>
                       </button>
                     </li>

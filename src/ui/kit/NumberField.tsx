@@ -66,7 +66,7 @@ export function ValueField({ label, unit, value, edit, complaint, id, describedB
   const key = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === "Enter") {
       if (text === null || take(text)) setText(null);
-    } else if (event.key === "Escape") {
+    } else if (event.key === "Escape" && (text !== null || problem !== null)) {
       event.stopPropagation();
       setText(null);
       setProblem(null);
@@ -86,6 +86,7 @@ export function ValueField({ label, unit, value, edit, complaint, id, describedB
       <input
         id={id}
         aria-label={id ? undefined : label}
+        data-typing={text !== null}
         aria-invalid={problem !== null}
         aria-describedby={problem ? problemId : describedBy}
         value={text ?? formatValue(value, unit)}

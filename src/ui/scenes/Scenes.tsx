@@ -100,7 +100,7 @@ export function Scenes() {
             Scenes cannot be kept in this browser: {failure}
           </p>
         )}
-        <ul className="grid grid-cols-3 gap-6">
+        <ul aria-label="Scenes" className="grid grid-cols-3 gap-6">
           {cards?.map((card) => (
             <Card
               key={card.id}

@@ -57,7 +57,7 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
     { text: lines.length > 0 ? listed(lines) : "no line yet", step: "where" },
     { text: " " },
     {
-      text: spacing.by === "distance" ? `every ${metres(spacing.distance)}` : `${spacing.count} to each line`,
+      text: spacingWords(dressing),
       step: "spacing",
     },
     { text: ", up from " },
@@ -70,6 +70,11 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
   if (gaps.chance > 0) phrases.push({ text: ", with " }, { text: `${inWords(gaps.chance)} blank`, step: "gaps" });
   phrases.push({ text: "." });
   return phrases;
+}
+
+function spacingWords({ spacing }: Dressing): string {
+  if (spacing.by === "count") return `${spacing.count} to each line`;
+  return `${spacing.remainder === "shared" ? "about every" : "every"} ${metres(spacing.distance)}`;
 }
 
 function offsetWords({ fit }: Dressing): string {

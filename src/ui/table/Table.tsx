@@ -72,15 +72,15 @@ function useOpened(id: string): Opening {
       setOpening("open");
     };
     open().catch((error: unknown) => setOpening({ failed: error instanceof Error ? error.message : String(error) }));
-    const flush = () => void useSceneStore.getState().flush();
-    window.addEventListener("pagehide", flush);
-    document.addEventListener("visibilitychange", flush);
+    const leave = () => useSceneStore.getState().leave();
+    window.addEventListener("pagehide", leave);
+    document.addEventListener("visibilitychange", leave);
     return () => {
       left = true;
       stop();
-      flush();
-      window.removeEventListener("pagehide", flush);
-      document.removeEventListener("visibilitychange", flush);
+      leave();
+      window.removeEventListener("pagehide", leave);
+      document.removeEventListener("visibilitychange", leave);
     };
   }, [id]);
   return opening;

@@ -42,19 +42,23 @@ function accepted(header: string | null): readonly [type: string, format: Format
   return null;
 }
 
-/** The whole body, or null as soon as it is longer than allowed. */
+/**
+ * The whole body, or null when it is longer than allowed. Too long a body is still read to its end, within reason, and
+ * forgotten: a client that is cut off while it sends never sees the answer.
+ */
 async function bodyOf(request: Request): Promise<Uint8Array | null> {
   const chunks: Uint8Array[] = [];
   let length = 0;
   const reader = request.body?.getReader();
   for (let part = await reader?.read(); part && !part.done; part = await reader?.read()) {
     length += part.value.length;
-    if (length > MAX_UPLOAD) {
+    if (length > 4 * MAX_UPLOAD) {
       await reader?.cancel();
-      return null;
+      break;
     }
-    chunks.push(part.value);
+    if (length <= MAX_UPLOAD) chunks.push(part.value);
   }
+  if (length > MAX_UPLOAD) return null;
   const bytes = new Uint8Array(length);
   let at = 0;
   for (const chunk of chunks) {
@@ -66,7 +70,10 @@ async function bodyOf(request: Request): Promise<Uint8Array | null> {
 
 export async function POST(request: Request): Promise<Response> {
   const choice = accepted(request.headers.get("accept"));
-  if (!choice) return problem(406, "Not Acceptable", `Placements come as ${MEDIA.map(([type]) => type).join(", ")}.`);
+  if (!choice) {
+    await bodyOf(request);
+    return problem(406, "Not Acceptable", `Placements come as ${MEDIA.map(([type]) => type).join(", ")}.`);
+  }
   const [type, format] = choice;
   const { searchParams } = new URL(request.url);
   const deadline = performance.now() + MAX_MILLISECONDS;

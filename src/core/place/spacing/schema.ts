@@ -47,7 +47,7 @@ export const spacingSchema = z.object({
   remainder: choiceParam({
     label: "Left over",
     help: "What happens with the piece of line that is too short for another slot: it stays at the end, is shared out among all distances, or is split between both ends.",
-    default: "shared",
+    default: "end",
     choices: { end: "At end", shared: "Share out", centred: "Centre" },
   }),
 });
