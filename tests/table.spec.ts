@@ -80,14 +80,19 @@ test("knots are moved, inserted and deleted, by numbers and by hand, and the dre
   await expect(knots).toHaveCount(2);
   await enter(page, "Knot 2 x", "20");
   await expect.poll(() => propCount(page)).toBeGreaterThan(count);
-  await page.keyboard.press("Escape");
-  await page.getByRole("button", { name: /^Undo/ }).click();
+  await page.keyboard.press("Control+z");
+  await expectProps(page, count);
+
+  await page.getByRole("button", { name: "Insert a knot after knot 2" }).click();
+  await expect(knots).toHaveCount(3);
+  await page.keyboard.press("i");
+  await expect(knots).toHaveCount(4);
+  await page.keyboard.press("Delete");
+  await page.getByRole("button", { name: "Delete knot 2" }).click();
+  await expect(knots).toHaveCount(2);
   await expectProps(page, count);
 
   // The first knot lies where the first click was; drag it.
-  await page.getByRole("button", { name: /^1 Where/ }).click();
-  await page.getByRole("button", { name: /^1 Where/ }).click();
-  await editLine(page, "Line 1");
   const before = await page.getByRole("textbox", { name: "Knot 1 x" }).inputValue();
   await page.mouse.move(480, 520);
   await page.mouse.down();

@@ -29,7 +29,7 @@ export async function newScene(page: Page): Promise<void> {
 
 export async function addProp(page: Page, name?: string): Promise<void> {
   await page.getByTestId("prop-files").setInputFiles(await wedge(name));
-  await expect(page.getByText("is in the basket")).toBeVisible();
+  await expect(page.getByText("is in the basket").first()).toBeVisible();
 }
 
 /** Draws a line by clicking at pixels of the window, and ends it with Enter. */

@@ -7,6 +7,7 @@ import {
   deleteProp,
   duplicateDressing,
   duplicateLine,
+  insertKnotBeside,
   removePlacements,
 } from "../state/edits";
 import { useResults } from "../state/results";
@@ -34,6 +35,11 @@ function deleteSelected(): void {
     else deleteLine(focus.id);
   } else if (focus.kind === "prop") deleteProp(focus.id);
   else if (dressing !== null && keys.size > 0) removePlacements(dressing, keys);
+}
+
+function insertKnotHere(): void {
+  const { focus, knot } = session();
+  if (focus.kind === "line") insertKnotBeside(focus.id, knot ?? 0);
 }
 
 function selectAll(): void {
@@ -91,6 +97,13 @@ export const COMMANDS: readonly Command[] = [
     name: "Frame everything",
     keys: "shift+f",
     run: () => useSession.setState({ cameraWish: { kind: "all" } }),
+  },
+  {
+    id: "insert-knot",
+    name: "Insert a knot after the selected one",
+    keys: "i",
+    possible: () => session().focus.kind === "line",
+    run: insertKnotHere,
   },
   { id: "all", name: "Select all placements", keys: "mod+a", run: selectAll },
   {

@@ -5,6 +5,7 @@ import { dressLine, freeName, newId, nextLineNumber, type Prop, type Scene } fro
 import { lineSchema, type Line, type LineKind } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import { useSceneStore } from "@/store";
+import { spanMiddles } from "../view/guides";
 import { selectDressing, selectLine, selectNothing, useSession } from "./session";
 import type { Draft } from "immer";
 
@@ -129,6 +130,14 @@ export function setLineKind(id: string, kind: LineKind): void {
 export function insertKnot(id: string, after: number, position: Vec3): void {
   editLine(id, "Insert knot", (line) => void line.knots.splice(after + 1, 0, { position: [...position] }));
   selectLine(id, after + 1);
+}
+
+/** Inserts a knot in the middle of the span that follows a knot; after the last one, of the span before it. */
+export function insertKnotBeside(id: string, knot: number): void {
+  const line = lineOf(scene(), id);
+  const middles = line ? spanMiddles(line) : [];
+  const span = Math.min(knot, middles.length - 1);
+  if (span >= 0) insertKnot(id, span, middles[span]);
 }
 
 export function deleteKnot(id: string, knot: number): void {

@@ -1,12 +1,21 @@
 "use client";
 /** The left column when a line is selected: its kind, its parameters, its knots by numbers. */
-import { ArrowLeft, Trash2 } from "lucide-react";
+import { ArrowLeft, Plus, Trash2 } from "lucide-react";
 import type { z } from "zod";
 import { hangingSchema, LINE_KINDS, type HangingRope, type Line, type LineKind } from "@/core/line";
 import { describeChoice, describeParam, formatValue } from "@/core/scene";
 import { useScene } from "@/store";
 import { Button, Choose, IconButton, NameField, NumberField, Segmented, Toggle, ValueField } from "../kit";
-import { deleteKnot, deleteLine, dress, duplicateLine, editLine, lineOf, setLineKind } from "../state/edits";
+import {
+  deleteKnot,
+  deleteLine,
+  dress,
+  duplicateLine,
+  editLine,
+  insertKnotBeside,
+  lineOf,
+  setLineKind,
+} from "../state/edits";
 import { selectDressing, selectLine, selectNothing, useSession } from "../state/session";
 import { useEdit } from "../state/useEdit";
 import { drawnLine } from "../view/guides";
@@ -144,8 +153,15 @@ function Knots({ line }: { line: Line }) {
   const selected = useSession((session) => session.knot);
   return (
     <section aria-label="Knots">
-      <h3 className="mb-1.5 flex justify-between text-xs font-semibold">
-        Knots <span className="font-mono font-normal text-ink-5">x · y · z</span>
+      <h3 className="mb-1.5 flex items-center gap-2 text-xs font-semibold">
+        Knots <span className="grow font-mono font-normal text-ink-5">x · y · z</span>
+        <IconButton
+          label={`Insert a knot after knot ${(selected ?? 0) + 1}`}
+          className="size-6.5"
+          onClick={() => insertKnotBeside(line.id, selected ?? 0)}
+        >
+          <Plus size={14} />
+        </IconButton>
       </h3>
       <ul className="grid gap-1">
         {line.knots.slice(0, MAX_LISTED).map((knot, i) => (
