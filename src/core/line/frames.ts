@@ -1,66 +1,16 @@
 /**
- * Frames along a curve: forward is the tangent (+Z), up is +Y, across is +X = up × forward.
- *
- * The line's own frame is rotation-minimizing, by double reflection (W. Wang, B. Jüttler, D. Zheng, Y. Liu, *Computation
- * of Rotation Minimizing Frames*, ACM TOG 27(1), 2008). It is carried along fixed *stations* of the curve, and from the
- * nearest station before to each place, so that a frame depends on the curve alone and not on how densely it is asked.
+ * Frames along a curve: forward is the tangent (+Z), up is +Y, across is +X = up × forward. One kernel for each rule that
+ * says where up comes from.
  */
-import { anyPerpendicular, dot, normalize, scale, subtract, vectorAt, writeFromBasis, type Vec3 } from "../math";
+import { vectorAt, writeFromBasis } from "../math";
 import { arcLengthWithin, type Curve } from "./curve";
+import { PARALLEL, reflectTwice, stationAt, type Stations } from "./stations";
 
 /** Where up comes from. */
 export type UpRule = "world" | "plumb" | "line";
 
-/** Stations are added until the tangent turns by no more than this between neighbours (radians). */
-const MAX_TURN = 0.08;
-const MAX_PASSES = 14;
-/** Places a piece of work. */
+/** Places a piece of work: what belongs to them fits the processor's nearest cache. */
 const CHUNK = 1024;
-/** Corners are crossed between two stations this share of the length apart. */
-const CORNER = 1e-9;
-/** World up counts as parallel to the tangent below this sine of the angle between them. */
-const PARALLEL = 1e-6;
-
-/** The stations of a curve: arc length, position, tangent and up at each, and the twist left over on a closed one. */
-export interface Stations {
-  at: Float64Array;
-  position: Float64Array;
-  tangent: Float64Array;
-  up: Float64Array;
-  /** Radians about the tangent by which the frame comes back turned after a whole round; shared out by arc length. */
-  twist: number;
-  /** For each of equal stretches of the curve, the last station at or before its start. */
-  bucket: Uint32Array;
-}
-
-/**
- * Carries the stations of `curve`. The first up is the world's, made perpendicular to the tangent; where the line starts
- * straight up or down, it is the world axis that leans least on it.
- */
-export function stationsOf(curve: Curve): Stations {
-  const at = stationArcLengths(curve);
-  const n = at.length;
-  const position = new Float64Array(3 * n);
-  const tangent = new Float64Array(3 * n);
-  const up = new Float64Array(3 * n);
-  curve.sample(at, n, position, tangent);
-
-  const first = vectorAt(tangent, 0);
-  up.set(perpendicularUp(first) ?? anyPerpendicular(first), 0);
-  for (let i = 1; i < n; i++) reflectTwice(position, tangent, up, i - 1, position, tangent, i, up);
-
-  let twist = 0;
-  if (curve.closed && n > 1) {
-    // Carry the last frame across the seam onto the first tangent, and see how far from the first up it arrives.
-    const seam = Float64Array.of(...vectorAt(up, n - 1));
-    const end = Float64Array.of(...vectorAt(position, 0));
-    reflectTwice(position, tangent, up, n - 1, end, Float64Array.of(...first), 0, seam);
-    const [r0, r1] = [vectorAt(up, 0), vectorAt(seam, 0)];
-    const across = crossOf(r0, first);
-    twist = Math.atan2(-dot(r1, across), dot(r1, r0));
-  }
-  return { at, position, tangent, up, twist, bucket: bucketsOf(at, curve.length) };
-}
 
 /**
  * Writes positions (3n, metres) and frames (4n, quaternions) at `n` arc lengths.
@@ -80,221 +30,193 @@ export function writeFrames(
   position: Float64Array,
   rotation: Float64Array,
 ): void {
-  // In pieces that fit the processor's nearest cache, with one scratch array for all of them.
   const tangent = new Float64Array(3 * Math.min(n, CHUNK));
-  const up = new Float64Array(3);
   for (let from = 0; from < n; from += CHUNK) {
     const to = Math.min(n, from + CHUNK);
-    writeChunk(
-      curve,
-      stations,
-      rule,
-      at.subarray(from, to),
-      position.subarray(3 * from, 3 * to),
-      tangent,
-      rotation.subarray(4 * from, 4 * to),
-      up,
-    );
+    const places = { at: at.subarray(from, to), position: position.subarray(3 * from, 3 * to), tangent };
+    curve.sample(places.at, to - from, places.position, tangent);
+    KERNELS[rule](curve, stations, places, rotation.subarray(4 * from, 4 * to));
   }
 }
 
-function writeChunk(
-  curve: Curve,
-  stations: Stations,
-  rule: UpRule,
-  at: Float64Array,
-  position: Float64Array,
-  tangent: Float64Array,
-  rotation: Float64Array,
-  up: Float64Array,
-): void {
-  const n = at.length;
-  curve.sample(at, n, position, tangent);
-  for (let i = 0; i < n; i++) {
-    const o = 3 * i;
-    let tx = tangent[o];
-    let ty = tangent[o + 1];
-    let tz = tangent[o + 2];
-    let ux = 0;
-    let uy = 1;
-    let uz = 0;
-    const level = tx * tx + tz * tz;
-    if (rule === "line" || level <= PARALLEL * PARALLEL) {
-      ownUp(curve, stations, at[i], position, tangent, i, up);
-      ux = up[0];
-      uy = up[1];
-      uz = up[2];
-      if (rule === "plumb") {
-        const k = (ty > 0 ? -1 : 1) / Math.hypot(ux, uz);
-        tx = ux * k;
-        ty = 0;
-        tz = uz * k;
-        ux = 0;
-        uy = 1;
-        uz = 0;
-      }
-    } else {
-      const inverse = 1 / Math.sqrt(level);
-      if (rule === "plumb") {
-        tx *= inverse;
-        ty = 0;
-        tz *= inverse;
-      } else {
-        // up = Y − (Y·t)t at unit length; before that its length is that of the tangent's level part
-        ux = -ty * tx * inverse;
-        uy = level * inverse;
-        uz = -ty * tz * inverse;
-      }
-    }
-    const xx = uy * tz - uz * ty;
-    const xy = uz * tx - ux * tz;
-    const xz = ux * ty - uy * tx;
-    writeFromBasis(rotation, i, xx, xy, xz, ux, uy, uz, tx, ty, tz);
-  }
+/** Places along a curve, n of them: arc lengths n, positions 3n, unit tangents 3n or more. */
+interface Places {
+  at: Float64Array;
+  position: Float64Array;
+  tangent: Float64Array;
 }
 
-/** Writes into `up` the line's own up at arc length `at`, whose position and tangent are given at index `i`. */
-function ownUp(
-  curve: Curve,
-  stations: Stations,
-  at: number,
-  position: Float64Array,
-  tangent: Float64Array,
-  i: number,
-  up: Float64Array,
-): void {
-  const s = arcLengthWithin(curve, at);
-  const last = stations.at.length - 1;
-  const buckets = stations.bucket.length;
-  let station = curve.length > 0 ? stations.bucket[Math.min(buckets - 1, Math.floor((s / curve.length) * buckets))] : 0;
-  while (station < last && stations.at[station + 1] <= s) station++;
-  reflectTwice(stations.position, stations.tangent, stations.up, station, position, tangent, i, up, 0);
-  if (stations.twist === 0) return;
+type Kernel = (curve: Curve, stations: Stations, places: Places, rotation: Float64Array) => void;
 
-  // Turn up about the tangent by the share of the twist that belongs here: Rodrigues, with up perpendicular to the axis.
-  const angle = -(stations.twist * s) / curve.length;
-  const [c, k] = [Math.cos(angle), Math.sin(angle)];
-  const o = 3 * i;
-  const [tx, ty, tz] = [tangent[o], tangent[o + 1], tangent[o + 2]];
-  const [x, y, z] = [up[0], up[1], up[2]];
-  up[0] = x * c + (ty * z - tz * y) * k;
-  up[1] = y * c + (tz * x - tx * z) * k;
-  up[2] = z * c + (tx * y - ty * x) * k;
-}
+const KERNELS: Readonly<Record<UpRule, Kernel>> = { line: writeOwn, world: writeWorld, plumb: writePlumb };
 
 /**
- * Carries the up of frame `i` to the place `j`: reflect in the plane that halves the way, then in the one that halves the
- * angle between the reflected tangent and the one there. Where the way is nothing only the angle counts; where the curve
- * turns right back, up stays. The result is made perpendicular to the tangent once more, so rounding cannot add up.
+ * The line's own frame. Two reflections after each other are a rotation, and as a quaternion it is the product of their
+ * normals: so the station's frame is carried over by one product, and only its length has to be put right.
  */
-function reflectTwice(
-  fromPosition: Float64Array,
-  fromTangent: Float64Array,
-  fromUp: Float64Array,
+function writeOwn(curve: Curve, stations: Stations, { at, position, tangent }: Places, rotation: Float64Array): void {
+  const n = at.length;
+  const lastStation = stations.at.length - 1;
+  const near = (1e-12 * curve.length) ** 2;
+  for (let i = 0; i < n;) {
+    let s = arcLengthWithin(curve, at[i]);
+    // Neighbours mostly share a station, which is read once for all of them.
+    const station = stationAt(stations, curve.length, s);
+    const from = stations.at[station];
+    const to = station < lastStation ? stations.at[station + 1] : Infinity;
+    const a = 3 * station;
+    const px = stations.position[a];
+    const py = stations.position[a + 1];
+    const pz = stations.position[a + 2];
+    const sx = stations.tangent[a];
+    const sy = stations.tangent[a + 1];
+    const sz = stations.tangent[a + 2];
+    const b = 4 * station;
+    const qx = stations.rotation[b];
+    const qy = stations.rotation[b + 1];
+    const qz = stations.rotation[b + 2];
+    const qw = stations.rotation[b + 3];
+    do {
+      const o = 3 * i;
+      const tx = tangent[o];
+      const ty = tangent[o + 1];
+      const tz = tangent[o + 2];
+
+      // The first reflection halves the way from the station; where there is no way, it turns the tangent round.
+      let vx = position[o] - px;
+      let vy = position[o + 1] - py;
+      let vz = position[o + 2] - pz;
+      let squared = vx * vx + vy * vy + vz * vz;
+      if (!(squared > near)) {
+        vx = sx;
+        vy = sy;
+        vz = sz;
+        squared = 1;
+      }
+      // The second one halves the angle between the reflected tangent and the one there.
+      const k = (2 * (vx * sx + vy * sy + vz * sz)) / squared;
+      const wx = tx - sx + k * vx;
+      const wy = ty - sy + k * vy;
+      const wz = tz - sz + k * vz;
+
+      const rx = wy * vz - wz * vy;
+      const ry = wz * vx - wx * vz;
+      const rz = wx * vy - wy * vx;
+      const rw = -(wx * vx + wy * vy + wz * vz);
+      const length = rx * rx + ry * ry + rz * rz + rw * rw;
+      const q = 4 * i;
+      if (length > 1e-20 * squared) {
+        const inverse = 1 / Math.sqrt(length);
+        rotation[q] = (rw * qx + rx * qw + ry * qz - rz * qy) * inverse;
+        rotation[q + 1] = (rw * qy - rx * qz + ry * qw + rz * qx) * inverse;
+        rotation[q + 2] = (rw * qz + rx * qy - ry * qx + rz * qw) * inverse;
+        rotation[q + 3] = (rw * qw - rx * qx - ry * qy - rz * qz) * inverse;
+      } else {
+        writeReflected(stations, station, position, tangent, i, rotation);
+      }
+      i++;
+      s = i < n ? at[i] : NaN;
+    } while (s >= from && s < to && s <= curve.length);
+  }
+  if (stations.twist !== 0) untwist(curve, stations.twist, at, rotation);
+}
+
+/** Where the curve turns right back there is no second reflection: up stays as the first one left it. */
+function writeReflected(
+  stations: Stations,
+  station: number,
+  position: Float64Array,
+  tangent: Float64Array,
   i: number,
-  toPosition: Float64Array,
-  toTangent: Float64Array,
-  j: number,
-  out: Float64Array,
-  outIndex = j,
+  rotation: Float64Array,
 ): void {
-  const a = 3 * i;
-  const b = 3 * j;
-  let rx = fromUp[a];
-  let ry = fromUp[a + 1];
-  let rz = fromUp[a + 2];
-  let sx = fromTangent[a];
-  let sy = fromTangent[a + 1];
-  let sz = fromTangent[a + 2];
-  const tx = toTangent[b];
-  const ty = toTangent[b + 1];
-  const tz = toTangent[b + 2];
-
-  let vx = toPosition[b] - fromPosition[a];
-  let vy = toPosition[b + 1] - fromPosition[a + 1];
-  let vz = toPosition[b + 2] - fromPosition[a + 2];
-  let squared = vx * vx + vy * vy + vz * vz;
-  if (!(squared > 1e-300)) {
-    vx = sx;
-    vy = sy;
-    vz = sz;
-    squared = 1;
-  }
-  let k = (2 * (vx * rx + vy * ry + vz * rz)) / squared;
-  rx -= k * vx;
-  ry -= k * vy;
-  rz -= k * vz;
-  k = (2 * (vx * sx + vy * sy + vz * sz)) / squared;
-  sx -= k * vx;
-  sy -= k * vy;
-  sz -= k * vz;
-
-  vx = tx - sx;
-  vy = ty - sy;
-  vz = tz - sz;
-  squared = vx * vx + vy * vy + vz * vz;
-  if (squared > 1e-20) {
-    k = (2 * (vx * rx + vy * ry + vz * rz)) / squared;
-    rx -= k * vx;
-    ry -= k * vy;
-    rz -= k * vz;
-  }
-  k = rx * tx + ry * ty + rz * tz;
-  rx -= k * tx;
-  ry -= k * ty;
-  rz -= k * tz;
-  const inverse = 1 / Math.sqrt(rx * rx + ry * ry + rz * rz);
-  const o = 3 * outIndex;
-  out[o] = rx * inverse;
-  out[o + 1] = ry * inverse;
-  out[o + 2] = rz * inverse;
+  const up = new Float64Array(3);
+  reflectTwice(stations.position, stations.tangent, stations.up, station, position, tangent, i, up, 0);
+  const [tx, ty, tz] = vectorAt(tangent, i);
+  const [ux, uy, uz] = vectorAt(up, 0);
+  writeFromBasis(rotation, i, uy * tz - uz * ty, uz * tx - ux * tz, ux * ty - uy * tx, ux, uy, uz, tx, ty, tz);
 }
 
-/** Arc lengths of stations: close about each knot, and between them as many as the turning of the tangent asks for. */
-function stationArcLengths(curve: Curve): Float64Array {
-  if (curve.length === 0) return Float64Array.of(0);
-  const least = CORNER * curve.length;
-  let at: number[] = [0];
-  for (let span = 1; span <= curve.spans; span++) {
-    const end = curve.spanAt[span];
-    const start = at[at.length - 1];
-    if (end - start <= 4 * least) continue;
-    at.push(start + (end - start) / 2, end - least);
-    if (span < curve.spans) at.push(end);
+/** Turns each frame about its own forward by the share of the twist that belongs to its place. */
+function untwist(curve: Curve, twist: number, at: Float64Array, rotation: Float64Array): void {
+  const half = -0.5 * twist;
+  for (let i = 0; i < at.length; i++) {
+    const angle = (half * arcLengthWithin(curve, at[i])) / curve.length;
+    const c = Math.cos(angle);
+    const k = Math.sin(angle);
+    const q = 4 * i;
+    const x = rotation[q];
+    const y = rotation[q + 1];
+    const z = rotation[q + 2];
+    const w = rotation[q + 3];
+    rotation[q] = x * c + y * k;
+    rotation[q + 1] = y * c - x * k;
+    rotation[q + 2] = z * c + w * k;
+    rotation[q + 3] = w * c - z * k;
   }
-  for (let pass = 0; pass < MAX_PASSES; pass++) {
-    const tangent = new Float64Array(3 * at.length);
-    curve.sample(Float64Array.from(at), at.length, new Float64Array(3 * at.length), tangent);
-    const finer: number[] = [at[0]];
-    for (let i = 1; i < at.length; i++) {
-      const gap = at[i] - at[i - 1];
-      const turns = dot(vectorAt(tangent, i - 1), vectorAt(tangent, i)) < Math.cos(MAX_TURN);
-      if (turns && gap > 4 * least) finer.push(at[i - 1] + gap / 2);
-      finer.push(at[i]);
+}
+
+/** Forward along the line, up as near to the world's as that allows: a heading about Y, then a pitch about X. */
+function writeWorld(curve: Curve, stations: Stations, places: Places, rotation: Float64Array): void {
+  const { at, tangent } = places;
+  for (let i = 0; i < at.length; i++) {
+    const tx = tangent[3 * i];
+    const ty = tangent[3 * i + 1];
+    const tz = tangent[3 * i + 2];
+    const squared = tx * tx + tz * tz;
+    if (squared <= PARALLEL * PARALLEL) {
+      writeOwn(curve, stations, placeAt(places, i), rotation.subarray(4 * i, 4 * i + 4));
+      continue;
     }
-    if (finer.length === at.length) break;
-    at = finer;
+    const level = Math.sqrt(squared);
+    const pitchCos = Math.sqrt(0.5 + 0.5 * level);
+    const pitchSin = (-0.5 * ty) / pitchCos;
+    const sine = tx / level;
+    const cosine = tz / level;
+    const larger = Math.sqrt(0.5 + 0.5 * Math.abs(cosine));
+    const smaller = (0.5 * sine) / larger;
+    const yawCos = cosine >= 0 ? larger : smaller;
+    const yawSin = cosine >= 0 ? smaller : larger;
+    rotation[4 * i] = yawCos * pitchSin;
+    rotation[4 * i + 1] = yawSin * pitchCos;
+    rotation[4 * i + 2] = -yawSin * pitchSin;
+    rotation[4 * i + 3] = yawCos * pitchCos;
   }
-  return Float64Array.from(at);
 }
 
-function bucketsOf(at: Float64Array, length: number): Uint32Array {
-  const buckets = new Uint32Array(2 * at.length);
-  let station = 0;
-  for (let b = 0; b < buckets.length; b++) {
-    while (station < at.length - 1 && at[station + 1] <= (b / buckets.length) * length) station++;
-    buckets[b] = station;
+/** Up is the world's, so there is a heading only. */
+function writePlumb(curve: Curve, stations: Stations, places: Places, rotation: Float64Array): void {
+  const { at, tangent } = places;
+  for (let i = 0; i < at.length; i++) {
+    let tx = tangent[3 * i];
+    let tz = tangent[3 * i + 2];
+    let squared = tx * tx + tz * tz;
+    if (squared <= PARALLEL * PARALLEL) {
+      [tx, tz] = headingOf(curve, stations, placeAt(places, i), tangent[3 * i + 1]);
+      squared = tx * tx + tz * tz;
+    }
+    const cosine = tz / Math.sqrt(squared);
+    const larger = Math.sqrt(0.5 + 0.5 * Math.abs(cosine));
+    const smaller = (0.5 * tx) / (Math.sqrt(squared) * larger);
+    rotation[4 * i] = 0;
+    rotation[4 * i + 1] = cosine >= 0 ? smaller : larger;
+    rotation[4 * i + 2] = 0;
+    rotation[4 * i + 3] = cosine >= 0 ? larger : smaller;
   }
-  return buckets;
 }
 
-function perpendicularUp(t: Vec3): Vec3 | null {
-  const up = subtract([0, 1, 0], scale(t, t[1]));
-  return dot(up, up) > PARALLEL * PARALLEL ? normalize(up) : null;
-}
+const placeAt = ({ at, position, tangent }: Places, i: number): Places => ({
+  at: at.subarray(i, i + 1),
+  position: position.subarray(3 * i, 3 * i + 3),
+  tangent: tangent.subarray(3 * i, 3 * i + 3),
+});
 
-const crossOf = (a: Vec3, b: Vec3): Vec3 => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];
+/** Where the line runs straight up or down: its own up leans back on the way it came, so that way is on. */
+function headingOf(curve: Curve, stations: Stations, place: Places, rise: number): [number, number] {
+  const rotation = new Float64Array(4);
+  writeOwn(curve, stations, place, rotation);
+  const [x, y, z, w] = rotation;
+  const upX = 2 * (x * y - w * z);
+  const upZ = 2 * (y * z + w * x);
+  return rise > 0 ? [-upX, -upZ] : [upX, upZ];
+}

@@ -2,7 +2,7 @@
 import { hangingRope } from "./hanging";
 import { polyline } from "./polyline";
 import { smooth } from "./smooth";
-import { stationsOf, type Stations } from "./frames";
+import { stationsOf, type Stations } from "./stations";
 import type { Curve } from "./curve";
 import type { Line, LineKind } from "./schema";
 

@@ -95,13 +95,11 @@ export class PiecewiseCubic implements Curve {
       return;
     }
     const c = this.#coefficients;
-    const [cellAt, cellCubic, cellSpan, bucket] = [this.#cellAt, this.#cellCubic, this.#cellSpan, this.#bucket];
-    const [length, closed] = [this.length, this.closed];
-    const lastCell = cellSpan.length - 1;
-    const lastBucket = bucket.length - 1;
-    const perBucket = bucket.length / length;
+    const cellAt = this.#cellAt;
+    const cubic = this.#cellCubic;
+    const { length, closed } = this;
     const still = (STILL * length) ** 2;
-    for (let i = 0; i < n; i++) {
+    for (let i = 0; i < n;) {
       let s = at[i];
       let beyond = 0;
       if (!(s >= 0 && s < length)) {
@@ -109,39 +107,58 @@ export class PiecewiseCubic implements Curve {
         if (!closed) beyond = at[i] - s;
       }
 
-      let b = (s * perBucket) | 0;
-      if (b > lastBucket) b = lastBucket;
-      let cell = bucket[b];
-      while (cell > 0 && s < cellAt[cell]) cell--;
-      while (cell < lastCell && s >= cellAt[cell + 1]) cell++;
-
-      const x = (s - cellAt[cell]) / (cellAt[cell + 1] - cellAt[cell]);
+      // Neighbours mostly share a cell: what belongs to the cell and its span is read once for all of them.
+      const cell = this.#cellOf(s);
+      const from = cellAt[cell];
+      const to = cellAt[cell + 1];
+      const share = 1 / (to - from);
       const k = 4 * cell;
-      const t = cellCubic[k] + x * (cellCubic[k + 1] + x * (cellCubic[k + 2] + x * cellCubic[k + 3]));
-
-      const o = cellSpan[cell] * SPAN;
-      let dx = c[o + 3] + t * (2 * c[o + 6] + t * 3 * c[o + 9]);
-      let dy = c[o + 4] + t * (2 * c[o + 7] + t * 3 * c[o + 10]);
-      let dz = c[o + 5] + t * (2 * c[o + 8] + t * 3 * c[o + 11]);
-      let squared = dx * dx + dy * dy + dz * dz;
-      if (squared <= still) {
-        const chord = this.#directionNear(cell, t);
-        dx = chord[0];
-        dy = chord[1];
-        dz = chord[2];
-        squared = dx * dx + dy * dy + dz * dz;
-      }
-      const inverse = 1 / Math.sqrt(squared);
-      dx *= inverse;
-      dy *= inverse;
-      dz *= inverse;
-      const p = 3 * i;
-      position[p] = c[o] + t * (c[o + 3] + t * (c[o + 6] + t * c[o + 9])) + beyond * dx;
-      position[p + 1] = c[o + 1] + t * (c[o + 4] + t * (c[o + 7] + t * c[o + 10])) + beyond * dy;
-      position[p + 2] = c[o + 2] + t * (c[o + 5] + t * (c[o + 8] + t * c[o + 11])) + beyond * dz;
-      tangent[p] = dx;
-      tangent[p + 1] = dy;
-      tangent[p + 2] = dz;
+      const t0 = cubic[k];
+      const t1 = cubic[k + 1];
+      const t2 = cubic[k + 2];
+      const t3 = cubic[k + 3];
+      const o = SPAN * this.#cellSpan[cell];
+      const x0 = c[o];
+      const y0 = c[o + 1];
+      const z0 = c[o + 2];
+      const x1 = c[o + LINEAR];
+      const y1 = c[o + LINEAR + 1];
+      const z1 = c[o + LINEAR + 2];
+      const x2 = c[o + QUADRATIC];
+      const y2 = c[o + QUADRATIC + 1];
+      const z2 = c[o + QUADRATIC + 2];
+      const x3 = c[o + CUBIC];
+      const y3 = c[o + CUBIC + 1];
+      const z3 = c[o + CUBIC + 2];
+      do {
+        const x = (s - from) * share;
+        const t = t0 + x * (t1 + x * (t2 + x * t3));
+        let dx = x1 + t * (2 * x2 + t * 3 * x3);
+        let dy = y1 + t * (2 * y2 + t * 3 * y3);
+        let dz = z1 + t * (2 * z2 + t * 3 * z3);
+        let squared = dx * dx + dy * dy + dz * dz;
+        if (squared <= still) {
+          const chord = this.#directionNear(cell, t);
+          dx = chord[0];
+          dy = chord[1];
+          dz = chord[2];
+          squared = dx * dx + dy * dy + dz * dz;
+        }
+        const inverse = 1 / Math.sqrt(squared);
+        dx *= inverse;
+        dy *= inverse;
+        dz *= inverse;
+        const p = 3 * i;
+        position[p] = x0 + t * (x1 + t * (x2 + t * x3)) + beyond * dx;
+        position[p + 1] = y0 + t * (y1 + t * (y2 + t * y3)) + beyond * dy;
+        position[p + 2] = z0 + t * (z1 + t * (z2 + t * z3)) + beyond * dz;
+        tangent[p] = dx;
+        tangent[p + 1] = dy;
+        tangent[p + 2] = dz;
+        beyond = 0;
+        i++;
+        s = i < n ? at[i] : NaN;
+      } while (s >= from && s < to);
     }
   }
 

@@ -16,17 +16,29 @@ function mix(h: number, k: number): number {
   return (Math.imul(h, 5) + 0xe6546b64) | 0;
 }
 
-/** A 32-bit hash of four integers, as an unsigned integer in [0, 2³²). */
-export function hash(seed: number, channel: number, key: number, index: number): number {
-  let h = mix(mix(mix(mix(0, seed), channel), key), index) ^ 16;
+/** What all draws of one seed and channel have in common, worked out once for {@link drawFrom}. */
+export const streamOf = (seed: number, channel: number): number => mix(mix(0, seed), channel);
+
+function finish(h: number): number {
+  h ^= 16;
   h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
   h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
   return (h ^ (h >>> 16)) >>> 0;
 }
 
+/** A 32-bit hash of four integers, as an unsigned integer in [0, 2³²). */
+export function hash(seed: number, channel: number, key: number, index: number): number {
+  return finish(mix(mix(streamOf(seed, channel), key), index));
+}
+
 /** A number in [0, 1) with 32 random bits, for the same four integers always the same. */
 export function unit(seed: number, channel: number, key: number, index: number): number {
   return hash(seed, channel, key, index) / 4294967296;
+}
+
+/** As {@link unit}, for a loop over many keys of one {@link streamOf} seed and channel. */
+export function drawFrom(stream: number, key: number, index: number): number {
+  return finish(mix(mix(stream, key), index)) / 4294967296;
 }
 
 /** A 32-bit hash of a text: FNV-1a (Fowler, Noll, Vo) over its UTF-16 units, finished by one round of {@link hash}. */

@@ -95,12 +95,12 @@ export function compose(
       const a = turn[p] * 0.5;
       const b = turn[p + 1] * 0.5;
       const c = turn[p + 2] * 0.5;
-      const sa = Math.sin(a);
-      const ca = Math.cos(a);
-      const sb = Math.sin(b);
-      const cb = Math.cos(b);
-      const sc = Math.sin(c);
-      const cc = Math.cos(c);
+      const sa = a === 0 ? 0 : Math.sin(a);
+      const ca = a === 0 ? 1 : Math.cos(a);
+      const sb = b === 0 ? 0 : Math.sin(b);
+      const cb = b === 0 ? 1 : Math.cos(b);
+      const sc = c === 0 ? 0 : Math.sin(c);
+      const cc = c === 0 ? 1 : Math.cos(c);
       // up · across · along, the product of three half-angle quaternions about Y, X and Z
       const dx = cc * sb * ca + sc * cb * sa;
       const dy = sc * cb * ca - cc * sb * sa;

@@ -54,12 +54,6 @@ export class Slots {
     this.flags = new Uint16Array(count);
   }
 
-  put(i: number, line: number, lineNumber: number, slot: number, at: number): void {
-    this.line[i] = line;
-    this.key[i] = keyOf(lineNumber, slot);
-    this.at[i] = at;
-  }
-
   /** A copy whose `at`, `prop` and `flags` may be changed; what identifies the slots is shared. */
   derive(): Slots {
     const copy = Object.create(Slots.prototype) as Slots;

@@ -2,7 +2,7 @@
  * Step 3, Spacing: the slots along each line. A slot's number counts from the line's start, also below zero after a slide,
  * and makes its key; its place may change while its number and so its prop, turns and pegs stay.
  */
-import { Slots, MAX_SLOT, MIN_SLOT } from "../slots";
+import { keyOf, Slots, MAX_SLOT, MIN_SLOT } from "../slots";
 import type { GuideLine } from "../../line";
 import type { PropChoice } from "../what/what";
 import type { Spacing } from "./schema";
@@ -81,18 +81,29 @@ export function spacing(lines: readonly GuideLine[], choice: PropChoice, params:
     return { ...lattice, to };
   });
   const slots = new Slots(total);
-  let i = 0;
-  lattices.forEach(({ first, step, from, to, wanted }, index) => {
-    const line = lines[index];
-    const { length, closed } = line.curve;
-    slots.missing += Math.max(0, wanted - Math.max(0, to - from + 1));
-    for (let number = from; number <= to; number++, i++) {
-      let at = first + number * step;
-      if (closed) at -= Math.floor(at / length) * length;
-      else at = at < 0 ? 0 : at > length ? length : at;
-      slots.put(i, index, line.number, number, at);
-      slots.prop[i] = choice.choose(number, slots.key[i]);
-    }
+  let start = 0;
+  lattices.forEach((lattice, index) => {
+    const count = Math.max(0, lattice.to - lattice.from + 1);
+    fillLine(slots, start, count, lattice, index, lines[index]);
+    choice.fill(slots.prop, slots.key, start, start + count, lattice.from);
+    slots.missing += Math.max(0, lattice.wanted - count);
+    start += count;
   });
   return slots;
+}
+
+function fillLine(slots: Slots, start: number, count: number, lattice: Lattice, index: number, line: GuideLine): void {
+  const { line: lineOf, key, at } = slots;
+  const { first, step, from } = lattice;
+  const { length, closed } = line.curve;
+  const firstKey = keyOf(line.number, from);
+  for (let i = 0; i < count; i++) {
+    let s = first + (from + i) * step;
+    if (closed) s -= Math.floor(s / length) * length;
+    else if (s < 0) s = 0;
+    else if (s > length) s = length;
+    lineOf[start + i] = index;
+    key[start + i] = firstKey + i;
+    at[start + i] = s;
+  }
 }

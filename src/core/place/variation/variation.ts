@@ -2,7 +2,7 @@
  * Step 6, Variation: what each slot draws. Every range has a channel of its own, so switching one on, or another's ends,
  * leaves all other draws as they were.
  */
-import { CHANNEL, unit } from "../../math";
+import { CHANNEL, drawFrom, streamOf } from "../../math";
 import { FLAG, type Slots } from "../slots";
 import type { Variation } from "./schema";
 
@@ -60,8 +60,8 @@ function drawInto(
   high: number,
 ): void {
   const key = slots.key;
+  const stream = streamOf(seed, channel);
   const span = high - low;
-  for (let i = 0, o = offset; i < slots.count; i++, o += stride) {
-    out[o] = span === 0 ? low : low + span * unit(seed, channel, key[i], 0);
-  }
+  if (span === 0 && low === 0) return;
+  for (let i = 0, o = offset; i < key.length; i++, o += stride) out[o] = low + span * drawFrom(stream, key[i], 0);
 }

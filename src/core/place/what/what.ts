@@ -2,14 +2,18 @@
  * Step 2, What: which prop a slot takes. The answer depends on the slot's number or key alone, never on how many slots
  * there are, so a longer line leaves its beginning as it was.
  */
-import { CHANNEL, hashText, unit } from "../../math";
+import { CHANNEL, drawFrom, hashText, streamOf } from "../../math";
+import { NO_PROP } from "../slots";
 import type { What } from "./schema";
 
 /** *Chooses props for slots.* `props` are the ids in the order in which a slot's index counts them. */
 export interface PropChoice {
   readonly props: readonly string[];
-  /** The index into `props` for the slot with this number and key, or -1 where no prop can be chosen. */
-  choose(number: number, key: number): number;
+  /**
+   * Writes into `out` an index into `props` for each slot from `start` to before `end`, whose numbers rise by one from
+   * `number`; {@link NO_PROP} where no prop can be chosen.
+   */
+  fill(out: Uint16Array, key: Uint32Array, start: number, end: number, number: number): void;
 }
 
 /**
@@ -24,7 +28,7 @@ export function what(
 ): PropChoice {
   const entries = params.entries.filter((entry) => known(entry.prop));
   const props = [...new Set([...entries.map((entry) => entry.prop), ...extra.filter(known)])];
-  const choose =
+  const fill =
     params.order === "sequence"
       ? inSequence(entries.map((entry) => [props.indexOf(entry.prop), entry.count]))
       : byWeight(
@@ -32,13 +36,21 @@ export function what(
           props,
           seed,
         );
-  return { props, choose };
+  return { props, fill };
 }
 
-function inSequence(entries: [prop: number, count: number][]): PropChoice["choose"] {
+const none: PropChoice["fill"] = (out, _, start, end) => void out.fill(NO_PROP, start, end);
+
+function inSequence(entries: [prop: number, count: number][]): PropChoice["fill"] {
   const cycle = Uint16Array.from(entries.flatMap(([prop, count]) => new Array<number>(count).fill(prop)));
-  if (cycle.length === 0) return () => -1;
-  return (number) => cycle[((number % cycle.length) + cycle.length) % cycle.length];
+  if (cycle.length === 0) return none;
+  return (out, _, start, end, number) => {
+    let turn = ((number % cycle.length) + cycle.length) % cycle.length;
+    for (let i = start; i < end; i++) {
+      out[i] = cycle[turn];
+      if (++turn === cycle.length) turn = 0;
+    }
+  };
 }
 
 /**
@@ -50,7 +62,7 @@ function byWeight(
   entries: [prop: number, weight: number][],
   props: readonly string[],
   seed: number,
-): PropChoice["choose"] {
+): PropChoice["fill"] {
   const live = entries.filter(([, weight]) => weight > 0);
   const prop = Uint16Array.from(live, ([index]) => index);
   const weight = Float64Array.from(live, ([, w]) => w);
@@ -59,18 +71,20 @@ function byWeight(
     const before = live.slice(0, i).filter(([other]) => other === index).length;
     return hashText(props[index]) + before;
   });
-  if (live.length === 0) return () => -1;
-  if (live.length === 1) return () => prop[0];
-  return (_, key) => {
-    let best = 0;
-    let least = Infinity;
-    for (let i = 0; i < prop.length; i++) {
-      const draw = -Math.log(1 - unit(seed, CHANNEL.what, key, salt[i])) / weight[i];
-      if (draw < least) {
-        least = draw;
-        best = i;
+  if (live.length === 0) return none;
+  const stream = streamOf(seed, CHANNEL.what);
+  return (out, key, start, end) => {
+    for (let i = start; i < end; i++) {
+      let best = 0;
+      let least = Infinity;
+      for (let k = 0; k < prop.length; k++) {
+        const draw = -Math.log(1 - drawFrom(stream, key[i], salt[k])) / weight[k];
+        if (draw < least) {
+          least = draw;
+          best = k;
+        }
       }
+      out[i] = prop[best];
     }
-    return prop[best];
   };
 }
