@@ -22,8 +22,8 @@ export const tooClose: Check = {
       const runs = runsOn(placements, index);
       const told = runs.length > MAX_RUNS ? [together(runs)] : runs;
       return told.map(({ members, worst }): Finding => {
-        const at = placements.at[members[0]];
-        const where = runs.length > MAX_RUNS ? "" : ` at ${at.toFixed(2)} m`;
+        const [from, to] = [members[0], members[members.length - 1]].map((i) => placements.at[i].toFixed(2));
+        const where = runs.length > MAX_RUNS ? "" : ` from ${from} m to ${to} m`;
         return {
           check: "too-close",
           dressing: dressing.id,
@@ -80,5 +80,5 @@ function standingOn(placements: Placements, line: number): number[] {
 
 const together = (runs: Run[]): Run => ({
   members: [...new Set(runs.flatMap((run) => run.members))],
-  worst: Math.max(...runs.map((run) => run.worst)),
+  worst: runs.reduce((worst, run) => Math.max(worst, run.worst), 0),
 });

@@ -145,8 +145,6 @@ function mainColor(canvas: HTMLCanvasElement): string {
     sum[3] += weight;
   }
   if (sum[3] === 0) return "#b9a784";
-  return `rgb(${sum
-    .slice(0, 3)
-    .map((total) => Math.round(total / sum[3]))
-    .join(" ")})`;
+  const [r, g, b] = sum.map((total) => Math.round(total / sum[3]));
+  return `#${((r << 16) | (g << 8) | b).toString(16).padStart(6, "0")}`;
 }

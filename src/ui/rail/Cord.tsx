@@ -17,7 +17,7 @@ import {
 } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { ChevronDown } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose, NameField } from "../kit";
@@ -50,18 +50,20 @@ export function Cord() {
           vectorEffect="non-scaling-stroke"
         />
       </svg>
-      <div className="flex h-16 items-start gap-3.5 overflow-x-auto overflow-y-hidden px-3 pt-3.5">
-        <DndContext id="cord" sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-          <SortableContext items={dressings.map((d) => d.id)} strategy={horizontalListSortingStrategy}>
-            {dressings.map((dressing) => (
-              <Tag key={dressing.id} dressing={dressing} />
-            ))}
-          </SortableContext>
-        </DndContext>
+      <div className="flex">
+        <div className="flex h-16 min-w-0 items-start gap-3.5 overflow-x-auto overflow-y-hidden pl-3 pr-5 pt-3.5 [mask-image:linear-gradient(to_right,black_calc(100%-20px),transparent)]">
+          <DndContext id="cord" sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+            <SortableContext items={dressings.map((d) => d.id)} strategy={horizontalListSortingStrategy}>
+              {dressings.map((dressing) => (
+                <Tag key={dressing.id} dressing={dressing} />
+              ))}
+            </SortableContext>
+          </DndContext>
+        </div>
         <button
           type="button"
           onClick={() => useSession.setState({ dialog: "dress" })}
-          className={`${SHAPE} border-dashed border-linen-4 bg-linen-0 hover:bg-linen-1`}
+          className={`${SHAPE} -ml-1.5 mr-3 mt-3.5 border-dashed border-linen-4 bg-linen-0 hover:bg-linen-1`}
         >
           <Peg />+ Dress…
         </button>
@@ -92,6 +94,10 @@ function Tag({ dressing }: { dressing: Dressing }) {
     id: dressing.id,
     disabled: renaming,
   });
+  const tag = useRef<HTMLDivElement | null>(null);
+  useEffect(() => {
+    if (chosen) tag.current?.scrollIntoView({ inline: "nearest", block: "nearest" });
+  }, [chosen]);
   const shown = placements ? placements.count - placements.blanks : null;
   const state = findings > 0 ? `${findings} ${findings === 1 ? "finding" : "findings"}` : "all well";
   const act = (action: string) => {
@@ -101,7 +107,10 @@ function Tag({ dressing }: { dressing: Dressing }) {
   };
   return (
     <div
-      ref={setNodeRef}
+      ref={(element) => {
+        setNodeRef(element);
+        tag.current = element;
+      }}
       style={{ transform: CSS.Translate.toString(transform), transition }}
       className={`${SHAPE} ${chosen ? "border-madder bg-madder font-medium text-white" : "border-linen-3 bg-linen-0 text-ink-6 hover:bg-linen-1"}`}
     >
@@ -110,10 +119,8 @@ function Tag({ dressing }: { dressing: Dressing }) {
         <NameField
           label="Name of the dressing"
           value={dressing.name}
-          onChange={(name) => {
-            editDressing(dressing.id, "Rename dressing", (draft) => void (draft.name = name));
-            setRenaming(false);
-          }}
+          onChange={(name) => editDressing(dressing.id, "Rename dressing", (draft) => void (draft.name = name))}
+          onDone={() => setRenaming(false)}
           className="w-32 text-ink-9"
         />
       ) : (

@@ -144,6 +144,7 @@ function Card({ card, now, onRemove, onChanged }: CardProps) {
   };
   return (
     <li className="group relative rounded-[10px] border border-linen-2 bg-linen-0 hover:border-linen-4">
+      <span aria-hidden className="absolute -inset-x-3 -top-1 h-[1.5px] bg-[#a8906a]" />
       <span
         aria-hidden
         className="absolute -top-2 left-1/2 z-10 -ml-[3px] h-4 w-1.5 rounded-sm bg-wood shadow-[inset_-1px_0_#8f6a3a]"

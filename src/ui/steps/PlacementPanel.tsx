@@ -1,10 +1,11 @@
 "use client";
 /** What is selected of the dressing, and what can be done with it by hand. */
+import { X } from "lucide-react";
 import { useMemo } from "react";
 import { FLAG, type Dressing, type Placements } from "@/core/place";
 import { useScene } from "@/store";
 import { PropPicture } from "../basket/PropPicture";
-import { Button, Choose, ValueField } from "../kit";
+import { Button, Choose, IconButton, ValueField } from "../kit";
 import { dressingOf, removePlacements, swapPlacements, unpeg, writePegs } from "../state/edits";
 import { usePlacements } from "../state/results";
 import { NO_KEYS, useSession } from "../state/session";
@@ -43,6 +44,13 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
           {blank && chosen.length === 1 && placements.flags[first] & FLAG.pegged ? ", left blank by hand" : ""}
         </b>
         {pegged && <span className="rounded-full bg-ochre-soft px-2 py-0.5 text-[11px] text-ochre-dark">pegged</span>}
+        <IconButton
+          label="Select nothing"
+          className="-mr-1.5 size-6.5"
+          onClick={() => useSession.setState({ keys: NO_KEYS })}
+        >
+          <X size={14} />
+        </IconButton>
       </div>
       {chosen.length === 1 && (
         <div className="mb-2 flex items-center gap-2 text-[12.5px] text-ink-6">
@@ -69,23 +77,20 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
             picture: <PropPicture prop={prop} size={22} />,
           }))}
           onChoose={(prop) => swapPlacements(dressing.id, keys, prop)}
-          className="h-7 rounded-lg border border-linen-3 bg-linen-0 px-2 text-xs hover:bg-white"
+          className="h-7 rounded-lg border border-linen-3 bg-linen-0 px-2.5 text-xs hover:bg-white"
         >
           Swap…
         </Choose>
         {!blank && (
-          <Button className="h-7 text-xs" onClick={() => removePlacements(dressing.id, keys)}>
+          <Button className="h-7! text-xs" onClick={() => removePlacements(dressing.id, keys)}>
             Leave blank
           </Button>
         )}
         {pegged && (
-          <Button className="h-7 text-xs" onClick={() => unpeg(dressing.id, keys)}>
+          <Button className="h-7! text-xs" onClick={() => unpeg(dressing.id, keys)}>
             {chosen.length === 1 ? "Take peg off" : "Take pegs off"}
           </Button>
         )}
-        <Button look="quiet" className="h-7 text-xs" onClick={() => useSession.setState({ keys: NO_KEYS })}>
-          Done
-        </Button>
       </div>
     </section>
   );

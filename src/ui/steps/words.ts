@@ -9,7 +9,8 @@ export interface Phrase {
 }
 
 /** Metres to the centimetre, and finer only below one. */
-const metres = (value: number): string => formatValue(Math.abs(value) < 1 ? value : Math.round(value * 100) / 100, "m");
+const metres = (value: number): string =>
+  formatValue(Math.abs(value) < 1 ? value : Math.round(value * 100) / 100, "m").replace(" ", "\u00a0");
 const degrees = (value: number): string => formatValue(value, "rad");
 
 const listed = (names: readonly string[]): string =>
@@ -42,11 +43,11 @@ const widest = (dressing: Dressing): number =>
 /** A share as “1 in n” where that is close, else in percent. */
 function inWords(chance: number): string {
   const n = Math.round(1 / chance);
-  return n >= 2 && Math.abs(1 / n - chance) < 0.004 ? `1 in ${n}` : formatValue(chance, "share");
+  return n >= 2 && Math.abs(1 / n - chance) < 0.004 ? `1\u00a0in\u00a0${n}` : formatValue(chance, "share");
 }
 
 export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
-  const { spacing, stance, fit, gaps } = dressing;
+  const { stance, fit, gaps } = dressing;
   const lines = lineNames(dressing, scene);
   const mixed = dressing.what.order === "mixed";
   const phrases: Phrase[] = [

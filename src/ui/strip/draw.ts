@@ -29,6 +29,9 @@ const FAINT = "#66737d";
 const MONO = '10px "Spline Sans Mono Variable", monospace';
 const SANS = '11px "Spline Sans Variable", sans-serif';
 
+/** Room for the hints below a single row, pixels. */
+const HINTS = 24;
+
 /** Props narrower than this many pixels are drawn as bars. */
 const NARROW = 4;
 
@@ -101,8 +104,10 @@ function drawRow(
 ): void {
   const { placements: p, dressing } = scene;
   const hangs = dressing.stance.meets === "hang";
-  const room = box.height - (scene.rows.length > 1 ? 26 : 44);
-  const cord = hangs ? box.top + (scene.rows.length > 1 ? 17 : 20) : box.top + box.height - 16;
+  const single = scene.rows.length === 1;
+  const foot = single ? HINTS : 4;
+  const room = box.height - foot - (single ? 30 : 22);
+  const cord = hangs ? box.top + (single ? 20 : 17) : box.top + box.height - foot - 8;
 
   if (scene.stretch?.row === index) {
     const [a, b] = [x(scene.stretch.from), x(scene.stretch.to)];
@@ -138,7 +143,7 @@ function drawRow(
     if (at < 0 || at > row.length) continue;
     pen.beginPath();
     pen.moveTo(Math.round(x(at)) + 0.5, hangs ? cord - 4 : box.top + 16);
-    pen.lineTo(Math.round(x(at)) + 0.5, hangs ? box.top + box.height - 4 : cord + 6);
+    pen.lineTo(Math.round(x(at)) + 0.5, hangs ? box.top + box.height - foot : cord + 6);
     pen.stroke();
   }
   pen.setLineDash([]);
@@ -159,16 +164,20 @@ function drawSlot(
 ): void {
   const { placements: p } = scene;
   const prop = p.prop[i];
-  const tall =
-    prop === NO_PROP ? room : Math.max(3, Math.min(room, (scene.heights[prop] ?? 0) * p.scale[3 * i] * scale));
+  const full = prop === NO_PROP ? room : Math.max(3, (scene.heights[prop] ?? 0) * p.scale[3 * i] * scale);
+  const tall = Math.min(room, full);
   const top = hangs ? cord + 1 : cord - 1 - tall;
   if (p.flags[i] & FLAG.blank || prop === NO_PROP) {
     hatch(pen, left, top, Math.max(3, width), tall);
   } else {
     const pictures = scene.pictures[prop];
     const picture = pictures && (broadside ? pictures.front : pictures.side);
-    if (picture && width >= NARROW) pen.drawImage(picture, left, top, width, tall);
-    else {
+    if (picture && width >= NARROW) {
+      // What is too tall for the row is drawn smaller as a whole, and a bar on the cord keeps its true width.
+      const shown = (width * tall) / full;
+      if (shown < width) footprint(pen, left, width, hangs ? cord + 1 : cord - 4, pictures.color);
+      pen.drawImage(picture, left + (width - shown) / 2, top, shown, tall);
+    } else {
       pen.fillStyle = pictures?.color ?? LINEN;
       pen.fillRect(left, top, Math.max(1, width), tall);
     }
@@ -188,6 +197,13 @@ function drawSlot(
     rounded(pen, left - 3, Math.min(top, cord - 5) - 2, width + 6, tall + 9, 6);
     pen.stroke();
   }
+}
+
+function footprint(pen: CanvasRenderingContext2D, x: number, width: number, y: number, color: string): void {
+  pen.globalAlpha = 0.45;
+  pen.fillStyle = color;
+  pen.fillRect(x, y, width, 3);
+  pen.globalAlpha = 1;
 }
 
 function hatch(pen: CanvasRenderingContext2D, x: number, y: number, w: number, h: number): void {

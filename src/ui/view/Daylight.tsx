@@ -1,5 +1,6 @@
 "use client";
 /** Sun, sky and haze. The sun's shadows cover what the camera looks at when the scene is opened. */
+import { Grid } from "@react-three/drei";
 import { useEffect, useMemo } from "react";
 import { DirectionalLight, Object3D } from "three";
 import { useScene } from "@/store";
@@ -45,9 +46,21 @@ export function BareGround() {
     <>
       <mesh rotation-x={-Math.PI / 2} position-y={-0.012} receiveShadow raycast={() => null}>
         <planeGeometry args={[400, 400]} />
-        <meshStandardMaterial color="#e9dfc9" roughness={1} />
+        <meshStandardMaterial color="#f3e6cc" roughness={1} />
       </mesh>
-      <gridHelper args={[60, 60, "#b9a784", "#d8cbb3"]} position-y={-0.004} raycast={() => null} />
+      <Grid
+        infiniteGrid
+        cellSize={1}
+        cellThickness={0.7}
+        cellColor="#c9b88f"
+        sectionSize={5}
+        sectionThickness={0.9}
+        sectionColor="#bba87c"
+        fadeDistance={60}
+        fadeStrength={1.6}
+        position-y={-0.006}
+        raycast={() => null}
+      />
     </>
   );
 }

@@ -83,7 +83,10 @@ function Instances({ geometry, material, matrices }: InstancesProps) {
       ref={ref}
       // A new number of instances needs new buffers.
       key={count}
-      args={[geometry, material as Material, count]}
+      // Geometry and material are no constructor arguments: a change of colour must not make the mesh anew.
+      args={[undefined, undefined, count]}
+      geometry={geometry}
+      material={material}
       raycast={() => null}
       castShadow
       receiveShadow

@@ -77,10 +77,10 @@ function Views() {
             key={view.id}
             label="Name of the view"
             value={view.name}
-            onChange={(name) => {
-              change("Rename view", (scene) => void (scene.views.find((v) => v.id === view.id)!.name = name));
-              setRenaming(null);
-            }}
+            onChange={(name) =>
+              change("Rename view", (scene) => void (scene.views.find((v) => v.id === view.id)!.name = name))
+            }
+            onDone={() => setRenaming(null)}
             className="mx-1 w-24 text-xs"
           />
         ) : (

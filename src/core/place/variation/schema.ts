@@ -3,9 +3,9 @@ import { z } from "zod";
 import { rangeParam, wholeParam } from "../../scene/param";
 
 const position = (label: string, help: string) =>
-  rangeParam("m", { label, help, default: [-0.1, 0.1], slider: [-2, 2] });
-const turn = (label: string, help: string) =>
-  rangeParam("rad", { label, help, default: [-0.1, 0.1], slider: [-Math.PI, Math.PI] });
+  rangeParam("m", { label, help, default: [-0.1, 0.1], slider: [-0.5, 0.5] });
+const turn = (label: string, help: string, comfortable = Math.PI / 4) =>
+  rangeParam("rad", { label, help, default: [-0.1, 0.1], slider: [-comfortable, comfortable] });
 const on = (label: string, help: string) => z.boolean().default(false).meta({ label, help });
 
 export const variationSchema = z.object({
@@ -24,7 +24,7 @@ export const variationSchema = z.object({
   turnOn: on("Turn", "Turns each placement a little."),
   turnAlong: turn("Along", "About the line's direction."),
   turnAcross: turn("Across", "About the direction across the line."),
-  turnUp: turn("Up", "About up."),
+  turnUp: turn("Up", "About up.", Math.PI),
   sizeOn: on("Size", "Makes each placement a little larger or smaller, from where it meets the line."),
   size: rangeParam("factor", {
     label: "Times",

@@ -1,0 +1,15 @@
+/** Pictures are taken with the same browser and server as the tests. */
+import { fileURLToPath } from "node:url";
+import base from "../playwright.config";
+
+const root = fileURLToPath(new URL("..", import.meta.url));
+
+const config = {
+  ...base,
+  testDir: ".",
+  testMatch: "screenshots.ts",
+  outputDir: "../test-results",
+  webServer: { ...base.webServer, cwd: root },
+};
+
+export default config;

@@ -1,0 +1,100 @@
+/** The main views of the application, from the demo scene, one picture each. */
+import { writeFileSync } from "node:fs";
+import { test, type Page } from "@playwright/test";
+import { drawLine, editLine, enter, openScene, settled } from "../tests/table";
+
+const DEMO = "gullhaven-regatta";
+
+/** Waits until nothing moves any more, and takes the picture. */
+async function shoot(page: Page, name: string): Promise<void> {
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+}
+
+test("table", async ({ page }) => {
+  await openScene(page, DEMO);
+  await shoot(page, "table");
+});
+
+test("scene's own picture", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.waitForTimeout(5000);
+  await page.goto("/");
+  const picture = page.locator('img[src^="data:image/jpeg"]').first();
+  const [, data] = (await picture.getAttribute("src"))!.split(",");
+  writeFileSync("public/gullhaven.jpg", Buffer.from(data, "base64"));
+});
+
+test("scenes", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("list", { name: "Scenes" }).getByRole("listitem").first().waitFor();
+  await shoot(page, "scenes");
+});
+
+test("rope", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  await editLine(page, "Mast rope A");
+  await page.keyboard.press("f");
+  await shoot(page, "rope");
+});
+
+test("placement", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByTestId("strip").focus();
+  for (let i = 0; i < 6; i++) await page.keyboard.press("ArrowRight");
+  for (let i = 0; i < 8; i++) await page.keyboard.press("Alt+ArrowRight");
+  await page.keyboard.press("f");
+  await shoot(page, "placement");
+});
+
+test("findings", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page
+    .getByRole("button", { name: /^Bollards/ })
+    .first()
+    .click();
+  await enter(page, "Every", "30 cm");
+  await page.getByTestId("findings").click();
+  await shoot(page, "findings");
+});
+
+test("boxes", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.keyboard.press("b");
+  await page.getByRole("button", { name: /^2 What/ }).click();
+  await shoot(page, "boxes");
+});
+
+test("export", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("button", { name: "Export", exact: true }).click();
+  await shoot(page, "export");
+});
+
+test("commands", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.keyboard.press("Control+k");
+  await shoot(page, "commands");
+});
+
+test("drawing", async ({ page }) => {
+  await openScene(page, DEMO);
+  await drawLine(page, [
+    [430, 560],
+    [560, 520],
+    [720, 560],
+    [860, 500],
+  ]);
+  await settled(page);
+  await shoot(page, "drawn");
+});
+
+test("prop", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page
+    .getByRole("complementary", { name: "Basket" })
+    .getByRole("button", { name: /^Lantern/ })
+    .click();
+  await shoot(page, "prop");
+});
