@@ -210,7 +210,13 @@ export class MeshBuilder {
           accessor("SCALAR", position.length / 3 > 65535 ? Uint32Array.from(index) : Uint16Array.from(index)),
         );
       if (color.some((value) => value !== 1))
-        primitive.setAttribute("COLOR_0", accessor("VEC3", Float32Array.from(color)));
+        primitive.setAttribute(
+          "COLOR_0",
+          accessor(
+            "VEC3",
+            Float32Array.from(color, (share) => Math.min(1, share)),
+          ),
+        );
       mesh.addPrimitive(primitive);
     }
     document.createScene(name).addChild(document.createNode(name).setMesh(mesh));

@@ -1,4 +1,5 @@
 /** Checks: what can be wrong with a dressing, and where. */
+import { FLAG } from "../place";
 import { lineTooShort } from "./line-too-short";
 import { tooClose } from "./too-close";
 import { tooMany } from "./too-many";
@@ -13,5 +14,11 @@ export const CHECK_LABELS: Readonly<Record<string, string>> = Object.fromEntries
   CHECKS.map((check) => [check.name, check.label]),
 );
 
-/** Everything that the checks find on one dressing. */
-export const findings = (checked: Checked): Finding[] => CHECKS.flatMap((check) => check.find(checked));
+/** Everything that the checks find on one dressing; the placements that it names get the flag for it. */
+export function findings(checked: Checked): Finding[] {
+  const found = CHECKS.flatMap((check) => check.find(checked));
+  const named = new Set(found.flatMap((finding) => finding.keys));
+  const { key, flags } = checked.placements;
+  if (named.size > 0) for (let i = 0; i < key.length; i++) if (named.has(key[i])) flags[i] |= FLAG.finding;
+  return found;
+}

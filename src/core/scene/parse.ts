@@ -27,7 +27,7 @@ export function parseScene(data: unknown): Scene {
     );
   }
   for (let v = version; v < SCENE_VERSION; v++) scene = MIGRATIONS[v](scene);
-  const result = sceneSchema.safeParse(withLineNumbers(scene));
+  const result = sceneSchema.safeParse(withLineNumbers(scene), { reportInput: true });
   if (!result.success) throw new InputError(`The scene cannot be read: ${sentenceOf(result.error)}.`);
   return result.data;
 }

@@ -16,10 +16,11 @@ import {
   lineOf,
   setLineKind,
 } from "../state/edits";
-import { selectDressing, selectLine, selectNothing, useSession } from "../state/session";
+import { selectLine, selectNothing, useSession } from "../state/session";
 import { useEdit } from "../state/useEdit";
 import { drawnLine } from "../view/guides";
 import { PropPicture } from "../basket/PropPicture";
+import { DressingLinks } from "./DressingLinks";
 import { complaintOf } from "./params";
 
 const KINDS = Object.fromEntries(Object.entries(LINE_KINDS).map(([kind, { label }]) => [kind, label])) as Record<
@@ -88,23 +89,7 @@ export function LineColumn({ line }: { line: Line }) {
         </Choose>
         <Button onClick={() => duplicateLine(line.id)}>Duplicate</Button>
       </div>
-      {dressings.length > 0 && (
-        <p className="text-xs text-ink-6">
-          Dressed by{" "}
-          {dressings.map((dressing, i) => (
-            <span key={dressing.id}>
-              {i > 0 && ", "}
-              <button
-                type="button"
-                className="border-b border-sea text-ink-9 hover:bg-sea-soft"
-                onClick={() => selectDressing(dressing.id)}
-              >
-                {dressing.name}
-              </button>
-            </span>
-          ))}
-        </p>
-      )}
+      <DressingLinks lead="Dressed by" dressings={dressings} />
       <Knots line={line} />
     </div>
   );

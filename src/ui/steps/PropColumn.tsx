@@ -7,7 +7,8 @@ import { useScene } from "@/store";
 import { PropPicture } from "../basket/PropPicture";
 import { Choose, IconButton, NameField } from "../kit";
 import { deleteProp, dress, renameProp } from "../state/edits";
-import { selectDressing, selectNothing } from "../state/session";
+import { selectNothing } from "../state/session";
+import { DressingLinks } from "./DressingLinks";
 
 /** A prop larger or smaller than this, in metres, is likely to be in other units. */
 const [TINY, HUGE] = [0.005, 60];
@@ -70,23 +71,7 @@ export function PropColumn({ prop }: { prop: Prop }) {
       >
         Dress a line…
       </Choose>
-      {users.length > 0 && (
-        <p className="text-xs text-ink-6">
-          Used by{" "}
-          {users.map((dressing, i) => (
-            <span key={dressing.id}>
-              {i > 0 && ", "}
-              <button
-                type="button"
-                className="border-b border-sea text-ink-9 hover:bg-sea-soft"
-                onClick={() => selectDressing(dressing.id)}
-              >
-                {dressing.name}
-              </button>
-            </span>
-          ))}
-        </p>
-      )}
+      <DressingLinks lead="Used by" dressings={users} />
     </div>
   );
 }

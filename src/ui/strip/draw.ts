@@ -32,6 +32,23 @@ const SANS = '11px "Spline Sans Variable", sans-serif';
 /** Room for the hints below a single row, pixels. */
 const HINTS = 24;
 
+/** Where the cord of a row lies, how much room props have on it and how much stays free below, in pixels. */
+export function layoutOf(scene: StripScene, row: number) {
+  const { top, height } = scene.boxes[row];
+  const hangs = scene.dressing.stance.meets === "hang";
+  const single = scene.rows.length === 1;
+  const foot = single ? HINTS : 4;
+  const room = height - foot - (single ? 30 : 22);
+  const cord = hangs ? top + (single ? 20 : 17) : top + height - foot - 8;
+  return { hangs, foot, room, cord };
+}
+
+/** The true height of what is drawn for a slot, in pixels; a slot without a prop takes all the room. */
+export function tallOf(scene: StripScene, i: number, room: number, scale: number): number {
+  const { prop, scale: sizes } = scene.placements;
+  return prop[i] === NO_PROP ? room : Math.max(3, (scene.heights[prop[i]] ?? 0) * sizes[3 * i] * scale);
+}
+
 /** Props narrower than this many pixels are drawn as bars. */
 const NARROW = 4;
 
@@ -103,11 +120,7 @@ function drawRow(
   x: (at: number) => number,
 ): void {
   const { placements: p, dressing } = scene;
-  const hangs = dressing.stance.meets === "hang";
-  const single = scene.rows.length === 1;
-  const foot = single ? HINTS : 4;
-  const room = box.height - foot - (single ? 30 : 22);
-  const cord = hangs ? box.top + (single ? 20 : 17) : box.top + box.height - foot - 8;
+  const { hangs, foot, room, cord } = layoutOf(scene, index);
 
   if (scene.stretch?.row === index) {
     const [a, b] = [x(scene.stretch.from), x(scene.stretch.to)];
@@ -147,7 +160,7 @@ function drawRow(
     pen.stroke();
   }
   pen.setLineDash([]);
-  drawFindings(pen, scene, row, cord, hangs, room, x);
+  drawFindings(pen, scene, row, cord, hangs, room, view.scale, x);
 }
 
 function drawSlot(
@@ -164,7 +177,7 @@ function drawSlot(
 ): void {
   const { placements: p } = scene;
   const prop = p.prop[i];
-  const full = prop === NO_PROP ? room : Math.max(3, (scene.heights[prop] ?? 0) * p.scale[3 * i] * scale);
+  const full = tallOf(scene, i, room, scale);
   const tall = Math.min(room, full);
   const top = hangs ? cord + 1 : cord - 1 - tall;
   if (p.flags[i] & FLAG.blank || prop === NO_PROP) {
@@ -242,6 +255,7 @@ function drawFindings(
   cord: number,
   hangs: boolean,
   room: number,
+  scale: number,
   x: (at: number) => number,
 ): void {
   const { placements: p } = scene;
@@ -251,17 +265,19 @@ function drawFindings(
   if (named.size === 0) return;
   let from = 0;
   let to = -Infinity;
+  let tall = 0;
   const frame = () => {
     if (to === -Infinity) return;
     const [left, right] = [x(from) - 2, x(to) + 2];
-    const top = hangs ? cord - 4 : cord - room - 2;
+    const high = Math.min(room, tall) + 10;
+    const top = hangs ? cord - 4 : cord - high + 6;
     pen.strokeStyle = MADDER;
     pen.lineWidth = 1.5;
-    rounded(pen, left, top, right - left, room + 8, 5);
+    rounded(pen, left, top, right - left, high, 5);
     pen.stroke();
     pen.fillStyle = MADDER;
     pen.beginPath();
-    const [middle, foot] = [(left + right) / 2, top + room + 8];
+    const [middle, foot] = [(left + right) / 2, top + high];
     pen.moveTo(middle - 5, foot + 5);
     pen.lineTo(middle + 5, foot + 5);
     pen.lineTo(middle, foot - 2);
@@ -274,7 +290,9 @@ function drawFindings(
       frame();
       from = left;
       to = right;
+      tall = 0;
     } else to = Math.max(to, right);
+    tall = Math.max(tall, tallOf(scene, i, room, scale));
   }
   frame();
 }

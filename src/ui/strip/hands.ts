@@ -6,7 +6,7 @@ import { PROP_DRAG } from "../basket/Basket";
 import { dressingOf, swapPlacements, writePegs } from "../state/edits";
 import { selectPlacements, useSession, NO_KEYS } from "../state/session";
 import { RULER, slotAt, type StripView } from "./model";
-import type { StripScene } from "./draw";
+import { layoutOf, tallOf, type StripScene } from "./draw";
 
 /** What the hands need to see: the strip as it is drawn at the moment. */
 interface Sight {
@@ -36,6 +36,8 @@ type Held =
   | { kind: "stretch"; row: number; from: number; to: number };
 
 const CLICK = 3;
+/** Small props can be taken hold of as if they were so high, pixels. */
+const HOLD = 20;
 /** A nudge by the arrow keys, metres. */
 const NUDGE = 0.01;
 
@@ -75,8 +77,17 @@ export class StripHands {
     const [x, y] = [event.clientX - box.left, event.clientY - box.top];
     const at = x / view.scale + view.from;
     const row = y < RULER ? -1 : scene.boxes.findIndex(({ top, height }) => y >= top && y < top + height);
-    const slot = row < 0 ? -1 : slotAt(scene.placements, scene.rows[row], at, 2 / view.scale);
-    return { x, y, at, row, slot };
+    const near = row < 0 ? -1 : slotAt(scene.placements, scene.rows[row], at, 2 / view.scale);
+    const slot = near >= 0 && this.#reaches(near, row, y) ? near : -1;
+    return { x, y, at, row, slot, near };
+  }
+
+  /** Whether a slot is drawn as high as `y`, or near enough: beyond it, stretches and insets can be taken hold of. */
+  #reaches(slot: number, row: number, y: number): boolean {
+    const { scene, view } = this.sight!;
+    const { hangs, room, cord } = layoutOf(scene, row);
+    const tall = Math.max(HOLD, Math.min(room, tallOf(scene, slot, room, view.scale)));
+    return hangs ? y >= cord - 10 && y <= cord + tall + 4 : y >= cord - tall - 4 && y <= cord + 10;
   }
 
   /** The inset whose dotted line is under the pointer. */
@@ -259,7 +270,7 @@ export class StripHands {
 
   #over = (event: DragEvent) => {
     if (!event.dataTransfer?.types.includes(PROP_DRAG) || !this.sight) return;
-    const { slot } = this.#where(event);
+    const { near: slot } = this.#where(event);
     if (slot < 0) return;
     event.preventDefault();
     event.dataTransfer.dropEffect = "copy";
@@ -273,7 +284,7 @@ export class StripHands {
     if (!prop || !this.sight) return;
     event.preventDefault();
     event.stopPropagation();
-    const { slot } = this.#where(event);
+    const { near: slot } = this.#where(event);
     const { scene } = this.sight;
     if (slot < 0) return;
     const key = scene.placements.key[slot];

@@ -1,0 +1,150 @@
+import fc from "fast-check";
+import { sizeOf, type PropBounds } from "../place";
+import { dressLine, freeName, newId, nextLineNumber } from "./make";
+import { parseScene } from "./parse";
+import { sceneSchema, type Prop } from "./schema";
+import { harbourScene } from "./testing";
+
+const asJson = (value: unknown) => JSON.parse(JSON.stringify(value)) as Record<string, unknown>;
+
+describe("reading", () => {
+  test("a scene written and read again is the same, and reading it twice changes nothing more", () => {
+    const scene = harbourScene();
+    const read = parseScene(asJson(scene));
+    expect(read).toEqual(scene);
+    expect(parseScene(asJson(read))).toEqual(read);
+  });
+
+  test("what has a default may be left out", () => {
+    const scene = parseScene({
+      version: 1,
+      name: "Sparse",
+      dressings: [{ id: "d", name: "D" }],
+      lines: [
+        { id: "l", name: "L", kind: "polyline", knots: [{ position: [0, 0, 0] }, { position: [1, 0, 0] }] },
+        { id: "m", name: "M", kind: "smooth", number: 7, knots: [{ position: [0, 0, 0] }] },
+        { id: "n", name: "N", kind: "smooth", knots: [{ position: [0, 0, 0] }] },
+      ],
+    });
+    expect(scene.lines.map((line) => line.number)).toEqual([8, 7, 9]);
+    expect(scene.dressings[0].spacing).toMatchObject({ by: "distance", distance: 1, remainder: "end", slide: 0 });
+    expect(scene.dressings[0].variation).toMatchObject({ positionOn: false, turnOn: false, sizeOn: false });
+    expect(scene.dressings[0].gaps.chance).toBe(0);
+  });
+
+  const wrong: [what: string, change: (scene: Record<string, never>) => unknown, sentence: RegExp][] = [
+    ["no object", () => [1, 2], /does not hold an object/],
+    ["nothing at all", () => null, /does not hold an object/],
+    ["no version", (scene) => ({ ...scene, version: undefined }), /no version number/],
+    ["half a version", (scene) => ({ ...scene, version: 1.5 }), /no version number/],
+    [
+      "a newer version",
+      (scene) => ({ ...scene, version: 9 }),
+      /newer Clothesline \(version 9; this one reads up to 1\)/,
+    ],
+    ["no name", (scene) => ({ ...scene, name: "  " }), /name: a name needs at least one letter/],
+    [
+      "a spacing below zero",
+      (scene) => ({ ...scene, dressings: [{ id: "d", name: "D", spacing: { distance: -2 } }] }),
+      /dressings\[0\]\.spacing\.distance: .*0\.0001; it is -2/,
+    ],
+    [
+      "a knot that is no number",
+      (scene) => ({ ...scene, lines: [{ id: "l", name: "L", kind: "smooth", knots: [{ position: [0, "x", 0] }] }] }),
+      /lines\[0\]\.knots\[0\]\.position\[1\]: .*; it is "x"/,
+    ],
+    [
+      "an unknown kind of line",
+      (scene) => ({ ...scene, lines: [{ id: "l", name: "L", kind: "knitted", knots: [] }] }),
+      /lines\[0\]/,
+    ],
+    [
+      "an id used twice",
+      (scene) => ({ ...scene, dressings: [...(scene.dressings as never[]), ...(scene.dressings as never[])] }),
+      /“buoys” is used twice/,
+    ],
+    [
+      "a line number used twice",
+      (scene) => ({ ...scene, lines: (scene.lines as object[]).map((line) => ({ ...line, number: 3 })) }),
+      /3 is used twice/,
+    ],
+    [
+      "a range the wrong way round",
+      (scene) => ({ ...scene, dressings: [{ id: "d", name: "D", variation: { size: [2, 1] } }] }),
+      /lower end of the range lies above/,
+    ],
+    ["an asset that is no hash", (scene) => ({ ...scene, props: [{ id: "p", asset: "../x" }] }), /props\[0\]/],
+  ];
+  test.each(wrong)("%s is refused with a sentence that says where", (_, change, sentence) => {
+    expect(() => parseScene(change(asJson(harbourScene()) as Record<string, never>))).toThrow(sentence);
+  });
+
+  test("whatever is thrown at it, it answers with a scene or with a sentence", () => {
+    fc.assert(
+      fc.property(fc.jsonValue(), fc.constantFrom("lines", "props", "dressings", "views", "version"), (value, part) => {
+        try {
+          sceneSchema.parse(parseScene({ ...asJson(harbourScene()), [part]: value }));
+        } catch (error) {
+          expect((error as Error).name).toBe("InputError");
+        }
+      }),
+    );
+  });
+});
+
+describe("making", () => {
+  test("a free name is taken by nobody and begins like the wanted one", () => {
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom<string>("Rope", "Rope 2", "Rope 3", "Line 7", "Quay")), (taken) => {
+        for (const wanted of ["Rope", "Line 7", "Sail"]) {
+          const name = freeName(wanted, taken);
+          expect(taken).not.toContain(name);
+          expect(name.startsWith(wanted.replace(/ \d+$/, ""))).toBe(true);
+          if (!taken.includes(wanted)) expect(name).toBe(wanted);
+        }
+      }),
+    );
+  });
+
+  test("ids differ, and a new line's number is above all others", () => {
+    expect(new Set(Array.from({ length: 1000 }, newId)).size).toBe(1000);
+    expect(nextLineNumber(harbourScene())).toBe(3);
+    expect(nextLineNumber({ lines: [] })).toBe(1);
+  });
+
+  const propOf = (bounds: PropBounds): Prop => ({ ...harbourScene().props[0], bounds });
+  const box = fc
+    .tuple(
+      ...([0, 1, 2] as const).map(() => fc.tuple(fc.double({ min: -3, max: 3 }), fc.double({ min: 0.01, max: 5 }))),
+    )
+    .map((axes): PropBounds => {
+      const [x, y, z] = axes.map(([low]) => low);
+      const [w, h, d] = axes.map(([low, size]) => low + size);
+      return { min: [x, y, z], max: [w, h, d] };
+    })
+    .filter(({ min, max }) => [...min, ...max].every(Number.isFinite));
+
+  test("a new dressing has no chance in it, and its props do not overlap", () => {
+    fc.assert(
+      fc.property(box, (bounds) => {
+        const dressing = dressLine("d", "D", "l", [propOf(bounds)]);
+        const [breadth, , depth] = sizeOf(bounds);
+        const along = dressing.stance.turnUp === 0 ? depth : breadth;
+        expect(dressing.spacing.distance).toBeGreaterThan(along * 1.4);
+        expect(dressing.spacing.distance).toBeLessThan(along * 1.6);
+        expect(dressing.gaps.chance).toBe(0);
+        const { positionOn, turnOn, sizeOn } = dressing.variation;
+        expect([positionOn, turnOn, sizeOn]).toEqual([false, false, false]);
+      }),
+    );
+  });
+
+  test("what reaches only down from its origin hangs, what stands on it stands; flat things go broadside", () => {
+    const pennant = propOf({ min: [-0.2, -0.5, -0.01], max: [0.2, 0, 0.01] });
+    const bollard = propOf({ min: [-0.25, 0, -0.25], max: [0.25, 0.6, 0.25] });
+    expect(dressLine("d", "D", "l", [pennant]).stance).toMatchObject({ meets: "hang", turnUp: Math.PI / 2 });
+    expect(dressLine("d", "D", "l", [bollard]).stance).toMatchObject({ meets: "stand", turnUp: 0 });
+    expect(dressLine("d", "D", "l", [pennant, bollard]).stance).toMatchObject({ meets: "stand", turnUp: 0 });
+    expect(dressLine("d", "D", "l", []).spacing.distance).toBe(1);
+  });
+});

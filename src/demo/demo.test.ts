@@ -1,0 +1,36 @@
+import { validateBytes } from "gltf-validator";
+import { hashOf, readPropFile } from "@/core/files";
+import { parseScene } from "@/core/scene";
+import { evaluateScene } from "@/engine/jobs";
+import { demoScene } from ".";
+
+test("the demo is a valid scene of its own files, with props and dressings enough, and nothing to be found wrong", async () => {
+  const { scene, assets } = await demoScene();
+  expect(parseScene(JSON.parse(JSON.stringify(scene)))).toEqual(scene);
+  expect(scene.props.length).toBeGreaterThanOrEqual(4);
+  expect(scene.dressings.length).toBeGreaterThanOrEqual(3);
+  for (const { asset } of [...scene.props, ...scene.surfaces]) expect(hashOf(assets.get(asset)!)).toBe(asset);
+  const { dressings, findings } = evaluateScene(scene);
+  expect(findings).toEqual([]);
+  for (const { placements } of dressings) expect(placements.count - placements.blanks).toBeGreaterThan(3);
+});
+
+test("its files are sound GLBs, and what the scene says of a prop is what its file holds", async () => {
+  const { scene, assets } = await demoScene();
+  for (const bytes of assets.values()) {
+    const { issues } = await validateBytes(bytes, { maxIssues: 10 });
+    expect([issues.numErrors, issues.numWarnings]).toEqual([0, 0]);
+  }
+  for (const { name, asset, bounds, triangles } of scene.props) {
+    const read = await readPropFile(assets.get(asset)!, name);
+    expect(read.triangles).toBe(triangles);
+    expect(read.bounds.min).toEqual(bounds.min.map((x) => expect.closeTo(x, 5)));
+    expect(read.bounds.max).toEqual(bounds.max.map((x) => expect.closeTo(x, 5)));
+  }
+});
+
+test("it is the same each time it is made", async () => {
+  const [once, again] = [await demoScene(), await demoScene()];
+  expect(again.scene).toEqual(once.scene);
+  expect([...again.assets.keys()]).toEqual([...once.assets.keys()]);
+});

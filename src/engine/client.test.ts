@@ -1,0 +1,87 @@
+import type { Scene } from "@/core/scene";
+import { emptyScene } from "@/core/scene";
+import { EvaluationClient } from "./client";
+
+/** Requests that a pretended worker has got and not answered yet. */
+let open: { scene: Scene; answer: () => void; die: () => void }[] = [];
+let workers = 0;
+
+class PretendedWorker {
+  onerror: ((event: { message: string }) => void) | null = null;
+  constructor() {
+    workers++;
+  }
+  evaluate(scene: Scene): Promise<string[]> {
+    return new Promise((resolve) =>
+      open.push({
+        scene,
+        answer: () => resolve([scene.name]),
+        die: () => this.onerror?.({ message: "out of memory" }),
+      }),
+    );
+  }
+  terminate() {}
+}
+
+jest.mock("comlink", () => ({ wrap: (worker: PretendedWorker) => worker }));
+
+const settle = () => new Promise((resolve) => setTimeout(resolve, 0));
+const named = (name: string) => ({ ...emptyScene(name) });
+
+let heard: string[];
+let client: EvaluationClient;
+beforeEach(() => {
+  Object.assign(globalThis, { Worker: PretendedWorker });
+  open = [];
+  heard = [];
+  workers = 0;
+  client = new EvaluationClient({
+    results: (_, scene) => heard.push(scene.name),
+    failed: (reason) => heard.push(`failed: ${reason}`),
+  });
+});
+
+test("the newest request wins: those that came while the worker was busy are dropped but for the last", async () => {
+  for (const name of ["one", "two", "three", "four"]) client.request(named(name));
+  expect(open.map(({ scene }) => scene.name)).toEqual(["one"]);
+  open[0].answer();
+  await settle();
+  expect(open.map(({ scene }) => scene.name)).toEqual(["one", "four"]);
+  open[1].answer();
+  await settle();
+  expect(heard).toEqual(["one", "four"]);
+  expect(workers).toBe(1);
+});
+
+test("a worker that dies is told of and started again with the same scene, but not for ever", async () => {
+  client.request(named("heavy"));
+  for (let i = 0; i < 3; i++) {
+    open[i].die();
+    await settle();
+  }
+  expect(heard).toEqual(Array(3).fill("failed: out of memory"));
+  expect(workers).toBe(3);
+  expect(open).toHaveLength(3);
+  client.request(named("light"));
+  open[3].answer();
+  await settle();
+  expect(heard.at(-1)).toBe("light");
+});
+
+test("a newer scene takes the place of the one that killed the worker", async () => {
+  client.request(named("heavy"));
+  client.request(named("light"));
+  open[0].die();
+  await settle();
+  expect(open.map(({ scene }) => scene.name)).toEqual(["heavy", "light"]);
+});
+
+test("after it is closed nothing is heard any more", async () => {
+  client.request(named("one"));
+  client.close();
+  open[0].answer();
+  await settle();
+  client.request(named("two"));
+  await settle();
+  expect(heard).toEqual([]);
+});

@@ -1,0 +1,15 @@
+/** A browser's stores for tests under Node: import it before anything that opens the database. */
+import "fake-indexeddb/auto";
+
+const kept = new Map<string, string>();
+
+export const localStorageStand = {
+  getItem: (key: string) => kept.get(key) ?? null,
+  setItem: (key: string, value: string) => void kept.set(key, value),
+  removeItem: (key: string) => void kept.delete(key),
+  get length() {
+    return kept.size;
+  },
+};
+
+Object.assign(globalThis, { localStorage: localStorageStand });

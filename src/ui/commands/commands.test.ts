@@ -1,0 +1,62 @@
+import { harbourScene } from "@/core/scene/testing";
+import { startHistory } from "@/store/history";
+import { useSceneStore } from "@/store/scene-store";
+import { useSession } from "../state/session";
+import { COMMANDS, shownKeys } from "./commands";
+
+jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
+
+const command = (id: string) => COMMANDS.find((c) => c.id === id)!;
+const run = (id: string) => {
+  const { possible, run } = command(id);
+  if (!possible || possible()) run();
+};
+const scene = () => useSceneStore.getState().history.scene;
+
+beforeEach(() => {
+  useSceneStore.setState({ id: null, history: startHistory(harbourScene()) });
+  useSession.setState({ dressing: "buoys", focus: { kind: "dressing" }, keys: new Set(), knot: null, dialog: null });
+});
+
+test("every command has a name and an id of its own, and no two share a key", () => {
+  const keys = COMMANDS.flatMap(({ keys }) => keys?.split(",").map((key) => key.trim()) ?? []);
+  expect(new Set(keys).size).toBe(keys.length);
+  expect(new Set(COMMANDS.map(({ id }) => id)).size).toBe(COMMANDS.length);
+  expect(new Set(COMMANDS.map(({ name }) => name)).size).toBe(COMMANDS.length);
+});
+
+test("keys are shown as they are written on a keyboard", () => {
+  expect(shownKeys("mod+shift+z, mod+y")).toBe("Ctrl Shift Z");
+  expect(shownKeys("shift+slash")).toBe("?");
+  expect(shownKeys("delete, backspace")).toBe("Delete");
+  expect(shownKeys("l")).toBe("L");
+});
+
+test("Delete takes what is in focus: placements, a knot, a line, a prop; and nothing where nothing is selected", () => {
+  run("delete");
+  expect(scene()).toEqual(harbourScene());
+  useSession.setState({ keys: new Set([1572864]) });
+  run("delete");
+  expect(scene().dressings[0].pegs).toEqual([{ line: "quay", slot: 0, removed: true }]);
+  useSession.setState({ focus: { kind: "line", id: "jetty" } });
+  run("insert-knot");
+  expect(scene().lines[1].knots).toHaveLength(3);
+  run("delete");
+  expect(scene().lines[1].knots).toHaveLength(2);
+  useSession.setState({ focus: { kind: "line", id: "jetty" }, knot: null });
+  run("delete");
+  expect(scene().lines.map(({ id }) => id)).toEqual(["quay"]);
+  useSession.setState({ focus: { kind: "prop", id: "oar" } });
+  run("delete");
+  expect(scene().props.map(({ id }) => id)).toEqual(["buoy"]);
+});
+
+test("undo and redo can be commanded just when there is something to undo or redo", () => {
+  expect(command("undo").possible!()).toBe(false);
+  run("duplicate");
+  expect(scene().dressings).toHaveLength(3);
+  expect([command("undo").possible!(), command("redo").possible!()]).toEqual([true, false]);
+  run("undo");
+  expect(scene()).toEqual(harbourScene());
+  expect([command("undo").possible!(), command("redo").possible!()]).toEqual([false, true]);
+});

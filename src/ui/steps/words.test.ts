@@ -1,0 +1,65 @@
+import { STEP_NAMES, type Dressing } from "@/core/place";
+import { harbourScene } from "@/core/scene/testing";
+import { Engine } from "@/engine/engine";
+import { sentence, summaries } from "./words";
+
+/** The sentence as it is read, with plain spaces. */
+function read(change: (dressing: Dressing) => void = () => undefined): string {
+  const scene = harbourScene();
+  change(scene.dressings[0]);
+  return sentence(scene.dressings[0], scene)
+    .map(({ text }) => text)
+    .join("")
+    .replaceAll("\u00a0", " ");
+}
+
+test("a plain dressing is one plain sentence", () => {
+  expect(read()).toBe("Stand buoy along Quay every 1.00 m, up from the world.");
+});
+
+test.each<[(dressing: Dressing) => void, string]>([
+  [(d) => (d.spacing = { ...d.spacing, by: "count", count: 7 }), "along Quay 7 to each line"],
+  [(d) => (d.spacing.remainder = "shared"), "about every 1.00 m"],
+  [(d) => (d.spacing.distance = 0.0375), "every 0.0375 m"],
+  [(d) => (d.spacing.distance = 12.3456), "every 12.35 m"],
+  [(d) => (d.stance = { ...d.stance, meets: "hang", up: "plumb" }), "up from the world, plumb"],
+  [(d) => (d.stance.up = "line"), "up from the line"],
+  [(d) => (d.fit = { along: -0.5, across: 0.25, up: -1 }), "0.50 m back, 0.25 m to the left, 1.00 m down"],
+  [(d) => (d.variation = { ...d.variation, turnOn: true, turnUp: [-1, 0.5] }), "loosened by ±57.3°"],
+  [(d) => (d.variation = { ...d.variation, sizeOn: true, size: [0.5, 2] }), "0.5–2 times the size"],
+  [(d) => (d.gaps.chance = 0.25), "with 1 in 4 blank."],
+  [(d) => (d.gaps.chance = 0.6), "with 60 % blank."],
+  [(d) => (d.what.entries = []), "Stand no prop yet along"],
+  [(d) => (d.where.lines = ["quay", "jetty"]), "along Quay and Jetty every"],
+  [(d) => (d.where.lines = ["nowhere"]), "along no line yet"],
+])("what differs from plain is said (%#)", (change, words) => {
+  expect(read(change)).toContain(words);
+});
+
+test("a mix is told as one, and counts where they stand in sequence", () => {
+  const entries = harbourScene().dressings[1].what.entries;
+  expect(read((d) => (d.what = { entries, order: "sequence" }))).toContain("Stand 2 × oar, buoy along");
+  expect(read((d) => (d.what = { entries, order: "mixed" }))).toContain("Stand a mix of oar or buoy along");
+});
+
+test("each part of the sentence that belongs to a step says to which, in the order of the steps", () => {
+  const scene = harbourScene();
+  const dressing = scene.dressings[1];
+  dressing.fit.up = 1;
+  const steps = sentence(dressing, scene).flatMap(({ step }) => step ?? []);
+  expect(new Set(steps)).toEqual(new Set(STEP_NAMES));
+  expect(steps).toHaveLength(STEP_NAMES.length);
+});
+
+test("every step has a summary, also before anything is placed", () => {
+  const scene = harbourScene();
+  const { placements } = new Engine().evaluate(scene)[1];
+  for (const placed of [undefined, placements]) {
+    const said = summaries(scene.dressings[1], scene, placed);
+    for (const step of STEP_NAMES) expect(said[step].length).toBeGreaterThan(2);
+  }
+  const said = summaries(scene.dressings[1], scene, placements);
+  expect(said.where.replaceAll("\u00a0", " ")).toBe("2 lines · 14.00 m");
+  expect(said.spacing).toBe(`${placements.count} slots · ${placements.count - placements.blanks} shown`);
+  expect(said.gaps).toContain("1 pegged");
+});

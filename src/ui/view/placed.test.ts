@@ -1,0 +1,77 @@
+import { Matrix4, Quaternion, Ray, Vector3 } from "three";
+import { makeLine } from "@/core/line/testing";
+import { BOUNDS, place } from "@/core/place/testing";
+import { boxAround, isShown, matricesOf, pick, writeMatrix } from "./placed";
+
+const everything = {
+  what: { entries: [{ prop: "buoy" }, { prop: "oar" }] },
+  spacing: { distance: 1.7 },
+  stance: { up: "line" as const, turnAlong: 0.3 },
+  variation: { turnOn: true, sizeOn: true, positionOn: true },
+  gaps: { chance: 0.3 },
+};
+/** Slanted, and far from the world's origin. */
+const far = () =>
+  makeLine({
+    kind: "polyline",
+    knots: [
+      [1e6, 20, -5e5],
+      [1e6 + 12, 29, -5e5 + 20],
+    ],
+  });
+
+test("a placement's matrix turns, sizes and moves as its quaternion, scale and position say", () => {
+  const p = place(everything, [far()]);
+  const numbers = new Float32Array(16);
+  for (let i = 0; i < p.count; i++) {
+    writeMatrix(p, i, numbers, 0);
+    const expected = new Matrix4().compose(
+      new Vector3().fromArray(p.position, 3 * i),
+      new Quaternion().fromArray(p.rotation, 4 * i),
+      new Vector3().fromArray(p.scale, 3 * i),
+    );
+    expected.elements.forEach((value, k) => expect(numbers[k]).toBeCloseTo(value, 5));
+  }
+});
+
+test("each prop has a matrix for every placement that is shown, blanks have none", () => {
+  const p = place(everything, [far()]);
+  const shown = Array.from({ length: p.count }, (_, i) => i).filter((i) => isShown(p, i));
+  expect(shown.length).toBeLessThan(p.count);
+  const matrices = p.props.map((_, prop) => matricesOf(p, prop));
+  expect(matrices.reduce((sum, m) => sum + m.length / 16, 0)).toBe(shown.length);
+  matrices.forEach((m, prop) => {
+    const own = shown.filter((i) => p.prop[i] === prop);
+    own.forEach((i, k) => expect(m[16 * k + 12]).toBe(p.position[3 * i]));
+  });
+});
+
+test("a ray straight at a placement's middle picks it, the nearer of two in a row, and nothing where there is nothing", () => {
+  const p = place({ spacing: { distance: 1 }, what: { entries: [{ prop: "buoy" }] } });
+  for (let i = 0; i < p.count; i++) {
+    const middle = new Vector3(p.origin[0] + p.position[3 * i], 0.5, p.origin[2] + p.position[3 * i + 2]);
+    const ray = new Ray(middle.clone().add(new Vector3(0, 0, 8)), new Vector3(0, 0, -1));
+    expect(pick(p, BOUNDS, ray)).toMatchObject({ index: i });
+    expect(pick(p, BOUNDS, ray)!.distance).toBeCloseTo(7.8, 4);
+  }
+  const along = new Ray(new Vector3(-5, 0.5, 0), new Vector3(1, 0, 0));
+  expect(pick(p, BOUNDS, along)!.index).toBe(0);
+  const back = new Ray(new Vector3(50, 0.5, 0), new Vector3(-1, 0, 0));
+  expect(pick(p, BOUNDS, back)!.index).toBe(p.count - 1);
+  expect(pick(p, BOUNDS, new Ray(new Vector3(0, 5, 0), new Vector3(0, 1, 0)))).toBeNull();
+});
+
+test("a blank is not picked: the ray goes on to what stands behind it", () => {
+  const p = place({ spacing: { distance: 1 }, pegs: [{ line: "line", slot: 0, removed: true }] });
+  expect(pick(p, BOUNDS, new Ray(new Vector3(-5, 0.5, 0), new Vector3(1, 0, 0)))!.index).toBe(1);
+});
+
+test("the box around placements holds the corners of their props and no more", () => {
+  const p = place({ spacing: { by: "count", count: 3 } });
+  const box = boxAround(p, BOUNDS, () => true);
+  expect(box.min.toArray().map((x) => Number(x.toFixed(4)))).toEqual([-0.2, 0, -0.2]);
+  expect(box.max.toArray().map((x) => Number(x.toFixed(4)))).toEqual([10.2, 1, 0.2]);
+  const one = boxAround(p, BOUNDS, (i) => i === 1);
+  expect(one.min.x).toBeCloseTo(4.8, 4);
+  expect(boxAround(p, BOUNDS, () => false).isEmpty()).toBe(true);
+});

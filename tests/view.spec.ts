@@ -1,0 +1,143 @@
+import { expect, test } from "@playwright/test";
+import { makeGlb, placementsInGlb } from "../src/core/files/testing";
+import {
+  addProp,
+  drawLine,
+  dressedScene,
+  enter,
+  expectProps,
+  exportAs,
+  newScene,
+  onStrip,
+  openScene,
+  propCount,
+  saved,
+  settled,
+  wedge,
+} from "./table";
+
+test("in the view a placement says what it is, is selected by a click, and taken away by Delete", async ({ page }) => {
+  await dressedScene(page);
+  const count = await propCount(page);
+  // The first knot is where the first click was, and the first wedge stands on it.
+  await page.mouse.move(480, 500);
+  await page.mouse.move(480, 505);
+  await expect(page.getByRole("tooltip")).toContainText(/Wedge at 0\.00 m.*to the next/);
+  await page.mouse.click(480, 505);
+  const panel = page.getByRole("region", { name: "Selection" });
+  await expect(panel).toContainText("Wedge");
+  await expect(panel.getByRole("textbox", { name: "Place along the line" })).toHaveValue("0.00 m");
+  await page.keyboard.press("Delete");
+  await expectProps(page, count - 1);
+  await page.getByRole("button", { name: "Take peg off" }).click();
+  await expectProps(page, count);
+});
+
+test("what is being drawn can be taken back knot by knot, closed at its first knot, or given up", async ({ page }) => {
+  await newScene(page);
+  const hint = page.getByText("Click on the ground to set the first knot");
+  await page.keyboard.press("l");
+  await expect(hint).toBeVisible();
+  await page.mouse.click(500, 520);
+  await page.mouse.click(700, 450);
+  await page.keyboard.press("Escape");
+  await expect(page.getByText("Click: next knot")).toBeHidden();
+  await expect(page.getByRole("button", { name: /undo$/i })).toBeDisabled();
+
+  await page.keyboard.press("l");
+  for (const [x, y] of [
+    [500, 520],
+    [640, 400],
+    [860, 300],
+    [860, 470],
+    [700, 560],
+  ])
+    await page.mouse.click(x, y);
+  await page.keyboard.press("Backspace");
+  await page.mouse.move(503, 521);
+  await page.mouse.click(500, 520);
+  await expect(page.getByText(/m · 4 knots$/)).toBeVisible();
+  await expect(page.getByRole("switch", { name: "Closed" })).toBeChecked();
+});
+
+test("a prop dropped on the strip takes the place of the one under it, and stays through other edits", async ({
+  page,
+}) => {
+  await dressedScene(page);
+  await page
+    .getByTestId("prop-files")
+    .setInputFiles({ ...(await wedge("lamp.glb")), buffer: Buffer.from(await makeGlb({ textured: true })) });
+  const lamp = page.getByRole("complementary", { name: "Basket" }).getByRole("button", { name: /^Lamp/ });
+  await expect(lamp).toBeVisible();
+  await page.getByRole("button", { name: "Back to the dressing" }).click();
+  const strip = page.getByTestId("strip");
+  const box = (await strip.boundingBox())!;
+  const start = await onStrip(page, 0);
+  await lamp.dragTo(strip, { targetPosition: { x: start.x - box.x, y: start.y - box.y } });
+  await expect(page.getByRole("listitem").filter({ hasText: /^Lamp1$/ })).toBeVisible();
+  await page.getByRole("radio", { name: "Count" }).click();
+  await enter(page, "Count", "5");
+  await expectProps(page, 5);
+  const { bytes } = await exportAs(page, "GLB, plain nodes");
+  const names = (await placementsInGlb(bytes)).map(({ mesh }) => mesh);
+  expect(names.sort()).toEqual(["Lamp", "Wedge", "Wedge", "Wedge", "Wedge"]);
+});
+
+test("an inset is pulled on the strip, and Escape in the middle puts it back", async ({ page }) => {
+  await dressedScene(page);
+  await enter(page, "From start", "1");
+  const field = page.getByRole("textbox", { name: "From start" });
+  const inset = await onStrip(page, 1);
+  const above = { x: inset.x, y: inset.y - 70 };
+  for (const [end, pattern] of [
+    ["Escape", /^1\.00 m$/],
+    ["", /^1\.[2-9]\d* m$/],
+  ] as const) {
+    await page.mouse.move(above.x, above.y);
+    await page.mouse.down();
+    await page.mouse.move(above.x + 40, above.y, { steps: 4 });
+    await expect(field).not.toHaveValue("1.00 m");
+    if (end) await page.keyboard.press(end);
+    await page.mouse.up();
+    await expect(field).toHaveValue(pattern);
+  }
+});
+
+test("a view is saved and is still there after a reload; two come with the demo", async ({ page }) => {
+  await openScene(page, "gullhaven-regatta");
+  const views = page.getByRole("group", { name: "Saved views" });
+  await expect(views.getByRole("button", { name: "Quay" })).toBeVisible();
+  await expect(views.getByRole("button", { name: "Close" })).toBeVisible();
+  await views.getByRole("button", { name: "Save this view" }).click();
+  await expect(views.getByRole("button", { name: "View 1" })).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await settled(page);
+  await expect(views.getByRole("button", { name: "View 1" })).toBeVisible();
+});
+
+test("a prop a hundred times too large and one as thin as paper do no harm, and the size is remarked on", async ({
+  page,
+}) => {
+  await newScene(page);
+  const huge = await makeGlb({ matrix: [200, 0, 0, 0, 0, 200, 0, 0, 0, 0, 200, 0, 0, 0, 0, 1] });
+  const flat = await makeGlb({ matrix: [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 0, 0, 0, 0, 0, 1] });
+  for (const [name, bytes] of [
+    ["huge.glb", huge],
+    ["flat.glb", flat],
+  ] as const)
+    await page
+      .getByTestId("prop-files")
+      .setInputFiles({ name, mimeType: "model/gltf-binary", buffer: Buffer.from(bytes) });
+  const basket = page.getByRole("complementary", { name: "Basket" });
+  await basket.getByRole("button", { name: /^Huge/ }).click();
+  await expect(page.getByText(/This prop is 100\.00 m large/)).toBeVisible();
+  await drawLine(page, [
+    [480, 520],
+    [900, 470],
+  ]);
+  await expect.poll(() => propCount(page)).toBeGreaterThan(0);
+  await page.keyboard.press("Shift+f");
+  await expect(page.getByTestId("sentence")).toContainText("along Line 1 every");
+  await addProp(page, "wedge.glb");
+});
