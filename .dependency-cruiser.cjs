@@ -11,7 +11,7 @@ module.exports = {
     only("core-imports-only-core", "^src/core/", "^src/core/"),
     only("engine-imports-core", "^src/engine/", "^src/(core|engine)/"),
     only("store-imports-core", "^src/store/", "^src/(core|store)/"),
-    only("demo-imports-core", "^src/demo/", "^src/(core|demo)/"),
+    only("demo-imports-core", "^src/demo/(?!.*\\.test\\.ts$)", "^src/(core|demo)/"),
     only("cli-imports-core-and-engine", "^src/cli/", "^src/(core|engine|demo|cli)/"),
     only("ui-imports-all-but-app", "^src/ui/", "^src/(core|engine|store|demo|ui)/"),
     {

@@ -3,13 +3,14 @@
 import { Radio, RadioGroup } from "@headlessui/react";
 import { useState } from "react";
 import { toast } from "sonner";
-import { standing, type FormatName } from "@/core/files";
+import type { FormatName } from "@/core/files";
 import type { Scene } from "@/core/scene";
 import { fileJobs } from "@/engine/client";
 import { assetsFor, useSceneStore } from "@/store";
 import { Button, Modal, Segmented } from "../kit";
 import { useResults } from "../state/results";
 import { useSession } from "../state/session";
+import { isShown } from "../view/placed";
 
 type Form = FormatName | "project";
 
@@ -132,9 +133,13 @@ function Contents({ scene, form }: { scene: Scene; form: Form }) {
   for (const { id } of scene.dressings) {
     const placements = results.get(id)?.placements;
     if (!placements) continue;
-    placed += standing(placements);
-    placements.props.forEach((prop) => used.add(prop));
-    for (let i = 0; i < placements.count; i++) drawn += triangles.get(placements.props[placements.prop[i]]) ?? 0;
+    for (let i = 0; i < placements.count; i++) {
+      if (!isShown(placements, i)) continue;
+      const prop = placements.props[placements.prop[i]];
+      used.add(prop);
+      placed++;
+      drawn += triangles.get(prop) ?? 0;
+    }
   }
   const n = (count: number, one: string, many = `${one}s`) =>
     `${count.toLocaleString("en")} ${count === 1 ? one : many}`;
