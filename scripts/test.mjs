@@ -1,10 +1,11 @@
 /** All checks, in the order in which they are quickest to tell that something is wrong. */
-import { readFileSync, rmSync } from "node:fs";
+import { mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { ensureBuild, ensureChromium, ensurePackages, freePort, ROOT, run } from "./ensure.mjs";
 
 const counts = { passed: 0, failed: 0 };
 const cache = join(ROOT, ".cache");
+mkdirSync(cache, { recursive: true });
 
 function jest() {
   const report = join(cache, "jest.json");
