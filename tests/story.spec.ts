@@ -28,7 +28,7 @@ test("from an empty scene to an exported file: bring a prop, draw a line, see it
     [930, 500],
   ]);
   await expect.poll(() => propCount(page)).toBeGreaterThan(5);
-  await expect(page.getByTestId("sentence")).toContainText(/Stand harbour wedge along Line 1 every 0\.\d+ m/);
+  await expect(page.getByTestId("sentence")).toContainText(/Stand harbour wedge along Line 1 every 0\.\d+\sm/);
 
   const before = await propCount(page);
   await enter(page, "Every", "2 * 0.75 m");

@@ -4,6 +4,7 @@ import {
   addProp,
   drawLine,
   dressedScene,
+  editLine,
   enter,
   expectProps,
   exportAs,
@@ -140,4 +141,43 @@ test("a prop a hundred times too large and one as thin as paper do no harm, and 
   await page.keyboard.press("Shift+f");
   await expect(page.getByTestId("sentence")).toContainText("along Line 1 every");
   await addProp(page, "wedge.glb");
+});
+
+test("a shape is drawn with one click, changed by its numbers, becomes a line with knots, is split and joined", async ({
+  page,
+}) => {
+  await newScene(page);
+  await addProp(page);
+  await page.keyboard.press("l");
+  await page.getByRole("button", { name: "What to draw" }).click();
+  await page.getByRole("menuitem", { name: "Circle" }).click();
+  await page.mouse.move(700, 420);
+  await page.mouse.click(700, 420);
+  await expect(page.getByTestId("sentence")).toContainText("along Circle 1 every");
+  const count = await propCount(page);
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  await editLine(page, "Circle 1");
+  await expect(page.getByText("12.57 m")).toBeVisible();
+  await enter(page, "Radius", "4 m");
+  await expect.poll(() => propCount(page)).toBeGreaterThan(1.8 * count);
+
+  const kind = page.getByRole("button", { name: "Kind of line" });
+  await kind.click();
+  await page.getByRole("menuitem", { name: "Smooth" }).click();
+  await expect(page.getByText(/^25\.\d+ m · 12 knots$/)).toBeVisible();
+  await page.getByRole("button", { name: "Select knot 5" }).click();
+  const change = page.getByRole("button", { name: "Change the line" });
+  await change.click();
+  await page.getByRole("menuitem", { name: "Open at knot 5" }).click();
+  await expect(page.getByText(/· 13 knots$/)).toBeVisible();
+  await page.getByRole("button", { name: "Select knot 4" }).click();
+  await change.click();
+  await page.getByRole("menuitem", { name: "Split at knot 4" }).click();
+  await expect(page.getByText(/· 4 knots$/)).toBeVisible();
+  await change.click();
+  await page.getByRole("menuitem", { name: "Join with Circle 2" }).click();
+  await expect(page.getByText(/· 13 knots$/)).toBeVisible();
+  for (let i = 0; i < 5; i++) await page.keyboard.press("Control+z");
+  await expect(kind).toHaveText("Circle");
+  await expect(page.getByText("12.57 m")).toBeVisible();
 });

@@ -79,7 +79,8 @@ export function appendInverse(
     const middle = (t0 + t1) / 2;
     const left = gaussLegendre(speed, t0, middle);
     const length = left + gaussLegendre(speed, middle, t1);
-    if (length === 0) return;
+    // Nothing that could be told from what is already there: a cell of no length could not be looked up in.
+    if (at + length === at) return;
     const slope0 = monotoneSlope(length, speed(t0), t1 - t0);
     const slope1 = monotoneSlope(length, speed(t1), t1 - t0);
     const exact = Math.abs(gaussLegendre(speed, t0, t1) - length) <= 0.01 * tolerance;

@@ -1,11 +1,16 @@
 /** The Zod schemas of lines: what all kinds share, and one schema for each kind. */
 import { z } from "zod";
-import { choiceParam, idSchema, lengthParam, nameSchema, vec3Schema } from "../scene/param";
+import { angleParam, choiceParam, idSchema, lengthParam, nameSchema, plainParam, vec3Schema } from "../scene/param";
+import type { Vec3 } from "../math";
 
 /** How many bits of a placement's key are the line's number; see `place/slots.ts`. */
 export const LINE_NUMBER_BITS = 12;
 
-export const knotSchema = z.object({ position: vec3Schema });
+export const knotSchema = z.object({
+  position: vec3Schema,
+  /** A polyline's corner radius at this knot, where it differs from the line's, in metres. */
+  radius: z.number().min(0).optional(),
+});
 
 const shared = {
   id: idSchema,
@@ -21,7 +26,18 @@ const shared = {
 
 const closed = z.boolean().default(false).meta({ label: "Closed", help: "The last knot is joined to the first." });
 
-export const polylineSchema = z.object({ ...shared, kind: z.literal("polyline"), closed });
+export const polylineSchema = z.object({
+  ...shared,
+  kind: z.literal("polyline"),
+  closed,
+  cornerRadius: lengthParam({
+    label: "Corners",
+    help: "The radius of all corners that have none of their own. A corner between sides too short for it is rounded as far as they go.",
+    default: 0,
+    min: 0,
+    slider: [0, 2],
+  }),
+});
 
 export const smoothSchema = z.object({ ...shared, kind: z.literal("smooth"), closed });
 
@@ -50,7 +66,105 @@ export const hangingSchema = z.object({
   }),
 });
 
-export const lineSchema = z.discriminatedUnion("kind", [polylineSchema, smoothSchema, hangingSchema]);
+/** What a line has that is described by numbers: one knot, its middle, and how it lies there. */
+const shape = {
+  ...shared,
+  knots: z.array(knotSchema).length(1, "a line of this kind has one knot, its middle"),
+  heading: angleParam({
+    label: "Heading",
+    help: "Turns the whole line about up.",
+    default: 0,
+    slider: [-Math.PI, Math.PI],
+  }),
+  lean: angleParam({
+    label: "Lean",
+    help: "Leans the whole line about its own across: 90° stands it upright.",
+    default: 0,
+    slider: [-Math.PI / 2, Math.PI / 2],
+  }),
+};
+
+const size = (label: string, help: string, standard: number) =>
+  lengthParam({ label, help, default: standard, above: 0, slider: [0.1, 10] });
+
+export const circleSchema = z.object({
+  ...shape,
+  kind: z.literal("circle"),
+  radius: size("Radius", "From the middle to the line.", 2),
+});
+
+export const ellipseSchema = z.object({
+  ...shape,
+  kind: z.literal("ellipse"),
+  length: size("Length", "From end to end of the longer way, or of either.", 5),
+  width: size("Width", "From side to side.", 3),
+});
+
+export const arcSchema = z.object({
+  ...shape,
+  kind: z.literal("arc"),
+  radius: size("Radius", "From the middle to the line.", 2),
+  sweep: angleParam({
+    label: "Sweep",
+    help: "How far round the arc goes.",
+    default: Math.PI,
+    above: 0,
+    max: 2 * Math.PI,
+    slider: [0.1, 2 * Math.PI],
+  }),
+});
+
+export const rectangleSchema = z.object({
+  ...shape,
+  kind: z.literal("rectangle"),
+  length: size("Length", "From end to end.", 5),
+  width: size("Width", "From side to side.", 3),
+  corner: lengthParam({
+    label: "Corners",
+    help: "The radius of the four corners, at most half the shorter side.",
+    default: 0.5,
+    min: 0,
+    slider: [0, 3],
+  }),
+});
+
+export const coilSchema = z.object({
+  ...shape,
+  kind: z.literal("coil"),
+  radius: size("Radius at start", "From the axis to the line, where it begins.", 1),
+  endRadius: lengthParam({
+    label: "Radius at end",
+    help: "From the axis to the line, where it ends. Another than at the start makes a cone.",
+    default: 1,
+    min: 0,
+    slider: [0, 10],
+  }),
+  height: lengthParam({
+    label: "Height",
+    help: "How far the coil rises from start to end; below zero it winds down.",
+    default: 2,
+    slider: [0, 10],
+  }),
+  turns: plainParam({
+    label: "Turns",
+    help: "How often it goes round.",
+    default: 4,
+    above: 0,
+    max: 2000,
+    slider: [0.5, 20],
+  }),
+});
+
+export const lineSchema = z.discriminatedUnion("kind", [
+  polylineSchema,
+  smoothSchema,
+  hangingSchema,
+  circleSchema,
+  ellipseSchema,
+  arcSchema,
+  rectangleSchema,
+  coilSchema,
+]);
 
 export type Knot = z.infer<typeof knotSchema>;
 export type Polyline = z.infer<typeof polylineSchema>;
@@ -58,3 +172,22 @@ export type SmoothLine = z.infer<typeof smoothSchema>;
 export type HangingRope = z.infer<typeof hangingSchema>;
 export type Line = z.infer<typeof lineSchema>;
 export type LineKind = Line["kind"];
+export type Circle = z.infer<typeof circleSchema>;
+export type Ellipse = z.infer<typeof ellipseSchema>;
+export type Arc = z.infer<typeof arcSchema>;
+export type Rectangle = z.infer<typeof rectangleSchema>;
+export type Coil = z.infer<typeof coilSchema>;
+/** A line described by numbers. */
+export type Shape = Circle | Ellipse | Arc | Rectangle | Coil;
+/** A line described by its knots. */
+export type KnottedLine = Exclude<Line, Shape>;
+
+export const hasKnots = (line: Line): line is KnottedLine =>
+  line.kind === "polyline" || line.kind === "smooth" || line.kind === "hanging";
+
+/** Where a shape's middle is and how it lies there. */
+export const placeOf = (line: Shape): { center: Vec3; heading: number; lean: number } => ({
+  center: line.knots[0].position,
+  heading: line.heading,
+  lean: line.lean,
+});

@@ -9,13 +9,22 @@ const position = fc.tuple(coordinate, coordinate, coordinate);
 export const makeLine = (line: { kind: Line["kind"]; knots: readonly Vec3[] } & Record<string, unknown>): Line =>
   lineSchema.parse({ id: "line", number: 1, name: "Line", ...line, knots: line.knots.map((p) => ({ position: p })) });
 
+const metres = fc.double({ min: 0.05, max: 10, noNaN: true });
+
 /** Knots of which some are doubled. */
 const knots = fc
   .array(fc.tuple(position, fc.integer({ min: 0, max: 9 })), { minLength: 2, maxLength: 8 })
   .map((list) => list.flatMap(([p, twice]): Vec3[] => (twice === 0 ? [p, p] : [p])));
 
 export const anyLine: fc.Arbitrary<Line> = fc.oneof(
-  fc.record({ kind: fc.constant("polyline" as const), knots, closed: fc.boolean() }).map(makeLine),
+  fc
+    .record({
+      kind: fc.constant("polyline" as const),
+      knots,
+      closed: fc.boolean(),
+      cornerRadius: fc.constantFrom(0, 0, 0.5, 30),
+    })
+    .map(makeLine),
   fc.record({ kind: fc.constant("smooth" as const), knots, closed: fc.boolean() }).map(makeLine),
   fc
     .record({
@@ -26,4 +35,20 @@ export const anyLine: fc.Arbitrary<Line> = fc.oneof(
       length: fc.double({ min: 0.1, max: 200, noNaN: true }),
     })
     .map(makeLine),
+  fc
+    .record({
+      kind: fc.constantFrom("circle", "ellipse", "arc", "rectangle", "coil"),
+      knots: fc.tuple(position),
+      heading: fc.double({ min: -4, max: 4, noNaN: true }),
+      lean: fc.double({ min: -2, max: 2, noNaN: true }),
+      radius: metres,
+      endRadius: metres,
+      length: metres,
+      width: metres,
+      corner: metres,
+      height: fc.double({ min: -5, max: 5, noNaN: true }),
+      turns: fc.double({ min: 0.1, max: 4, noNaN: true }),
+      sweep: fc.double({ min: 0.1, max: 6.2, noNaN: true }),
+    })
+    .map((numbers) => makeLine(numbers as never)),
 );

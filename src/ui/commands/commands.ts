@@ -1,4 +1,5 @@
 /** Everything that can be commanded: its name, its key if it is frequent, and when it can be done. */
+import { hasKnots } from "@/core/line";
 import { useSceneStore } from "@/store";
 import {
   deleteDressing,
@@ -8,6 +9,7 @@ import {
   duplicateDressing,
   duplicateLine,
   insertKnotBeside,
+  lineOf,
   removePlacements,
 } from "../state/edits";
 import { useResults } from "../state/results";
@@ -31,7 +33,8 @@ const show = (dialog: ReturnType<typeof session>["dialog"]) => () => useSession.
 function deleteSelected(): void {
   const { focus, knot, keys, dressing } = session();
   if (focus.kind === "line") {
-    if (knot !== null) deleteKnot(focus.id, knot);
+    const line = lineOf(store().history.scene, focus.id);
+    if (knot !== null && line && hasKnots(line)) deleteKnot(focus.id, knot);
     else deleteLine(focus.id);
   } else if (focus.kind === "prop") deleteProp(focus.id);
   else if (dressing !== null && keys.size > 0) removePlacements(dressing, keys);

@@ -4,9 +4,10 @@ import { harbourScene } from "@/core/scene/testing";
 import { Engine } from "@/engine/engine";
 import { startHistory } from "@/store/history";
 import { useSceneStore } from "@/store/scene-store";
-import { addKnot, finishDrawing, startDrawing, takeBackKnot } from "../view/draw-state";
+import { addKnot, drawShape, finishDrawing, startDrawing, takeBackKnot } from "../view/draw-state";
 import {
   addLine,
+  addShape,
   deleteDressing,
   deleteKnot,
   deleteLine,
@@ -16,12 +17,15 @@ import {
   duplicateLine,
   editDressing,
   insertKnotBeside,
+  joinLines,
   moveDressing,
   peggedKeys,
   removePlacements,
   renameProp,
+  reverseLine,
   setLineKind,
   setPegs,
+  splitLine,
   swapPlacements,
   unpeg,
 } from "./edits";
@@ -64,7 +68,12 @@ const edits: Record<string, (n: number, m: number) => void> = {
   insertKnot: (n, m) => insertKnotBeside(pick(scene().lines, n), m % 4),
   moveDressing: (n, m) => moveDressing(pick(scene().dressings, n), pick(scene().dressings, m)),
   renameProp: (n, m) => renameProp(pick(scene().props, n), `Prop ${m}`),
-  setLineKind: (n, m) => setLineKind(pick(scene().lines, n), (["polyline", "smooth", "hanging"] as const)[m % 3]),
+  addShape: (n, m) => addShape((["circle", "coil", "rectangle"] as const)[n % 3], [n, m, 0], m % 2 ? "oar" : null),
+  setLineKind: (n, m) =>
+    setLineKind(pick(scene().lines, n), (["polyline", "smooth", "hanging", "arc", "ellipse"] as const)[m % 5]),
+  reverseLine: (n) => reverseLine(pick(scene().lines, n)),
+  splitLine: (n, m) => splitLine(pick(scene().lines, n), m % 4),
+  joinLines: (n, m) => joinLines(pick(scene().lines, n), pick(scene().lines, m)),
   spacing: (n, m) => editDressing(pick(scene().dressings, n), "Every", (d) => void (d.spacing.distance = 0.5 + m)),
   removePlacements: (n, m) => removePlacements(pick(scene().dressings, n), [1572864 + m, 2621440 + m]),
   swapPlacements: (n, m) => swapPlacements(pick(scene().dressings, n), [1572864 + m], "oar"),
@@ -124,6 +133,27 @@ test("deleting a line or a prop leaves nothing behind that speaks of it", () => 
   deleteProp("oar");
   expect(JSON.stringify(scene().dressings)).not.toContain('"oar"');
   expect(scene().dressings[0].pegs).toEqual([]);
+});
+
+test("a line that is split keeps its dressings on both parts, and joined again it is one line for them", () => {
+  insertKnotBeside("jetty", 0);
+  splitLine("jetty", 1);
+  const [, first, second] = scene().lines;
+  expect([first.id, second.name, second.number]).toEqual(["jetty", "Jetty 2", 3]);
+  expect(scene().dressings[1].where.lines).toEqual(["jetty", second.id, "quay"]);
+  joinLines("jetty", second.id);
+  expect(scene().lines).toHaveLength(2);
+  expect(scene().dressings[1].where.lines).toEqual(["jetty", "quay"]);
+  expect(scene().lines[1].knots).toHaveLength(3);
+});
+
+test("a drawn shape lies about its middle and is dressed at once", () => {
+  startDrawing();
+  drawShape("coil", [4, 0, -2]);
+  const line = scene().lines.at(-1)!;
+  expect(line).toMatchObject({ kind: "coil", name: "Coil 1", knots: [{ position: [4, 0, -2] }] });
+  expect(scene().dressings.at(-1)!.where.lines).toEqual([line.id]);
+  expect(useSession.getState().tool).toBe("select");
 });
 
 test("pegs are made, changed and taken off by key, on the slots that the keys stand for", () => {

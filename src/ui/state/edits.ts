@@ -2,7 +2,18 @@
 import { toast } from "sonner";
 import { keyOf, slotOfKey, lineNumberOfKey, type Dressing, type Peg } from "@/core/place";
 import { dressLine, freeName, newId, nextLineNumber, type Prop, type Scene } from "@/core/scene";
-import { lineSchema, type Line, type LineKind } from "@/core/line";
+import {
+  asKind,
+  hasKnots,
+  joined,
+  LINE_KINDS,
+  lineSchema,
+  reversed,
+  splitAt,
+  type Line,
+  type LineKind,
+  type Shape,
+} from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import { useSceneStore } from "@/store";
 import { spanMiddles } from "../view/guides";
@@ -39,14 +50,23 @@ export function addLine(knots: readonly Vec3[], closed: boolean, prop: string | 
     "Line 1",
     scene().lines.map((line) => line.name),
   );
-  const line = lineSchema.parse({
-    id,
-    number: nextLineNumber(scene()),
-    name,
-    kind: knots.length > 2 ? "smooth" : "polyline",
-    closed,
-    knots: knots.map((position) => ({ position })),
-  });
+  const kind = knots.length > 2 ? "smooth" : "polyline";
+  placeLine({ id, name, kind, closed, knots: knots.map((position) => ({ position })) }, prop);
+}
+
+/** A new shape about a point; dressed at once if a prop is given. */
+export function addShape(kind: Shape["kind"], middle: Vec3, prop: string | null): void {
+  const { label } = LINE_KINDS[kind];
+  const name = freeName(
+    `${label} 1`,
+    scene().lines.map((line) => line.name),
+  );
+  placeLine({ id: newId(), name, kind, knots: [{ position: middle }] }, prop);
+}
+
+function placeLine(described: Record<string, unknown> & { id: string }, prop: string | null): void {
+  const { id } = described;
+  const line = lineSchema.parse({ ...described, number: nextLineNumber(scene()) });
   const props = scene().props.filter((p) => p.id === prop);
   const dressing = props.length > 0 ? makeDressing(id, props) : null;
   store().change("Draw line", (draft) => {
@@ -118,13 +138,63 @@ export function editLine(id: string, label: string, edit: (line: Draft<Line>) =>
   );
 }
 
-/** The same line as another kind: what both kinds have is kept, the rest takes its defaults. */
-export function setLineKind(id: string, kind: LineKind): void {
-  store().change("Change kind of line", (draft) => {
-    const index = draft.lines.findIndex((l) => l.id === id);
-    if (index < 0) return;
-    draft.lines[index] = lineSchema.parse({ ...scene().lines[index], kind }) as Draft<Line>;
+function replaceLine(id: string, label: string, remake: (line: Line) => Line | null): void {
+  const line = lineOf(scene(), id);
+  const made = line && remake(line);
+  if (!made || made === line) return;
+  store().change(label, (draft) => {
+    draft.lines[draft.lines.findIndex((l) => l.id === id)] = made as Draft<Line>;
   });
+  selectLine(id);
+}
+
+/** The same line as another kind: what both kinds have is kept, the rest takes its defaults. */
+export const setLineKind = (id: string, kind: LineKind): void =>
+  replaceLine(id, "Change kind of line", (line) => asKind(line, kind));
+
+export const reverseLine = (id: string): void =>
+  replaceLine(id, "Reverse line", (line) => (hasKnots(line) ? reversed(line) : null));
+
+/** Cuts a line at a knot. What ran along it runs along both parts. */
+export function splitLine(id: string, knot: number): void {
+  const line = lineOf(scene(), id);
+  if (!line || !hasKnots(line)) return;
+  const name = freeName(
+    line.name,
+    scene().lines.map((l) => l.name),
+  );
+  const parts = splitAt(line, knot, { id: newId(), number: nextLineNumber(scene()), name });
+  if (!parts) return;
+  const [first, second] = parts;
+  store().change("Split line", (draft) => {
+    const index = draft.lines.findIndex((l) => l.id === id);
+    draft.lines.splice(index, 1, ...parts.map((part) => part as Draft<Line>));
+    for (const { where } of draft.dressings) {
+      const at = where.lines.indexOf(id);
+      if (second && at >= 0) where.lines.splice(at + 1, 0, second.id);
+    }
+  });
+  selectLine(first.id);
+}
+
+/** Leads a line on by another one, which is then part of it. */
+export function joinLines(id: string, other: string): void {
+  const [line, added] = [lineOf(scene(), id), lineOf(scene(), other)];
+  if (!line || !added || line === added || !hasKnots(line) || !hasKnots(added)) return;
+  store().change("Join lines", (draft) => {
+    draft.lines[draft.lines.findIndex((l) => l.id === id)] = joined(line, added) as Draft<Line>;
+    dropLine(draft, other);
+  });
+  selectLine(id);
+}
+
+/** Takes a line out of the scene and out of everything that speaks of it. */
+function dropLine(draft: Draft<Scene>, id: string): void {
+  draft.lines = draft.lines.filter((line) => line.id !== id);
+  for (const dressing of draft.dressings) {
+    dressing.where.lines = dressing.where.lines.filter((other) => other !== id);
+    dressing.pegs = dressing.pegs.filter((peg) => peg.line !== id);
+  }
 }
 
 export function insertKnot(id: string, after: number, position: Vec3): void {
@@ -169,13 +239,7 @@ export function duplicateLine(id: string): void {
 export function deleteLine(id: string): void {
   const line = lineOf(scene(), id);
   if (!line) return;
-  store().change("Delete line", (draft) => {
-    draft.lines = draft.lines.filter((l) => l.id !== id);
-    for (const dressing of draft.dressings) {
-      dressing.where.lines = dressing.where.lines.filter((other) => other !== id);
-      dressing.pegs = dressing.pegs.filter((peg) => peg.line !== id);
-    }
-  });
+  store().change("Delete line", (draft) => dropLine(draft, id));
   selectNothing();
   toast(`Deleted the line “${line.name}”.`, { action: { label: "Undo", onClick: () => store().undo() } });
 }

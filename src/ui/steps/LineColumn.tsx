@@ -1,8 +1,18 @@
 "use client";
 /** The left column when a line is selected: its kind, its parameters, its knots by numbers. */
-import { ArrowLeft, Plus, Trash2 } from "lucide-react";
+import { ArrowLeft, ChevronDown, Plus, Trash2 } from "lucide-react";
 import type { z } from "zod";
-import { hangingSchema, LINE_KINDS, type HangingRope, type Line, type LineKind } from "@/core/line";
+import {
+  hangingSchema,
+  hasKnots,
+  knotSchema,
+  LINE_KINDS,
+  type HangingRope,
+  type KnottedLine,
+  type Line,
+  type LineKind,
+  type Polyline,
+} from "@/core/line";
 import { describeChoice, describeParam, formatValue } from "@/core/scene";
 import { useScene } from "@/store";
 import { Button, Choose, IconButton, NameField, NumberField, Segmented, Toggle, ValueField } from "../kit";
@@ -13,8 +23,11 @@ import {
   duplicateLine,
   editLine,
   insertKnotBeside,
+  joinLines,
   lineOf,
+  reverseLine,
   setLineKind,
+  splitLine,
 } from "../state/edits";
 import { selectLine, selectNothing, useSession } from "../state/session";
 import { useEdit } from "../state/useEdit";
@@ -23,15 +36,19 @@ import { PropPicture } from "../basket/PropPicture";
 import { DressingLinks } from "./DressingLinks";
 import { complaintOf } from "./params";
 
-const KINDS = Object.fromEntries(Object.entries(LINE_KINDS).map(([kind, { label }]) => [kind, label])) as Record<
-  LineKind,
-  string
->;
+const KINDS = Object.entries(LINE_KINDS).map(([id, { label }]) => ({ id: id as LineKind, label }));
+
+/** The names of a kind's numbers, in the order of its schema. */
+const numbersOf = (kind: LineKind): string[] =>
+  Object.entries(LINE_KINDS[kind].schema.shape).flatMap(([name, schema]) =>
+    (schema as z.ZodType).meta()?.unit !== undefined ? name : [],
+  );
 
 export function LineColumn({ line }: { line: Line }) {
   const dressings = useScene((scene) => scene.dressings).filter((dressing) => dressing.where.lines.includes(line.id));
   const props = useScene((scene) => scene.props);
   const { curve } = drawnLine(line);
+  const size = formatValue(curve.length, "m");
   return (
     <div className="grid gap-3 px-4 py-3.5">
       <div className="flex items-center gap-1">
@@ -48,28 +65,32 @@ export function LineColumn({ line }: { line: Line }) {
           <Trash2 size={14} />
         </IconButton>
       </div>
-      <p className="font-mono text-xs text-ink-6">
-        {formatValue(curve.length, "m")} · {line.knots.length} knots
-      </p>
-      <Segmented
-        label="Kind of line"
-        value={line.kind}
-        choices={KINDS}
-        onChange={(kind) => setLineKind(line.id, kind)}
-      />
+      <div className="flex items-center gap-2">
+        <Choose
+          label="Kind of line"
+          choices={KINDS}
+          onChoose={(kind) => setLineKind(line.id, kind as LineKind)}
+          className={MENU}
+        >
+          {LINE_KINDS[line.kind].label}
+          <ChevronDown size={13} />
+        </Choose>
+        <p className="font-mono text-xs text-ink-6">{hasKnots(line) ? `${size} · ${line.knots.length} knots` : size}</p>
+      </div>
       {line.kind === "hanging" ? (
         <HangingFields line={line} />
       ) : (
+        numbersOf(line.kind).map((name) => <LineNumber key={name} line={line} name={name} />)
+      )}
+      {(line.kind === "polyline" || line.kind === "smooth") && (
         <Toggle
           label="Closed"
           help="The last knot is joined to the first."
           on={line.closed}
           onChange={(closed) =>
-            editLine(
-              line.id,
-              closed ? "Close line" : "Open line",
-              (draft) => draft.kind !== "hanging" && (draft.closed = closed),
-            )
+            editLine(line.id, closed ? "Close line" : "Open line", (draft) => {
+              if (draft.kind === "polyline" || draft.kind === "smooth") draft.closed = closed;
+            })
           }
         />
       )}
@@ -88,10 +109,48 @@ export function LineColumn({ line }: { line: Line }) {
           Dress with…
         </Choose>
         <Button onClick={() => duplicateLine(line.id)}>Duplicate</Button>
+        {hasKnots(line) && <Changes line={line} />}
       </div>
       <DressingLinks lead="Dressed by" dressings={dressings} />
       <Knots line={line} />
     </div>
+  );
+}
+
+const MENU = "inline-flex h-8 items-center gap-1.5 rounded-lg border border-linen-3 bg-linen-0 px-2.5 hover:bg-linen-1";
+
+/** What can be made of a line with knots: run the other way, cut, led on by another one. */
+function Changes({ line }: { line: KnottedLine }) {
+  const knot = useSession((session) => session.knot);
+  const lines = useScene((scene) => scene.lines);
+  const closed = line.kind !== "hanging" && line.closed;
+  const splits = knot !== null && (closed || (knot > 0 && knot < line.knots.length - 1));
+  const others = closed
+    ? []
+    : lines.filter((other) => other.id !== line.id && hasKnots(other) && (other.kind === "hanging" || !other.closed));
+  const change = (id: string) => {
+    if (id === "reverse") reverseLine(line.id);
+    else if (id === "split" && knot !== null) splitLine(line.id, knot);
+    else joinLines(line.id, id);
+  };
+  return (
+    <Choose
+      label="Change the line"
+      choices={[
+        { id: "reverse", label: "Run it the other way" },
+        {
+          id: "split",
+          label: knot === null ? "Split at a knot (select one)" : `${closed ? "Open" : "Split"} at knot ${knot + 1}`,
+          disabled: !splits,
+        },
+        ...others.map(({ id, name }) => ({ id, label: `Join with ${name}` })),
+      ]}
+      onChoose={change}
+      className={MENU}
+    >
+      Change
+      <ChevronDown size={13} />
+    </Choose>
   );
 }
 
@@ -116,19 +175,28 @@ function HangingFields({ line }: { line: HangingRope }) {
           })
         }
       />
-      <LineNumber line={line} name={line.by} schema={hangingSchema.shape[line.by]} />
+      <LineNumber line={line} name={line.by} />
       {taut && <p className="text-xs text-ochre-dark">Taut: the knots are {formatValue(straight, "m")} apart.</p>}
     </>
   );
 }
 
-function LineNumber({ line, name, schema }: { line: HangingRope; name: "sag" | "length"; schema: z.ZodType }) {
+function LineNumber({ line, name }: { line: Line; name: string }) {
+  const schema = LINE_KINDS[line.kind].schema.shape[name] as z.ZodType;
   const param = describeParam(schema);
   const edit = useEdit<number>(param.label, (scene, value) => {
     const draft = lineOf(scene, line.id);
-    if (draft?.kind === "hanging") draft[name] = value;
+    if (draft) (draft as Record<string, unknown>)[name] = value;
   });
-  return <NumberField param={param} value={line[name]} edit={edit} complaint={(value) => complaintOf(schema, value)} />;
+  return (
+    <NumberField
+      param={param}
+      value={(line as unknown as Record<string, number>)[name]}
+      standard={line.kind === "hanging" ? undefined : (schema.parse(undefined) as number)}
+      edit={edit}
+      complaint={(value) => complaintOf(schema, value)}
+    />
+  );
 }
 
 /** More knots than this are not listed one by one. */
@@ -139,14 +207,17 @@ function Knots({ line }: { line: Line }) {
   return (
     <section aria-label="Knots">
       <h3 className="mb-1.5 flex items-center gap-2 text-xs font-semibold">
-        Knots <span className="grow font-mono font-normal text-ink-5">x · y · z</span>
-        <IconButton
-          label={`Insert a knot after knot ${(selected ?? 0) + 1}`}
-          className="size-6.5"
-          onClick={() => insertKnotBeside(line.id, selected ?? 0)}
-        >
-          <Plus size={14} />
-        </IconButton>
+        {hasKnots(line) ? "Knots" : "Middle"}
+        <span className="grow font-mono font-normal text-ink-5">x · y · z</span>
+        {hasKnots(line) && (
+          <IconButton
+            label={`Insert a knot after knot ${(selected ?? 0) + 1}`}
+            className="size-6.5"
+            onClick={() => insertKnotBeside(line.id, selected ?? 0)}
+          >
+            <Plus size={14} />
+          </IconButton>
+        )}
       </h3>
       <ul className="grid gap-1">
         {line.knots.slice(0, MAX_LISTED).map((knot, i) => (
@@ -166,14 +237,17 @@ function Knots({ line }: { line: Line }) {
             {([0, 1, 2] as const).map((axis) => (
               <KnotNumber key={axis} line={line} knot={i} axis={axis} value={knot.position[axis]} />
             ))}
-            <IconButton
-              label={`Delete knot ${i + 1}`}
-              className="size-6.5"
-              disabled={line.knots.length <= 2}
-              onClick={() => deleteKnot(line.id, i)}
-            >
-              <Trash2 size={12} />
-            </IconButton>
+            {hasKnots(line) && (
+              <IconButton
+                label={`Delete knot ${i + 1}`}
+                className="size-6.5"
+                disabled={line.knots.length <= 2}
+                onClick={() => deleteKnot(line.id, i)}
+              >
+                <Trash2 size={12} />
+              </IconButton>
+            )}
+            {line.kind === "polyline" && selected === i && <CornerRadius line={line} knot={i} />}
           </li>
         ))}
       </ul>
@@ -183,6 +257,39 @@ function Knots({ line }: { line: Line }) {
         </p>
       )}
     </section>
+  );
+}
+
+/** The radius of one corner, where it differs from the line's. */
+function CornerRadius({ line, knot }: { line: Polyline; knot: number }) {
+  const own = line.knots[knot].radius;
+  const edit = useEdit<number>("Corner radius", (scene, value) => {
+    const held = lineOf(scene, line.id)?.knots[knot];
+    if (held) held.radius = value;
+  });
+  return (
+    <div className="col-span-full flex items-center gap-2 pb-0.5 pl-6 text-xs text-ink-6">
+      Corner
+      <ValueField
+        label={`Corner radius at knot ${knot + 1}`}
+        unit="m"
+        value={own ?? line.cornerRadius}
+        edit={edit}
+        complaint={(value) => complaintOf(knotSchema.shape.radius, value)}
+        className="w-20"
+      />
+      {own === undefined ? (
+        "as the line's"
+      ) : (
+        <Button
+          look="quiet"
+          className="h-6.5! text-xs"
+          onClick={() => editLine(line.id, "Corner as the line's", (draft) => void delete draft.knots[knot].radius)}
+        >
+          As the line&apos;s
+        </Button>
+      )}
+    </div>
   );
 }
 

@@ -2,6 +2,7 @@
 /** What floats over the view: tools, saved views, how props are shown, honest counts, and what the pointer is on. */
 import { Ellipsis, Plus } from "lucide-react";
 import { useMemo, useState } from "react";
+import { LINE_KINDS } from "@/core/line";
 import { freeName, newId } from "@/core/scene";
 import { useScene, useSceneStore } from "@/store";
 import { useModels } from "../assets/models";
@@ -167,11 +168,18 @@ function Counts() {
 const short = (n: number): string =>
   n < 10_000 ? n.toLocaleString("en") : n < 1e6 ? `${Math.round(n / 1000)} k` : `${(n / 1e6).toFixed(1)} M`;
 
+/** What can be drawn: a line through knots, or a shape about its middle. */
+const FORMS = [
+  { id: "free", label: "Free line" },
+  ...(["circle", "ellipse", "arc", "rectangle", "coil"] as const).map((id) => ({ id, label: LINE_KINDS[id].label })),
+];
+
 /** What can be done with the tool or the selection at hand. */
 function Hint() {
   const tool = useSession((session) => session.tool);
   const focus = useSession((session) => session.focus);
   const knots = useDraw((draw) => draw.knots.length);
+  const form = useDraw((draw) => draw.form);
   const props = useScene((scene) => scene.props);
   const drawProp = useSession((session) => session.drawProp);
   if (tool === "draw") {
@@ -180,9 +188,19 @@ function Hint() {
       <div
         className={`${FLOAT} left-1/2 top-14 flex -translate-x-1/2 items-center gap-3 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}
       >
-        {knots === 0
-          ? "Click on the ground to set the first knot"
-          : "Click: next knot · first knot: close · Enter: done · Backspace: take back"}
+        <Choose
+          label="What to draw"
+          choices={FORMS}
+          onChoose={(id) => useDraw.setState({ form: id as typeof form })}
+          className="rounded-md border border-linen-3 bg-white px-2 py-0.5 text-ink-9"
+        >
+          {FORMS.find(({ id }) => id === form)?.label}
+        </Choose>
+        {form !== "free"
+          ? "Click where its middle shall be"
+          : knots === 0
+            ? "Click on the ground to set the first knot"
+            : "Click: next knot · first knot: close · Enter: done · Backspace: take back"}
         <span className="flex items-center gap-1 border-l border-linen-3 pl-3">
           Dress with
           <Choose

@@ -6,7 +6,7 @@ import { useSceneStore } from "@/store";
 import { dressingOf, insertKnot, lineOf } from "../state/edits";
 import { useResults } from "../state/results";
 import { selectDressing, selectLine, selectNothing, selectPlacements, useSession } from "../state/session";
-import { addKnot, finishDrawing, stopDrawing, takeBackKnot, useDraw } from "./draw-state";
+import { addKnot, drawShape, finishDrawing, stopDrawing, takeBackKnot, useDraw } from "./draw-state";
 import { spanMiddles } from "./guides";
 import { Aim } from "./aim";
 import type { Controls } from "./CameraRig";
@@ -96,9 +96,10 @@ function attach(element: HTMLCanvasElement, aim: Aim, controls: Controls | null)
   };
 
   const drawClick = () => {
-    const { knots, closing } = useDraw.getState();
+    const { form, knots, closing } = useDraw.getState();
     if (closing) return finishDrawing(true);
     const position = aim.ground();
+    if (position && form !== "free") return drawShape(form, position);
     if (position && knots.length < 10_000) addKnot(position);
   };
 

@@ -1,10 +1,13 @@
 /** The line that is being drawn, knot by knot, before it becomes part of the scene. */
 import { create } from "zustand";
+import type { Shape } from "@/core/line";
 import type { Vec3 } from "@/core/math";
-import { addLine } from "../state/edits";
+import { addLine, addShape } from "../state/edits";
 import { useSession } from "../state/session";
 
 interface DrawState {
+  /** What is drawn: a free line knot by knot, or a shape about one point. */
+  form: "free" | Shape["kind"];
   knots: readonly Vec3[];
   /** Where the next knot would go. */
   cursor: Vec3 | null;
@@ -12,13 +15,19 @@ interface DrawState {
   closing: boolean;
 }
 
-export const useDraw = create<DrawState>()(() => ({ knots: [], cursor: null, closing: false }));
+export const useDraw = create<DrawState>()(() => ({ form: "free", knots: [], cursor: null, closing: false }));
 
 const clear = () => useDraw.setState({ knots: [], cursor: null, closing: false });
 
 export function startDrawing(): void {
   clear();
   useSession.setState({ tool: "draw", hover: null });
+}
+
+/** Makes the chosen shape about a point. */
+export function drawShape(kind: Shape["kind"], middle: Vec3): void {
+  stopDrawing();
+  addShape(kind, middle, useSession.getState().drawProp);
 }
 
 export function stopDrawing(): void {

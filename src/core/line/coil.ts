@@ -1,0 +1,22 @@
+/** Coil: a helix about up whose radius goes evenly from one end's to the other's; counter-clockwise seen from above. */
+import { Pieces } from "./pieces";
+import { placeOf, type Coil } from "./schema";
+import type { Curve } from "./curve";
+
+export function coil(line: Coil): Curve {
+  const whole = 2 * Math.PI * line.turns;
+  const rise = line.height / whole;
+  const growth = (line.endRadius - line.radius) / whole;
+  const radius = (angle: number) => line.radius + growth * angle;
+  const bend = {
+    position: (angle: number) =>
+      [radius(angle) * Math.cos(angle), rise * angle, -radius(angle) * Math.sin(angle)] as const,
+    derivative: (angle: number) =>
+      [
+        growth * Math.cos(angle) - radius(angle) * Math.sin(angle),
+        rise,
+        -growth * Math.sin(angle) - radius(angle) * Math.cos(angle),
+      ] as const,
+  };
+  return new Pieces().bend(bend, 0, whole).finish(false, placeOf(line));
+}

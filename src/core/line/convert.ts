@@ -1,0 +1,112 @@
+/** Lines made of lines: another kind, the other way round, cut at a knot, joined at their ends. All keep what they can. */
+import { distance, vectorAt, type Vec3 } from "../math";
+import { curveOf } from "./kinds";
+import { hasKnots, lineSchema, type Knot, type KnottedLine, type Line, type LineKind, type Shape } from "./schema";
+
+/** Knots in a whole turn of a shape that gets knots: a smooth line through them leaves it by less than a thousandth. */
+const KNOTS_PER_TURN = 12;
+const MAX_KNOTS = 2000;
+
+/** Ends nearer than this are one knot when lines are joined, metres. */
+const SAME = 1e-6;
+
+/** How large a line is and where its middle lies. */
+interface Extent {
+  center: Vec3;
+  length: number;
+  width: number;
+  height: number;
+}
+
+/** The same line as another kind. Knots stay knots; a shape gets the size of what was there, and knots lie on the old line. */
+export function asKind(line: Line, kind: LineKind): Line {
+  if (kind === line.kind) return line;
+  const { id, number, name } = line;
+  const knotted = kind === "polyline" || kind === "smooth" || kind === "hanging";
+  if (knotted)
+    return lineSchema.parse(hasKnots(line) ? { ...line, kind } : { id, number, name, ...withKnots(line, kind) });
+  const { center, length, width, height } = extentOf(line);
+  const radius = Math.max(length, width) / 2 || undefined;
+  const sizes = { radius, endRadius: radius, length: length || undefined, width: width || undefined };
+  const lies = hasKnots(line) ? {} : { heading: line.heading, lean: line.lean };
+  const rise = height > 0 ? { height } : {};
+  return lineSchema.parse({ id, number, name, kind, knots: [{ position: center }], ...sizes, ...rise, ...lies });
+}
+
+function extentOf(line: Line): Extent {
+  if (hasKnots(line)) {
+    const positions = line.knots.map((knot) => knot.position);
+    const [low, high] = [Math.min, Math.max].map((pick) =>
+      [0, 1, 2].map((axis) => positions.reduce((value, p) => pick(value, p[axis]), positions[0][axis])),
+    );
+    const [length, height, width] = high.map((value, axis) => value - low[axis]);
+    const center = low.map((value, axis) => (value + high[axis]) / 2) as [number, number, number];
+    return { center, length, width, height };
+  }
+  const center = line.knots[0].position;
+  const height = line.kind === "coil" ? line.height : 0;
+  if (line.kind === "ellipse" || line.kind === "rectangle") {
+    return { center, length: line.length, width: line.width, height };
+  }
+  return { center, length: 2 * line.radius, width: 2 * line.radius, height };
+}
+
+function withKnots(line: Shape, kind: KnottedLine["kind"]) {
+  const curve = curveOf(line);
+  const whole = line.kind === "coil" ? line.turns : line.kind === "arc" ? line.sweep / (2 * Math.PI) : 1;
+  const pieces = Math.min(MAX_KNOTS, Math.max(6, Math.ceil(KNOTS_PER_TURN * whole)));
+  const count = curve.closed ? pieces : pieces + 1;
+  const at = Float64Array.from({ length: count }, (_, i) => (curve.length * i) / pieces);
+  const position = new Float64Array(3 * count);
+  curve.sample(at, count, position, new Float64Array(3 * count));
+  const knots = Array.from({ length: count }, (_, i) => ({ position: vectorAt(position, i) }));
+  return { kind, knots, closed: curve.closed };
+}
+
+/** The line run from its end to its start. */
+export const reversed = (line: KnottedLine): KnottedLine => ({ ...line, knots: [...line.knots].reverse() });
+
+/**
+ * The line cut at a knot: two lines that share it, the second with the id, number and name given; or, where it was closed,
+ * one open line that begins and ends there. Null at an open line's ends, where there is nothing to cut.
+ */
+export function splitAt(
+  line: KnottedLine,
+  knot: number,
+  second: Pick<Line, "id" | "number" | "name">,
+): [Line] | [Line, Line] | null {
+  const { knots } = line;
+  if (line.kind !== "hanging" && line.closed && knots.length > 2) {
+    return [{ ...line, closed: false, knots: [...knots.slice(knot), ...knots.slice(0, knot + 1)] }];
+  }
+  if (knot <= 0 || knot >= knots.length - 1) return null;
+  const parts: [Line, Line] = [
+    { ...line, knots: knots.slice(0, knot + 1) },
+    { ...line, ...second, knots: knots.slice(knot) },
+  ];
+  const share = chords(parts[0].knots) / chords(knots);
+  for (const [i, part] of parts.entries()) {
+    if (part.kind === "hanging" && share > 0 && share < 1)
+      parts[i] = { ...part, length: part.length * (i ? 1 - share : share) };
+  }
+  return parts;
+}
+
+/** `line` led on by `other`, from whichever of their ends are nearest; where these are one point they become one knot. */
+export function joined(line: KnottedLine, other: KnottedLine): KnottedLine {
+  const ends = [line.knots, [...line.knots].reverse()].flatMap((a) =>
+    [other.knots, [...other.knots].reverse()].map((b) => ({
+      a,
+      b,
+      gap: distance(a[a.length - 1].position, b[0].position),
+    })),
+  );
+  // Of equally near ones the first, which turns neither line round.
+  const { a, b, gap } = ends.reduce((best, next) => (next.gap < best.gap ? next : best));
+  const knots = [...a, ...(gap < SAME ? b.slice(1) : b)];
+  const whole = line.kind === "hanging" && other.kind === "hanging" ? { length: line.length + other.length } : {};
+  return { ...line, ...whole, knots: a[0] === line.knots[0] ? knots : knots.reverse() } as KnottedLine;
+}
+
+const chords = (knots: readonly Knot[]): number =>
+  knots.reduce((sum, knot, i) => (i > 0 ? sum + distance(knots[i - 1].position, knot.position) : 0), 0);

@@ -1,0 +1,42 @@
+/** The kinds of line: the word for each and how it becomes a curve. */
+import { arc } from "./arc";
+import { circle } from "./circle";
+import { coil } from "./coil";
+import { ellipse } from "./ellipse";
+import { hangingRope } from "./hanging";
+import { polyline } from "./polyline";
+import { rectangle } from "./rectangle";
+import { smooth } from "./smooth";
+import type { Curve } from "./curve";
+import {
+  arcSchema,
+  circleSchema,
+  coilSchema,
+  ellipseSchema,
+  hangingSchema,
+  polylineSchema,
+  rectangleSchema,
+  smoothSchema,
+  type Line,
+  type LineKind,
+} from "./schema";
+import type { z } from "zod";
+
+/** The table of kinds: the words for each and how it becomes a curve. */
+export const LINE_KINDS: {
+  [K in LineKind]: { label: string; schema: z.ZodObject; curve: (line: Extract<Line, { kind: K }>) => Curve };
+} = {
+  polyline: { schema: polylineSchema, label: "Straight", curve: polyline },
+  smooth: { schema: smoothSchema, label: "Smooth", curve: smooth },
+  hanging: { schema: hangingSchema, label: "Hanging rope", curve: hangingRope },
+  circle: { schema: circleSchema, label: "Circle", curve: circle },
+  ellipse: { schema: ellipseSchema, label: "Ellipse", curve: ellipse },
+  arc: { schema: arcSchema, label: "Arc", curve: arc },
+  rectangle: { schema: rectangleSchema, label: "Rounded rectangle", curve: rectangle },
+  coil: { schema: coilSchema, label: "Coil", curve: coil },
+};
+
+/** The curve of a line of any kind. */
+export function curveOf(line: Line): Curve {
+  return LINE_KINDS[line.kind].curve(line as never);
+}
