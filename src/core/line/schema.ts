@@ -66,10 +66,13 @@ export const hangingSchema = z.object({
   }),
 });
 
-/** What a line has that is described by numbers: one knot, its middle, and how it lies there. */
+/** What a line has that is described by numbers: one knot, its middle, and at last how it lies there. */
 const shape = {
   ...shared,
   knots: z.array(knotSchema).length(1, "a line of this kind has one knot, its middle"),
+};
+
+const lies = {
   heading: angleParam({
     label: "Heading",
     help: "Turns the whole line about up.",
@@ -91,6 +94,7 @@ export const circleSchema = z.object({
   ...shape,
   kind: z.literal("circle"),
   radius: size("Radius", "From the middle to the line.", 2),
+  ...lies,
 });
 
 export const ellipseSchema = z.object({
@@ -98,6 +102,7 @@ export const ellipseSchema = z.object({
   kind: z.literal("ellipse"),
   length: size("Length", "From end to end of the longer way, or of either.", 5),
   width: size("Width", "From side to side.", 3),
+  ...lies,
 });
 
 export const arcSchema = z.object({
@@ -112,6 +117,7 @@ export const arcSchema = z.object({
     max: 2 * Math.PI,
     slider: [0.1, 2 * Math.PI],
   }),
+  ...lies,
 });
 
 export const rectangleSchema = z.object({
@@ -126,14 +132,15 @@ export const rectangleSchema = z.object({
     min: 0,
     slider: [0, 3],
   }),
+  ...lies,
 });
 
 export const coilSchema = z.object({
   ...shape,
   kind: z.literal("coil"),
-  radius: size("Radius at start", "From the axis to the line, where it begins.", 1),
+  radius: size("Start radius", "From the axis to the line, where it begins.", 1),
   endRadius: lengthParam({
-    label: "Radius at end",
+    label: "End radius",
     help: "From the axis to the line, where it ends. Another than at the start makes a cone.",
     default: 1,
     min: 0,
@@ -153,6 +160,7 @@ export const coilSchema = z.object({
     max: 2000,
     slider: [0.5, 20],
   }),
+  ...lies,
 });
 
 export const lineSchema = z.discriminatedUnion("kind", [

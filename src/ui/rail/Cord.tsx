@@ -73,7 +73,7 @@ export function Cord() {
 }
 
 const SHAPE =
-  "relative flex h-8 shrink-0 items-center gap-2 whitespace-nowrap rounded-b-[9px] rounded-t-[3px] border px-3 text-[12.5px]";
+  "relative flex h-8 shrink-0 scroll-mx-6 items-center gap-2 whitespace-nowrap rounded-b-[9px] rounded-t-[3px] border px-3 text-[12.5px]";
 
 /** The wooden peg that holds a tag to the cord. */
 function Peg() {

@@ -2,7 +2,7 @@
 /** What floats over the view: tools, saved views, how props are shown, honest counts, and what the pointer is on. */
 import { Ellipsis, Plus } from "lucide-react";
 import { useMemo, useState } from "react";
-import { LINE_KINDS } from "@/core/line";
+import { hasKnots, LINE_KINDS } from "@/core/line";
 import { freeName, newId } from "@/core/scene";
 import { useScene, useSceneStore } from "@/store";
 import { useModels } from "../assets/models";
@@ -180,6 +180,7 @@ function Hint() {
   const focus = useSession((session) => session.focus);
   const knots = useDraw((draw) => draw.knots.length);
   const form = useDraw((draw) => draw.form);
+  const lines = useScene((scene) => scene.lines);
   const props = useScene((scene) => scene.props);
   const drawProp = useSession((session) => session.drawProp);
   if (tool === "draw") {
@@ -216,9 +217,12 @@ function Hint() {
     );
   }
   if (focus.kind !== "line") return null;
+  const shape = lines.some((line) => line.id === focus.id && !hasKnots(line));
   return (
     <div className={`${FLOAT} bottom-14 left-1/2 -translate-x-1/2 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}>
-      Drag a knot on the level · Shift: up and down · Alt: on the ground · + inserts · Delete removes
+      {shape
+        ? "Drag the ring to move the line on the level · Shift: up and down · Alt: on the ground"
+        : "Drag a knot on the level · Shift: up and down · Alt: on the ground · + inserts · Delete removes"}
     </div>
   );
 }
