@@ -18,5 +18,5 @@ export function coil(line: Coil): Curve {
         -growth * Math.sin(angle) - radius(angle) * Math.cos(angle),
       ] as const,
   };
-  return new Pieces().bend(bend, 0, whole).finish(false, placeOf(line));
+  return new Pieces().knot().bend(bend, 0, whole).knot().finish(false, placeOf(line));
 }

@@ -14,6 +14,8 @@ export interface Curve {
   readonly spans: number;
   /** Arc length at the start of each span, and at last the whole length: `spans + 1` numbers. */
   readonly spanAt: Float64Array;
+  /** Arc length at each knot, rising. A shape has some of its own: a circle's quarters, a rectangle's corners, ends. */
+  readonly knotAt: Float64Array;
 
   /** Position (metres) at parameter `u`, and the exact derivative with respect to `u`. */
   evaluate(u: number): { position: [number, number, number]; derivative: [number, number, number] };

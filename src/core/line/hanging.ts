@@ -48,6 +48,7 @@ class HangingCurve implements Curve {
   readonly closed = false;
   readonly spans: number;
   readonly spanAt: Float64Array;
+  readonly knotAt: Float64Array;
   readonly #swags: readonly Swag[];
   readonly #start: Vec3;
 
@@ -58,6 +59,7 @@ class HangingCurve implements Curve {
     this.spanAt = new Float64Array(swags.length + 1);
     swags.forEach((swag, i) => (this.spanAt[i + 1] = this.spanAt[i] + swag.length));
     this.length = this.spanAt[swags.length];
+    this.knotAt = this.spanAt;
   }
 
   evaluate(u: number): { position: [number, number, number]; derivative: [number, number, number] } {

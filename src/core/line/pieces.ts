@@ -26,6 +26,13 @@ export const AT_ORIGIN: Place = { center: [0, 0, 0], heading: 0, lean: 0 };
 
 export class Pieces {
   readonly #coefficients: number[] = [];
+  readonly #knots: number[] = [];
+
+  /** A knot where the next piece begins or, with a share, so far back or on from there, counted in pieces. */
+  knot(offset = 0): this {
+    this.#knots.push(this.#coefficients.length / 12 + offset);
+    return this;
+  }
 
   /** A straight piece; one of no length is left out. */
   straight(from: Vec3, to: Vec3): this {
@@ -34,10 +41,14 @@ export class Pieces {
     return this;
   }
 
-  /** A bend from one angle to another (radians, or as much of another parameter as a radian is), in as many cubics as it needs. */
-  bend(bend: Bend, from: number, to: number): this {
+  /**
+   * A bend from one angle to another (radians, or as much of another parameter as a radian is), in as many cubics as it
+   * needs; with `knots` there are so many knots on it, dividing it evenly, each in the middle of its part.
+   */
+  bend(bend: Bend, from: number, to: number, knots = 0): this {
     const count = Math.max(1, Math.ceil((Math.abs(to - from) / (2 * Math.PI)) * PER_TURN));
     const step = (to - from) / count;
+    for (let k = 0; k < knots; k++) this.knot(((k + 0.5) * count) / knots);
     for (let i = 0; i < count; i++) {
       const [a, b] = [from + i * step, from + (i + 1) * step];
       const [p, q] = [bend.position(a), bend.position(b)];
@@ -60,7 +71,7 @@ export class Pieces {
       const turned = rotate(turn, [x, y, z]);
       for (const axis of [0, 1, 2]) placed[o + axis] = turned[axis] + (constant ? center[axis] : 0);
     }
-    return new PiecewiseCubic(placed, closed && placed.length > 0, point);
+    return new PiecewiseCubic(placed, closed && placed.length > 0, point, this.#knots);
   }
 }
 
@@ -69,3 +80,12 @@ export const ellipseBend = (a: number, b: number, middle: Vec3 = [0, 0, 0]): Ben
   position: (angle) => [middle[0] + a * Math.cos(angle), middle[1], middle[2] - b * Math.sin(angle)],
   derivative: (angle) => [-a * Math.sin(angle), 0, -b * Math.cos(angle)],
 });
+
+/** A bend all round, with a knot at the start of each quarter. */
+export function quartered(bend: Bend): Pieces {
+  const pieces = new Pieces();
+  for (let quarter = 0; quarter < 4; quarter++) {
+    pieces.knot().bend(bend, (quarter * Math.PI) / 2, ((quarter + 1) * Math.PI) / 2);
+  }
+  return pieces;
+}

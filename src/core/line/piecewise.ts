@@ -19,6 +19,7 @@ export class PiecewiseCubic implements Curve {
   readonly closed: boolean;
   readonly spans: number;
   readonly spanAt: Float64Array;
+  readonly knotAt: Float64Array;
 
   readonly #coefficients: Float64Array;
   readonly #start: readonly [number, number, number];
@@ -32,8 +33,14 @@ export class PiecewiseCubic implements Curve {
   /**
    * @param coefficients 12 numbers a span, in metres: r(t) = c₀ + c₁t + c₂t² + c₃t³ for t in 0…1
    * @param start the position of a curve that has no span
+   * @param knots the parameters of the knots, where they are not just the ends of the spans
    */
-  constructor(coefficients: Float64Array, closed: boolean, start: readonly [number, number, number]) {
+  constructor(
+    coefficients: Float64Array,
+    closed: boolean,
+    start: readonly [number, number, number],
+    knots?: readonly number[],
+  ) {
     this.#coefficients = coefficients;
     this.#start = start;
     this.closed = closed;
@@ -54,6 +61,9 @@ export class PiecewiseCubic implements Curve {
     );
     this.#cellSpan = Uint32Array.from(cells.span);
     this.#bucket = bucketsOf(this.#cellAt, at);
+    this.knotAt = knots
+      ? Float64Array.from(knots, (u) => this.arcLengthTo(u))
+      : this.spanAt.slice(0, closed ? this.spans : this.spans + 1);
   }
 
   evaluate(u: number): { position: [number, number, number]; derivative: [number, number, number] } {

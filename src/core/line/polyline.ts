@@ -33,7 +33,8 @@ export function polyline(line: Polyline): Curve {
   });
   const pieces = new Pieces();
   corners.forEach((corner, i) => {
-    if (corner.arc && (closed || i > 0)) pieces.bend(corner.arc, 0, corner.angle);
+    if (corner.arc) pieces.bend(corner.arc, 0, corner.angle, 1);
+    else pieces.knot();
     if (closed || i < last) pieces.straight(corner.end, corners[(i + 1) % corners.length].start);
   });
   return pieces.finish(closed, AT_ORIGIN, knots[0].position);

@@ -17,9 +17,9 @@ export function rectangle(line: Rectangle): Curve {
   middles.forEach((middle, i) => {
     const bend = ellipseBend(r, r, middle);
     const [from, to] = [(i * Math.PI) / 2, ((i + 1) * Math.PI) / 2];
-    const before = middles[(i + 3) % 4];
-    pieces.straight(ellipseBend(r, r, before).position(from), bend.position(from));
-    if (r > 0) pieces.bend(bend, from, to);
+    if (r > 0) pieces.bend(bend, from, to, 1);
+    else pieces.knot();
+    pieces.straight(bend.position(to), ellipseBend(r, r, middles[(i + 1) % 4]).position(to));
   });
   return pieces.finish(true, placeOf(line));
 }

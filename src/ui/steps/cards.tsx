@@ -27,6 +27,7 @@ import { startDrawing } from "../view/draw-state";
 import { dressingOf, editDressing, peggedKeys, unpeg } from "../state/edits";
 import { selectLine, selectProp } from "../state/session";
 import { useEdit } from "../state/useEdit";
+import { PlacesField } from "./PlacesField";
 import { complaintOf, StepChoice, StepNumber, StepRange, StepSwitch } from "./params";
 
 interface CardProps {
@@ -206,15 +207,26 @@ function EntryRow({ dressing, index, entry, prop, share }: EntryRowProps) {
 }
 
 function SpacingCard({ dressing }: CardProps) {
-  const byDistance = dressing.spacing.by === "distance";
+  const { by, measure } = dressing.spacing;
   return (
     <>
       <StepChoice dressing={dressing} step="spacing" name="by" bare />
-      <StepNumber dressing={dressing} step="spacing" name={byDistance ? "distance" : "count"} />
+      {by === "distance" && (
+        <>
+          <StepNumber dressing={dressing} step="spacing" name="distance" />
+          <StepChoice dressing={dressing} step="spacing" name="measure" />
+        </>
+      )}
+      {by === "count" && <StepNumber dressing={dressing} step="spacing" name="count" />}
+      {by === "divide" &&
+        (["parts", "every", "begin"] as const).map((name) => (
+          <StepNumber key={name} dressing={dressing} step="spacing" name={name} />
+        ))}
+      {by === "list" && <PlacesField dressing={dressing} />}
       <StepNumber dressing={dressing} step="spacing" name="fromStart" />
       <StepNumber dressing={dressing} step="spacing" name="fromEnd" />
       <StepNumber dressing={dressing} step="spacing" name="slide" />
-      {byDistance && <StepChoice dressing={dressing} step="spacing" name="remainder" />}
+      {by === "distance" && measure === "along" && <StepChoice dressing={dressing} step="spacing" name="remainder" />}
     </>
   );
 }

@@ -20,6 +20,11 @@ test("a plain dressing is one plain sentence", () => {
 test.each<[(dressing: Dressing) => void, string]>([
   [(d) => (d.spacing = { ...d.spacing, by: "count", count: 7 }), "along Quay 7 to each line"],
   [(d) => (d.spacing.remainder = "shared"), "about every 1.00 m"],
+  [(d) => (d.spacing.measure = "straight"), "every 1.00 m, measured straight"],
+  [(d) => (d.spacing.by = "knots"), "at each knot"],
+  [(d) => (d.spacing = { ...d.spacing, by: "divide", parts: 9 }), "at each of 9 parts"],
+  [(d) => (d.spacing = { ...d.spacing, by: "divide", every: 3 }), "at every 3rd of 12 parts"],
+  [(d) => (d.spacing = { ...d.spacing, by: "list", list: [4] }), "at 1 place,"],
   [(d) => (d.spacing.distance = 0.0375), "every 0.0375 m"],
   [(d) => (d.spacing.distance = 12.3456), "every 12.35 m"],
   [(d) => (d.stance = { ...d.stance, meets: "hang", up: "plumb" }), "up from the world, plumb"],

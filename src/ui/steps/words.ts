@@ -73,8 +73,19 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
   return phrases;
 }
 
+function ordinal(n: number): string {
+  const tens = n % 100;
+  const ending = tens > 10 && tens < 14 ? "th" : (["th", "st", "nd", "rd"][n % 10] ?? "th");
+  return `${n}${ending}`;
+}
+
 function spacingWords({ spacing }: Dressing): string {
-  if (spacing.by === "count") return `${spacing.count} to each line`;
+  const { by, count, every, parts, list, measure } = spacing;
+  if (by === "count") return `${count} to each line`;
+  if (by === "divide") return `at ${every === 1 ? "each" : `every ${ordinal(every)}`} of ${parts} parts`;
+  if (by === "knots") return "at each knot";
+  if (by === "list") return `at ${list.length} ${list.length === 1 ? "place" : "places"}`;
+  if (measure === "straight") return `every ${metres(spacing.distance)}, measured straight`;
   return `${spacing.remainder === "shared" ? "about every" : "every"} ${metres(spacing.distance)}`;
 }
 

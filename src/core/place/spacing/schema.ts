@@ -5,9 +5,9 @@ import { choiceParam, lengthParam, wholeParam } from "../../scene/param";
 export const spacingSchema = z.object({
   by: choiceParam({
     label: "Spacing",
-    help: "Whether the distance between slots is given, or how many there are on each line.",
+    help: "Whether the distance between slots is given, how many there are on each line, into how many parts each line is divided, or the places themselves.",
     default: "distance",
-    choices: { distance: "Distance", count: "Count" },
+    choices: { distance: "Distance", count: "Count", divide: "Divide", knots: "Knots", list: "List" },
   }),
   distance: lengthParam({
     label: "Every",
@@ -15,6 +15,12 @@ export const spacingSchema = z.object({
     default: 1,
     min: 0.0001,
     slider: [0.05, 2.5],
+  }),
+  measure: choiceParam({
+    label: "Measured",
+    help: "Along the line, or straight from each slot to the next, as a chain of equal links would lie.",
+    default: "along",
+    choices: { along: "Along", straight: "Straight" },
   }),
   count: wholeParam({
     label: "Count",
@@ -24,6 +30,35 @@ export const spacingSchema = z.object({
     max: 500_000,
     slider: [1, 100],
   }),
+  parts: wholeParam({
+    label: "Parts",
+    help: "Into how many equal parts each line is divided between its insets.",
+    default: 12,
+    min: 1,
+    max: 500_000,
+    slider: [2, 60],
+  }),
+  every: wholeParam({
+    label: "Take every",
+    help: "1 takes each of the cuts between the parts, 2 every other one, and so on.",
+    default: 1,
+    min: 1,
+    max: 500_000,
+    slider: [1, 12],
+  }),
+  begin: wholeParam({
+    label: "Begin at",
+    help: "Which cut is the first to be taken, counted from 0 at the start.",
+    default: 0,
+    min: 0,
+    max: 500_000,
+    slider: [0, 12],
+  }),
+  list: z
+    .array(z.number())
+    .max(100_000)
+    .default([0, 1, 2])
+    .meta({ label: "At", help: "Distances from the start, one behind the other: 0; 1.2; 3.5", unit: "m" }),
   fromStart: lengthParam({
     label: "From start",
     help: "The first part of the line that stays free.",

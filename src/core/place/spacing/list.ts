@@ -1,0 +1,9 @@
+/** At places given as a list of distances from the start of the usable part. */
+import { placedRow, type Way } from "./row";
+
+export const byList: Way = (_, usable, { list, slide }) =>
+  placedRow(
+    usable,
+    list.map((at) => usable.from + at).sort((a, b) => a - b),
+    slide,
+  );

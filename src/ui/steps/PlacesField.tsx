@@ -1,0 +1,76 @@
+"use client";
+/** The places of Spacing's list: lengths one behind the other, typed as text. */
+import { useId, useState } from "react";
+import { STEP_SCHEMAS, type Dressing } from "@/core/place";
+import { evaluateExpression, formatValue } from "@/core/scene";
+import { editDressing } from "../state/edits";
+import { complaintOf } from "./params";
+
+const schema = STEP_SCHEMAS.spacing.shape.list;
+
+/** Lengths between semicolons, line ends, or commas with a space behind them: a comma alone may belong to a number. */
+export function placesIn(text: string): number[] {
+  const parts = text.split(/;|\n|,\s+/).map((part) => part.trim());
+  const places = parts.filter((part) => part !== "").map((part) => evaluateExpression(part, "m"));
+  const complaint = complaintOf(schema, places);
+  if (complaint) throw new Error(complaint);
+  return places;
+}
+
+export const placesText = (places: readonly number[]): string =>
+  places.map((at) => formatValue(at, "m").replace(" m", "")).join("; ");
+
+export function PlacesField({ dressing }: { dressing: Dressing }) {
+  const { list } = dressing.spacing;
+  const { label, help } = schema.meta() as { label: string; help: string };
+  const [text, setText] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const id = useId();
+  const leave = () => {
+    if (text === null) return;
+    try {
+      const places = placesIn(text);
+      editDressing(dressing.id, label, (draft) => void (draft.spacing.list = places));
+      setText(null);
+      setProblem(null);
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    }
+  };
+  return (
+    <div className="grid gap-1">
+      <label htmlFor={id} title={help} className="text-[12.5px] text-ink-6">
+        {label} (metres from the start)
+      </label>
+      <textarea
+        id={id}
+        rows={3}
+        value={text ?? placesText(list)}
+        aria-invalid={problem !== null}
+        aria-describedby={problem ? `${id}-problem` : undefined}
+        onChange={(event) => {
+          setText(event.target.value);
+          setProblem(null);
+        }}
+        onBlur={leave}
+        onKeyDown={(event) => {
+          if (event.key === "Enter" && !event.shiftKey) {
+            event.preventDefault();
+            leave();
+          } else if (event.key === "Escape" && text !== null) {
+            event.stopPropagation();
+            setText(null);
+            setProblem(null);
+          }
+        }}
+        spellCheck={false}
+        className={`w-full resize-y rounded-[7px] border bg-white px-2 py-1 font-mono text-xs ${problem ? "border-madder" : "border-linen-3"}`}
+      />
+      {problem && (
+        <p id={`${id}-problem`} role="alert" className="rounded-lg bg-ink-9 px-2.5 py-1.5 text-xs text-white">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}
