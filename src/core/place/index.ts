@@ -6,4 +6,4 @@ export { type Peg } from "./pegs";
 export { buffersOf, type Placements } from "./placements";
 export { dressingSchema, STEP_NAMES, STEP_SCHEMAS, type Dressing, type StepName } from "./schema";
 export { FLAG, keyOf, lineNumberOfKey, NO_PROP, slotOfKey } from "./slots";
-export { entrySchema, type Entry } from "./what/schema";
+export { entrySchema, propsIn, type Entry } from "./what/schema";

@@ -2,7 +2,7 @@
 /** The basket: the scene's props as pictures with their size. They can be dragged onto the strip to swap. */
 import { PanelRightClose, PanelRightOpen } from "lucide-react";
 import { useRef } from "react";
-import { sizeOf } from "@/core/place";
+import { propsIn, sizeOf } from "@/core/place";
 import type { Prop } from "@/core/scene";
 import { useScene } from "@/store";
 import { Button, IconButton } from "../kit";
@@ -71,7 +71,7 @@ function BasketItem({ prop }: { prop: Prop }) {
   const [breadth, height] = sizeOf(prop.bounds);
   const used = useScene((scene) => {
     const dressing = scene.dressings.find((d) => d.id === useSession.getState().dressing);
-    return dressing?.what.entries.some((entry) => entry.prop === prop.id) ?? false;
+    return dressing !== undefined && propsIn(dressing.what).includes(prop.id);
   });
   return (
     <li>

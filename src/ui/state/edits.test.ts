@@ -130,6 +130,7 @@ test("deleting a line or a prop leaves nothing behind that speaks of it", () => 
   deleteLine("jetty");
   expect(scene().dressings[1]).toMatchObject({ where: { lines: ["quay"] }, pegs: [] });
   swapPlacements("buoys", keysOf("buoys").slice(0, 2), "oar");
+  editDressing("buoys", "First", (d) => void (d.what.first = "oar"));
   deleteProp("oar");
   expect(JSON.stringify(scene().dressings)).not.toContain('"oar"');
   expect(scene().dressings[0].pegs).toEqual([]);

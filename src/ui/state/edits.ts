@@ -250,7 +250,9 @@ export function deleteProp(id: string): void {
   store().change("Delete prop", (draft) => {
     draft.props = draft.props.filter((p) => p.id !== id);
     for (const dressing of draft.dressings) {
-      dressing.what.entries = dressing.what.entries.filter((entry) => entry.prop !== id);
+      const { what } = dressing;
+      what.entries = what.entries.filter((entry) => entry.prop !== id);
+      for (const name of ["first", "last", "nthProp"] as const) if (what[name] === id) what[name] = null;
       for (const peg of dressing.pegs) if (peg.prop === id) delete peg.prop;
       dressing.pegs = dressing.pegs.filter((peg) => peg.at !== undefined || peg.prop !== undefined || peg.removed);
     }

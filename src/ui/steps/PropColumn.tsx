@@ -1,7 +1,7 @@
 "use client";
 /** The left column when a prop is selected. */
 import { ArrowLeft, Trash2 } from "lucide-react";
-import { sizeOf } from "@/core/place";
+import { propsIn, sizeOf } from "@/core/place";
 import { formatValue, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
 import { PropPicture } from "../basket/PropPicture";
@@ -15,9 +15,7 @@ const [TINY, HUGE] = [0.005, 60];
 
 export function PropColumn({ prop }: { prop: Prop }) {
   const lines = useScene((scene) => scene.lines);
-  const users = useScene((scene) => scene.dressings).filter((d) =>
-    d.what.entries.some((entry) => entry.prop === prop.id),
-  );
+  const users = useScene((scene) => scene.dressings).filter((d) => propsIn(d.what).includes(prop.id));
   const [breadth, height, depth] = sizeOf(prop.bounds);
   const largest = Math.max(breadth, height, depth);
   const facts: [string, string][] = [

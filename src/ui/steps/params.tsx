@@ -7,6 +7,15 @@ import { NumberField, RangeField, Segmented, Toggle } from "../kit";
 import { dressingOf, editDressing } from "../state/edits";
 import { useEdit } from "../state/useEdit";
 
+/** What every step's card is given. */
+export interface CardProps {
+  dressing: Dressing;
+}
+
+/** The look of the buttons that add something to a list. */
+export const ADD =
+  "inline-flex h-7 items-center gap-1 rounded-lg border border-dashed border-linen-4 bg-linen-0 px-2 text-xs hover:bg-white";
+
 type Param<S extends StepName> = Extract<keyof Dressing[S], string>;
 
 interface ParamProps<S extends StepName> {

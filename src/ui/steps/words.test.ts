@@ -43,8 +43,8 @@ test.each<[(dressing: Dressing) => void, string]>([
 
 test("a mix is told as one, and counts where they stand in sequence", () => {
   const entries = harbourScene().dressings[1].what.entries;
-  expect(read((d) => (d.what = { entries, order: "sequence" }))).toContain("Stand 2 × oar, buoy along");
-  expect(read((d) => (d.what = { entries, order: "mixed" }))).toContain("Stand a mix of oar or buoy along");
+  expect(read((d) => (d.what = { ...d.what, entries, order: "sequence" }))).toContain("Stand 2 × oar, buoy along");
+  expect(read((d) => (d.what = { ...d.what, entries, order: "mixed" }))).toContain("Stand a mix of oar or buoy along");
 });
 
 test("each part of the sentence that belongs to a step says to which, in the order of the steps", () => {

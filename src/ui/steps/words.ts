@@ -24,6 +24,7 @@ const lineNames = (dressing: Dressing, scene: Scene): string[] =>
 function propNames(dressing: Dressing, scene: Scene): string {
   const { entries, order } = dressing.what;
   const named = entries.flatMap((entry) => {
+    if (entry.prop === null) return entry.count > 1 && order === "sequence" ? `${entry.count} × blank` : "blank";
     const prop = scene.props.find((p) => p.id === entry.prop);
     if (!prop) return [];
     const name = lower(prop.name);
