@@ -2,6 +2,9 @@
 const config = {
   testEnvironment: "node",
   roots: ["<rootDir>/src"],
+  // A limit for what hangs, not for what is slow: speed is for the benchmarks, and a busy machine may take its time.
+  testTimeout: 180_000,
+  maxWorkers: "100%",
   testMatch: ["**/*.test.ts", "**/*.test.tsx"],
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
   transform: {

@@ -7,8 +7,8 @@ export default defineConfig({
   testDir: "tests",
   // Software rendering takes its time, and two of them at once would only wait for each other.
   workers: 1,
-  timeout: 90_000,
-  expect: { timeout: 20_000 },
+  timeout: 180_000,
+  expect: { timeout: 45_000 },
   forbidOnly: true,
   retries: 0,
   outputDir: "test-results",

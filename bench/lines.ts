@@ -1,7 +1,6 @@
-/** `line-100k` and `evaluate-100k`: 100,000 placements along a smooth line of 40 knots. */
-import { evaluate } from "../src/core/place";
+/** `line-100k`, `evaluate-100k` and `re-evaluate-variation-100k`: 100,000 placements along a smooth line of 40 knots. */
 import { GuideLine, lineSchema, writeFrames } from "../src/core/line";
-import { dressingSchema } from "../src/core/place";
+import { dressingSchema, evaluate, evaluateChanged, StepMemory } from "../src/core/place";
 import type { Vec3 } from "../src/core/math";
 import { PEER, tableFor, threeFrames, unevenness } from "./three-curve";
 import type { Contest } from "./row";
@@ -36,20 +35,64 @@ function ourFrames() {
   return { position, rotation };
 }
 
-const box = { min: [-0.2, 0, -0.1], max: [0.2, 0.5, 0.1] } as const;
+const box = { min: [-0.0006, 0, -0.0006], max: [0.0006, 0.001, 0.0006] } as const;
 const bounds = new Map(["a", "b", "c"].map((id) => [id, { min: [...box.min] as Vec3, max: [...box.max] as Vec3 }]));
-const dressing = dressingSchema.parse({
+
+const ROWS = 3;
+
+/** Everything at once: a sequence laid end to end in three rows, varied, with gaps, and kept clear of each other. */
+const everything = dressingSchema.parse({
   id: "dressing",
   name: "Dressing",
   where: { lines: ["line"] },
-  what: { entries: [{ prop: "a", count: 3 }, { prop: "b", count: 2 }, { prop: "c" }] },
-  spacing: { by: "count", count: COUNT },
+  what: {
+    entries: [{ prop: "a", count: 3 }, { prop: "b", count: 2 }, { prop: "c" }],
+    own: [
+      { prop: "b", size: 1.4 },
+      { prop: "c", size: 0.8 },
+    ],
+  },
+  spacing: { by: "end", gap: 0.002, remainder: "end" },
   stance: { up: "line" },
-  variation: { positionOn: true, turnOn: true, sizeOn: true },
+  fit: { rows: ROWS, rowDistance: 0.006, clear: "footprint" },
+  variation: {
+    positionOn: true,
+    along: [-0.0002, 0.0002],
+    across: [-0.0002, 0.0002],
+    up: [0, 0],
+    turnOn: true,
+    sizeOn: true,
+  },
   gaps: { chance: 0.1 },
 });
 
+/** The dressing with its gap made so that it comes to as many placements as asked for. */
+function dressingOf(count: number) {
+  const guide = new GuideLine(line);
+  const around = { guides: new Map([["line", guide]]), bounds };
+  const perSlot = guide.curve.length / (count / ROWS);
+  const mean = (0.0012 * (3 + 2 * 1.4 + 0.8)) / 6;
+  const dressing = { ...everything, spacing: { ...everything.spacing, gap: perSlot - mean } };
+  const made = evaluate(dressing, around).count;
+  if (Math.abs(made - count) > 0.01 * count)
+    throw new Error(`The dressing comes to ${made} slots instead of ${count}.`);
+  return dressing;
+}
+
+const dressing = dressingOf(COUNT);
 const evaluateAll = () => evaluate(dressing, { guides: new Map([["line", new GuideLine(line)]]), bounds });
+
+/** Another end of one range of Variation each time, everything else as before. */
+function reevaluator() {
+  const memory = new StepMemory();
+  const around = { guides: new Map([["line", new GuideLine(line)]]), bounds };
+  evaluateChanged(dressing, around, memory);
+  let run = 0;
+  return () => {
+    const turnUp: [number, number] = [-0.1, 0.1 + 0.001 * ++run];
+    return evaluateChanged({ ...dressing, variation: { ...dressing.variation, turnUp } }, around, memory);
+  };
+}
 
 export function lineContests(): Contest[] {
   const ours = unevenness(ourFrames().position);
@@ -60,5 +103,12 @@ export function lineContests(): Contest[] {
   return [
     { name: "line-100k", n: COUNT, peer, ours: ourFrames, theirs },
     { name: "evaluate-100k", n: COUNT, peer, ours: evaluateAll, theirs },
+    {
+      name: "re-evaluate-variation-100k",
+      n: COUNT,
+      peer: "our own full evaluation",
+      ours: reevaluator(),
+      theirs: evaluateAll,
+    },
   ];
 }

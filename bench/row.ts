@@ -1,4 +1,6 @@
 /** *A row of the table*: the same work done by us and by a public library, in one run. */
+import { setFlagsFromString } from "node:v8";
+import { runInNewContext } from "node:vm";
 
 /** Two ways of doing the same work; each call does all of it anew. */
 export interface Contest {
@@ -15,15 +17,27 @@ export interface Row {
   name: string;
   n: number;
   ours_ms: number;
-  peer: string;
-  peer_ms: number;
+  /** Null for what is only reported. */
+  peer: string | null;
+  peer_ms: number | null;
   /** How many times as long the peer takes. */
-  ratio: number;
+  ratio: number | null;
+  /** What else there is to say. */
+  note?: string;
 }
 
-/** Runs that are not counted, until the compiler has settled; then runs that are. */
-const WARM_UP = 5;
-const RUNS = 15;
+/** Runs that are not counted, until the compiler has settled. */
+const WARM_UP = 12;
+/** The sides take turns so often, each for so many milliseconds, and for so many in all. */
+const ROUNDS = 20;
+const TURN_MS = 600;
+const MOST_MS = 60_000;
+
+/** Collects all garbage, so that what one side leaves lying is not cleared away in the other's time. */
+const collect = (() => {
+  setFlagsFromString("--expose-gc");
+  return runInNewContext("gc") as () => void;
+})();
 
 const milliseconds = (work: () => unknown): number => {
   const start = performance.now();
@@ -31,25 +45,29 @@ const milliseconds = (work: () => unknown): number => {
   return performance.now() - start;
 };
 
-const median = (values: readonly number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length >> 1;
-  return sorted.length % 2 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2;
-};
-
-/** The median time of one side, milliseconds. */
-function time(work: () => unknown): number {
-  const times: number[] = [];
-  for (let run = -WARM_UP; run < RUNS; run++) {
-    const ms = milliseconds(work);
-    if (run >= 0) times.push(ms);
+/** The least time of several runs: of so many, or as many as fit a turn, but no fewer than two. */
+function quickest(work: () => unknown, runs = Infinity): number {
+  collect();
+  const end = performance.now() + TURN_MS;
+  let least = Infinity;
+  for (let run = 0; run < runs && (run < 2 || runs < Infinity || performance.now() < end); run++) {
+    least = Math.min(least, milliseconds(work));
   }
-  return median(times);
+  return least;
 }
 
-/** One side after the other, so that nobody's garbage is collected in the other's time. */
+/**
+ * The quickest run of each side. Other work on the machine only ever makes a run slower, and it comes and goes: so the
+ * sides take turns, and what counts is what each needs when it is left alone.
+ */
 export function compete({ name, n, peer, ours, theirs }: Contest): Row {
-  const ours_ms = time(ours);
-  const peer_ms = time(theirs);
+  const end = performance.now() + MOST_MS;
+  quickest(ours, WARM_UP);
+  quickest(theirs, WARM_UP);
+  let [ours_ms, peer_ms] = [Infinity, Infinity];
+  for (let round = 0; round < ROUNDS && (round < 2 || performance.now() < end); round++) {
+    ours_ms = Math.min(ours_ms, quickest(ours));
+    peer_ms = Math.min(peer_ms, quickest(theirs));
+  }
   return { name, n, ours_ms, peer, peer_ms, ratio: peer_ms / ours_ms };
 }

@@ -59,6 +59,74 @@ test("findings", async ({ page }) => {
   await shoot(page, "findings");
 });
 
+test("bezier", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page
+    .getByRole("button", { name: /^Net corks/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  await editLine(page, "Net rope");
+  await page.getByRole("button", { name: "Kind of line" }).click();
+  await page.getByRole("menuitem", { name: "Bézier" }).click();
+  await page.getByRole("button", { name: "Select knot 3" }).click();
+  await enter(page, "Roll", "35");
+  const tag = page.getByLabel("Tag of the span after knot 3");
+  await tag.fill("slack");
+  await tag.press("Enter");
+  await shoot(page, "bezier");
+});
+
+test("railing", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page
+    .getByRole("button", { name: /^Quay rail/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: /^3 Spacing/ }).click();
+  await page.getByRole("button", { name: /^2 What/ }).click();
+  await shoot(page, "railing");
+});
+
+test("strip", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("button", { name: /^Oars/ }).first().click();
+  const box = (await page.getByTestId("strip").boundingBox())!;
+  await page.mouse.move(box.x + 330, box.y + 30);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 560, box.y + 30, { steps: 5 });
+  await page.mouse.up();
+  await page.getByRole("button", { name: /^3 Spacing/ }).click();
+  await page.getByRole("button", { name: /^7 Gaps/ }).click();
+  await shoot(page, "strip");
+});
+
+test("front", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("group", { name: "Saved views" }).getByRole("button", { name: "Front" }).click();
+  await page
+    .getByRole("button", { name: /^Awnings/ })
+    .first()
+    .click();
+  await shoot(page, "front");
+});
+
+test("seeds", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("seed");
+  await page.keyboard.press("Enter");
+  await page.getByRole("dialog").locator("img").nth(11).waitFor();
+  await shoot(page, "seeds");
+});
+
+test("prepare", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("complementary", { name: "Basket" }).getByRole("button", { name: /^Oar/ }).click();
+  await page.getByRole("button", { name: "Set up: pivot, front, size…" }).click();
+  await shoot(page, "prepare");
+});
+
 test("boxes", async ({ page }) => {
   await openScene(page, DEMO);
   await page.keyboard.press("b");
@@ -97,4 +165,24 @@ test("prop", async ({ page }) => {
     .getByRole("button", { name: /^Lantern/ })
     .click();
   await shoot(page, "prop");
+});
+
+test("hill", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("button", { name: "Hill", exact: true }).click();
+  await page
+    .getByRole("button", { name: /^Baskets/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: /^3 Spacing/ }).click();
+  await page.getByRole("button", { name: /^5 Fit/ }).click();
+  await shoot(page, "hill");
+});
+
+test("surface", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("button", { name: "Hill", exact: true }).click();
+  await page.getByRole("radio", { name: "Surfaces" }).click();
+  await page.getByRole("button", { name: /^Hillside/ }).click();
+  await shoot(page, "surface");
 });

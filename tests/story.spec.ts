@@ -70,7 +70,7 @@ test("undo takes back each edit, one by one, and redo brings them again", async 
   await step(() => enter(page, "Count", "7"));
   await expectProps(page, 7);
   await page.getByRole("button", { name: /^4 Stance/ }).click();
-  await step(() => page.getByRole("radio", { name: "Hangs from it" }).click());
+  await step(() => page.getByRole("radio", { name: "Top" }).click());
   await page.getByRole("button", { name: /^7 Gaps/ }).click();
   await step(() => enter(page, "Blank", "50 %"));
   for (let i = states.length - 2; i >= 0; i--) {

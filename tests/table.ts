@@ -79,6 +79,7 @@ export async function dressedScene(page: Page): Promise<void> {
     [900, 470],
   ]);
   await expect.poll(() => propCount(page)).toBeGreaterThan(3);
+  await expect(page.getByTestId("strip")).toHaveAttribute("data-drawn", "true");
 }
 
 /** From the open step Where to the column of one of its lines. */
@@ -86,8 +87,10 @@ export const editLine = (page: Page, name: string) => page.getByTitle("Edit this
 
 /** The middle of slot `i` of the strip's only row, in pixels of the window, from what the strip's own ruler says. */
 export async function onStrip(page: Page, at: number): Promise<{ x: number; y: number }> {
+  // Before it knows its width there is nothing on it to take hold of.
+  await expect(page.getByTestId("strip")).toHaveAttribute("data-drawn", "true");
   const box = (await page.getByTestId("strip").boundingBox())!;
   const length = Number(/([\d.]+) m$/.exec((await page.getByText(/unrolled ·/).textContent()) ?? "")?.[1]);
   const margin = 28;
-  return { x: box.x + margin + (at / length) * (box.width - 2 * margin), y: box.y + box.height - 26 };
+  return { x: box.x + margin + (at / length) * (box.width - 2 * margin), y: box.y + box.height - 46 };
 }

@@ -86,7 +86,9 @@ test("a prop dropped on the strip takes the place of the one under it, and stays
 
 test("an inset is pulled on the strip, and Escape in the middle puts it back", async ({ page }) => {
   await dressedScene(page);
+  const count = await propCount(page);
   await enter(page, "From start", "1");
+  await expect.poll(() => propCount(page)).toBeLessThan(count);
   const field = page.getByRole("textbox", { name: "From start" });
   const inset = await onStrip(page, 1);
   const above = { x: inset.x, y: inset.y - 70 };

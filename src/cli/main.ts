@@ -3,9 +3,10 @@ import { readFileSync, statSync, writeFileSync, mkdirSync } from "node:fs";
 import { basename, dirname, extname, join } from "node:path";
 import { parseArgs } from "node:util";
 import { assetPath, checkedAssets, parseSceneText, readProject, type FormatName, type Project } from "@/core/files";
-import { InputError } from "@/core/scene";
+import { InputError, type Scene } from "@/core/scene";
 import { demoScene } from "@/demo";
 import { evaluateScene, writePlacements } from "@/engine/jobs";
+import { meshesWanted } from "@/engine/wanted";
 import { schemaText } from "./schema";
 
 const HELP = `clothesline: places a scene's props, from the command line
@@ -81,7 +82,7 @@ function needed(value: string | undefined, complaint: string): string {
 
 async function place(path: string, { dressing, out, plain }: Options): Promise<number> {
   const format = formatOf(out, plain);
-  const { scene, assets } = load(path, format === "glb" || format === "glb-plain");
+  const { scene, assets } = load(path, (scene) => format.startsWith("glb") || meshesWanted(scene).size > 0);
   const bytes = await writePlacements(scene, assets, format, { dressing });
   if (out === undefined) process.stdout.write(bytes);
   else {
@@ -99,8 +100,9 @@ function formatOf(out: string | undefined, plain = false): FormatName {
   throw new UsageError(`“${out}” ends in none of .csv, .json and .glb`);
 }
 
-function check(path: string): number {
-  const { findings } = evaluateScene(load(path, false).scene);
+async function check(path: string): Promise<number> {
+  const { scene, assets } = load(path, (scene) => meshesWanted(scene).size > 0);
+  const { findings } = await evaluateScene(scene, assets);
   process.stdout.write(JSON.stringify(findings, null, 2) + "\n");
   return findings.length > 0 ? 1 : 0;
 }
@@ -114,13 +116,13 @@ async function demo(out: string): Promise<number> {
 }
 
 /** The project at `path`; the assets of one laid out as a folder are read only where they are needed. */
-function load(path: string, withAssets: boolean): Project {
+function load(path: string, withAssets: (scene: Scene) => boolean): Project {
   const folder = statSync(path).isDirectory();
   const name = basename(path);
   if (!folder && extname(path).toLowerCase() !== ".json") return readProject(new Uint8Array(readFileSync(path)), name);
   const root = folder ? path : dirname(path);
   const scene = parseSceneText(readFileSync(folder ? join(path, "scene.json") : path, "utf8"), name);
-  if (!withAssets) return { scene, assets: new Map() };
+  if (!withAssets(scene)) return { scene, assets: new Map() };
   return { scene, assets: checkedAssets(scene, name, (file) => readIfThere(join(root, file))) };
 }
 

@@ -1,4 +1,5 @@
-/** The props of the demo scene: pennants, a lantern, a bollard, a race buoy, a crate. */
+/** The props of the demo scene: pennants, lantern, bollard, buoys, crate, railing, floats, awnings, oar, corks, lamp post, basket. */
+import type { Vec3 } from "@/core/math";
 import { hex, MeshBuilder, type Paint } from "./shapes";
 
 const INK = { color: hex("#2b353c"), roughness: 0.6 } satisfies Paint;
@@ -98,6 +99,84 @@ export function bollard(): MeshBuilder {
     );
 }
 
+/** A lamp post, 2.6 m high, with a lamp of warm glass under a cap. */
+export function lampPost(): MeshBuilder {
+  const iron: Paint = { color: hex("#2f4a4a"), roughness: 0.5, metal: 0.3 };
+  const glass: Paint = { color: hex("#f6dc9a"), roughness: 0.3, glow: [0.55, 0.38, 0.12] };
+  return new MeshBuilder()
+    .lathe(
+      iron,
+      [
+        [0, 0],
+        [0.15, 0],
+        [0.15, 0.08],
+        [0.1, 0.16],
+        [0.06, 0.3],
+        [0.04, 0.42],
+        [0.032, 2.1],
+        [0.09, 2.14],
+        [0.09, 2.18],
+      ],
+      14,
+    )
+    .lathe(
+      glass,
+      [
+        [0.075, 2.18],
+        [0.125, 2.44],
+      ],
+      8,
+    )
+    .lathe(
+      iron,
+      [
+        [0.16, 2.44],
+        [0.05, 2.56],
+        [0, 2.62],
+      ],
+      8,
+    );
+}
+
+/** A basket of cane, 0.46 m across, with a hoop to carry it by. */
+export function caneBasket(): MeshBuilder {
+  const cane: Paint = { color: hex("#b98a4f"), roughness: 0.9, doubleSided: true };
+  const rim: Paint = { color: hex("#8d6234"), roughness: 0.85 };
+  const mesh = new MeshBuilder()
+    .lathe(
+      cane,
+      [
+        [0, 0],
+        [0.16, 0],
+        [0.2, 0.12],
+        [0.225, 0.27],
+      ],
+      16,
+    )
+    .lathe(
+      rim,
+      [
+        [0.215, 0.26],
+        [0.235, 0.26],
+        [0.235, 0.3],
+        [0.215, 0.3],
+        [0.215, 0.26],
+      ],
+      16,
+    );
+  for (let k = 0; k < 10; k++) {
+    const [a, b] = [k, k + 1].map((i) => (Math.PI * i) / 10);
+    const at = (angle: number, out: number, z: number): Vec3 => [
+      (0.22 + out) * Math.cos(angle),
+      0.28 + (0.24 + out) * Math.sin(angle),
+      z,
+    ];
+    const ring = [at(a, 0, 0.015), at(a, 0, -0.015), at(b, 0, -0.015), at(b, 0, 0.015)] as const;
+    mesh.polygon({ ...rim, doubleSided: true }, ring);
+  }
+  return mesh;
+}
+
 /** A race buoy, 0.56 m across, with a dark topmark; its waterline at the origin. */
 export function raceBuoy(color: string): MeshBuilder {
   const skin: Paint = { color: hex(color), roughness: 0.4 };
@@ -176,6 +255,134 @@ export function crate(): MeshBuilder {
         [Math.min(x * 0.4, x * 0.33), 0, Math.min(z * 0.275, z * 0.225)],
         [Math.max(x * 0.4, x * 0.33), 0.6, Math.max(z * 0.275, z * 0.225)],
       );
+    }
+  }
+  return mesh;
+}
+
+const PAINTED: Paint = { color: hex("#f4ead6"), roughness: 0.55 };
+
+/** A railing's panel, 1.2 m long along Z and 0.92 m high: two rails and seven bars. */
+export function railPanel(): MeshBuilder {
+  const mesh = new MeshBuilder();
+  mesh.box(PAINTED, [-0.03, 0.86, -0.6], [0.03, 0.92, 0.6]);
+  mesh.box(PAINTED, [-0.022, 0.12, -0.6], [0.022, 0.17, 0.6]);
+  for (let i = 0; i < 7; i++) {
+    const z = -0.6 + (1.2 * (i + 0.5)) / 7;
+    mesh.box(PAINTED, [-0.013, 0.17, z - 0.013], [0.013, 0.86, z + 0.013]);
+  }
+  return mesh;
+}
+
+/** A railing's post, 0.14 m square and 1.06 m high with its ball. */
+export function railPost(): MeshBuilder {
+  const gilt: Paint = { color: hex("#d99a2b"), roughness: 0.35, metal: 0.2 };
+  return new MeshBuilder()
+    .box(PAINTED, [-0.09, 0, -0.09], [0.09, 0.06, 0.09])
+    .box(PAINTED, [-0.065, 0.06, -0.065], [0.065, 0.96, 0.065])
+    .lathe(gilt, ball(0.065, 1), 16);
+}
+
+/** The outline of a ball, for a lathe. */
+function ball(radius: number, height: number, pieces = 10): [number, number][] {
+  return Array.from({ length: pieces + 1 }, (_, i) => {
+    const angle = Math.PI * (i / pieces - 0.5);
+    return [Math.max(0, radius * Math.cos(angle)), height + radius * Math.sin(angle)];
+  });
+}
+
+/** A glass float, 0.11 m across, with a seal of wax on top. */
+export function glassFloat(): MeshBuilder {
+  const glass: Paint = { color: hex("#4f9d8f"), roughness: 0.12 };
+  const wax: Paint = { color: hex("#2c5f57"), roughness: 0.5 };
+  return new MeshBuilder().lathe(glass, ball(0.055, 0.055), 18).lathe(
+    wax,
+    [
+      [0.02, 0.107],
+      [0.012, 0.116],
+      [0, 0.117],
+    ],
+    10,
+  );
+}
+
+/** An awning, 1.8 m broad along Z: striped cloth that slopes out from the wall at its origin, with a scalloped front. */
+export function awning(color: string): MeshBuilder {
+  const cloth: Paint = { color: hex(color), roughness: 0.85, doubleSided: true };
+  const pale: Paint = { color: hex("#f6eddb"), roughness: 0.85, doubleSided: true };
+  const iron: Paint = { color: hex("#37434b"), roughness: 0.5 };
+  const mesh = new MeshBuilder();
+  const stripes = 8;
+  for (let i = 0; i < stripes; i++) {
+    const [z0, z1] = [-0.9 + (1.8 * i) / stripes, -0.9 + (1.8 * (i + 1)) / stripes];
+    const paint = i % 2 ? pale : cloth;
+    mesh.polygon(paint, [
+      [0, 0, z0],
+      [0, 0, z1],
+      [1.1, -0.55, z1],
+      [1.1, -0.55, z0],
+    ]);
+    mesh.polygon(paint, [
+      [1.1, -0.55, z0],
+      [1.1, -0.55, z1],
+      [1.1, -0.68, z1],
+      [1.1, -0.76, (z0 + z1) / 2],
+      [1.1, -0.68, z0],
+    ]);
+  }
+  for (const z of [-0.86, 0.86]) mesh.box(iron, [0, -0.74, z - 0.015], [1.06, -0.7, z + 0.015]);
+  return mesh;
+}
+
+/** An oar, 2.3 m long, standing on its blade, which looks along Z. */
+export function oar(): MeshBuilder {
+  const wood: Paint = { color: hex("#c39a63"), roughness: 0.7 };
+  const blade: Paint = { color: hex("#b5363f"), roughness: 0.6 };
+  return new MeshBuilder()
+    .box(blade, [-0.08, 0, -0.014], [0.08, 0.55, 0.014])
+    .box({ ...PAINTED }, [-0.08, 0.55, -0.014], [0.08, 0.6, 0.014])
+    .lathe(
+      wood,
+      [
+        [0.026, 0.56],
+        [0.026, 2.1],
+      ],
+      10,
+    )
+    .lathe(
+      wood,
+      [
+        [0.034, 2.1],
+        [0.034, 2.28],
+        [0, 2.3],
+      ],
+      10,
+    );
+}
+
+/** A net cork, 0.15 m long along Z, threaded through its middle. */
+export function cork(color: string): MeshBuilder {
+  const bark: Paint = { color: hex(color), roughness: 0.95 };
+  const hole: Paint = { color: hex("#4a3a26"), roughness: 0.95 };
+  const mesh = new MeshBuilder();
+  const [sides, inner, half] = [14, 0.018, 0.075];
+  // A barrel round Z: rings from end to end, and an end that leads in to the rope.
+  const rings: [number, number, Paint][] = [
+    [inner, -half, hole],
+    [0.045, -half, bark],
+    [0.06, -half * 0.6, bark],
+    [0.06, half * 0.6, bark],
+    [0.045, half, bark],
+    [inner, half, hole],
+  ];
+  for (let k = 1; k < rings.length; k++) {
+    const [[r0, z0], [r1, z1, paint]] = [rings[k - 1], rings[k]];
+    for (let i = 0; i < sides; i++) {
+      const corner = (r: number, z: number, n: number): [number, number, number] => {
+        const angle = (2 * Math.PI * n) / sides;
+        return [r * Math.cos(angle), 0.06 + r * Math.sin(angle), z];
+      };
+      mesh.polygon(paint, [corner(r0, z0, i), corner(r0, z0, i + 1), corner(r1, z1, i + 1), corner(r1, z1, i)]);
     }
   }
   return mesh;

@@ -20,6 +20,7 @@ class PretendedWorker {
       }),
     );
   }
+  addEventListener() {}
   terminate() {}
 }
 
@@ -84,4 +85,31 @@ test("after it is closed nothing is heard any more", async () => {
   client.request(named("two"));
   await settle();
   expect(heard).toEqual([]);
+});
+
+test("work that is given up leaves nothing behind, and the next request begins with another worker", async () => {
+  client.request(named("heavy"));
+  client.cancel();
+  await settle();
+  open[0].answer();
+  await settle();
+  expect(heard).toEqual([]);
+  client.request(named("light"));
+  open[1].answer();
+  await settle();
+  expect(heard).toEqual(["light"]);
+  expect(workers).toBe(2);
+});
+
+test("work that lasts too long gives way to a newer scene at once", async () => {
+  const clock = jest.spyOn(performance, "now").mockReturnValue(0);
+  client.request(named("heavy"));
+  clock.mockReturnValue(60_000);
+  client.request(named("light"));
+  await settle();
+  expect(open.map(({ scene }) => scene.name)).toEqual(["heavy", "light"]);
+  open[1].answer();
+  await settle();
+  expect(heard).toEqual(["light"]);
+  clock.mockRestore();
 });

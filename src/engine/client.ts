@@ -3,17 +3,31 @@
  * that follow is kept. A worker that dies is started again, and whoever listens is told.
  */
 import * as Comlink from "comlink";
+import type { Member, Merged, TriangleMesh } from "@/core/mesh";
+import type { Shapes } from "@/core/place";
 import { InputError, type Scene } from "@/core/scene";
 import type { DressingResult } from "./engine";
-import type { EvaluationApi } from "./evaluation.worker";
+import type { EvaluationApi, Progress } from "./evaluation.worker";
 import type { Answer, FilesApi } from "./files.worker";
+import type { MeshesApi } from "./meshes.worker";
+import { meshesWanted } from "./wanted";
 
 interface Listener {
   /** Results of the dressings that changed, for the scene that was evaluated. */
   results(results: DressingResult[], scene: Scene): void;
   /** The worker died or threw; it has been started again. */
   failed(reason: string): void;
+  /** How far the work has come; null when there is none. */
+  progress?(progress: Progress | null): void;
+  /** The bytes of an asset whose mesh is wanted. */
+  asset?(hash: string): Promise<Uint8Array | undefined>;
 }
+
+/** Work that has lasted longer than this, milliseconds, gives way to a newer scene at once. */
+const PATIENCE = 1500;
+
+/** Why work ended without an answer. */
+class Dropped extends Error {}
 
 /** How often in a row a failing worker is started again for the same scene. */
 const MAX_RESTARTS = 2;
@@ -22,10 +36,15 @@ export class EvaluationClient {
   readonly #listener: Listener;
   #worker: Worker | null = null;
   #remote: Comlink.Remote<EvaluationApi> | null = null;
+  /** Assets that the worker has been given. */
+  #taught = new Set<string>();
   #waiting: Scene | null = null;
   #busy = false;
   #restarts = 0;
   #closed = false;
+  #begun = 0;
+  /** Ends the work at hand without an answer. */
+  #drop: (() => void) | null = null;
 
   constructor(listener: Listener) {
     this.#listener = listener;
@@ -35,6 +54,13 @@ export class EvaluationClient {
     this.#waiting = scene;
     this.#restarts = 0;
     if (!this.#busy) void this.#run();
+    else if (performance.now() - this.#begun > PATIENCE) this.#drop?.();
+  }
+
+  /** Ends the work at hand; what was there before stays, and the next request begins anew. */
+  cancel(): void {
+    this.#waiting = null;
+    this.#drop?.();
   }
 
   close(): void {
@@ -54,23 +80,44 @@ export class EvaluationClient {
         if (this.#closed) return;
         this.#worker?.terminate();
         this.#worker = null;
+        if (error instanceof Dropped) continue;
         this.#listener.failed(error instanceof Error ? error.message : String(error));
         if (this.#restarts++ < MAX_RESTARTS) this.#waiting ??= scene;
       }
     }
     this.#busy = false;
+    this.#listener.progress?.(null);
   }
 
   #evaluate(scene: Scene): Promise<DressingResult[]> {
     if (!this.#worker) {
+      this.#taught.clear();
       this.#worker = new Worker(new URL("./evaluation.worker.ts", import.meta.url), { type: "module" });
       this.#remote = Comlink.wrap<EvaluationApi>(this.#worker);
+      this.#worker.addEventListener("message", ({ data }: MessageEvent<Partial<Progress>>) => {
+        if (data?.placing !== undefined) this.#listener.progress?.(data as Progress);
+      });
     }
+    this.#begun = performance.now();
     const worker = this.#worker;
     const died = new Promise<never>((_, reject) => {
       worker.onerror = (event) => reject(new Error(event.message || "the worker stopped"));
     });
-    return Promise.race([this.#remote!.evaluate(scene), died]);
+    const dropped = new Promise<never>((_, reject) => {
+      this.#drop = () => reject(new Dropped());
+    });
+    return Promise.race([this.#taughtAndEvaluated(this.#remote!, scene), died, dropped]);
+  }
+
+  async #taughtAndEvaluated(remote: Comlink.Remote<EvaluationApi>, scene: Scene): Promise<DressingResult[]> {
+    for (const hash of meshesWanted(scene)) {
+      if (this.#taught.has(hash)) continue;
+      const bytes = await this.#listener.asset?.(hash);
+      if (!bytes) continue;
+      await remote.learn(hash, bytes);
+      this.#taught.add(hash);
+    }
+    return remote.evaluate(scene);
   }
 }
 
@@ -92,6 +139,29 @@ async function opened<T>(answer: Promise<Answer<T>>): Promise<T> {
 export const fileJobs = {
   inspectProp: (bytes: Uint8Array, name: string) => opened(files().inspectProp(bytes, name)),
   writePlacements: (...args: Parameters<FilesApi["writePlacements"]>) => opened(files().writePlacements(...args)),
+  placeWithSeed: (...args: Parameters<FilesApi["placeWithSeed"]>) => opened(files().placeWithSeed(...args)),
   writeProject: (...args: Parameters<FilesApi["writeProject"]>) => opened(files().writeProject(...args)),
   readProject: (bytes: Uint8Array, name: string) => opened(files().readProject(bytes, name)),
 };
+
+let meshesWorker: Comlink.Remote<MeshesApi> | null = null;
+const taught = new WeakMap<TriangleMesh, string>();
+let names = 0;
+
+/** The shaped members of a prop's part as one mesh, made in a worker. The part's mesh goes there once. */
+export async function mergeShapes(
+  part: TriangleMesh,
+  shapes: Shapes,
+  members: Member[],
+  maxTriangles: number,
+): Promise<Merged> {
+  meshesWorker ??= Comlink.wrap<MeshesApi>(
+    new Worker(new URL("./meshes.worker.ts", import.meta.url), { type: "module" }),
+  );
+  let name = taught.get(part);
+  if (name === undefined) taught.set(part, (name = String(names++)));
+  const merged = await meshesWorker.merge(name, shapes, members, maxTriangles);
+  if (merged) return merged;
+  await meshesWorker.learn(name, part);
+  return (await meshesWorker.merge(name, shapes, members, maxTriangles))!;
+}

@@ -1,8 +1,12 @@
-import { FLAG } from "@/core/place";
 import { harbourScene } from "@/core/scene/testing";
 import type { Scene } from "@/core/scene";
+import { makeLine } from "@/core/line/testing";
+import { dressingSchema } from "@/core/place";
+import { HASHES } from "@/core/scene/testing";
 import { Engine } from "./engine";
-import { evaluateScene, LimitError } from "./jobs";
+import { inOrder, withUnder } from "./order";
+import { meshesWanted } from "./wanted";
+import { evaluateScene, LimitError, placeWithSeed } from "./jobs";
 
 /** What a worker gets: the same content, nothing of it the same object. */
 const sent = (scene: Scene): Scene => structuredClone(scene);
@@ -58,26 +62,133 @@ test("what was remembered gives the same placements as computing anew", () => {
   }
 });
 
-test("placements that a finding names carry its flag, and only they", () => {
-  const scene = harbourScene();
-  scene.dressings[0].pegs = [{ line: "quay", slot: 3, at: 4.1 }];
-  const [{ placements, findings }] = new Engine().evaluate(scene);
-  expect(findings).toHaveLength(1);
-  const flagged = Array.from(placements.key).filter((_, i) => placements.flags[i] & FLAG.finding);
-  expect(flagged.sort()).toEqual([...findings[0].keys].sort());
-});
-
 describe("whole jobs", () => {
-  test("one dressing can be asked for by name; an unknown one is answered with those there are", () => {
-    expect(evaluateScene(harbourScene(), { dressing: "Oars" }).dressings.map((d) => d.dressing.id)).toEqual(["oars"]);
-    expect(() => evaluateScene(harbourScene(), { dressing: "Sails" })).toThrow("the scene has “Buoys”, “Oars”");
+  const none = new Map<string, Uint8Array>();
+
+  test("one dressing can be asked for by name; an unknown one is answered with those there are", async () => {
+    const { dressings } = await evaluateScene(harbourScene(), none, { dressing: "Oars" });
+    expect(dressings.map((d) => d.dressing.id)).toEqual(["oars"]);
+    await expect(evaluateScene(harbourScene(), none, { dressing: "Sails" })).rejects.toThrow("has “Buoys”, “Oars”");
   });
 
-  test("more than is allowed is refused, by number and by time; just as much is not", () => {
+  test("more than is allowed is refused, by number and by time; just as much is not", async () => {
     const { placements } = new Engine().evaluate(harbourScene())[0];
-    const only = { dressing: "Buoys" };
-    expect(() => evaluateScene(harbourScene(), { ...only, maxPlacements: placements.count - 1 })).toThrow(LimitError);
-    expect(evaluateScene(harbourScene(), { ...only, maxPlacements: placements.count }).dressings).toHaveLength(1);
-    expect(() => evaluateScene(harbourScene(), { deadline: performance.now() - 1 })).toThrow("takes too long");
+    const most = (maxPlacements: number) => evaluateScene(harbourScene(), none, { dressing: "Buoys", maxPlacements });
+    await expect(most(placements.count - 1)).rejects.toThrow(LimitError);
+    expect((await most(placements.count)).dressings).toHaveLength(1);
+    const late = evaluateScene(harbourScene(), none, { deadline: performance.now() - 1 });
+    await expect(late).rejects.toThrow("takes too long");
+  });
+});
+
+test("while it works the engine tells which dressing it is at and how far it is, never going back", () => {
+  const told: [string, number][] = [];
+  new Engine().evaluate(sent(harbourScene()), (name, share) => told.push([name, share]));
+  expect([...new Set(told.map(([name]) => name))]).toEqual(harbourScene().dressings.map(({ name }) => name));
+  told.forEach(([, share], i) => {
+    expect(share).toBeGreaterThanOrEqual(i > 0 ? told[i - 1][1] : 0);
+    expect(share).toBeLessThanOrEqual(1);
+  });
+  expect(told.at(-1)![1]).toBeGreaterThan(0.9);
+});
+
+test("a dressing with another seed is what the scene with that seed comes to, and the scene stays as it is", async () => {
+  const scene = sent(harbourScene());
+  scene.dressings[0].variation.turnOn = true;
+  for (const seed of [1, 2, 77]) {
+    const other = sent(scene);
+    other.dressings[0].variation.seed = seed;
+    const [{ placements }] = new Engine().evaluate(other);
+    expect(await placeWithSeed(scene, new Map(), "buoys", seed)).toEqual(placements);
+  }
+  expect(scene.dressings[0].variation.seed).toBe(1);
+  expect(await placeWithSeed(scene, new Map(), "nobody", 1)).toBeNull();
+});
+
+describe("props that stand on props of another dressing", () => {
+  /** Oars dropped onto buoys, which stand along the quay; their dressing comes first in the scene. */
+  function heaped(): Scene {
+    const scene = harbourScene();
+    const over = makeLine({
+      kind: "polyline",
+      id: "over",
+      number: 3,
+      knots: [
+        [0, 6, 0],
+        [10, 6, 0],
+      ],
+    });
+    const lanterns = dressingSchema.parse({
+      id: "lanterns",
+      name: "Lanterns",
+      where: { lines: ["over"] },
+      what: { entries: [{ prop: "oar" }] },
+      spacing: { distance: 0.5, remainder: "end" },
+      fit: { drop: "down", dropBy: "pivot", ontoProps: ["buoys"] },
+    });
+    return { ...scene, lines: [...scene.lines, over], dressings: [lanterns, scene.dressings[0]] };
+  }
+  const heights = (scene: Scene, engine = new Engine()) => {
+    const placements = engine.evaluate(scene).find(({ id }) => id === "lanterns")?.placements;
+    return (
+      placements &&
+      Array.from({ length: placements.count }, (_, i) => placements.origin[1] + placements.position[3 * i + 1])
+    );
+  };
+
+  test("stand on them, and follow when those move; without their meshes on their boxes", () => {
+    const scene = heaped();
+    // Buoys stand every half metre, each 0.4 m broad and a metre high.
+    const on = heights(scene)!;
+    expect(on.filter((y) => Math.abs(y - 1) < 1e-5).length).toBeGreaterThan(5);
+    const engine = new Engine();
+    heights(scene, engine);
+    const moved = {
+      ...scene,
+      dressings: [scene.dressings[0], { ...scene.dressings[1], fit: { ...scene.dressings[1].fit, up: 0.25 } }],
+    };
+    expect(heights(moved, engine)).toEqual(on.map((y) => (Math.abs(y - 1) < 1e-5 ? expect.closeTo(1.25, 5) : y)));
+    expect(meshesWanted(scene)).toEqual(new Set([HASHES.buoy]));
+  });
+
+  test("every number about the ground counts: another one is placed anew, the same one not", () => {
+    const scene = heaped();
+    const engine = new Engine();
+    engine.evaluate(scene);
+    const fit = { ...scene.dressings[0].fit };
+    const again = () =>
+      engine.evaluate({ ...scene, dressings: [{ ...scene.dressings[0], fit: { ...fit } }, scene.dressings[1]] });
+    expect(again()).toEqual([]);
+    const changes: Partial<typeof fit>[] = [
+      { lean: 0.5 },
+      { sink: 0.1 },
+      { without: "floor" },
+      { floor: -3 },
+      { dropBy: "footprint" },
+      { dropRest: "mean" },
+      { play: 0.3 },
+      { drop: "nearest" },
+      { ontoProps: [] },
+      { drop: "off" },
+    ];
+    for (const change of changes) {
+      Object.assign(fit, change);
+      expect(again().map(({ id }) => id)).toContain("lanterns");
+      expect(again()).toEqual([]);
+    }
+  });
+
+  test("in a circle one of the two gives way, and a finding names both; a job for one takes along what it stands on", () => {
+    const scene = heaped();
+    const [lanterns, buoys] = scene.dressings;
+    const turned = { ...buoys, fit: { ...buoys.fit, drop: "down" as const, ontoProps: ["lanterns"] } };
+    const all = new Engine().evaluate({ ...scene, dressings: [lanterns, turned] }).flatMap(({ findings }) => findings);
+    const [found, ...more] = all.filter(({ check }) => check === "in-circle");
+    expect(more).toEqual([]);
+    expect(found.message).toContain("“Buoys”");
+    expect(found.message).toContain("“Lanterns”");
+    expect(inOrder([lanterns, buoys]).dressings.map(({ id }) => id)).toEqual(["buoys", "lanterns"]);
+    expect(withUnder(scene.dressings, "lanterns").map(({ id }) => id)).toEqual(["lanterns", "buoys"]);
+    expect(withUnder(scene.dressings, "buoys").map(({ id }) => id)).toEqual(["buoys"]);
   });
 });

@@ -3,9 +3,21 @@
  * and directly under Node; between two scenes it computes only what differs.
  */
 import { findings, type Finding } from "@/core/check";
-import { GuideLine, type Line } from "@/core/line";
-import { evaluateChanged, StepMemory, type Dressing, type Placements, type PropBounds } from "@/core/place";
-import type { Scene } from "@/core/scene";
+import { GuideLine, type Knot, type Line } from "@/core/line";
+import { add, scale, type Vec3 } from "@/core/math";
+import { Ground, hullOf, type TriangleMesh } from "@/core/mesh";
+import {
+  evaluateChanged,
+  groundsFor,
+  propsAsGround,
+  StepMemory,
+  type GroundSurface,
+  type Placements,
+  type PropBounds,
+  type PropsAsGround,
+} from "@/core/place";
+import { dressingsUnder, inOrder } from "./order";
+import { placingBounds, preparationMatrix, type Prop, type Scene, type Surface } from "@/core/scene";
 
 /** What one dressing came to. */
 export interface DressingResult {
@@ -14,39 +26,107 @@ export interface DressingResult {
   findings: Finding[];
 }
 
+/** The middles of lines and surfaces, which stances may point at. */
+function middlesOf({ lines, surfaces }: Scene): Map<string, Vec3> {
+  const middleOf = (knots: readonly Knot[]): Vec3 => {
+    const sum = knots.reduce<Vec3>((total, { position }) => add(total, position), [0, 0, 0]);
+    return scale(sum, 1 / knots.length);
+  };
+  return new Map([
+    ...lines.map(({ id, knots }) => [id, middleOf(knots)] as const),
+    ...surfaces.map(({ id, position }) => [id, position] as const),
+  ]);
+}
+
 interface Remembered {
   memory: StepMemory;
   /** Names that findings speak of; when one changes, so do their sentences. */
   names: string;
+  /** Its props, where another dressing's stand on them. */
+  heap?: PropsAsGround;
+}
+
+/** What was made of a mesh, and with what. */
+interface Made<T> {
+  mesh: TriangleMesh;
+  text: string;
+  made: T;
 }
 
 export class Engine {
   #guides = new Map<string, { line: string; guide: GuideLine }>();
+  readonly #meshes: Map<string, TriangleMesh>;
+  #grounds = new Map<string, Made<Ground>>();
+  #solids = new Map<string, Made<Solid>>();
+
+  /** @param other an engine whose meshes this one is to know too, and what was made of them and of lines */
+  constructor(other?: Engine) {
+    this.#meshes = other ? other.#meshes : new Map();
+    if (!other) return;
+    this.#guides = other.#guides;
+    this.#grounds = other.#grounds;
+    this.#solids = other.#solids;
+  }
   #dressings = new Map<string, Remembered>();
 
-  /** The results of all dressings that changed since the last call; of all at the first. */
-  evaluate(scene: Scene): DressingResult[] {
-    const guides = this.#guidesOf(scene.lines);
-    const bounds = new Map<string, PropBounds>(scene.props.map((prop) => [prop.id, prop.bounds]));
-    const lineNames = new Map(scene.lines.map((line) => [line.id, line.name]));
-    const present = new Set(scene.dressings.map((dressing) => dressing.id));
-    for (const id of this.#dressings.keys()) if (!present.has(id)) this.#dressings.delete(id);
+  /** Whether the mesh of an asset is known. */
+  knows(asset: string): boolean {
+    return this.#meshes.has(asset);
+  }
 
-    return scene.dressings.flatMap((dressing) => {
-      const names = JSON.stringify(dressing.where.lines.map((id) => lineNames.get(id)));
+  /** Takes in the mesh of an asset, for whatever stands on it or is dropped. */
+  learn(asset: string, mesh: TriangleMesh): void {
+    this.#meshes.set(asset, mesh);
+  }
+
+  /**
+   * The results of all dressings that changed since the last call; of all at the first.
+   *
+   * @param progress is told which dressing is being placed and how far all the work has come, from 0 to 1
+   */
+  evaluate(scene: Scene, progress?: (dressing: string, share: number) => void): DressingResult[] {
+    const guides = this.#guidesOf(scene.lines);
+    const bounds = new Map<string, PropBounds>(scene.props.map((prop) => [prop.id, placingBounds(prop)]));
+    const mixes = new Map(scene.mixes.map((mix) => [mix.id, mix.props]));
+    const things = middlesOf(scene);
+    const surfaces = this.#groundsOf(scene.surfaces);
+    const solids = this.#solidsOf(scene.props);
+    const hulls = new Map([...solids].map(([id, { hull }]) => [id, hull]));
+    const lineNames = new Map(scene.lines.map((line) => [line.id, line.name]));
+    const present = new Map(scene.dressings.map((dressing) => [dressing.id, dressing]));
+    for (const id of this.#dressings.keys()) if (!present.has(id)) this.#dressings.delete(id);
+    const { dressings, circles } = inOrder(scene.dressings);
+    const stoodOn = new Set(scene.dressings.flatMap(dressingsUnder));
+    const lineName = (id: string) => lineNames.get(id) ?? "a line";
+    const line = (id: string) => guides.get(id);
+    const box = (prop: string) => bounds.get(prop);
+
+    const results = dressings.flatMap((dressing, n): DressingResult[] => {
+      const pulse = progress && ((share: number) => progress(dressing.name, (n + share) / dressings.length));
+      const circle = circles.get(dressing.id);
+      const under = dressingsUnder(dressing).filter((id) => id !== circle?.id && present.has(id));
+      const heapOf = (id: string) => this.#dressings.get(id)?.heap;
+      const boxed = under.filter((id) => heapOf(id)?.boxed).map((id) => present.get(id)!.name);
+      const names = JSON.stringify([dressing.where.lines.map((id) => lineNames.get(id)), circle?.name, boxed]);
       let remembered = this.#dressings.get(dressing.id);
-      if (!remembered || remembered.names !== names) {
+      // What others stand on has to be placed anew once it is not known any more how.
+      if (!remembered || remembered.names !== names || (stoodOn.has(dressing.id) && !remembered.heap)) {
         remembered = { memory: new StepMemory(), names };
         this.#dressings.set(dressing.id, remembered);
       }
-      const placements = evaluateChanged(dressing, { guides, bounds }, remembered.memory);
-      return placements ? [this.#result(dressing, placements, lineNames)] : [];
+      const heaps = under.flatMap((id) => heapOf(id)?.ground ?? []);
+      const around = { guides, bounds, mixes, things, surfaces, heaps, hulls, pulse };
+      const placements = evaluateChanged(dressing, around, remembered.memory);
+      if (!placements) return [];
+      pulse?.(0.9);
+      const solid = (prop: string) => solids.get(prop)?.mesh;
+      remembered.heap = stoodOn.has(dressing.id) ? propsAsGround(dressing.id, placements, solid, box) : undefined;
+      const grounds = dressing.fit.drop === "off" ? [] : groundsFor(dressing.fit, surfaces, heaps);
+      const checked = { dressing, placements, lineName, line, box, grounds, circle: circle?.name, boxed };
+      return [{ id: dressing.id, placements, findings: findings(checked) }];
     });
-  }
-
-  #result(dressing: Dressing, placements: Placements, lineNames: ReadonlyMap<string, string>): DressingResult {
-    const lineName = (id: string) => lineNames.get(id) ?? "a line";
-    return { id: dressing.id, placements, findings: findings({ dressing, placements, lineName }) };
+    const place = new Map(scene.dressings.map(({ id }, i) => [id, i]));
+    return results.sort((a, b) => place.get(a.id)! - place.get(b.id)!);
   }
 
   /** The scene's lines as guides; a line that did not change keeps the guide that it had. */
@@ -60,4 +140,57 @@ export class Engine {
     this.#guides = next;
     return new Map([...next].map(([id, { guide }]) => [id, guide]));
   }
+
+  /** The surfaces whose meshes are known; one that did not change keeps what was worked out of it. */
+  #groundsOf(surfaces: readonly Surface[]): Map<string, GroundSurface> {
+    const next = new Map<string, Made<Ground>>();
+    const found = new Map<string, GroundSurface>();
+    for (const { id, asset, position, rotation, scale, ground } of surfaces) {
+      const mesh = this.#meshes.get(asset);
+      if (!mesh) continue;
+      const text = JSON.stringify([position, rotation, scale]);
+      const known = this.#grounds.get(id);
+      const same = known?.text === text && known.mesh === mesh;
+      const one = same ? known : { text, mesh, made: Ground.of(id, mesh, { position, rotation, scale }) };
+      next.set(id, one);
+      found.set(id, { mesh: one.made, ground });
+    }
+    this.#grounds = next;
+    return found;
+  }
+
+  /** The props whose meshes are known, as they are prepared. */
+  #solidsOf(props: readonly Prop[]): Map<string, Solid> {
+    const next = new Map<string, Made<Solid>>();
+    for (const prop of props) {
+      const mesh = this.#meshes.get(prop.asset);
+      if (!mesh) continue;
+      const matrix = preparationMatrix(prop);
+      const text = matrix.join(" ");
+      const known = this.#solids.get(prop.id);
+      const same = known?.text === text && known.mesh === mesh;
+      next.set(prop.id, same ? known : { text, mesh, made: solidOf(mesh, matrix) });
+    }
+    this.#solids = next;
+    return new Map([...next].map(([id, { made }]) => [id, made]));
+  }
+}
+
+/** A prop's mesh as it is prepared, and the corners of its hull. */
+interface Solid {
+  mesh: TriangleMesh;
+  hull: Float32Array;
+}
+
+/** @param m a matrix of 12 numbers, rows first */
+function solidOf(mesh: TriangleMesh, m: readonly number[]): Solid {
+  const position = new Float32Array(mesh.position.length);
+  for (let p = 0; p < position.length; p += 3) {
+    for (let axis = 0; axis < 3; axis++) {
+      const r = 4 * axis;
+      position[p + axis] =
+        m[r] * mesh.position[p] + m[r + 1] * mesh.position[p + 1] + m[r + 2] * mesh.position[p + 2] + m[r + 3];
+    }
+  }
+  return { mesh: { ...mesh, position }, hull: hullOf(position) };
 }

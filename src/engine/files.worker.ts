@@ -2,7 +2,8 @@
 import * as Comlink from "comlink";
 import { hashOf, readProject, readPropFile, writeProject, type Assets, type FormatName } from "@/core/files";
 import { InputError, type Scene } from "@/core/scene";
-import { writePlacements } from "./jobs";
+import { Engine } from "./engine";
+import { placeWithSeed, writePlacements } from "./jobs";
 
 /** Errors meant for the artist come back as values: a thrown error would lose its kind on the way between threads. */
 export type Answer<T> = { ok: true; value: T } | { ok: false; sentence: string; expected: boolean };
@@ -16,11 +17,18 @@ async function answer<T>(work: () => Promise<T> | T): Promise<Answer<T>> {
   }
 }
 
+/** Remembers what it placed for one seed, for the next. */
+const seeding = new Engine();
+
 const api = {
   inspectProp: (bytes: Uint8Array, name: string) =>
     answer(async () => ({ asset: hashOf(bytes), ...(await readPropFile(bytes, name)) })),
-  writePlacements: (scene: Scene, assets: Assets, format: FormatName) =>
-    answer(() => writePlacements(scene, assets, format)),
+  /** @param dressing the name of the only one that is wanted */
+  writePlacements: (scene: Scene, assets: Assets, format: FormatName, dressing?: string) =>
+    answer(() => writePlacements(scene, assets, format, { dressing })),
+  /** One dressing as it comes with another seed. */
+  placeWithSeed: (scene: Scene, assets: Assets, dressing: string, seed: number) =>
+    answer(() => placeWithSeed(scene, assets, dressing, seed, seeding)),
   writeProject: (scene: Scene, assets: Assets) => answer(() => writeProject(scene, assets)),
   readProject: (bytes: Uint8Array, name: string) => answer(() => readProject(bytes, name)),
 };

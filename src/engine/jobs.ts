@@ -1,8 +1,11 @@
 /** Work on whole files, the same in a worker and under Node. */
-import { FORMATS, standing, type Assets, type EvaluatedScene, type FormatName } from "@/core/files";
+import { FORMATS, readSolid, standing, type Assets, type EvaluatedScene, type FormatName } from "@/core/files";
+import type { Placements } from "@/core/place";
 import { InputError, type Scene } from "@/core/scene";
 import type { Finding } from "@/core/check";
-import { Engine } from "./engine";
+import { Engine, type DressingResult } from "./engine";
+import { withUnder } from "./order";
+import { meshesWanted } from "./wanted";
 
 /** What a caller allows, and which part it wants. */
 export interface JobOptions {
@@ -19,8 +22,20 @@ export class LimitError extends InputError {
   override name = "LimitError";
 }
 
+/** Teaches an engine the meshes that a scene's evaluation needs and that it does not know yet. */
+export async function teach(engine: Engine, scene: Scene, assets: Assets): Promise<void> {
+  for (const hash of meshesWanted(scene)) {
+    const bytes = engine.knows(hash) ? undefined : assets.get(hash);
+    if (bytes) engine.learn(hash, await readSolid(bytes, "A surface's file"));
+  }
+}
+
 /** The scene with its dressings evaluated, and what the checks find on them. */
-export function evaluateScene(scene: Scene, options: JobOptions = {}): EvaluatedScene & { findings: Finding[] } {
+export async function evaluateScene(
+  scene: Scene,
+  assets: Assets,
+  options: JobOptions = {},
+): Promise<EvaluatedScene & { findings: Finding[] }> {
   const { dressing: wanted, maxPlacements = Infinity, deadline = Infinity } = options;
   const chosen = wanted === undefined ? scene.dressings : scene.dressings.filter((d) => d.name === wanted);
   if (wanted !== undefined && chosen.length === 0) {
@@ -30,10 +45,16 @@ export function evaluateScene(scene: Scene, options: JobOptions = {}): Evaluated
   const dressings: EvaluatedScene["dressings"][number][] = [];
   const findings: Finding[] = [];
   let placed = 0;
+  let engine = new Engine();
+  await teach(engine, scene, assets);
   for (const dressing of chosen) {
     if (performance.now() > deadline)
       throw new LimitError("The scene takes too long to place. Ask for one dressing at a time.");
-    for (const result of new Engine().evaluate({ ...scene, dressings: [dressing] })) {
+    const own = { ...scene, dressings: withUnder(scene.dressings, dressing.id) };
+    // Each dressing is placed by itself, with what was worked out of meshes for the ones before.
+    engine = new Engine(engine);
+    for (const result of engine.evaluate(own)) {
+      if (result.id !== dressing.id) continue;
       dressings.push({ dressing, placements: result.placements });
       findings.push(...result.findings);
       placed += standing(result.placements);
@@ -54,5 +75,28 @@ export async function writePlacements(
   format: FormatName,
   options: JobOptions = {},
 ): Promise<Uint8Array> {
-  return FORMATS[format].write(evaluateScene(scene, options), assets);
+  return FORMATS[format].write(await evaluateScene(scene, assets, options), assets);
+}
+
+/**
+ * One dressing as it comes with another seed; null when the scene has no such dressing.
+ *
+ * @param engine with one that has placed the dressing before, only what hangs on the seed is worked out
+ */
+export async function placeWithSeed(
+  scene: Scene,
+  assets: Assets,
+  id: string,
+  seed: number,
+  engine = new Engine(),
+): Promise<Placements | null> {
+  const dressing = scene.dressings.find((one) => one.id === id);
+  if (!dressing) return null;
+  const other = { ...dressing, variation: { ...dressing.variation, seed } };
+  const dressings = withUnder(scene.dressings, id).map((one) => (one === dressing ? other : one));
+  const seeded = { ...scene, dressings };
+  await teach(engine, seeded, assets);
+  const own = (results: DressingResult[]) => results.find((result) => result.id === id)?.placements;
+  // An engine gives nothing where nothing has changed since it was asked last.
+  return own(engine.evaluate(seeded)) ?? own(new Engine(engine).evaluate(seeded))!;
 }

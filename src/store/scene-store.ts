@@ -1,6 +1,6 @@
 /** *The scene on the table*: its history, and whether it is saved. Saving follows each change after a short rest. */
 import { create } from "zustand";
-import type { Scene } from "@/core/scene";
+import { emptyScene, type Scene } from "@/core/scene";
 import { changed, dragBegun, dragCancelled, dragEnded, dragged, redone, startHistory, undone } from "./history";
 import type { History, Recipe } from "./history";
 import { putDown, takeUp } from "./journal";
@@ -33,7 +33,7 @@ export interface SceneStore {
 const REST = 250;
 const LATEST = 900;
 
-const NOTHING: Scene = { version: 1, name: " ", props: [], lines: [], surfaces: [], dressings: [], views: [] };
+const NOTHING: Scene = emptyScene(" ");
 
 export const useSceneStore = create<SceneStore>()((set, get) => {
   let revision = 0;

@@ -1,57 +1,175 @@
 import { makeLine } from "../line/testing";
 import { dressing, straight, surroundings } from "../place/testing";
-import { evaluate } from "../place";
-import { findings } from ".";
+import { evaluate, FLAG } from "../place";
+import { findings, type Finding } from ".";
 import type { Line } from "../line";
+import type { Vec3 } from "../math";
 
-function found(input: Parameters<typeof dressing>[0], lines: Line[] = [straight(10)]) {
+type Input = Parameters<typeof dressing>[0];
+
+function found(input: Input, lines: Line[] = [straight(10)]): Finding[] {
   const dressed = dressing(input, lines);
-  return findings({ dressing: dressed, placements: evaluate(dressed, surroundings(lines)), lineName: () => "Quay" });
+  const { guides, bounds } = surroundings(lines);
+  return findings({
+    dressing: dressed,
+    placements: evaluate(dressed, { guides, bounds }),
+    lineName: () => "Quay",
+    line: (id) => guides.get(id),
+    box: (prop) => bounds.get(prop),
+    grounds: [],
+    boxed: [],
+  });
 }
 
-test("props with room between them are not too close; props nearer than their footprint are, by the right amount", () => {
-  expect(found({ spacing: { distance: 0.5, remainder: "end" } })).toEqual([]);
-  expect(found({ spacing: { distance: 0.4, remainder: "end" } })).toEqual([]);
-  const [finding] = found({ spacing: { distance: 0.3, remainder: "end" } });
-  expect(finding.check).toBe("too-close");
-  expect(finding.worst).toBeCloseTo(0.1, 4);
-  expect(finding.count).toBe(34);
-  expect(finding.message).toContain("Quay");
+/** What one check finds. */
+const of = (check: string, input: Input, lines?: Line[]) =>
+  found(input, lines).filter((finding) => finding.check === check);
+
+const oars = { what: { entries: [{ prop: "oar" }] } };
+const end = "end" as const;
+const ring = makeLine({
+  kind: "polyline",
+  knots: [
+    [0, 0, 0],
+    [1, 0, 0],
+    [1, 0, 1],
+    [0, 0, 1],
+  ],
+  closed: true,
 });
 
-test("the footprint follows the prop's turn and is not symmetric where the prop is not", () => {
-  const oars = { what: { entries: [{ prop: "oar" }] } };
-  expect(found({ ...oars, spacing: { distance: 1, remainder: "end" } })).toHaveLength(1);
-  expect(found({ ...oars, spacing: { distance: 1, remainder: "end" }, stance: { turnUp: Math.PI / 2 } })).toEqual([]);
+describe("too close", () => {
+  test("props with room between them are not; props nearer than their footprint are, by the right amount", () => {
+    expect(found({ spacing: { distance: 0.5, remainder: end } })).toEqual([]);
+    expect(found({ spacing: { distance: 0.4, remainder: end } })).toEqual([]);
+    const [finding, ...none] = found({ spacing: { distance: 0.3, remainder: end } });
+    expect(none).toEqual([]);
+    expect(finding.check).toBe("too-close");
+    expect(finding.worst).toBeCloseTo(0.1, 4);
+    expect(finding.count).toBe(34);
+    expect(finding.message).toContain("Quay");
+  });
+
+  test("the footprint follows the prop's turn and is not symmetric where the prop is not", () => {
+    const spacing = { distance: 1, remainder: end };
+    expect(of("too-close", { ...oars, spacing })).toHaveLength(1);
+    expect(of("too-close", { ...oars, spacing, stance: { turnUp: Math.PI / 2 } })).toEqual([]);
+  });
+
+  test("one pair pushed together by hand is one finding that names both, and a blank between them hides nothing", () => {
+    const [one, ...none] = of("too-close", { spacing: { distance: 1 }, pegs: [{ line: "line", slot: 3, at: 4.2 }] });
+    expect(none).toEqual([]);
+    expect(one.keys).toHaveLength(2);
+    const removed = [
+      { line: "line", slot: 4, removed: true },
+      { line: "line", slot: 3, at: 4.9 },
+    ];
+    expect(of("too-close", { spacing: { distance: 1 }, pegs: removed })[0].count).toBe(2);
+  });
+
+  test("on a closed line the last is a neighbour of the first; rows beside each other are none", () => {
+    expect(found({ spacing: { by: "count", count: 8 } }, [ring])).toEqual([]);
+    expect(found({ spacing: { distance: 0.95, remainder: end } }, [ring])).toEqual([]);
+    const pegs = [{ line: "line", slot: 0, at: 3.3 }];
+    expect(of("too-close", { spacing: { by: "count", count: 4 }, pegs }, [ring])[0].count).toBe(2);
+    expect(found({ spacing: { distance: 1 }, fit: { rows: 3, rowDistance: 0.5 } })).toEqual([]);
+  });
+
+  test("a gap below zero asks for overlaps of just that much", () => {
+    expect(of("too-close", { spacing: { by: "end", gap: -0.1 } })).toEqual([]);
+    expect(
+      of("too-close", { spacing: { by: "end", gap: -0.1 }, pegs: [{ line: "line", slot: 2, at: 1 }] }),
+    ).toHaveLength(1);
+  });
 });
 
-test("one pair pushed together by hand is one finding that names both, and a blank between them hides nothing", () => {
-  const [one, ...none] = found({ spacing: { distance: 1 }, pegs: [{ line: "line", slot: 3, at: 4.2 }] });
-  expect(none).toEqual([]);
-  expect(one.keys).toHaveLength(2);
-  const removed = [
-    { line: "line", slot: 4, removed: true },
-    { line: "line", slot: 3, at: 4.9 },
-  ];
-  expect(found({ spacing: { distance: 1 }, pegs: removed })[0].count).toBe(2);
+describe("overlapping", () => {
+  test("rows nearer than the props are broad run into each other, with real boxes; higher ones pass over", () => {
+    const rows = { spacing: { distance: 1 }, fit: { rows: 2, rowDistance: 0.3 } };
+    const [finding] = of("overlapping", rows);
+    expect(finding).toMatchObject({ count: 22, mend: "keep-clear" });
+    expect(finding.worst).toBeCloseTo(0.1, 4);
+    expect(of("overlapping", { ...rows, fit: { ...rows.fit, rowDistance: 0.41 } })).toEqual([]);
+    const crossing = makeLine({
+      kind: "polyline",
+      id: "over",
+      number: 2,
+      knots: [
+        [5, 1.5, -3],
+        [5, 1.5, 3],
+      ],
+    });
+    const both = [straight(10), crossing];
+    expect(of("overlapping", { spacing: { distance: 1 } }, both)).toEqual([]);
+    const low: Line = {
+      ...crossing,
+      knots: crossing.knots.map(({ position: [x, , z] }) => ({ position: [x, 0.5, z] })),
+    };
+    expect(of("overlapping", { spacing: { distance: 1 } }, [both[0], low])[0].count).toBe(2);
+  });
+
+  test("keeping clear leaves nothing to be found", () => {
+    const fit = { rows: 4, rowDistance: 0.25, clear: "box" as const };
+    expect(of("overlapping", { spacing: { distance: 0.3 }, fit })).toEqual([]);
+  });
 });
 
-test("on a closed line the last is a neighbour of the first", () => {
-  const ring = makeLine({
+test("a prop that stands with its middle on an end is let be; one that reaches farther out is told, unless it is clipped", () => {
+  expect(found({})).toEqual([]);
+  expect(of("past-end", { ...oars, spacing: { distance: 2 } })).toHaveLength(1);
+  const [finding] = of("past-end", { fit: { along: 0.3 } });
+  expect(finding).toMatchObject({ count: 1, mend: "keep-inside" });
+  expect(finding.worst).toBeCloseTo(0.5, 4);
+  expect(of("past-end", { ...oars, spacing: { distance: 2, inside: true } })).toEqual([]);
+  expect(of("past-end", { fit: { along: 0.3, clip: true } })).toEqual([]);
+});
+
+test("a gap half as wide again as the others is uneven; blanks, and slots at places of their own, are not", () => {
+  const moved = { spacing: { distance: 1 }, pegs: [{ line: "line", slot: 4, at: 4.6 }] };
+  const [finding] = of("uneven", moved);
+  expect(finding).toMatchObject({ mend: "unpeg" });
+  expect(finding.worst).toBeCloseTo(1.6, 4);
+  expect(of("uneven", { ...moved, pegs: [{ line: "line", slot: 4, at: 4.4 }] })).toEqual([]);
+  expect(of("uneven", { spacing: { distance: 1 }, gaps: { chance: 0.5 } })).toEqual([]);
+  expect(of("uneven", { spacing: { by: "list", list: [0, 1, 2, 3, 4, 5, 9] } })).toEqual([]);
+});
+
+test("where a line goes over the top, what takes its up from the line turns over against its neighbours, and is told", () => {
+  const over = makeLine({ kind: "arc", knots: [[0, 0, 0]], radius: 2, sweep: Math.PI, lean: Math.PI / 2 });
+  const sharp = makeLine({
     kind: "polyline",
     knots: [
       [0, 0, 0],
-      [1, 0, 0],
-      [1, 0, 1],
-      [0, 0, 1],
+      [1, 4, 0],
+      [2, 0, 0],
     ],
-    closed: true,
   });
-  expect(found({ spacing: { by: "count", count: 8 } }, [ring])).toEqual([]);
-  expect(found({ spacing: { distance: 0.95, remainder: "end" } }, [ring])).toEqual([]);
-  expect(
-    found({ spacing: { by: "count", count: 4 }, pegs: [{ line: "line", slot: 0, at: 3.3 }] }, [ring])[0].count,
-  ).toBe(2);
+  const spacing = { distance: 0.7 };
+  expect(of("flipped", { spacing, stance: { up: "world" } }, [over])).toEqual([]);
+  const [finding] = of("flipped", { spacing, stance: { up: "world" } }, [sharp]);
+  expect(finding).toMatchObject({ count: 2, mend: "up-from-line" });
+  expect(of("flipped", { spacing, stance: { up: "plumb" } }, [sharp])).toEqual([]);
+});
+
+test("rows on the inside of a bend tighter than they lie beside the line fold, and so do broad props that are bent", () => {
+  const circle = (radius: number) => makeLine({ kind: "circle", knots: [[0, 0, 0]], radius });
+  const rows = (rowDistance: number) => ({ spacing: { distance: 0.5 }, fit: { rows: 2, rowDistance } });
+  // Two rows lie half their distance to either side.
+  expect(of("folded", rows(1.9), [circle(1)])).toEqual([]);
+  expect(of("folded", rows(2.1), [circle(1)])[0].check).toBe("folded");
+  const bent = { spacing: { distance: 0.5 }, fit: { bend: true } };
+  expect(of("folded", bent, [circle(0.25)])).toEqual([]);
+  expect(of("folded", bent, [circle(0.15)])[0]).toMatchObject({ mend: "stiff" });
+});
+
+test("a peg whose slot has gone is told, with the pegs it is about, and is gone from the list when the slot is back", () => {
+  const pegs = [
+    { line: "line", slot: 2, at: 2.1 },
+    { line: "line", slot: 9, removed: true },
+  ];
+  const [finding] = of("orphan-peg", { spacing: { by: "count", count: 5 }, pegs });
+  expect(finding).toMatchObject({ pegs: [1], count: 1, line: "line", mend: "drop-pegs" });
+  expect(of("orphan-peg", { spacing: { by: "count", count: 12 }, pegs })).toEqual([]);
 });
 
 test("a line on which nothing fits is told, with its length; so is one that asks for too many", () => {
@@ -61,4 +179,33 @@ test("a line on which nothing fits is told, with its length; so is one that asks
   expect(found({}, [straight(0)])[0].check).toBe("line-too-short");
   const many = found({ what: { entries: [] }, spacing: { distance: 0.0001 } }, [straight(100)]);
   expect(many.map((finding) => finding.check)).toEqual(["too-many"]);
+});
+
+test("placements that a finding names carry its flag, and only they", () => {
+  const lines = [straight(10)];
+  const dressed = dressing({ spacing: { distance: 1 }, pegs: [{ line: "line", slot: 3, at: 4.1 }] }, lines);
+  const { guides, bounds } = surroundings(lines);
+  const placements = evaluate(dressed, { guides, bounds });
+  const all = findings({
+    dressing: dressed,
+    placements,
+    lineName: () => "",
+    line: (id) => guides.get(id),
+    box: (prop) => bounds.get(prop),
+    grounds: [],
+    boxed: [],
+  });
+  const named = new Set(all.flatMap(({ keys }) => keys));
+  expect(named.size).toBeGreaterThan(1);
+  placements.key.forEach((key, i) => expect((placements.flags[i] & FLAG.finding) !== 0).toBe(named.has(key)));
+});
+
+const zigzag: Vec3[] = [0, 1, 2, 3].map((i) => [3 * i, 0, i % 2]);
+
+test("findings on a line of any shape name only placements that stand", () => {
+  const line = makeLine({ kind: "polyline", knots: zigzag });
+  for (const finding of found({ spacing: { distance: 0.25 }, gaps: { chance: 0.5 } }, [line])) {
+    expect(finding.keys.length).toBeGreaterThan(0);
+    expect(finding.count).toBeGreaterThanOrEqual(finding.keys.length);
+  }
 });

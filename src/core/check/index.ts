@@ -1,14 +1,40 @@
 /** Checks: what can be wrong with a dressing, and where. */
 import { FLAG } from "../place";
+import { boxedGround } from "./boxed-ground";
+import { floating } from "./floating";
+import { flipped } from "./flipped";
+import { folded } from "./folded";
+import { inCircle } from "./in-circle";
 import { lineTooShort } from "./line-too-short";
+import { noGround } from "./no-ground";
+import { orphanPeg } from "./orphan-peg";
+import { overlapping } from "./overlapping";
+import { pastEnd } from "./past-end";
+import { sunk } from "./sunk";
 import { tooClose } from "./too-close";
 import { tooMany } from "./too-many";
+import { uneven } from "./uneven";
 import type { Check, Checked, Finding } from "./finding";
 
-export type { Checked, Finding } from "./finding";
+export type { Checked, Finding, Mend } from "./finding";
 
 /** All checks, in the order in which their findings are listed. */
-const CHECKS: readonly Check[] = [lineTooShort, tooMany, tooClose];
+const CHECKS: readonly Check[] = [
+  lineTooShort,
+  tooMany,
+  orphanPeg,
+  tooClose,
+  overlapping,
+  pastEnd,
+  uneven,
+  flipped,
+  folded,
+  noGround,
+  floating,
+  sunk,
+  inCircle,
+  boxedGround,
+];
 
 export const CHECK_LABELS: Readonly<Record<string, string>> = Object.fromEntries(
   CHECKS.map((check) => [check.name, check.label]),

@@ -1,6 +1,7 @@
 /** Too close: neighbours on a line whose footprints overlap along it. */
-import { FLAG, NO_PROP, type Placements } from "../place";
-import { MAX_KEYS, metres, type Check, type Finding } from "./finding";
+import { rowsByLine, type Row } from "./rows";
+import { metres, naming, type Check, type Finding } from "./finding";
+import type { Placements } from "../place";
 
 /** Overlaps up to a millimetre, or up to this share of the shorter of two footprints, are let pass. */
 const LEAST = 0.001;
@@ -18,8 +19,11 @@ export const tooClose: Check = {
   name: "too-close",
   label: "Too close",
   find({ dressing, placements, lineName }) {
+    // A gap below zero asks for just that.
+    const asked = dressing.spacing.by === "end" ? Math.max(0, -dressing.spacing.gap) : 0;
+    const rows = rowsByLine(placements);
     return placements.lines.flatMap((line, index) => {
-      const runs = runsOn(placements, index);
+      const runs = rows[index].flatMap((row) => runsIn(placements, row, asked));
       const told = runs.length > MAX_RUNS ? [together(runs)] : runs;
       return told.map(({ members, worst }): Finding => {
         const [from, to] = [members[0], members[members.length - 1]].map((i) => placements.at[i].toFixed(2));
@@ -28,25 +32,24 @@ export const tooClose: Check = {
           check: "too-close",
           dressing: dressing.id,
           line,
-          keys: members.slice(0, MAX_KEYS).map((i) => placements.key[i]),
-          count: members.length,
+          ...naming(placements, members),
           worst,
           message: `${members.length} props overlap along ${lineName(line)}${where}, by up to ${metres(worst)}.`,
+          mend: "keep-clear",
         };
       });
     });
   },
 };
 
-function runsOn(placements: Placements, line: number): Run[] {
+function runsIn(placements: Placements, { line, order }: Row, asked: number): Run[] {
   const { at, reach, lineLengths, lineClosed } = placements;
-  const order = standingOn(placements, line);
   const runs: Run[] = [];
   let run: Run | null = null;
   const overlap = (a: number, b: number, round: number): number => {
     const gap = at[b] + round - reach[2 * b] - (at[a] + reach[2 * a + 1]);
     const shorter = Math.min(reach[2 * a] + reach[2 * a + 1], reach[2 * b] + reach[2 * b + 1]);
-    return -gap > Math.max(LEAST, SHARE * shorter) ? -gap : 0;
+    return -gap > asked + Math.max(LEAST, SHARE * shorter) ? -gap : 0;
   };
   for (let k = 1; k < order.length; k++) {
     const by = overlap(order[k - 1], order[k], 0);
@@ -64,18 +67,6 @@ function runsOn(placements: Placements, line: number): Run[] {
     if (by > 0) runs.push({ members: [last, first], worst: by });
   }
   return runs;
-}
-
-/** The placements that stand on one line, in order of arc length. */
-function standingOn(placements: Placements, line: number): number[] {
-  const order: number[] = [];
-  let sorted = true;
-  for (let i = 0; i < placements.count; i++) {
-    if (placements.line[i] !== line || placements.flags[i] & FLAG.blank || placements.prop[i] === NO_PROP) continue;
-    if (order.length > 0 && placements.at[i] < placements.at[order[order.length - 1]]) sorted = false;
-    order.push(i);
-  }
-  return sorted ? order : order.sort((a, b) => placements.at[a] - placements.at[b]);
 }
 
 const together = (runs: Run[]): Run => ({

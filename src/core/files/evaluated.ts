@@ -32,8 +32,10 @@ export interface PlacementRow {
   at: number | null;
   position: [number, number, number];
   rotation: [number, number, number, number];
+  /** Across below zero for what is mirrored. */
   scale: [number, number, number];
   flags: number;
+  tint: string;
 }
 
 const round = (value: number, digits: number): number => Number(value.toFixed(digits)) + 0;
@@ -54,8 +56,11 @@ export function forEachRow({ scene, dressings }: EvaluatedScene, each: (row: Pla
         at: Number.isNaN(at) ? null : at,
         position: [0, 1, 2].map((k) => round(p.origin[k] + p.position[3 * i + k], 6)) as [number, number, number],
         rotation: [0, 1, 2, 3].map((k) => round(p.rotation[4 * i + k], 7)) as [number, number, number, number],
-        scale: [0, 1, 2].map((k) => round(p.scale[3 * i + k], 6)) as [number, number, number],
+        scale: [0, 1, 2].map((k) =>
+          round(k === 0 && p.flags[i] & FLAG.mirrored ? -p.scale[3 * i] : p.scale[3 * i + k], 6),
+        ) as [number, number, number],
         flags: p.flags[i],
+        tint: p.tints[p.tint[i]] ?? "#ffffff",
       });
     }
   }

@@ -1,16 +1,19 @@
 /**
- * GLB: the dressings as a scene of their own, with the props' meshes, materials and textures, each prop stored once.
+ * GLB: the dressings as a scene of their own, with the props' meshes, materials and textures, each prop stored once. What is
+ * mirrored, tinted, bent or clipped is a mesh of its own, and placements that look the same share it.
  *
- * Instanced: a node for each prop of each dressing that carries all its places (`EXT_mesh_gpu_instancing`). Plain: a node
+ * Instanced: a node for each mesh of each dressing that carries all its places (`EXT_mesh_gpu_instancing`). Plain: a node
  * for every placement, for programs that do not read that. Positions count from the dressing's node, which stands at the
  * dressing's origin, so that they keep their precision far away from the scene's.
  */
-import { Document, Logger, type Buffer, type Mesh, type Node } from "@gltf-transform/core";
+import { Document, Logger, type Buffer, type Mesh, type Node, type vec3, type vec4 } from "@gltf-transform/core";
 import { EXTMeshGPUInstancing } from "@gltf-transform/extensions";
 import { mergeDocuments, prune, unpartition } from "@gltf-transform/functions";
 import { InputError } from "../scene";
 import { stands, type EvaluatedDressing, type EvaluatedScene } from "./evaluated";
 import { flatMesh, glbIO, meshNodesOf, readGlb } from "./gltf";
+import { Variants, WHITE } from "./variants";
+import { entryOf, FLAG, type Placements } from "../place";
 import type { Assets } from "./assets";
 
 export type GlbForm = "instanced" | "plain";
@@ -25,7 +28,7 @@ export async function writeGlb(evaluated: EvaluatedScene, assets: Assets, form: 
 
   // glTF knows no scene without nodes.
   if (evaluated.dressings.length === 0) scene.addChild(document.createNode(evaluated.scene.name));
-  const meshes = await meshesOf(document, evaluated, assets);
+  const meshes = new Variants(document, buffer, await meshesOf(document, evaluated, assets), evaluated.scene.props);
   for (const dressed of evaluated.dressings) {
     const node = document.createNode(dressed.dressing.name).setTranslation(dressed.placements.origin);
     scene.addChild(node);
@@ -71,61 +74,79 @@ async function meshesOf(document: Document, evaluated: EvaluatedScene, assets: A
   return meshes;
 }
 
+/** The mesh of placement `i`; undefined where there is nothing to show. */
+function meshOf(p: Placements, i: number, meshes: Variants): Mesh | undefined {
+  if (!stands(p, i)) return undefined;
+  const prop = p.props[p.prop[i]];
+  const look = { mirrored: (p.flags[i] & FLAG.mirrored) !== 0, tint: p.tints[p.tint[i]] ?? WHITE };
+  const entry = entryOf(p.shapes, i);
+  if (!p.shapes || entry < 0) return meshes.stiff(prop, look);
+  return meshes.shaped(prop, p.shapes, p.shapes.form[entry], look);
+}
+
+/** Where the meshes of some placements stand, from the dressing's origin: 3, 4 and 3 numbers each. */
+function placesOf(p: Placements, members: readonly number[]) {
+  const n = members.length;
+  const places = {
+    translation: new Float32Array(3 * n),
+    rotation: new Float32Array(4 * n),
+    scale: new Float32Array(3 * n).fill(1),
+  };
+  members.forEach((i, k) => {
+    const entry = entryOf(p.shapes, i);
+    if (p.shapes && entry >= 0) {
+      places.translation.set(p.shapes.frame.subarray(7 * entry, 7 * entry + 3), 3 * k);
+      places.rotation.set(p.shapes.frame.subarray(7 * entry + 3, 7 * entry + 7), 4 * k);
+      return;
+    }
+    places.translation.set(p.position.subarray(3 * i, 3 * i + 3), 3 * k);
+    places.rotation.set(p.rotation.subarray(4 * i, 4 * i + 4), 4 * k);
+    places.scale.set(p.scale.subarray(3 * i, 3 * i + 3), 3 * k);
+  });
+  return places;
+}
+
 function addInstances(
   document: Document,
   buffer: Buffer,
   parent: Node,
   { placements: p }: EvaluatedDressing,
-  meshes: ReadonlyMap<string, Mesh>,
+  meshes: Variants,
 ): void {
   const instancing = document.createExtension(EXTMeshGPUInstancing).setRequired(true);
-  p.props.forEach((prop, index) => {
-    const mesh = meshes.get(prop);
-    const members = indicesOf(p.count, (i) => p.prop[i] === index && stands(p, i));
-    if (!mesh || members.length === 0) return;
-    const attribute = (type: "VEC3" | "VEC4", width: number, source: Float32Array) =>
-      document
-        .createAccessor()
-        .setType(type)
-        .setBuffer(buffer)
-        .setArray(gathered(source, members, width));
+  const byMesh = new Map<Mesh, number[]>();
+  for (let i = 0; i < p.count; i++) {
+    const mesh = meshOf(p, i, meshes);
+    if (!mesh) continue;
+    const list = byMesh.get(mesh);
+    if (list) list.push(i);
+    else byMesh.set(mesh, [i]);
+  }
+  for (const [mesh, members] of byMesh) {
+    const { translation, rotation, scale } = placesOf(p, members);
+    const attribute = (type: "VEC3" | "VEC4", array: Float32Array<ArrayBuffer>) =>
+      document.createAccessor().setType(type).setBuffer(buffer).setArray(array);
     const batch = instancing
       .createInstancedMesh()
-      .setAttribute("TRANSLATION", attribute("VEC3", 3, p.position))
-      .setAttribute("ROTATION", attribute("VEC4", 4, p.rotation))
-      .setAttribute("SCALE", attribute("VEC3", 3, p.scale));
+      .setAttribute("TRANSLATION", attribute("VEC3", translation))
+      .setAttribute("ROTATION", attribute("VEC4", rotation))
+      .setAttribute("SCALE", attribute("VEC3", scale));
     parent.addChild(document.createNode(mesh.getName()).setMesh(mesh).setExtension("EXT_mesh_gpu_instancing", batch));
-  });
-}
-
-function addNodes(
-  document: Document,
-  parent: Node,
-  { placements: p }: EvaluatedDressing,
-  meshes: ReadonlyMap<string, Mesh>,
-): void {
-  for (let i = 0; i < p.count; i++) {
-    const mesh = stands(p, i) ? meshes.get(p.props[p.prop[i]]) : undefined;
-    if (!mesh) continue;
-    const node = document
-      .createNode(`${mesh.getName()} ${p.key[i]}`)
-      .setMesh(mesh)
-      .setTranslation([p.position[3 * i], p.position[3 * i + 1], p.position[3 * i + 2]])
-      .setRotation([p.rotation[4 * i], p.rotation[4 * i + 1], p.rotation[4 * i + 2], p.rotation[4 * i + 3]])
-      .setScale([p.scale[3 * i], p.scale[3 * i + 1], p.scale[3 * i + 2]])
-      .setExtras({ key: p.key[i] });
-    parent.addChild(node);
   }
 }
 
-function indicesOf(n: number, wanted: (i: number) => boolean): number[] {
-  const found: number[] = [];
-  for (let i = 0; i < n; i++) if (wanted(i)) found.push(i);
-  return found;
-}
-
-function gathered(source: Float32Array, members: readonly number[], width: number): Float32Array<ArrayBuffer> {
-  const out = new Float32Array(members.length * width);
-  members.forEach((i, k) => out.set(source.subarray(i * width, (i + 1) * width), k * width));
-  return out;
+function addNodes(document: Document, parent: Node, { placements: p }: EvaluatedDressing, meshes: Variants): void {
+  for (let i = 0; i < p.count; i++) {
+    const mesh = meshOf(p, i, meshes);
+    if (!mesh) continue;
+    const { translation, rotation, scale } = placesOf(p, [i]);
+    const node = document
+      .createNode(`${mesh.getName()} ${p.key[i]}`)
+      .setMesh(mesh)
+      .setTranslation([...translation] as vec3)
+      .setRotation([...rotation] as vec4)
+      .setScale([...scale] as vec3)
+      .setExtras({ key: p.key[i] });
+    parent.addChild(node);
+  }
 }

@@ -108,7 +108,8 @@ export const solidPrimitives = (node: Node): Primitive[] =>
     .listPrimitives()
     .filter((primitive) => isTriangles(primitive.getMode()));
 
-const determinant = (m: mat4): number =>
+/** The determinant of a matrix's turn and scale: below zero where it mirrors. */
+export const determinant = (m: readonly number[]): number =>
   m[0] * (m[5] * m[10] - m[6] * m[9]) - m[4] * (m[1] * m[10] - m[2] * m[9]) + m[8] * (m[1] * m[6] - m[2] * m[5]);
 
 const isIdentity = (m: mat4): boolean => m.every((value, i) => Math.abs(value - (i % 5 === 0 ? 1 : 0)) < 1e-9);
@@ -121,22 +122,29 @@ export function flatMesh(document: Document, nodes: readonly Node[], name: strin
   const mesh = document.createMesh(name);
   for (const node of nodes) {
     const matrix = node.getWorldMatrix();
-    for (const primitive of solidPrimitives(node)) {
-      if (isIdentity(matrix)) {
-        mesh.addPrimitive(primitive);
-        continue;
-      }
-      const copy = primitive.clone();
-      for (const semantic of ["POSITION", "NORMAL", "TANGENT"]) {
-        const accessor = copy.getAttribute(semantic);
-        if (accessor) copy.setAttribute(semantic, accessor.clone());
-      }
-      transformPrimitive(copy, matrix);
-      if (determinant(matrix) < 0) turnInsideOut(document, copy);
-      mesh.addPrimitive(copy);
-    }
+    for (const primitive of solidPrimitives(node)) mesh.addPrimitive(transformedPrimitive(document, primitive, matrix));
   }
   return mesh;
+}
+
+/** The mesh with a matrix worked into its vertices; the same one where that changes nothing. */
+export function transformedMesh(document: Document, mesh: Mesh, matrix: mat4, name: string): Mesh {
+  if (isIdentity(matrix)) return mesh;
+  const made = document.createMesh(name);
+  for (const primitive of mesh.listPrimitives()) made.addPrimitive(transformedPrimitive(document, primitive, matrix));
+  return made;
+}
+
+function transformedPrimitive(document: Document, primitive: Primitive, matrix: mat4): Primitive {
+  if (isIdentity(matrix)) return primitive;
+  const copy = primitive.clone();
+  for (const semantic of ["POSITION", "NORMAL", "TANGENT"]) {
+    const accessor = copy.getAttribute(semantic);
+    if (accessor) copy.setAttribute(semantic, accessor.clone());
+  }
+  transformPrimitive(copy, matrix);
+  if (determinant(matrix) < 0) turnInsideOut(document, copy);
+  return copy;
 }
 
 /** A mirrored node shows its triangles from behind: turn each the other way round. */

@@ -8,6 +8,7 @@ import type { EvaluatedScene } from "./evaluated";
 export { assetsOf, hashOf, type Assets } from "./assets";
 export { standing, type EvaluatedScene } from "./evaluated";
 export { readPropFile } from "./prop";
+export { readSolid } from "./solid";
 export { assetPath, checkedAssets, parseSceneText, readProject, writeProject, type Project } from "./project";
 
 /** A way of writing placements. */

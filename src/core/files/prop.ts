@@ -1,6 +1,7 @@
 /** Reading a GLB as a prop: is it sound, how large is it, what does it bring. */
-import { InputError } from "../scene";
-import { meshNodesOf, readGlb, solidPrimitives, trianglesIn } from "./gltf";
+import { InputError, type Brought } from "../scene";
+import { determinant, meshNodesOf, readGlb, solidPrimitives, trianglesIn } from "./gltf";
+import type { Material } from "@gltf-transform/core";
 import type { PropBounds } from "../place";
 
 /** What a prop's file brings. */
@@ -8,7 +9,11 @@ export interface PropFile {
   /** The box around all its vertices, in metres, as its scene stands. */
   bounds: PropBounds;
   triangles: number;
+  brought: Brought;
 }
+
+/** A file whose box lies so many times its own size away from the origin has left its pivot behind. */
+const FAR = 10;
 
 /**
  * Reads a prop's file and looks it over.
@@ -21,10 +26,17 @@ export async function readPropFile(bytes: Uint8Array, name: string): Promise<Pro
   const min: [number, number, number] = [Infinity, Infinity, Infinity];
   const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
   let triangles = 0;
-  for (const node of meshNodesOf(document)) {
+  const nodes = meshNodesOf(document);
+  const materials = new Set<Material | null>();
+  const mended: Brought["mended"] = [];
+  for (const node of nodes) {
     const m = node.getWorldMatrix();
     const part = node.getMesh()!.getName() || node.getName() || "its mesh";
+    for (const what of leftoverScale(m)) mended.push({ what, part });
+    if (node.getSkin()) mended.push({ what: "moving", part });
     for (const primitive of solidPrimitives(node)) {
+      materials.add(primitive.getMaterial());
+      if (!primitive.getAttribute("NORMAL")) mended.push({ what: "normals", part });
       const positions = primitive.getAttribute("POSITION");
       if (!positions || positions.getCount() === 0) {
         throw new InputError(`“${name}” cannot be used: “${part}” has no vertex positions.`);
@@ -54,5 +66,32 @@ export async function readPropFile(bytes: Uint8Array, name: string): Promise<Pro
     }
   }
   if (triangles === 0) throw new InputError(`“${name}” cannot be used: there are no triangles in it.`);
-  return { bounds: { min, max }, triangles };
+  const bounds = { min, max };
+  if (liesFar(bounds)) mended.push({ what: "far", part: "" });
+  if (document.getRoot().listAnimations().length > 0) mended.push({ what: "moving", part: "" });
+  const textures = document.getRoot().listTextures().length;
+  const parts = nodes.length;
+  return { bounds, triangles, brought: { parts, materials: materials.size, textures, mended: once(mended) } };
+}
+
+/** What the scale in a node's matrix asks for: it is worked into the vertices. */
+function leftoverScale(m: readonly number[]): ("scale" | "uneven" | "mirrored")[] {
+  const [x, y, z] = [0, 4, 8].map((o) => Math.hypot(m[o], m[o + 1], m[o + 2]));
+  const [least, most] = [Math.min(x, y, z), Math.max(x, y, z)];
+  const found: ("scale" | "uneven" | "mirrored")[] = [];
+  if (most - least > 1e-3 * most) found.push("uneven");
+  else if (Math.abs(most - 1) > 1e-3) found.push("scale");
+  if (determinant(m) < 0) found.push("mirrored");
+  return found;
+}
+
+function liesFar({ min, max }: PropBounds): boolean {
+  const middle = min.map((low, axis) => (low + max[axis]) / 2);
+  return Math.hypot(...middle) > FAR * Math.hypot(...min.map((low, axis) => max[axis] - low));
+}
+
+/** Each remark once, and no more of them than can be read. */
+function once(mended: Brought["mended"]): Brought["mended"] {
+  const named = new Map(mended.map((one) => [`${one.what} ${one.part}`, { ...one, part: one.part.slice(0, 120) }]));
+  return [...named.values()].slice(0, 40);
 }

@@ -6,22 +6,47 @@
  */
 
 /** Abscissae and weights of the 8-point Gauss–Legendre rule on [-1, 1] (Abramowitz and Stegun, table 25.4). */
-const NODES = [0.1834346424956498, 0.525532409916329, 0.7966664774136267, 0.9602898564975363];
-const WEIGHTS = [0.362683783378362, 0.3137066458778873, 0.2223810344533745, 0.1012285362903763];
+const [X0, X1, X2, X3] = [0.1834346424956498, 0.525532409916329, 0.7966664774136267, 0.9602898564975363];
+const [W0, W1, W2, W3] = [0.362683783378362, 0.3137066458778873, 0.2223810344533745, 0.1012285362903763];
 
 const MAX_DEPTH = 40;
+/** A cell's ends are slow where it goes so many times faster elsewhere; but a cell as short as so many tolerances may be. */
+const SLOW = 10;
+const FEW = 20;
 
-export type Speed = (t: number) => number;
+/** *The speed |dr/dt| along one cubic*: r′ is quadratic, three coefficients an axis. */
+export class Speed {
+  readonly #c: Float64Array;
+
+  /** @param coefficients of r, 12 numbers from `offset` on: constant, linear, quadratic, cubic, x y z each */
+  constructor(coefficients: Float64Array, offset: number) {
+    this.#c = coefficients.slice(offset + 3, offset + 12);
+    for (let k = 3; k < 9; k++) this.#c[k] *= k < 6 ? 2 : 3;
+  }
+
+  at(t: number): number {
+    const c = this.#c;
+    const x = c[0] + t * (c[3] + t * c[6]);
+    const y = c[1] + t * (c[4] + t * c[7]);
+    const z = c[2] + t * (c[5] + t * c[8]);
+    return Math.sqrt(x * x + y * y + z * z);
+  }
+}
 
 function gaussLegendre(speed: Speed, from: number, to: number): number {
   const middle = (from + to) / 2;
   const half = (to - from) / 2;
-  let sum = 0;
-  for (let i = 0; i < 4; i++) sum += WEIGHTS[i] * (speed(middle - half * NODES[i]) + speed(middle + half * NODES[i]));
-  return sum * half;
+  // Written out: this is where nearly all the time of making a curve goes.
+  return (
+    half *
+    (W0 * (speed.at(middle - half * X0) + speed.at(middle + half * X0)) +
+      W1 * (speed.at(middle - half * X1) + speed.at(middle + half * X1)) +
+      W2 * (speed.at(middle - half * X2) + speed.at(middle + half * X2)) +
+      W3 * (speed.at(middle - half * X3) + speed.at(middle + half * X3)))
+  );
 }
 
-/** The integral of a non-negative `speed` from `from` to `to`, to about `tolerance` (absolute), halving where needed. */
+/** The integral of the speed from `from` to `to`, to about `tolerance` (absolute), halving where needed. */
 export function arcLength(speed: Speed, from: number, to: number, tolerance: number, depth = 0): number {
   const whole = gaussLegendre(speed, from, to);
   const middle = (from + to) / 2;
@@ -33,15 +58,12 @@ export function arcLength(speed: Speed, from: number, to: number, tolerance: num
   );
 }
 
-/** Cells of the inverse: in cell `i`, `t` is a cubic of the arc length between `at[i]` and `at[i + 1]`. */
+/** *Cells of the inverse*: in cell `i`, t is a cubic of the share of the arc length between `at[i]` and `at[i + 1]`. */
 export interface InverseCells {
   /** Arc lengths of the cells' ends, rising; one more than there are cells. */
   at: number[];
-  /** Per cell: t at its start, t at its end, and dt/d(share of the cell) at both. */
-  t0: number[];
-  t1: number[];
-  slope0: number[];
-  slope1: number[];
+  /** Four coefficients a cell, the constant first. */
+  cubic: number[];
   /** Per cell: the span it belongs to. */
   span: number[];
 }
@@ -53,11 +75,6 @@ export const hermiteCoefficients = (a: number, b: number, m: number, n: number):
   3 * (b - a) - 2 * m - n,
   m + n - 2 * (b - a),
 ];
-
-function hermite(a: number, b: number, m: number, n: number, x: number): number {
-  const d = b - a;
-  return a + x * (m + x * (3 * d - 2 * m - n + x * (m + n - 2 * d)));
-}
 
 /** The slope that keeps a Hermite cell monotone: at most three times the mean (Fritsch and Carlson, 1980). */
 const monotoneSlope = (ds: number, speed: number, dt: number): number => (speed * 3 * dt > ds ? ds / speed : 3 * dt);
@@ -74,33 +91,76 @@ export function appendInverse(
   start: number,
   tolerance: number,
 ): number {
-  let at = start;
-  const refine = (t0: number, t1: number, depth: number): void => {
-    const middle = (t0 + t1) / 2;
-    const left = gaussLegendre(speed, t0, middle);
-    const length = left + gaussLegendre(speed, middle, t1);
-    // Nothing that could be told from what is already there: a cell of no length could not be looked up in.
-    if (at + length === at) return;
-    const slope0 = monotoneSlope(length, speed(t0), t1 - t0);
-    const slope1 = monotoneSlope(length, speed(t1), t1 - t0);
-    const exact = Math.abs(gaussLegendre(speed, t0, t1) - length) <= 0.01 * tolerance;
-    const fits = (share: number) => {
-      const t = hermite(t0, t1, slope0, slope1, share);
-      return Math.abs(gaussLegendre(speed, t0, t) - share * length) <= 0.5 * tolerance;
-    };
-    if (length > tolerance && depth < MAX_DEPTH && !(exact && fits(0.5) && fits(0.25) && fits(0.75))) {
-      refine(t0, middle, depth + 1);
-      refine(middle, t1, depth + 1);
-      return;
+  const halves = [gaussLegendre(speed, 0, 0.5), gaussLegendre(speed, 0.5, 1)] as const;
+  return (
+    appendCell({ cells, span, speed, tolerance }, 0, 1, halves[0], halves[1], speed.at(0), speed.at(1), start, 0) -
+    start
+  );
+}
+
+const cubicAt = (x: number, c1: number, c2: number, c3: number): number => x * (c1 + x * (c2 + x * c3));
+
+interface Inverting {
+  cells: InverseCells;
+  span: number;
+  speed: Speed;
+  tolerance: number;
+}
+
+/**
+ * Appends the cell from `t0` to `t1`, or its halves where one cubic does not follow closely enough; returns the arc length
+ * at its end.
+ *
+ * @param left the lengths of its two halves, as one integral each
+ * @param v0 the speeds at its ends
+ */
+function appendCell(
+  work: Inverting,
+  t0: number,
+  t1: number,
+  left: number,
+  right: number,
+  v0: number,
+  v1: number,
+  at: number,
+  depth: number,
+): number {
+  const { cells, span, speed, tolerance } = work;
+  const dt = t1 - t0;
+  const quarter = dt / 4;
+  const middle = t0 + 2 * quarter;
+  const q0 = gaussLegendre(speed, t0, t0 + quarter);
+  const q1 = gaussLegendre(speed, t0 + quarter, middle);
+  const q2 = gaussLegendre(speed, middle, t1 - quarter);
+  const q3 = gaussLegendre(speed, t1 - quarter, t1);
+  const length = q0 + q1 + q2 + q3;
+  // Nothing that could be told from what is already there: a cell of no length could not be looked up in.
+  if (at + length === at) return at;
+  const m = monotoneSlope(length, v0, dt);
+  const n = monotoneSlope(length, v1, dt);
+  const square = 3 * dt - 2 * m - n;
+  const cube = m + n - 2 * dt;
+  if (length > tolerance && depth < MAX_DEPTH) {
+    // At each quarter the cubic is asked for the arc length there; its answer should be where the quarter is.
+    const exact = Math.abs(q0 + q1 - left) + Math.abs(q2 + q3 - right) <= 0.01 * tolerance;
+    const fastest = Math.max(v0, v1, q0 / quarter, q1 / quarter, q2 / quarter, q3 / quarter);
+    const allowed = (0.4 * tolerance) / fastest;
+    // Where the speed changes many times over, as about a cusp, three places do not speak for all between them.
+    const steady = SLOW * Math.min(v0, v1) >= fastest || length <= FEW * tolerance;
+    const fits =
+      exact &&
+      steady &&
+      Math.abs(cubicAt((q0 + q1) / length, m, square, cube) - 2 * quarter) <= allowed &&
+      Math.abs(cubicAt(q0 / length, m, square, cube) - quarter) <= allowed &&
+      Math.abs(cubicAt((length - q3) / length, m, square, cube) - 3 * quarter) <= allowed;
+    if (!fits) {
+      const v = speed.at(middle);
+      const end = appendCell(work, t0, middle, q0, q1, v0, v, at, depth + 1);
+      return appendCell(work, middle, t1, q2, q3, v, v1, end, depth + 1);
     }
-    cells.t0.push(t0);
-    cells.t1.push(t1);
-    cells.slope0.push(slope0);
-    cells.slope1.push(slope1);
-    cells.span.push(span);
-    at += length;
-    cells.at.push(at);
-  };
-  refine(0, 1, 0);
-  return at - start;
+  }
+  cells.cubic.push(t0, m, square, cube);
+  cells.span.push(span);
+  cells.at.push(at + length);
+  return at + length;
 }

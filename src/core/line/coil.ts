@@ -20,3 +20,10 @@ export function coil(line: Coil): Curve {
   };
   return new Pieces().knot().bend(bend, 0, whole).knot().finish(false, placeOf(line));
 }
+
+/** The coil as a ring needs it: with whole turns, and as wide at its end as at its start. */
+export const wholeTurns = (line: Coil): Coil => ({
+  ...line,
+  turns: Math.max(1, Math.round(line.turns)),
+  endRadius: line.radius,
+});

@@ -1,5 +1,6 @@
 /** Lines made of lines: another kind, the other way round, cut at a knot, joined at their ends. All keep what they can. */
 import { distance, vectorAt, type Vec3 } from "../math";
+import { handlesOf } from "./bezier";
 import { curveOf } from "./kinds";
 import { hasKnots, lineSchema, type Knot, type KnottedLine, type Line, type LineKind, type Shape } from "./schema";
 
@@ -18,19 +19,34 @@ interface Extent {
   height: number;
 }
 
-/** The same line as another kind. Knots stay knots; a shape gets the size of what was there, and knots lie on the old line. */
+/** The same line as another kind, divided as it was. Knots stay knots; a shape gets the size of what was there, and knots lie on the old line. */
 export function asKind(line: Line, kind: LineKind): Line {
   if (kind === line.kind) return line;
-  const { id, number, name } = line;
-  const knotted = kind === "polyline" || kind === "smooth" || kind === "hanging";
+  const { id, number, name, ring, ringRadius, marks, marksFrom, marksPer } = line;
+  const divided = { marks, marksFrom, marksPer };
+  const knotted = kind === "polyline" || kind === "smooth" || kind === "bezier" || kind === "hanging";
   if (knotted)
-    return lineSchema.parse(hasKnots(line) ? { ...line, kind } : { id, number, name, ...withKnots(line, kind) });
+    return lineSchema.parse(
+      hasKnots(line) ? { ...line, kind } : { id, number, name, ...divided, ...withKnots(line, kind) },
+    );
   const { center, length, width, height } = extentOf(line);
   const radius = Math.max(length, width) / 2 || undefined;
   const sizes = { radius, endRadius: radius, length: length || undefined, width: width || undefined };
   const lies = hasKnots(line) ? {} : { heading: line.heading, lean: line.lean };
   const rise = height > 0 ? { height } : {};
-  return lineSchema.parse({ id, number, name, kind, knots: [{ position: center }], ...sizes, ...rise, ...lies });
+  return lineSchema.parse({
+    id,
+    number,
+    name,
+    kind,
+    ring,
+    ringRadius,
+    ...divided,
+    knots: [{ position: center }],
+    ...sizes,
+    ...rise,
+    ...lies,
+  });
 }
 
 function extentOf(line: Line): Extent {
@@ -63,8 +79,32 @@ function withKnots(line: Shape, kind: KnottedLine["kind"]) {
   return { kind, knots, closed: curve.closed };
 }
 
-/** The line run from its end to its start. */
-export const reversed = (line: KnottedLine): KnottedLine => ({ ...line, knots: [...line.knots].reverse() });
+/** The line run from its end to its start; handles, rolls and the tags of spans go with it. */
+export function reversed(line: KnottedLine): KnottedLine {
+  const { knots } = line;
+  const last = knots.length - 1;
+  const round = line.kind !== "hanging" && line.closed;
+  const turned = knots.map((_, i): Knot => {
+    const { roll, ...knot } = knots[last - i];
+    // A smooth knot's handles are given by the one that leads on, which will be the other: so both are written down.
+    const shown =
+      line.kind === "bezier" && (knot.before || knot.after) ? handlesOf(knots, line.closed, last - i) : knot;
+    const { before, after } = shown;
+    delete knot.before;
+    delete knot.after;
+    const span = i < last ? last - i - 1 : last;
+    delete knot.tag;
+    const tag = i < last || round ? knots[span].tag : undefined;
+    return {
+      ...knot,
+      ...(after && { before: after }),
+      ...(before && { after: before }),
+      ...(roll !== undefined && { roll: -roll }),
+      ...(tag !== undefined && { tag }),
+    };
+  });
+  return { ...line, knots: turned };
+}
 
 /**
  * The line cut at a knot: two lines that share it, the second with the id, number and name given; or, where it was closed,
@@ -92,20 +132,40 @@ export function splitAt(
   return parts;
 }
 
-/** `line` led on by `other`, from whichever of their ends are nearest; where these are one point they become one knot. */
+/**
+ * `line` led on by `other`, from whichever of their ends are nearest; where these are one point they become one knot. A line
+ * that has to be turned round for it takes its handles, rolls and tags along. The whole runs the way that `line` did.
+ */
 export function joined(line: KnottedLine, other: KnottedLine): KnottedLine {
-  const ends = [line.knots, [...line.knots].reverse()].flatMap((a) =>
-    [other.knots, [...other.knots].reverse()].map((b) => ({
+  const ends = [false, true].flatMap((back) => {
+    const a = (back ? reversed(line) : line).knots;
+    return [other, reversed(other)].map(({ knots: b }) => ({
       a,
       b,
+      back,
       gap: distance(a[a.length - 1].position, b[0].position),
-    })),
-  );
+    }));
+  });
   // Of equally near ones the first, which turns neither line round.
-  const { a, b, gap } = ends.reduce((best, next) => (next.gap < best.gap ? next : best));
-  const knots = [...a, ...(gap < SAME ? b.slice(1) : b)];
+  const { a, b, back, gap } = ends.reduce((best, next) => (next.gap < best.gap ? next : best));
+  const knots = gap < SAME ? [...a.slice(0, -1), merged(a[a.length - 1], b[0]), ...b.slice(1)] : [...a, ...b];
   const whole = line.kind === "hanging" && other.kind === "hanging" ? { length: line.length + other.length } : {};
-  return { ...line, ...whole, knots: a[0] === line.knots[0] ? knots : knots.reverse() } as KnottedLine;
+  const made = { ...line, ...whole, knots } as KnottedLine;
+  return back ? reversed(made) : made;
+}
+
+/** The knot where a line ends and another begins: it comes in as the one does and leads on as the other. */
+function merged(end: Knot, start: Knot): Knot {
+  const knot = { ...end };
+  delete knot.after;
+  delete knot.tag;
+  const { after, tag, join } = start;
+  return {
+    ...knot,
+    ...(after && { after, join: "free" as const }),
+    ...(!after && join !== undefined && { join }),
+    ...(tag !== undefined && { tag }),
+  };
 }
 
 const chords = (knots: readonly Knot[]): number =>

@@ -30,9 +30,23 @@ export interface Curve {
    * Writes the positions (3n, metres) and unit tangents (3n) at `n` arc lengths, in any order. A closed curve wraps round;
    * an open one runs on straight past its ends. Where the curve stands still (a cusp) the tangent is that of its immediate
    * surroundings; a curve of length zero has tangent +Z.
+   *
+   * @param tangent where only positions are wanted, null
    */
-  sample(at: Float64Array, n: number, position: Float64Array, tangent: Float64Array): void;
+  sample(at: Float64Array, n: number, position: Float64Array, tangent: Float64Array | null): void;
+
+  /** As {@link sample} for a single place: writes its position and unit tangent, six numbers. */
+  sampleAt(at: number, out: Float64Array): void;
+
+  /**
+   * For `n` stretches of the curve, 2n arc lengths, writes the points halfway between their ends (3n) and the unit
+   * directions from one end straight to the other (3n); where both ends are one point, the tangent there.
+   */
+  chords(spans: Float64Array, n: number, middle: Float64Array, direction: Float64Array): void;
 }
+
+/** What it takes to find places along a curve. */
+export type Track = Pick<Curve, "length" | "closed" | "knotAt" | "sample" | "sampleAt">;
 
 /** An arc length brought into 0…length: wrapped on a closed curve, held at the ends of an open one. */
 export function arcLengthWithin(curve: Pick<Curve, "length" | "closed">, at: number): number {

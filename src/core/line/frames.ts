@@ -2,15 +2,21 @@
  * Frames along a curve: forward is the tangent (+Z), up is +Y, across is +X = up × forward. One kernel for each rule that
  * says where up comes from.
  */
-import { vectorAt, writeFromBasis } from "../math";
+import { vectorAt, writeFromBasis, type Vec3 } from "../math";
 import { arcLengthWithin, type Curve } from "./curve";
 import { PARALLEL, reflectTwice, stationAt, type Stations } from "./stations";
 
-/** Where up comes from. */
-export type UpRule = "world" | "plumb" | "line";
+/** Where up comes from: a rule, or a point that it leads away from. */
+export type UpRule = "world" | "plumb" | "line" | "roll" | Vec3;
 
 /** Places a piece of work: what belongs to them fits the processor's nearest cache. */
 const CHUNK = 1024;
+
+/** What the pieces are worked out in. */
+const room = {
+  tangent: new Float64Array(3 * CHUNK),
+  places: new Float64Array(2 * CHUNK),
+};
 
 /**
  * Writes positions (3n, metres) and frames (4n, quaternions) at `n` arc lengths.
@@ -20,6 +26,9 @@ const CHUNK = 1024;
  *   down, the line's own.
  * - `plumb`: up is the world's; forward is the line's heading on the level, and where it has none, the heading that the
  *   line's own frame had on the way there.
+ * - `roll`: as `world`; the line's roll comes on top of it, see `roll.ts`.
+ * - a point: forward along the line, up away from the point as far as that allows; where the line runs straight to or from
+ *   it, the line's own.
  */
 export function writeFrames(
   curve: Curve,
@@ -30,12 +39,43 @@ export function writeFrames(
   position: Float64Array,
   rotation: Float64Array,
 ): void {
-  const tangent = new Float64Array(3 * Math.min(n, CHUNK));
+  const { tangent } = room;
   for (let from = 0; from < n; from += CHUNK) {
     const to = Math.min(n, from + CHUNK);
     const places = { at: at.subarray(from, to), position: position.subarray(3 * from, 3 * to), tangent };
     curve.sample(places.at, to - from, places.position, tangent);
-    KERNELS[rule](curve, stations, places, rotation.subarray(4 * from, 4 * to));
+    kernelOf(rule)(curve, stations, places, rotation.subarray(4 * from, 4 * to));
+  }
+}
+
+/**
+ * As {@link writeFrames}, for props that reach from one arc length to another (2n): positions halfway between both ends,
+ * forward from one end straight to the other. A span of NaN is the single place `at`.
+ */
+export function writeSpanFrames(
+  curve: Curve,
+  stations: Stations,
+  rule: UpRule,
+  at: Float64Array,
+  span: Float64Array,
+  n: number,
+  position: Float64Array,
+  rotation: Float64Array,
+): void {
+  const { tangent, places } = room;
+  for (let from = 0; from < n; from += CHUNK) {
+    const to = Math.min(n, from + CHUNK);
+    const count = to - from;
+    for (let i = 0, o = 2 * from; i < 2 * count; i += 2, o += 2) {
+      const whole = span[o] === span[o];
+      const alone = at[o >> 1];
+      places[i] = whole ? span[o] : alone;
+      places[i + 1] = whole ? span[o + 1] : alone;
+    }
+    const middles = position.subarray(3 * from, 3 * to);
+    curve.chords(places, count, middles, tangent);
+    const chords = { at: at.subarray(from, to), position: middles, tangent };
+    kernelOf(rule)(curve, stations, chords, rotation.subarray(4 * from, 4 * to));
   }
 }
 
@@ -48,7 +88,9 @@ interface Places {
 
 type Kernel = (curve: Curve, stations: Stations, places: Places, rotation: Float64Array) => void;
 
-const KERNELS: Readonly<Record<UpRule, Kernel>> = { line: writeOwn, world: writeWorld, plumb: writePlumb };
+const KERNELS = { line: writeOwn, world: writeWorld, plumb: writePlumb, roll: writeWorld };
+
+const kernelOf = (rule: UpRule): Kernel => (typeof rule === "string" ? KERNELS[rule] : awayFrom(rule));
 
 /**
  * The line's own frame. Two reflections after each other are a rotation, and as a quaternion it is the product of their
@@ -203,6 +245,35 @@ function writePlumb(curve: Curve, stations: Stations, places: Places, rotation: 
     rotation[4 * i + 2] = 0;
     rotation[4 * i + 3] = cosine >= 0 ? larger : smaller;
   }
+}
+
+/** Up away from a point, made perpendicular to forward. */
+function awayFrom([px, py, pz]: Vec3): Kernel {
+  return (curve, stations, places, rotation) => {
+    const { at, position, tangent } = places;
+    for (let i = 0; i < at.length; i++) {
+      const o = 3 * i;
+      const [tx, ty, tz] = [tangent[o], tangent[o + 1], tangent[o + 2]];
+      let ux = position[o] - px;
+      let uy = position[o + 1] - py;
+      let uz = position[o + 2] - pz;
+      const away = ux * ux + uy * uy + uz * uz;
+      const on = ux * tx + uy * ty + uz * tz;
+      ux -= on * tx;
+      uy -= on * ty;
+      uz -= on * tz;
+      const squared = ux * ux + uy * uy + uz * uz;
+      if (squared <= PARALLEL * PARALLEL * away || away === 0) {
+        writeOwn(curve, stations, placeAt(places, i), rotation.subarray(4 * i, 4 * i + 4));
+        continue;
+      }
+      const inverse = 1 / Math.sqrt(squared);
+      ux *= inverse;
+      uy *= inverse;
+      uz *= inverse;
+      writeFromBasis(rotation, i, uy * tz - uz * ty, uz * tx - ux * tz, ux * ty - uy * tx, ux, uy, uz, tx, ty, tz);
+    }
+  };
 }
 
 const placeAt = ({ at, position, tangent }: Places, i: number): Places => ({

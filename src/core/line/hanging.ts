@@ -3,6 +3,7 @@
  * formulas. With σ the arc length from the lowest point: x = a·asinh(σ / a), y = √(a² + σ²), direction (a, σ) / √(a² + σ²).
  */
 import { distance, type Vec3 } from "../math";
+import { writeChords } from "./chords";
 import { arcLengthWithin, type Curve } from "./curve";
 import type { HangingRope } from "./schema";
 
@@ -51,6 +52,8 @@ class HangingCurve implements Curve {
   readonly knotAt: Float64Array;
   readonly #swags: readonly Swag[];
   readonly #start: Vec3;
+  readonly #one = new Float64Array(1);
+  readonly #tangent = new Float64Array(3);
 
   constructor(swags: readonly Swag[], start: Vec3) {
     this.#swags = swags;
@@ -88,11 +91,11 @@ class HangingCurve implements Curve {
     return span + (s - this.spanAt[span]) / this.#swags[span].length;
   }
 
-  sample(at: Float64Array, n: number, position: Float64Array, tangent: Float64Array): void {
+  sample(at: Float64Array, n: number, position: Float64Array, tangent: Float64Array | null): void {
     if (this.length === 0) {
       for (let i = 0; i < n; i++) {
         position.set(this.#start, 3 * i);
-        tangent.set([0, 0, 1], 3 * i);
+        tangent?.set([0, 0, 1], 3 * i);
       }
       return;
     }
@@ -102,6 +105,16 @@ class HangingCurve implements Curve {
       span = this.#spanOf(s, span);
       writeOnSwag(this.#swags[span], s - this.spanAt[span], at[i] - s, position, tangent, 3 * i);
     }
+  }
+
+  sampleAt(at: number, out: Float64Array): void {
+    this.#one[0] = at;
+    this.sample(this.#one, 1, out, this.#tangent);
+    out.set(this.#tangent, 3);
+  }
+
+  chords(spans: Float64Array, n: number, middle: Float64Array, direction: Float64Array): void {
+    writeChords(this, spans, n, middle, direction);
   }
 
   /** The span that holds arc length `s`, looked for from `hint`; spans without length are passed over. */
@@ -119,7 +132,7 @@ function writeOnSwag(
   s: number,
   beyond: number,
   position: Float64Array,
-  tangent: Float64Array,
+  tangent: Float64Array | null,
   o: number,
 ): void {
   const { a, sigma0, start, end, length } = swag;
@@ -143,6 +156,7 @@ function writeOnSwag(
   position[o] = start[0] + forward * swag.headingX + beyond * tx;
   position[o + 1] = start[1] + up + beyond * tangentUp;
   position[o + 2] = start[2] + forward * swag.headingZ + beyond * tz;
+  if (!tangent) return;
   tangent[o] = tx;
   tangent[o + 1] = tangentUp;
   tangent[o + 2] = tz;

@@ -1,29 +1,96 @@
 /** Lines: each kind in a file of its own, all becoming a {@link Curve}; frames along any of them. */
+import { cornersOf, type Corner } from "./corners";
 import { curveOf } from "./kinds";
+import { writeFrames, writeSpanFrames, type UpRule } from "./frames";
+import { marksOf } from "./marks";
+import { applyRoll, rollOf, type Roll } from "./roll";
 import { stationsOf, type Stations } from "./stations";
-import type { Curve } from "./curve";
+import { arcLengthWithin, type Curve } from "./curve";
 import type { Line } from "./schema";
 
+export { handlesOf, type Handles } from "./bezier";
+export { chained } from "./chained";
+export { ChordFinder, LEAST_STEP, TOGETHER } from "./chord";
+export type { Corner } from "./corners";
 export { asKind, joined, reversed, splitAt } from "./convert";
-export { type Curve } from "./curve";
+export { arcLengthWithin, type Curve, type Track } from "./curve";
+export { withKnotAt } from "./insert";
 export { curveOf, LINE_KINDS } from "./kinds";
 export { writeFrames, type UpRule } from "./frames";
 export * from "./schema";
 
-/** *A line ready to be placed along*: its curve, and its stations as soon as somebody asks for them. */
+/** *A line ready to be placed along*: its curve, and its stations, marks and corners as soon as somebody asks for them. */
 export class GuideLine {
   readonly id: string;
   readonly number: number;
   readonly curve: Curve;
+  /** Whether any span has a tag. */
+  readonly tagged: boolean;
+  readonly #line: Line;
+  readonly #roll: Roll | null;
   #stations: Stations | undefined;
+  #marks: Float64Array | undefined;
 
   constructor(line: Line) {
+    this.#line = line;
     this.id = line.id;
     this.number = line.number;
     this.curve = curveOf(line);
+    this.tagged = line.knots.some(({ tag }) => tag !== undefined);
+    this.#roll = rollOf(line, this.curve);
   }
 
   get stations(): Stations {
     return (this.#stations ??= stationsOf(this.curve));
+  }
+
+  /** Arc lengths of the marks between the parts that the line is divided into. */
+  get marks(): Float64Array {
+    return (this.#marks ??= marksOf(this.#line, this.curve));
+  }
+
+  /** The knots at which the line turns by at least `angle` radians. */
+  corners(angle: number): Corner[] {
+    return cornersOf(this.#line, this.curve, angle);
+  }
+
+  /** The word for the span at an arc length, if it has one. */
+  tagAt(at: number): string | undefined {
+    if (!this.tagged) return undefined;
+    const { knotAt } = this.curve;
+    const { knots } = this.#line;
+    // What stands on a knot to within rounding belongs to the span that begins there.
+    const place = arcLengthWithin(this.curve, at) + 1e-9 * this.curve.length;
+    let low = 0;
+    let high = Math.min(knotAt.length, knots.length) - 1;
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if (knotAt[middle] <= place) low = middle;
+      else high = middle - 1;
+    }
+    return knots[low].tag;
+  }
+
+  /** Positions (3n, metres) and frames (4n, quaternions) at `n` arc lengths, with the line's roll where `up` asks for it. */
+  frames(up: UpRule, at: Float64Array, n: number, position: Float64Array, rotation: Float64Array): void {
+    writeFrames(this.curve, this.stations, up, at, n, position, rotation);
+    this.#rolled(up, at, n, rotation);
+  }
+
+  /** As {@link frames}, for props that reach from one arc length to another, `span` (2n). */
+  spanFrames(
+    up: UpRule,
+    at: Float64Array,
+    span: Float64Array,
+    n: number,
+    position: Float64Array,
+    rotation: Float64Array,
+  ): void {
+    writeSpanFrames(this.curve, this.stations, up, at, span, n, position, rotation);
+    this.#rolled(up, at, n, rotation);
+  }
+
+  #rolled(up: UpRule, at: Float64Array, n: number, rotation: Float64Array): void {
+    if (this.#roll && (up === "line" || up === "roll")) applyRoll(this.#roll, at, n, rotation);
   }
 }

@@ -1,15 +1,18 @@
 /** The kinds of line: the word for each and how it becomes a curve. */
 import { arc } from "./arc";
+import { bezier } from "./bezier";
 import { circle } from "./circle";
-import { coil } from "./coil";
+import { coil, wholeTurns } from "./coil";
 import { ellipse } from "./ellipse";
 import { hangingRope } from "./hanging";
 import { polyline } from "./polyline";
 import { rectangle } from "./rectangle";
+import { ringed } from "./ring";
 import { smooth } from "./smooth";
 import type { Curve } from "./curve";
 import {
   arcSchema,
+  bezierSchema,
   circleSchema,
   coilSchema,
   ellipseSchema,
@@ -28,6 +31,7 @@ export const LINE_KINDS: {
 } = {
   polyline: { schema: polylineSchema, label: "Straight", curve: polyline },
   smooth: { schema: smoothSchema, label: "Smooth", curve: smooth },
+  bezier: { schema: bezierSchema, label: "Bézier", curve: bezier },
   hanging: { schema: hangingSchema, label: "Hanging rope", curve: hangingRope },
   circle: { schema: circleSchema, label: "Circle", curve: circle },
   ellipse: { schema: ellipseSchema, label: "Ellipse", curve: ellipse },
@@ -38,5 +42,7 @@ export const LINE_KINDS: {
 
 /** The curve of a line of any kind. */
 export function curveOf(line: Line): Curve {
-  return LINE_KINDS[line.kind].curve(line as never);
+  const whole = line.ring && line.kind === "coil" ? wholeTurns(line) : line;
+  const curve = LINE_KINDS[line.kind].curve(whole as never);
+  return line.ring ? ringed(curve, whole) : curve;
 }

@@ -108,7 +108,12 @@ describe("arc length", () => {
         fc.pre(u < curve.spans);
         const { derivative } = curve.evaluate(u);
         const h = 1e-5;
-        const [a, b] = [curve.evaluate(u - h).position, curve.evaluate(u + h).position];
+        const [before, after] = [curve.evaluate(u - h), curve.evaluate(u + h)];
+        const [a, b] = [before.position, after.position];
+        // A rope between points above each other is folded where it hangs deepest: there is no derivative in the fold.
+        fc.pre(
+          dot(before.derivative, after.derivative) >= 0.99 * lengthOf(before.derivative) * lengthOf(after.derivative),
+        );
         const size = Math.max(1, lengthOf(derivative));
         for (let k = 0; k < 3; k++) expect(Math.abs((b[k] - a[k]) / (2 * h) - derivative[k])).toBeLessThan(2e-3 * size);
         fc.pre(lengthOf(derivative) > 1e-3);
@@ -281,7 +286,7 @@ describe("frames", () => {
   test("the line's own frame does not turn about the tangent: its up changes only along the tangent", () => {
     fc.assert(
       fc.property(anyLine, (line) => {
-        fc.pre(line.kind === "smooth" && !line.closed);
+        fc.pre(line.kind === "smooth" && !line.closed && !line.ring);
         const { length } = curveOf(line);
         fc.pre(length > 1);
         const step = 1e-5 * length;

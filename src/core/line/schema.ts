@@ -1,6 +1,16 @@
 /** The Zod schemas of lines: what all kinds share, and one schema for each kind. */
 import { z } from "zod";
-import { angleParam, choiceParam, idSchema, lengthParam, nameSchema, plainParam, vec3Schema } from "../scene/param";
+import {
+  angleParam,
+  choiceParam,
+  idSchema,
+  lengthParam,
+  nameSchema,
+  plainParam,
+  switchParam,
+  vec3Schema,
+  wholeParam,
+} from "../scene/param";
 import type { Vec3 } from "../math";
 
 /** How many bits of a placement's key are the line's number; see `place/slots.ts`. */
@@ -10,6 +20,20 @@ export const knotSchema = z.object({
   position: vec3Schema,
   /** A polyline's corner radius at this knot, where it differs from the line's, in metres. */
   radius: z.number().min(0).optional(),
+  /** A smooth line turns here at once instead of gently. */
+  corner: z.boolean().optional(),
+  /**
+   * A Bézier line's handles, in metres from the knot: back towards the knot before and on towards the next. Smooth: on one
+   * line through the knot, each with its own length. Corner: none. Free: each for itself. Without any, they suit the
+   * neighbouring knots.
+   */
+  join: z.enum(["smooth", "corner", "free"]).optional(),
+  before: vec3Schema.optional(),
+  after: vec3Schema.optional(),
+  /** Turns the line's frame here by so many radians about its direction; in between it goes from one to the next. */
+  roll: z.number().optional(),
+  /** A word for the span from here to the next knot. */
+  tag: z.string().trim().min(1).max(40).optional(),
 });
 
 const shared = {
@@ -22,6 +46,37 @@ const shared = {
     .max(2 ** LINE_NUMBER_BITS - 1),
   name: nameSchema,
   knots: z.array(knotSchema).min(1).max(100_000),
+  ring: switchParam({
+    label: "Bend into a ring",
+    help: "Bends the whole line round until its end meets its start. A coil becomes a garland, with whole turns.",
+  }),
+  ringRadius: lengthParam({
+    label: "Ring radius",
+    help: "From the ring's middle to the axis of the line; 0 for a ring as long as the line is from end to end.",
+    default: 0,
+    min: 0,
+    slider: [0, 10],
+  }),
+  marks: wholeParam({
+    label: "Divide",
+    help: "Shows marks between so many equal parts of the line, which knots, pegs and placements catch on; 0 for none.",
+    default: 0,
+    min: 0,
+    max: 100_000,
+    slider: [0, 48],
+  }),
+  marksFrom: lengthParam({
+    label: "From",
+    help: "Where the first mark of a closed line lies, measured from its start.",
+    default: 0,
+    slider: [-5, 5],
+  }),
+  marksPer: choiceParam({
+    label: "Parts in",
+    help: "Whether the number of parts is that of the whole line or of each quarter of it, from knot to knot.",
+    default: "line",
+    choices: { line: "Whole line", quarter: "Each quarter" },
+  }),
 };
 
 const closed = z.boolean().default(false).meta({ label: "Closed", help: "The last knot is joined to the first." });
@@ -40,6 +95,8 @@ export const polylineSchema = z.object({
 });
 
 export const smoothSchema = z.object({ ...shared, kind: z.literal("smooth"), closed });
+
+export const bezierSchema = z.object({ ...shared, kind: z.literal("bezier"), closed });
 
 export const hangingSchema = z.object({
   ...shared,
@@ -166,6 +223,7 @@ export const coilSchema = z.object({
 export const lineSchema = z.discriminatedUnion("kind", [
   polylineSchema,
   smoothSchema,
+  bezierSchema,
   hangingSchema,
   circleSchema,
   ellipseSchema,
@@ -177,6 +235,7 @@ export const lineSchema = z.discriminatedUnion("kind", [
 export type Knot = z.infer<typeof knotSchema>;
 export type Polyline = z.infer<typeof polylineSchema>;
 export type SmoothLine = z.infer<typeof smoothSchema>;
+export type BezierLine = z.infer<typeof bezierSchema>;
 export type HangingRope = z.infer<typeof hangingSchema>;
 export type Line = z.infer<typeof lineSchema>;
 export type LineKind = Line["kind"];
@@ -191,7 +250,7 @@ export type Shape = Circle | Ellipse | Arc | Rectangle | Coil;
 export type KnottedLine = Exclude<Line, Shape>;
 
 export const hasKnots = (line: Line): line is KnottedLine =>
-  line.kind === "polyline" || line.kind === "smooth" || line.kind === "hanging";
+  line.kind === "polyline" || line.kind === "smooth" || line.kind === "bezier" || line.kind === "hanging";
 
 /** Where a shape's middle is and how it lies there. */
 export const placeOf = (line: Shape): { center: Vec3; heading: number; lean: number } => ({

@@ -3,7 +3,8 @@
  * and R. N. Goldman 1988, C. Yuksel, S. Schaefer, J. Keyser 2011: no cusps and no loops within a span).
  *
  * Knots that coincide with their neighbour count once, so that doubled knots leave the curve smooth; their span has length
- * zero. An open line is led on past its ends by the mirror image of the second knot.
+ * zero. An open line is led on past its ends by the mirror image of the second knot, and so is each side of a knot that is
+ * a corner.
  */
 import { distance, subtract, add, type Vec3 } from "../math";
 import { PiecewiseCubic } from "./piecewise";
@@ -24,8 +25,8 @@ export function smooth(line: SmoothLine): Curve {
   const last = points.length - 1;
   const neighbour = (i: number): Vec3 => {
     if (closed) return points[(i + points.length) % points.length];
-    if (i < 0) return subtract(add(points[0], points[0]), points[Math.min(1, last)]);
-    if (i > last) return subtract(add(points[last], points[last]), points[Math.max(0, last - 1)]);
+    if (i < 0) return mirrored(points[Math.min(1, last)], points[0]);
+    if (i > last) return mirrored(points[Math.max(0, last - 1)], points[last]);
     return points[i];
   };
 
@@ -37,10 +38,17 @@ export function smooth(line: SmoothLine): Curve {
       for (let axis = 0; axis < 3; axis++) coefficients[o + axis] = points[from][axis];
       continue;
     }
-    writeSpan(coefficients, o, neighbour(from - 1), points[from], points[to], neighbour(from + 2));
+    const [p1, p2] = [points[from], points[to]];
+    const isCorner = (knot: number) => line.knots[knot % knots.length].corner === true;
+    const p0 = isCorner(span) ? mirrored(p2, p1) : neighbour(from - 1);
+    const p3 = isCorner(span + 1) ? mirrored(p1, p2) : neighbour(from + 2);
+    writeSpan(coefficients, o, p0, p1, p2, p3);
   }
   return new PiecewiseCubic(coefficients, closed, knots[0]);
 }
+
+/** The point on the other side of `middle`, as far away. */
+const mirrored = (point: Vec3, middle: Vec3): Vec3 => subtract(add(middle, middle), point);
 
 /** The knots without repeats of their predecessor, and for each knot which of those it is. */
 function distinct(knots: readonly Vec3[], closed: boolean, same: number): { points: Vec3[]; indexOf: number[] } {

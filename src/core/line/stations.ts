@@ -3,7 +3,7 @@
  * Rotation Minimizing Frames*, ACM TOG 27(1), 2008), carried along fixed *stations* of the curve. In between it is carried
  * from the station before, so that a frame depends on the curve alone and not on how densely it is asked.
  */
-import { anyPerpendicular, dot, normalize, scale, subtract, vectorAt, writeFromBasis, type Vec3 } from "../math";
+import { anyPerpendicular, cross, dot, normalize, scale, subtract, vectorAt, writeFromBasis, type Vec3 } from "../math";
 import type { Curve } from "./curve";
 
 /** Stations are added until the tangent turns by no more than this between neighbours (radians). */
@@ -51,7 +51,7 @@ export function stationsOf(curve: Curve): Stations {
     const end = Float64Array.of(...vectorAt(position, 0));
     reflectTwice(position, tangent, up, n - 1, end, Float64Array.of(...first), 0, seam);
     const [r0, r1] = [vectorAt(up, 0), vectorAt(seam, 0)];
-    const across = crossOf(r0, first);
+    const across = cross(r0, first);
     twist = Math.atan2(-dot(r1, across), dot(r1, r0));
   }
   return { at, position, tangent, up, rotation: rotationsOf(tangent, up), twist, bucket: bucketsOf(at, curve.length) };
@@ -159,7 +159,7 @@ function rotationsOf(tangent: Float64Array, up: Float64Array): Float64Array {
   for (let i = 0; i < n; i++) {
     const t = vectorAt(tangent, i);
     const u = vectorAt(up, i);
-    writeFromBasis(rotation, i, ...crossOf(u, t), ...u, ...t);
+    writeFromBasis(rotation, i, ...cross(u, t), ...u, ...t);
   }
   return rotation;
 }
@@ -187,9 +187,3 @@ function perpendicularUp(t: Vec3): Vec3 | null {
   const up = subtract([0, 1, 0], scale(t, t[1]));
   return dot(up, up) > PARALLEL * PARALLEL ? normalize(up) : null;
 }
-
-const crossOf = (a: Vec3, b: Vec3): Vec3 => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];

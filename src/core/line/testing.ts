@@ -9,6 +9,9 @@ const position = fc.tuple(coordinate, coordinate, coordinate);
 export const makeLine = (line: { kind: Line["kind"]; knots: readonly Vec3[] } & Record<string, unknown>): Line =>
   lineSchema.parse({ id: "line", number: 1, name: "Line", ...line, knots: line.knots.map((p) => ({ position: p })) });
 
+/** Bent into a ring now and then. */
+const ring = fc.constantFrom(false, false, false, true);
+
 const metres = fc.double({ min: 0.05, max: 10, noNaN: true });
 
 /** Knots of which some are doubled. */
@@ -25,11 +28,27 @@ export const anyLine: fc.Arbitrary<Line> = fc.oneof(
       cornerRadius: fc.constantFrom(0, 0, 0.5, 30),
     })
     .map(makeLine),
-  fc.record({ kind: fc.constant("smooth" as const), knots, closed: fc.boolean() }).map(makeLine),
+  fc.record({ kind: fc.constant("smooth" as const), knots, closed: fc.boolean(), ring }).map(makeLine),
+  fc
+    .record({
+      knots,
+      closed: fc.boolean(),
+      handles: fc.array(fc.tuple(fc.constantFrom("smooth", "corner", "free"), position, position), { maxLength: 8 }),
+    })
+    .map(({ knots: positions, closed, handles }) => {
+      const line = makeLine({ kind: "bezier", knots: positions, closed });
+      const knotted = line.knots.map((knot, i) => {
+        if (!handles[i]) return knot;
+        const [join, before, after] = handles[i];
+        return { ...knot, join, before, after };
+      });
+      return lineSchema.parse({ ...line, knots: knotted });
+    }),
   fc
     .record({
       kind: fc.constant("hanging" as const),
       knots,
+      ring,
       by: fc.constantFrom("sag", "length"),
       sag: fc.double({ min: 0, max: 10, noNaN: true }),
       length: fc.double({ min: 0.1, max: 200, noNaN: true }),
@@ -38,6 +57,7 @@ export const anyLine: fc.Arbitrary<Line> = fc.oneof(
   fc
     .record({
       kind: fc.constantFrom("circle", "ellipse", "arc", "rectangle", "coil"),
+      ring,
       knots: fc.tuple(position),
       heading: fc.double({ min: -4, max: 4, noNaN: true }),
       lean: fc.double({ min: -2, max: 2, noNaN: true }),

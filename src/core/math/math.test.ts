@@ -12,6 +12,7 @@ import {
   normalize,
   quatAt,
   rotate,
+  turnsOf,
   unit,
   writeFromBasis,
   type Vec3,
@@ -92,6 +93,19 @@ describe("quaternions", () => {
     const v = rotate(fromTurns(0, 0, Math.PI / 2), [0, 0, 1]);
     expect(v[0]).toBeCloseTo(1);
     expect(v[2]).toBeCloseTo(0);
+  });
+
+  test("the three angles of a turn make the same turn again, also where it looks straight up or down", () => {
+    const angle = fc.oneof(
+      fc.double({ min: -3.1, max: 3.1, noNaN: true }),
+      fc.constantFrom(0, Math.PI / 2, -Math.PI / 2),
+    );
+    fc.assert(
+      fc.property(angle, angle, angle, (a, b, c) => {
+        const { along, across, up } = turnsOf(fromTurns(a, b, c));
+        expect(angleBetween(fromTurns(along, across, up), fromTurns(a, b, c))).toBeLessThan(1e-4);
+      }),
+    );
   });
 });
 

@@ -37,6 +37,19 @@ export function fromTurns(along: number, across: number, up: number): Quat {
   );
 }
 
+/** The three angles that {@link fromTurns} makes a rotation of; where it looks straight up or down, all the turn is about up. */
+export function turnsOf([x, y, z, w]: Quat): { along: number; across: number; up: number } {
+  const sine = Math.max(-1, Math.min(1, 2 * (w * x - y * z)));
+  const across = Math.asin(sine);
+  if (Math.abs(sine) > 1 - 1e-9)
+    return { along: 0, across, up: Math.atan2(2 * (w * y - x * z), 1 - 2 * (y * y + z * z)) };
+  return {
+    along: Math.atan2(2 * (w * z + x * y), 1 - 2 * (x * x + z * z)),
+    across,
+    up: Math.atan2(2 * (w * y + x * z), 1 - 2 * (x * x + y * y)),
+  };
+}
+
 /** The angle in radians, 0 to π, between two rotations. Signs of the quaternions do not matter. */
 export function angleBetween(a: Quat, b: Quat): number {
   const [x, y, z, w] = multiply(a, [-b[0], -b[1], -b[2], b[3]]);

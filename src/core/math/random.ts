@@ -19,6 +19,9 @@ function mix(h: number, k: number): number {
 /** What all draws of one seed and channel have in common, worked out once for {@link drawFrom}. */
 export const streamOf = (seed: number, channel: number): number => mix(mix(0, seed), channel);
 
+/** What brings 32 bits to [0, 1): exact, being a power of two. */
+const PER_DRAW = 2 ** -32;
+
 function finish(h: number): number {
   h ^= 16;
   h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
@@ -38,8 +41,12 @@ export function unit(seed: number, channel: number, key: number, index: number):
 
 /** As {@link unit}, for a loop over many keys of one {@link streamOf} seed and channel. */
 export function drawFrom(stream: number, key: number, index: number): number {
-  return finish(mix(mix(stream, key), index)) / 4294967296;
+  return finish(mix(mix(stream, key), index)) * PER_DRAW;
 }
+
+/** Keys for {@link drawFrom} as signed integers, which are the same bits and quicker to reckon with. */
+export const signedKeys = (keys: Uint32Array): Int32Array =>
+  new Int32Array(keys.buffer as ArrayBuffer, keys.byteOffset, keys.length);
 
 /** A 32-bit hash of a text: FNV-1a (Fowler, Noll, Vo) over its UTF-16 units, finished by one round of {@link hash}. */
 export function hashText(text: string): number {
@@ -54,6 +61,7 @@ export function hashText(text: string): number {
  */
 export const CHANNEL = {
   what: 0x0201,
+  mix: 0x0202,
   variationAlong: 0x0601,
   variationAcross: 0x0602,
   variationUp: 0x0603,
@@ -61,5 +69,19 @@ export const CHANNEL = {
   variationTurnAcross: 0x0612,
   variationTurnUp: 0x0613,
   variationSize: 0x0621,
+  variationWidth: 0x0622,
+  variationHeight: 0x0623,
+  variationDepth: 0x0624,
+  variationMirror: 0x0631,
+  variationTint: 0x0641,
+  wanderAcross: 0x0651,
+  wanderUp: 0x0652,
+  overCount: 0x0301,
+  overFirst: 0x0302,
+  overSecond: 0x0303,
+  overEven: 0x0304,
   gapChance: 0x0701,
+  gapRun: 0x0702,
+  gapRunLength: 0x0703,
+  gapLimit: 0x0704,
 } as const;

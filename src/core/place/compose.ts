@@ -1,164 +1,306 @@
 /**
- * Carries slots into the world. Until here everything is said in the line's own frame, so the same numbers mean the same on
- * a line that runs any other way: the frame at the slot, then the offset in it, then the turns, then the size, all about the
- * point where the prop meets the line.
+ * Puts props at their slots. Until here everything is said in the line's own frame, so the same numbers mean the same on a
+ * line that runs any other way: the frame at the slot, then the turns, then the size, all about the point where the prop
+ * meets the line.
  */
-import { writeFrames, type GuideLine } from "../line";
-import { sizeOf, type PropBounds } from "./bounds";
-import { NO_PROP, type Slots } from "./slots";
-import type { Offset } from "./fit/fit";
+import { FLAG, NO_PROP, type Slots } from "./slots";
+import type { Frames } from "./frames";
 import type { Hold } from "./stance/stance";
 import type { Drawn } from "./variation/variation";
 import type { Placements } from "./placements";
 
-/** Frames at the slots: world positions 3n and rotations 4n. */
-export interface Frames {
-  position: Float64Array;
-  rotation: Float64Array;
+/**
+ * Half turns whose squares come to less than this have their sines and cosines by series, to 3e-9, which is far finer than
+ * single precision, in a fraction of the time.
+ */
+const SMALL = 0.04;
+const [S1, S2] = [1 / 6, 1 / 20];
+const [C1, C2, C3] = [1 / 2, 1 / 12, 1 / 30];
+
+/** The factors (3n) by which each slot's prop is larger: its own, what it drew, and how it is stretched. */
+export function scalesOf(
+  slots: Slots,
+  { axis, size: own }: Hold,
+  { size, sizes }: Pick<Drawn, "size" | "sizes">,
+): Float32Array {
+  const { prop: propOf, stretch, count } = slots;
+  const scale = new Float32Array(3 * count);
+  for (let i = 0; i < count; i++) {
+    const p = 3 * i;
+    const prop = propOf[i];
+    if (prop === NO_PROP) {
+      scale[p] = scale[p + 1] = scale[p + 2] = 1;
+      continue;
+    }
+    const k = size ? own[prop] * size[i] : own[prop];
+    scale[p] = sizes ? k * sizes[p] : k;
+    scale[p + 1] = sizes ? k * sizes[p + 1] : k;
+    scale[p + 2] = sizes ? k * sizes[p + 2] : k;
+    if (stretch) scale[p + axis[prop]] *= stretch[i];
+  }
+  return scale;
 }
 
-/** The frames at every slot's place, moved along the line by the offset and by what it drew. */
-export function framesAt(
-  lines: readonly GuideLine[],
-  slots: Slots,
-  up: Hold["up"],
-  along: number,
-  shift: Float64Array | null,
-): Frames {
-  const n = slots.count;
-  const position = new Float64Array(3 * n);
-  const rotation = new Float64Array(4 * n);
-  let at = slots.at;
-  if (shift || along !== 0) {
-    at = at.slice();
-    for (let i = 0; i < n; i++) at[i] += along + (shift ? shift[3 * i] : 0);
-  }
-  for (let from = 0; from < n;) {
-    const line = lines[slots.line[from]];
-    let to = from + 1;
-    while (to < n && slots.line[to] === slots.line[from]) to++;
-    writeFrames(
-      line.curve,
-      line.stations,
-      up,
-      at.subarray(from, to),
-      to - from,
-      position.subarray(3 * from, 3 * to),
-      rotation.subarray(4 * from, 4 * to),
-    );
-    from = to;
-  }
-  return { position, rotation };
+/** What is said of each placement besides its slot; see {@link Placements} for the shapes. */
+export type Placed = Pick<Placements, "origin" | "position" | "rotation" | "scale" | "reach" | "at">;
+
+/** Everything that a placement is made of besides its slot. */
+export interface Parts {
+  frames: Frames;
+  hold: Hold;
+  /** Factors for each placement's width, height and depth: 3n. */
+  scale: Float32Array;
+  /** The offset along the line, metres. */
+  along: number;
+  drawn: Drawn;
 }
 
-/** Everything but the frames, per placement; see {@link Placements} for the shapes. */
-type Placed = Pick<Placements, "origin" | "position" | "rotation" | "scale" | "reach" | "at">;
-
-export function compose(
-  slots: Slots,
-  frames: Frames,
-  hold: Hold,
-  offset: Offset,
-  drawn: Drawn,
-  bounds: readonly PropBounds[],
-): Placed {
+export function compose(slots: Slots, parts: Parts): Placed {
   const n = slots.count;
-  const origin: [number, number, number] =
-    n > 0
-      ? [Math.round(frames.position[0]), Math.round(frames.position[1]), Math.round(frames.position[2])]
-      : [0, 0, 0];
-  const position = new Float32Array(3 * n);
-  const rotation = new Float32Array(4 * n);
-  const scale = new Float32Array(3 * n);
-  const reach = new Float32Array(2 * n);
-  const at = new Float32Array(n);
-  const boxes = boxesOf(bounds);
-  const { contact, turn: held } = hold;
-  const { shift, turn, size } = drawn;
-  const framePosition = frames.position;
-  const frameRotation = frames.rotation;
+  const placed: Placed = {
+    origin: [...parts.frames.origin],
+    position: new Float32Array(3 * n),
+    rotation: new Float32Array(4 * n),
+    scale: parts.scale.slice(),
+    reach: new Float32Array(2 * n),
+    at: new Float32Array(n),
+  };
+  composeInto(placed, 0, n, slots, parts);
+  return placed;
+}
 
-  for (let i = 0; i < n; i++) {
+/**
+ * Writes the placements of the slots from `start` to before `end`.
+ *
+ * @param first the slot that the first of the frames belongs to
+ */
+export function composeInto(placed: Placed, start: number, end: number, slots: Slots, parts: Parts, first = 0): void {
+  writeRotations(placed, start, end, slots, parts, first);
+  writePositions(placed, start, end, slots, parts, first);
+}
+
+/** up · across · along, the product of three half-angle quaternions about Y, X and Z. */
+function writeTurn(out: Float64Array, along: number, across: number, up: number): void {
+  const [sa, ca] = [Math.sin(along), Math.cos(along)];
+  const [sb, cb] = [Math.sin(across), Math.cos(across)];
+  const [sc, cc] = [Math.sin(up), Math.cos(up)];
+  out[0] = cc * sb * ca + sc * cb * sa;
+  out[1] = sc * cb * ca - cc * sb * sa;
+  out[2] = cc * cb * sa - sc * sb * ca;
+  out[3] = cc * cb * ca + sc * sb * sa;
+}
+
+const wide = new Float64Array(4);
+
+/** The frame, then the prop's turn in it: what the stance holds it at and what it drew; and how far it reaches along the line. */
+function writeRotations(
+  { rotation, scale, reach }: Placed,
+  start: number,
+  end: number,
+  slots: Slots,
+  { frames, hold, drawn }: Parts,
+  first: number,
+): void {
+  const { flips, turn: held, contact, boxes } = hold;
+  const [turnAlong, turnAcross, turnUp] = drawn.turn;
+  const { mirrored } = drawn;
+  const turns = turnAlong !== null || turnAcross !== null || turnUp !== null;
+  const onlyUp = turnAlong === null && turnAcross === null ? turnUp : null;
+  const { prop: propOf, key } = slots;
+  const props = hold.size.length;
+  const { facing, rotation: along } = frames;
+  const aims = facing !== along;
+  for (let i = start; i < end; i++) {
+    const q = 4 * i;
+    const f = 4 * (i - first);
+    const gx = facing[f];
+    const gy = facing[f + 1];
+    const gz = facing[f + 2];
+    const gw = facing[f + 3];
+    const prop = propOf[i];
+    if (prop === NO_PROP) {
+      rotation[q] = gx;
+      rotation[q + 1] = gy;
+      rotation[q + 2] = gz;
+      rotation[q + 3] = gw;
+      continue;
+    }
+    const h = 4 * (flips && key[i] & 1 ? props + prop : prop);
+    let hx = held[h];
+    let hy = held[h + 1];
+    let hz = held[h + 2];
+    let hw = held[h + 3];
+    if (onlyUp) {
+      // Most things are turned about up alone, and then only the half angle's sine and cosine count.
+      const c = onlyUp[i] * 0.5;
+      const cc = c * c;
+      const small = cc < SMALL;
+      const dy = small ? c * (1 - S1 * cc * (1 - S2 * cc)) : Math.sin(c);
+      const dw = small ? 1 - C1 * cc * (1 - C2 * cc * (1 - C3 * cc)) : Math.cos(c);
+      const x = hx;
+      const y = hy;
+      hx = dw * x + dy * hz;
+      hy = dw * y + dy * hw;
+      hz = dw * hz - dy * x;
+      hw = dw * hw - dy * y;
+    } else if (turns) {
+      let dx: number;
+      let dy: number;
+      let dz: number;
+      let dw: number;
+      const a = turnAlong ? turnAlong[i] * 0.5 : 0;
+      const b = turnAcross ? turnAcross[i] * 0.5 : 0;
+      const c = turnUp ? turnUp[i] * 0.5 : 0;
+      const aa = a * a;
+      const bb = b * b;
+      const cs = c * c;
+      if (aa + bb + cs < SMALL) {
+        const sa = a * (1 - S1 * aa * (1 - S2 * aa));
+        const ca = 1 - C1 * aa * (1 - C2 * aa * (1 - C3 * aa));
+        const sb = b * (1 - S1 * bb * (1 - S2 * bb));
+        const cb = 1 - C1 * bb * (1 - C2 * bb * (1 - C3 * bb));
+        const sc = c * (1 - S1 * cs * (1 - S2 * cs));
+        const cc = 1 - C1 * cs * (1 - C2 * cs * (1 - C3 * cs));
+        dx = cc * sb * ca + sc * cb * sa;
+        dy = sc * cb * ca - cc * sb * sa;
+        dz = cc * cb * sa - sc * sb * ca;
+        dw = cc * cb * ca + sc * sb * sa;
+      } else {
+        writeTurn(wide, a, b, c);
+        dx = wide[0];
+        dy = wide[1];
+        dz = wide[2];
+        dw = wide[3];
+      }
+      const x = hx;
+      const y = hy;
+      const z = hz;
+      hx = dw * x + dx * hw + dy * z - dz * y;
+      hy = dw * y - dx * z + dy * hw + dz * x;
+      hz = dw * z + dx * y - dy * x + dz * hw;
+      hw = dw * hw - dx * x - dy * y - dz * z;
+    }
+    const rx = gw * hx + gx * hw + gy * hz - gz * hy;
+    const ry = gw * hy - gx * hz + gy * hw + gz * hx;
+    const rz = gw * hz + gx * hy - gy * hx + gz * hw;
+    const rw = gw * hw - gx * hx - gy * hy - gz * hz;
+    rotation[q] = rx;
+    rotation[q + 1] = ry;
+    rotation[q + 2] = rz;
+    rotation[q + 3] = rw;
+
+    if (aims) {
+      // What it is turned by against the line's own frame.
+      const fx = -along[f];
+      const fy = -along[f + 1];
+      const fz = -along[f + 2];
+      const fw = along[f + 3];
+      hx = fw * rx + fx * rw + fy * rz - fz * ry;
+      hy = fw * ry - fx * rz + fy * rw + fz * rx;
+      hz = fw * rz + fx * ry - fy * rx + fz * rw;
+      hw = fw * rw - fx * rx - fy * ry - fz * rz;
+    }
+    // How much of each of its axes lies along the line.
+    const a0 = 2 * (hx * hz - hw * hy);
+    const a1 = 2 * (hy * hz + hw * hx);
+    const a2 = 1 - 2 * (hx * hx + hy * hy);
+    const sx = a0 * scale[3 * i];
+    const sy = a1 * scale[3 * i + 1];
+    const sz = a2 * scale[3 * i + 2];
+    const b = 6 * prop;
+    const c = 3 * prop;
+    const half = Math.abs(sx) * boxes[b + 3] + Math.abs(sy) * boxes[b + 4] + Math.abs(sz) * boxes[b + 5];
+    const left = mirrored && mirrored[i] ? -sx : sx;
+    const middle =
+      left * (boxes[b] - contact[c]) + sy * (boxes[b + 1] - contact[c + 1]) + sz * (boxes[b + 2] - contact[c + 2]);
+    reach[2 * i] = half - middle;
+    reach[2 * i + 1] = half + middle;
+  }
+}
+
+/** From the prop's own axes in the world to its origin, so that the contact comes to lie on the line. */
+function writePositions(
+  { origin, position, rotation, scale, reach, at }: Placed,
+  start: number,
+  end: number,
+  slots: Slots,
+  { frames, hold, along, drawn }: Parts,
+  first: number,
+): void {
+  const { contact } = hold;
+  // Props that meet the line with their own origin need no moving.
+  const atOrigin = contact.every((value) => value === 0);
+  const { mirrored } = drawn;
+  const shiftAlong = drawn.shift[0];
+  const { span, prop: propOf, at: slotAt } = slots;
+  const { feet, rotation: frame } = frames;
+  // Frames that were worked out by themselves may count from elsewhere.
+  const originX = origin[0] - frames.origin[0];
+  const originY = origin[1] - frames.origin[1];
+  const originZ = origin[2] - frames.origin[2];
+  for (let i = start; i < end; i++) {
     const p = 3 * i;
     const q = 4 * i;
-    const fx = frameRotation[q];
-    const fy = frameRotation[q + 1];
-    const fz = frameRotation[q + 2];
-    const fw = frameRotation[q + 3];
-
-    // The prop's turn in the frame: what the stance holds it at, then what it drew.
-    let hx = held[0];
-    let hy = held[1];
-    let hz = held[2];
-    let hw = held[3];
-    if (turn) {
-      const a = turn[p] * 0.5;
-      const b = turn[p + 1] * 0.5;
-      const c = turn[p + 2] * 0.5;
-      const sa = a === 0 ? 0 : Math.sin(a);
-      const ca = a === 0 ? 1 : Math.cos(a);
-      const sb = b === 0 ? 0 : Math.sin(b);
-      const cb = b === 0 ? 1 : Math.cos(b);
-      const sc = c === 0 ? 0 : Math.sin(c);
-      const cc = c === 0 ? 1 : Math.cos(c);
-      // up · across · along, the product of three half-angle quaternions about Y, X and Z
-      const dx = cc * sb * ca + sc * cb * sa;
-      const dy = sc * cb * ca - cc * sb * sa;
-      const dz = cc * cb * sa - sc * sb * ca;
-      const dw = cc * cb * ca + sc * sb * sa;
-      hx = dw * held[0] + dx * held[3] + dy * held[2] - dz * held[1];
-      hy = dw * held[1] - dx * held[2] + dy * held[3] + dz * held[0];
-      hz = dw * held[2] + dx * held[1] - dy * held[0] + dz * held[3];
-      hw = dw * held[3] - dx * held[0] - dy * held[1] - dz * held[2];
+    const f = i - first;
+    let px = feet[3 * f] - originX;
+    let py = feet[3 * f + 1] - originY;
+    let pz = feet[3 * f + 2] - originZ;
+    at[i] = slotAt[i] + along + (shiftAlong ? shiftAlong[i] : 0);
+    const prop = propOf[i];
+    if (!atOrigin && prop !== NO_PROP) {
+      const c = 3 * prop;
+      const cx = contact[c] * (mirrored && mirrored[i] ? -scale[p] : scale[p]);
+      const cy = contact[c + 1] * scale[p + 1];
+      const cz = contact[c + 2] * scale[p + 2];
+      const x = rotation[q];
+      const y = rotation[q + 1];
+      const z = rotation[q + 2];
+      const w = rotation[q + 3];
+      const tx = 2 * (y * cz - z * cy);
+      const ty = 2 * (z * cx - x * cz);
+      const tz = 2 * (x * cy - y * cx);
+      px -= cx + w * tx + y * tz - z * ty;
+      py -= cy + w * ty + z * tx - x * tz;
+      pz -= cz + w * tz + x * ty - y * tx;
     }
-
-    // The turn as a matrix: only the columns that are needed.
-    const s = size ? size[i] : 1;
-    const prop = slots.prop[i];
-    const drop = prop === NO_PROP ? 0 : contact[prop] * s;
-    const r01 = 2 * (hx * hy - hz * hw);
-    const r11 = 1 - 2 * (hx * hx + hz * hz);
-    const r20 = 2 * (hx * hz - hy * hw);
-    const r21 = 2 * (hy * hz + hx * hw);
-    const r22 = 1 - 2 * (hx * hx + hy * hy);
-
-    // Where the prop's own origin lies, in the frame, and from there in the world.
-    const lx = offset[1] + (shift ? shift[p + 1] : 0) - r01 * drop;
-    const ly = offset[2] + (shift ? shift[p + 2] : 0) - r11 * drop;
-    const lz = -r21 * drop;
-    const tx = 2 * (fy * lz - fz * ly);
-    const ty = 2 * (fz * lx - fx * lz);
-    const tz = 2 * (fx * ly - fy * lx);
-    position[p] = framePosition[p] + lx + fw * tx + fy * tz - fz * ty - origin[0];
-    position[p + 1] = framePosition[p + 1] + ly + fw * ty + fz * tx - fx * tz - origin[1];
-    position[p + 2] = framePosition[p + 2] + lz + fw * tz + fx * ty - fy * tx - origin[2];
-
-    rotation[q] = fw * hx + fx * hw + fy * hz - fz * hy;
-    rotation[q + 1] = fw * hy - fx * hz + fy * hw + fz * hx;
-    rotation[q + 2] = fw * hz + fx * hy - fy * hx + fz * hw;
-    rotation[q + 3] = fw * hw - fx * hx - fy * hy - fz * hz;
-    scale[p] = s;
-    scale[p + 1] = s;
-    scale[p + 2] = s;
-    at[i] = slots.at[i] + offset[0] + (shift ? shift[p] : 0);
-
-    if (prop !== NO_PROP) {
-      const b = 6 * prop;
-      const middle = (r20 * boxes[b] + r21 * boxes[b + 1] + r22 * boxes[b + 2]) * s + lz;
-      const half = (Math.abs(r20) * boxes[b + 3] + Math.abs(r21) * boxes[b + 4] + Math.abs(r22) * boxes[b + 5]) * s;
-      reach[2 * i] = half - middle;
-      reach[2 * i + 1] = half + middle;
+    if (span && span[2 * i] === span[2 * i] && prop !== NO_PROP) {
+      // Both its ends are to lie on the line: what counts is the middle between them.
+      const half = 0.5 * (reach[2 * i + 1] + reach[2 * i]);
+      const middle = 0.5 * (reach[2 * i + 1] - reach[2 * i]);
+      const x = frame[4 * f];
+      const y = frame[4 * f + 1];
+      const z = frame[4 * f + 2];
+      const w = frame[4 * f + 3];
+      px -= middle * 2 * (x * z + w * y);
+      py -= middle * 2 * (y * z - w * x);
+      pz -= middle * (1 - 2 * (x * x + y * y));
+      reach[2 * i] = half;
+      reach[2 * i + 1] = half;
     }
+    position[p] = px;
+    position[p + 1] = py;
+    position[p + 2] = pz;
   }
-  return { origin, position, rotation, scale, reach, at };
+  if (span) writeBlankReaches(reach, start, end, span, propOf);
 }
 
-/** Six numbers a prop: the middle of its box and half its extents. */
-function boxesOf(bounds: readonly PropBounds[]): Float64Array {
-  return Float64Array.from(
-    bounds.flatMap((box) => {
-      const size = sizeOf(box);
-      return [0, 1, 2].map((k) => (box.min[k] + box.max[k]) / 2).concat(size.map((extent) => extent / 2));
-    }),
-  );
+/** A blank among props laid end to end has the room that was kept for it. */
+function writeBlankReaches(
+  reach: Float32Array,
+  start: number,
+  end: number,
+  span: Float64Array,
+  propOf: Uint16Array,
+): void {
+  for (let i = start; i < end; i++) {
+    if (propOf[i] !== NO_PROP || span[2 * i] !== span[2 * i]) continue;
+    reach[2 * i] = reach[2 * i + 1] = 0.5 * (span[2 * i + 1] - span[2 * i]);
+  }
+}
+
+/** The slots' flags with those that are mirrored marked. */
+export function mirrorFlags(flags: Uint16Array, mirrored: Uint8Array | null): Uint16Array {
+  const out = flags.slice();
+  if (mirrored) for (let i = 0; i < out.length; i++) if (mirrored[i]) out[i] |= FLAG.mirrored;
+  return out;
 }

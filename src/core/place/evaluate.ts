@@ -1,32 +1,73 @@
 /**
  * *A dressing evaluated*: the seven steps in their order, each a pure function of its input and its own parameters.
  *
- *     const placements = evaluate(scene, dressing, guidesOf(scene));
+ *     const placements = evaluate(dressing, { guides, bounds });
  *     placements.count // 26
  *
  * Steps are remembered by what went into them, so that an edit to one runs that one and those after it.
  */
-import { StepMemory } from "./memory";
-import { compose, framesAt } from "./compose";
-import { fit } from "./fit/fit";
+import { compose, composeInto, mirrorFlags, scalesOf, type Parts, type Placed } from "./compose";
+import { keepClear, type Push } from "./fit/clear";
+import { dropInto, type Beneath } from "./fit/drop";
+import { nearOthers } from "./fit/near";
+import { shapesOf } from "./fit/shape";
+import { inRows, rowOffsets } from "./fit/rows";
+import { framesAt, type Moves } from "./frames";
 import { gaps } from "./gaps/gaps";
+import { StepMemory } from "./memory";
 import { pegged } from "./pegs";
+import { FLAG, Slots } from "./slots";
 import { spacing } from "./spacing/spacing";
-import { FLAG } from "./slots";
 import { stance } from "./stance/stance";
-import { variation } from "./variation/variation";
-import { what } from "./what/what";
+import { tintsBetween, variation, type Drawn } from "./variation/variation";
+import { what, type MixOf, type PropChoice } from "./what/what";
 import { where } from "./where/where";
 import type { GuideLine } from "../line";
+import type { Vec3 } from "../math";
+import type { Ground } from "../mesh";
 import type { PropBounds } from "./bounds";
 import type { Dressing } from "./schema";
 import type { Placements } from "./placements";
+import type { Hold } from "./stance/stance";
 
 /** What a dressing needs to know of its scene. */
 export interface Surroundings {
   guides: ReadonlyMap<string, GuideLine>;
   bounds: ReadonlyMap<string, PropBounds>;
+  /** Several props in one, by their ids. */
+  mixes?: ReadonlyMap<string, readonly MixOf[]>;
+  /** The middles of lines and surfaces, metres. */
+  things?: ReadonlyMap<string, Vec3>;
+  /** The surfaces that props may be dropped onto, by their ids; those that count as ground unless others are named. */
+  surfaces?: ReadonlyMap<string, GroundSurface>;
+  /** The props of other dressings that this one's are dropped onto. */
+  heaps?: readonly Ground[];
+  /** Corners of the hulls of props, in their own metres: 3k numbers. */
+  hulls?: ReadonlyMap<string, Float32Array>;
+  /** Is told how far the work has come, from 0 to 1. */
+  pulse?: (share: number) => void;
 }
+
+/** A surface that may be dropped onto. */
+export interface GroundSurface {
+  mesh: Ground;
+  /** Whether things stand on it without its being named. */
+  ground: boolean;
+}
+
+/** The surfaces that a dressing is dropped onto: those named, or else all that are ground; and the props that it names. */
+export function groundsFor(
+  { onto }: Pick<Dressing["fit"], "onto">,
+  surfaces: ReadonlyMap<string, GroundSurface>,
+  heaps: readonly Ground[],
+): Ground[] {
+  const named = [...surfaces].filter(([id, { ground }]) => (onto.length > 0 ? onto.includes(id) : ground));
+  return [...named.map(([, { mesh }]) => mesh), ...heaps];
+}
+
+const NO_SURFACES: ReadonlyMap<string, GroundSurface> = new Map();
+const NO_MIXES: ReadonlyMap<string, readonly MixOf[]> = new Map();
+const NO_THINGS: ReadonlyMap<string, Vec3> = new Map();
 
 export function evaluate(dressing: Dressing, scene: Surroundings): Placements {
   return evaluateChanged(dressing, scene, new StepMemory())!;
@@ -34,50 +75,208 @@ export function evaluate(dressing: Dressing, scene: Surroundings): Placements {
 
 /** As {@link evaluate}, computing only what changed since the last time with this memory; null where nothing did. */
 export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory: StepMemory): Placements | null {
-  const { guides, bounds } = scene;
-  const { pegs } = dressing;
-  const { seed } = dressing.variation;
-  const swapped = pegs.flatMap((peg) => peg.prop ?? []);
   memory.computed = [];
+  scene.pulse?.(0);
+  const lines = memory.step("where", [dressing.where, scene.guides], () => where(dressing.where, scene.guides));
+  const choice = chosen(dressing, scene, memory);
+  const hold = held(dressing, scene, choice, memory);
+  const { slots, orphans } = slotted(dressing, lines, choice, hold, memory);
+  scene.pulse?.(0.3);
+  const drawn = variation(slots, dressing.variation, lines, memory);
+  const parts = fitted(dressing, lines, slots, hold, drawn, memory);
+  const tints = tinted(dressing, memory);
+  scene.pulse?.(0.55);
 
-  const lines = memory.step("where", [dressing.where, guides], () => where(dressing.where, guides));
-  const whatSeed = dressing.what.order === "mixed" ? seed : 0;
-  const choice = memory.step("what", [dressing.what, whatSeed, [...bounds.keys()], swapped], () =>
-    what(dressing.what, seed, (prop) => bounds.has(prop), swapped),
-  );
-  const boxes = memory.step("boxes", [choice, bounds], () => choice.props.map((prop) => bounds.get(prop)!));
-  const rows = memory.step("spacing", [lines, choice, dressing.spacing], () =>
-    spacing(lines, choice, dressing.spacing),
-  );
-  const slots = memory.step("pegs", [rows, pegs], () => pegged(rows, pegs, lines, choice.props));
-  const hold = memory.step("stance", [dressing.stance, boxes], () => stance(dressing.stance, boxes));
-  const offset = memory.step("fit", [dressing.fit], () => fit(dressing.fit));
-  const drawn = memory.step("variation", [slots, dressing.variation], () => variation(slots, dressing.variation));
-  const gapSeed = dressing.gaps.chance > 0 ? seed : 0;
-  const flags = memory.step("gaps", [slots, dressing.gaps, gapSeed], () => gaps(slots, dressing.gaps, seed));
-  const frames = memory.step("frames", [slots, hold.up, offset[0], drawn.shift], () =>
-    framesAt(lines, slots, hold.up, offset[0], drawn.shift),
-  );
+  const blanks = gapsOf(dressing, scene, lines, slots, parts, memory);
+  const beneath = beneathOf(dressing, scene, choice, memory);
+  const near = nearOf(dressing, slots, parts, beneath, memory);
   if (memory.computed.length === 0) return null;
 
+  scene.pulse?.(0.65);
+  const placed = compose(slots, parts);
+  scene.pulse?.(0.8);
+  const flags = mirrorFlags(blanks, drawn.mirrored);
+  if (beneath) dropInto(placed, 0, slots.count, slots, parts, dressing.fit, beneath, flags);
+  const clear = { near, beneath };
+  const standing = dressing.fit.clear === "off" ? slots : cleared(dressing, lines, slots, parts, placed, flags, clear);
+  const shapes = shapesOf(dressing.fit, lines, standing, parts, movesOf(dressing, drawn), placed, flags);
   return {
     count: slots.count,
     blanks: countBlanks(flags),
-    ...compose(slots, frames, hold, offset, drawn, boxes),
+    ...placed,
     prop: slots.prop.slice(),
     key: slots.key.slice(),
     line: slots.line.slice(),
-    flags: flags.slice(),
+    row: slots.row.slice(),
+    flags,
+    tint: drawn.tint?.slice() ?? new Uint8Array(slots.count),
+    tints: [...tints],
     props: [...choice.props],
     lines: lines.map((line) => line.id),
     lineLengths: Float64Array.from(lines, (line) => line.curve.length),
     lineClosed: lines.map((line) => line.curve.closed),
+    orphans: [...orphans],
     missing: slots.missing,
+    shapes,
   };
 }
 
 function countBlanks(flags: Uint16Array): number {
   let blanks = 0;
-  for (let i = 0; i < flags.length; i++) if (flags[i] & FLAG.blank) blanks++;
+  for (let i = 0; i < flags.length; i++) blanks += (flags[i] & FLAG.blank) >> 1;
   return blanks;
+}
+
+/** What: which props there are, and which a slot takes. */
+function chosen({ what: params, variation, pegs }: Dressing, scene: Surroundings, memory: StepMemory): PropChoice {
+  const { bounds, mixes = NO_MIXES } = scene;
+  const seed = params.order === "mixed" || mixes.size > 0 ? variation.seed : 0;
+  const swapped = pegs.flatMap((peg) => peg.prop ?? []);
+  return memory.step("what", [params, seed, [...bounds.keys()], [...mixes], swapped], () =>
+    what(params, seed, { props: bounds, mixes }, swapped),
+  );
+}
+
+/** Stance: how each prop is held. */
+function held(dressing: Dressing, scene: Surroundings, choice: PropChoice, memory: StepMemory): Hold {
+  const { stance: params, what } = dressing;
+  const { bounds, things = NO_THINGS } = scene;
+  const boxes = memory.step("boxes", [choice, bounds], () => choice.props.map((prop) => bounds.get(prop)!));
+  const thing = params.thing === null ? null : (things.get(params.thing) ?? null);
+  return memory.step("stance", [params, what.own, choice.props, boxes, thing], () =>
+    stance(params, what.own, choice.props, boxes, things),
+  );
+}
+
+/** Spacing: the slots of all lines and rows, with what the artist pegged. */
+function slotted(
+  dressing: Dressing,
+  lines: readonly GuideLine[],
+  choice: PropChoice,
+  hold: Hold,
+  memory: StepMemory,
+): { slots: Slots; orphans: number[] } {
+  const { spacing: params, what, pegs } = dressing;
+  const { rows, stagger, bend } = dressing.fit;
+  const endToEnd = params.by === "end";
+  // How far props reach only matters to where slots lie where they are laid by it.
+  const minds = endToEnd || params.inside || (params.anew && choice.corner !== null);
+  const reaches = minds ? hold.reaches : null;
+  const clip = dressing.fit.clip && endToEnd;
+  const bent = bend && endToEnd;
+  const needs = { choice, reaches: reaches ?? hold.reaches, cornerAngle: what.cornerAngle, clip, bent };
+  const base = memory.step("spacing", [lines, choice, params, what.cornerAngle, reaches, clip, bent], () =>
+    spacing(lines, params, needs),
+  );
+  const all = memory.step("rows", [base, rows, stagger], () =>
+    inRows(base, { rows, stagger }, lines, choice, endToEnd),
+  );
+  return memory.step("pegs", [all, pegs], () => pegged(all, pegs, lines, choice));
+}
+
+const movesOf = ({ fit }: Dressing, { shift }: Drawn): Moves => ({
+  offset: [fit.along, fit.across, fit.up],
+  rows: rowOffsets(fit),
+  shift,
+});
+
+/** Fit: the frames at the slots, moved by offsets and into rows. */
+function fitted(
+  dressing: Dressing,
+  lines: readonly GuideLine[],
+  slots: Slots,
+  hold: Hold,
+  drawn: Drawn,
+  memory: StepMemory,
+): Parts {
+  const { along, across, up, rows, rowDistance, rowSide } = dressing.fit;
+  const moves = [along, across, up, rows, rowDistance, rowSide, ...drawn.shift];
+  const frames = memory.step("frames", [slots, lines, hold.up, hold.aim, ...moves], () =>
+    framesAt(lines, slots, hold, movesOf(dressing, drawn)),
+  );
+  const scale = memory.step("scale", [slots, hold, drawn.size, drawn.sizes], () => scalesOf(slots, hold, drawn));
+  const { bend, clip } = dressing.fit;
+  memory.step("shape", [bend, clip], () => [bend, clip]);
+  memory.step("parts", [frames, hold, along, ...drawn.turn, scale, drawn.mirrored], () => null);
+  return { frames, hold, along, scale, drawn };
+}
+
+const tinted = ({ variation: { tintOn, tintFrom, tintTo } }: Dressing, memory: StepMemory): string[] =>
+  memory.step("tints", [tintOn, tintFrom, tintTo], () => (tintOn ? tintsBetween(tintFrom, tintTo) : ["#ffffff"]));
+
+/** Gaps: which slots stay blank. */
+function gapsOf(
+  { gaps: params, variation: { seed } }: Dressing,
+  { guides }: Surroundings,
+  lines: readonly GuideLine[],
+  slots: Slots,
+  { frames }: Parts,
+  memory: StepMemory,
+): Uint16Array {
+  const avoided = memory.step("avoided", [params.avoid, guides], () => where({ lines: params.avoid }, guides));
+  const drawnBy = params.chance > 0 || params.runsOn || params.atMost > 0 ? seed : 0;
+  return memory.step("gaps", [slots, params, drawnBy, lines, avoided, avoided.length > 0 ? frames : null], () =>
+    gaps(slots, params, seed, lines, avoided, frames),
+  );
+}
+
+/** What props are dropped onto; null where they are not. */
+function beneathOf(
+  { fit }: Dressing,
+  { surfaces = NO_SURFACES, heaps = [], hulls }: Surroundings,
+  choice: PropChoice,
+  memory: StepMemory,
+): Beneath | null {
+  const { drop, dropSeen, dropBy, dropRest, lean, leanBy, sink, lift, without, floor, play } = fit;
+  // What is dropped is not remembered, but whether it has to be dropped anew; and how far it may float, for the checks.
+  const params = [drop, dropSeen, dropBy, dropRest, lean, leanBy, sink, lift, without, floor, play];
+  if (drop === "off") return memory.step("drop", [drop], () => null);
+  const grounds = groundsFor(fit, surfaces, heaps);
+  const shapes = choice.props.map((prop) => hulls?.get(prop) ?? null);
+  memory.step("drop", [params], () => params);
+  return memory.step("ground", [grounds, shapes], () => ({ grounds, hulls: shapes }));
+}
+
+/** The slots that have to be looked at for keeping clear; null for all, as where they are dropped and so no longer at their feet. */
+function nearOf(
+  { fit }: Dressing,
+  slots: Slots,
+  { frames, hold, scale }: Parts,
+  beneath: Beneath | null,
+  memory: StepMemory,
+): Uint32Array | null {
+  const { clear, clearance, clearBy } = fit;
+  const aside = memory.step("clear", [clear, clearance, clearBy], () => [clear, clearance, clearBy]);
+  if (clear === "off" || beneath) return null;
+  return memory.step("near", [slots, frames, hold, scale, aside], () => nearOthers(slots, frames, hold, scale, fit));
+}
+
+/** Keeping clear looks at what stands, so it comes when the gaps are known. Gives the slots at the places they have in the end. */
+function cleared(
+  dressing: Dressing,
+  lines: readonly GuideLine[],
+  slots: Slots,
+  parts: Parts,
+  placed: Placed,
+  flags: Uint16Array,
+  { near, beneath }: { near: Uint32Array | null; beneath: Beneath | null },
+): Slots {
+  const { fit } = dressing;
+  const { hold } = parts;
+  const moves = movesOf(dressing, parts.drawn);
+  // What is pushed gets places of its own; the slots that are remembered stay as they were.
+  const moved = fit.clearBy === "push" ? slots.derive() : slots;
+  const one = new Slots(1, slots.span !== null);
+  const push: Push = (i, by) => {
+    const line = lines[slots.line[i]];
+    const at = slots.at[i] + by;
+    if (at > line.curve.length && !line.curve.closed) return false;
+    moved.at[i] = at;
+    const here = { ...parts, frames: framesAt(lines, one.takeOne(slots, i, by), hold, moves, i) };
+    composeInto(placed, i, i + 1, moved, here, i);
+    if (beneath) dropInto(placed, i, i + 1, moved, here, fit, beneath, flags, i);
+    return true;
+  };
+  keepClear(fit, slots, placed, flags, near, hold.boxes, push);
+  return moved;
 }

@@ -13,12 +13,18 @@ export class StepMemory {
    */
   step<T>(name: string, inputs: readonly unknown[], compute: () => T): T {
     const last = this.#last.get(name);
-    if (last && inputs.every((input, i) => same(input, last.inputs[i]))) return last.result as T;
+    if (last && !this.changed(name, inputs)) return last.result as T;
     const fresh = compute();
     const result = last && same(fresh, last.result) ? last.result : fresh;
     if (result === fresh) this.computed.push(name);
     this.#last.set(name, { inputs, result });
     return result as T;
+  }
+
+  /** Whether a step would be computed anew with these inputs. */
+  changed(name: string, inputs: readonly unknown[]): boolean {
+    const last = this.#last.get(name);
+    return !last || !inputs.every((input, i) => same(input, last.inputs[i]));
   }
 }
 

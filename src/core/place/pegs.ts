@@ -1,8 +1,9 @@
 /** Pegs: what the artist fixed by hand. Rules leave it alone, whatever they would have done with the slot. */
 import { z } from "zod";
 import { idSchema } from "../scene/param";
-import { FLAG, keyOf, MAX_SLOT, MIN_SLOT, type Slots } from "./slots";
-import type { GuideLine } from "../line";
+import { FLAG, keyOf, MAX_SLOT, MIN_SLOT, NO_PROP, Slots } from "./slots";
+import { arcLengthWithin, type GuideLine } from "../line";
+import type { PropChoice } from "./what/what";
 
 export const pegSchema = z.object({
   /** The slot: its line and its number on it. */
@@ -10,40 +11,97 @@ export const pegSchema = z.object({
   slot: z.number().int().min(MIN_SLOT).max(MAX_SLOT),
   /** Moved here: metres along the line. */
   at: z.number().min(0).optional(),
-  /** Swapped for this prop. */
+  /** Swapped for this prop or mix. */
   prop: idSchema.optional(),
   /** Taken away. */
   removed: z.boolean().optional(),
+  /** Put there by hand: a slot of its own, besides those of the rules. */
+  added: z.boolean().optional(),
 });
 
 export type Peg = z.infer<typeof pegSchema>;
 
-/** The slots with the pegs in force: moved ones at their place, swapped ones with their prop, removed ones blank. */
+/** The slots with the pegs in force, and which pegs found no slot: indices into the pegs. */
+export interface Pegged {
+  slots: Slots;
+  orphans: number[];
+}
+
+/** Moved slots at their place, swapped ones with their prop, removed ones blank, added ones behind all others. */
 export function pegged(
   slots: Slots,
   pegs: readonly Peg[],
   lines: readonly GuideLine[],
-  props: readonly string[],
-): Slots {
-  if (pegs.length === 0) return slots;
-  const numberOf = new Map(lines.map((line) => [line.id, line.number]));
-  const byKey = new Map<number, Peg>();
-  for (const peg of pegs) {
-    const number = numberOf.get(peg.line);
-    if (number !== undefined) byKey.set(keyOf(number, peg.slot), peg);
-  }
-  const result = slots.derive();
-  for (let i = 0; i < result.count && byKey.size > 0; i++) {
-    const peg = byKey.get(result.key[i]);
-    if (!peg) continue;
+  choice: Pick<PropChoice, "pick">,
+): Pegged {
+  if (pegs.length === 0) return { slots, orphans: [] };
+  const indexOf = new Map(lines.map((line, i) => [line.id, i]));
+  const byKey = new Map<number, number>();
+  const orphans: number[] = [];
+  const added: number[] = [];
+  pegs.forEach((peg, i) => {
+    const index = indexOf.get(peg.line);
+    if (index === undefined) orphans.push(i);
+    else if (peg.added) added.push(i);
+    else byKey.set(keyOf(lines[index].number, peg.slot), i);
+  });
+  const result =
+    added.length > 0
+      ? withAdded(
+          slots,
+          added.map((i) => pegs[i]),
+          lines,
+          indexOf,
+          choice,
+        )
+      : slots.derive();
+  result.pegged = true;
+  for (let i = 0; i < slots.count && byKey.size > 0; i++) {
+    const index = byKey.get(result.key[i]);
+    if (index === undefined) continue;
+    byKey.delete(result.key[i]);
+    const peg = pegs[index];
     result.flags[i] |= FLAG.pegged;
     if (peg.at !== undefined) {
-      result.at[i] = Math.min(peg.at, lines[result.line[i]].curve.length);
+      const { curve } = lines[result.line[i]];
+      const at = Math.min(peg.at, curve.length);
+      moveSpan(result, i, at - result.at[i]);
+      result.at[i] = at;
       result.flags[i] |= FLAG.moved;
     }
-    const prop = peg.prop === undefined ? -1 : props.indexOf(peg.prop);
-    if (prop >= 0) result.prop[i] = prop;
+    const prop = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, result.key[i]);
+    if (prop !== NO_PROP) result.prop[i] = prop;
     if (peg.removed) result.flags[i] |= FLAG.blank;
   }
-  return result;
+  orphans.push(...byKey.values());
+  return { slots: result, orphans: orphans.sort((a, b) => a - b) };
+}
+
+function moveSpan({ span }: Slots, i: number, by: number): void {
+  if (!span) return;
+  span[2 * i] += by;
+  span[2 * i + 1] += by;
+}
+
+function withAdded(
+  slots: Slots,
+  pegs: readonly Peg[],
+  lines: readonly GuideLine[],
+  indexOf: ReadonlyMap<string, number>,
+  choice: Pick<PropChoice, "pick">,
+): Slots {
+  const out = new Slots(slots.count + pegs.length, slots.span !== null);
+  out.take(slots, 0, slots.count, 0);
+  out.missing = slots.missing;
+  pegs.forEach((peg, k) => {
+    const i = slots.count + k;
+    const index = indexOf.get(peg.line)!;
+    out.line[i] = index;
+    out.key[i] = keyOf(lines[index].number, peg.slot);
+    out.at[i] = arcLengthWithin(lines[index].curve, peg.at ?? 0);
+    out.prop[i] = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, out.key[i]);
+    out.flags[i] = FLAG.pegged | FLAG.moved | (peg.removed ? FLAG.blank : 0);
+    out.span?.fill(NaN, 2 * i, 2 * i + 2);
+  });
+  return out;
 }

@@ -217,12 +217,12 @@ describe("stance and fit", () => {
   });
 
   test("what stands has its bottom on the line, what hangs has its top there, also when turned and scaled", () => {
-    for (const [meets, height] of [
-      ["stand", 0],
-      ["hang", 1],
+    for (const [meetsUp, height] of [
+      ["bottom", 0],
+      ["top", 1],
     ] as const) {
       const p = place({
-        stance: { meets, turnAlong: 0.4, turnUp: 1 },
+        stance: { meetsUp, turnAlong: 0.4, turnUp: 1 },
         variation: { sizeOn: true },
         spacing: { distance: 1 },
       });
@@ -317,15 +317,25 @@ describe("remembering", () => {
     const around = surroundings(lines);
     const before = dressing({ ...everything, spacing: { distance: 0.5 } });
     evaluateChanged(before, around, memory);
+    const chance = [
+      "position 0",
+      "position 1",
+      "position 2",
+      "held",
+      "turn 0",
+      "turn 1",
+      "turn 2",
+      "size",
+      "sizes",
+      "gaps",
+    ];
+    const following = ["boxes", "stance", "spacing", "rows", "pegs", "frames", "scale", "parts", "avoided"];
     const edits: [object, string[]][] = [
       [{}, []],
-      [{ variation: { ...before.variation, turnUp: [-1, 1] } }, ["variation", "frames"]],
-      [
-        { variation: { ...before.variation, turnUp: [-1, 1], seed: 6 } },
-        ["what", "boxes", "spacing", "pegs", "stance", "variation", "gaps", "frames"],
-      ],
-      [{ gaps: { chance: 0.9 } }, ["gaps"]],
-      [{ fit: { along: 0, across: 1, up: 0 } }, ["fit"]],
+      [{ variation: { ...before.variation, turnUp: [-1, 1] } }, ["turn 2", "parts"]],
+      [{ variation: { ...before.variation, turnUp: [-1, 1], seed: 6 } }, ["what", ...following, ...chance]],
+      [{ gaps: { ...before.gaps, chance: 0.9 } }, ["gaps"]],
+      [{ fit: { ...before.fit, across: 1 } }, ["frames", "parts"]],
     ];
     let now = before;
     for (const [edit, steps] of edits) {

@@ -1,3 +1,5 @@
+import { buffersOfShapes, type Shapes } from "./shapes";
+
 /**
  * *The placements of one dressing*: what the seven steps come to. Structure of arrays, ready to be handed between threads.
  * Blank slots are among them, marked by their flag, so that the strip can show where they are; they stand for no prop.
@@ -21,6 +23,8 @@ export interface Placements {
   key: Uint32Array;
   /** Index into `lines`: n. */
   line: Uint16Array;
+  /** Which of the parallel rows each belongs to: n. */
+  row: Uint8Array;
   /** Metres from the line's start, or NaN where there is no line: n. */
   at: Float32Array;
   /** Bits of FLAG: n. */
@@ -33,12 +37,22 @@ export interface Placements {
   /** Lengths of the lines, metres, and which are closed. */
   lineLengths: Float64Array;
   lineClosed: boolean[];
+  /** Index into `tints`: n. */
+  tint: Uint8Array;
+  /** Colours `#rrggbb` that props are tinted with; white alone where there is no tint. */
+  tints: string[];
+  /** Those that are bent or clipped; null where none is. */
+  shapes: Shapes | null;
+  /** Pegs whose slot is no longer there: indices into the dressing's pegs. */
+  orphans: number[];
   /** Slots that the rules ask for beyond the greatest number a line can have. */
   missing: number;
 }
 
 /** The buffers of placements, for handing them to another thread without copying. */
-export const buffersOf = (p: Placements): ArrayBuffer[] =>
-  [p.position, p.rotation, p.scale, p.prop, p.key, p.line, p.at, p.flags, p.reach, p.lineLengths].map(
+export const buffersOf = (p: Placements): ArrayBuffer[] => [
+  ...[p.position, p.rotation, p.scale, p.prop, p.key, p.line, p.row, p.at, p.flags, p.reach, p.tint, p.lineLengths].map(
     (array) => array.buffer as ArrayBuffer,
-  );
+  ),
+  ...(p.shapes ? buffersOfShapes(p.shapes) : []),
+];

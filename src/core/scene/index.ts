@@ -4,4 +4,5 @@ export { evaluateExpression, formatValue } from "./expression";
 export * from "./make";
 export * from "./param";
 export { parseScene } from "./parse";
+export * from "./prepare";
 export * from "./schema";

@@ -1,5 +1,6 @@
 /** Making new things in a scene: ids, names that are free, and dressings whose defaults suit their prop and line. */
 import { dressingSchema, sizeOf, type Dressing } from "../place";
+import { placingBounds } from "./prepare";
 import { SCENE_VERSION, type Prop, type Scene } from "./schema";
 
 /** A new short id. Ids are unique by chance: 80 random bits. */
@@ -12,6 +13,7 @@ export const emptyScene = (name: string): Scene => ({
   version: SCENE_VERSION,
   name,
   props: [],
+  mixes: [],
   lines: [],
   surfaces: [],
   dressings: [],
@@ -39,17 +41,17 @@ const rounded = (metres: number): number => Number(metres.toPrecision(2));
  * everything else stands.
  */
 export function dressLine(id: string, name: string, line: string, props: readonly Prop[]): Dressing {
-  const sizes = props.map((prop) => sizeOf(prop.bounds));
+  const boxes = props.map(placingBounds);
+  const sizes = boxes.map(sizeOf);
   const broadside = props.length > 0 && sizes.every(([breadth, , depth]) => breadth > 1.5 * depth);
   const length = Math.max(...sizes.map(([breadth, , depth]) => (broadside ? breadth : depth)), 0);
-  const hangs =
-    props.length > 0 && props.every(({ bounds: { min, max } }) => min[1] < 0 && max[1] <= 0.15 * (max[1] - min[1]));
+  const hangs = props.length > 0 && boxes.every(({ min, max }) => min[1] < 0 && max[1] <= 0.15 * (max[1] - min[1]));
   return dressingSchema.parse({
     id,
     name,
     where: { lines: [line] },
     what: { entries: props.map((prop) => ({ prop: prop.id })) },
     spacing: { distance: length > 0 ? Math.max(0.001, rounded(1.5 * length)) : 1 },
-    stance: { meets: hangs ? "hang" : "stand", turnUp: broadside ? Math.PI / 2 : 0 },
+    stance: { meetsUp: hangs ? "top" : "bottom", turnUp: broadside ? Math.PI / 2 : 0 },
   });
 }

@@ -72,6 +72,25 @@ export function describeParam(schema: z.ZodType): ParamDescription {
   return meta;
 }
 
+/** Something that is on or off. */
+export const switchParam = ({
+  label,
+  help,
+  default: standard = false,
+}: {
+  label: string;
+  help: string;
+  default?: boolean;
+}) => z.boolean().default(standard).meta({ label, help });
+
+/** A colour as `#rrggbb`. */
+export const colourParam = ({ label, help, default: standard }: { label: string; help: string; default: string }) =>
+  z
+    .string()
+    .regex(/^#[0-9a-f]{6}$/i, "a colour is written #rrggbb")
+    .default(standard)
+    .meta({ label, help });
+
 /** A choice between named ways, with the words that the interface shows for each. */
 export function choiceParam<const T extends Record<string, string>>(options: {
   label: string;

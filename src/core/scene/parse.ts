@@ -5,7 +5,29 @@ import { SCENE_VERSION, sceneSchema, type Scene } from "./schema";
 type Json = Record<string, unknown>;
 
 /** Brings a scene of version `n` to version `n + 1`, by its index `n`. Version 1 is the first. */
-const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {};
+const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {
+  1: meetsBySide,
+  // Version 3 knows ground: what version 2 had stays as it is, and nothing is dropped.
+  2: (scene) => ({ ...scene, version: 3 }),
+};
+
+/** Version 1 knew only whether props stand or hang; from 2 on any side of a prop may meet the line. */
+function meetsBySide(scene: Json): Json {
+  const side = (dressing: unknown): unknown => {
+    if (!isObject(dressing) || !isObject(dressing.stance)) return dressing;
+    const { meets, ...stance } = dressing.stance;
+    const meetsUp = meets === undefined ? {} : { meetsUp: { stand: "bottom", hang: "top" }[meets as string] ?? meets };
+    return { ...dressing, stance: { ...stance, ...meetsUp } };
+  };
+  return {
+    ...scene,
+    version: 2,
+    dressings: Array.isArray(scene.dressings) ? scene.dressings.map(side) : scene.dressings,
+  };
+}
+
+const isObject = (value: unknown): value is Json =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
 
 /**
  * The scene that `data` describes, brought up to the present version, with defaults filled in.

@@ -1,8 +1,13 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
 import fc from "fast-check";
-import { sizeOf, type PropBounds } from "../place";
+import { writeCsv } from "../files/csv";
+import { GuideLine } from "../line";
+import { evaluate, FLAG, sizeOf, type PropBounds } from "../place";
 import { dressLine, freeName, newId, nextLineNumber } from "./make";
 import { parseScene } from "./parse";
-import { sceneSchema, type Prop } from "./schema";
+import { placingBounds, preparationMatrix, preparationSchema, preparedBounds, turnedByQuarter } from "./prepare";
+import { SCENE_VERSION, sceneSchema, type Prop } from "./schema";
 import { harbourScene } from "./testing";
 
 const asJson = (value: unknown) => JSON.parse(JSON.stringify(value)) as Record<string, unknown>;
@@ -40,7 +45,7 @@ describe("reading", () => {
     [
       "a newer version",
       (scene) => ({ ...scene, version: 9 }),
-      /newer Clothesline \(version 9; this one reads up to 1\)/,
+      /newer Clothesline \(version 9; this one reads up to 3\)/,
     ],
     ["no name", (scene) => ({ ...scene, name: "  " }), /name: a name needs at least one letter/],
     [
@@ -142,9 +147,75 @@ describe("making", () => {
   test("what reaches only down from its origin hangs, what stands on it stands; flat things go broadside", () => {
     const pennant = propOf({ min: [-0.2, -0.5, -0.01], max: [0.2, 0, 0.01] });
     const bollard = propOf({ min: [-0.25, 0, -0.25], max: [0.25, 0.6, 0.25] });
-    expect(dressLine("d", "D", "l", [pennant]).stance).toMatchObject({ meets: "hang", turnUp: Math.PI / 2 });
-    expect(dressLine("d", "D", "l", [bollard]).stance).toMatchObject({ meets: "stand", turnUp: 0 });
-    expect(dressLine("d", "D", "l", [pennant, bollard]).stance).toMatchObject({ meets: "stand", turnUp: 0 });
+    expect(dressLine("d", "D", "l", [pennant]).stance).toMatchObject({ meetsUp: "top", turnUp: Math.PI / 2 });
+    expect(dressLine("d", "D", "l", [bollard]).stance).toMatchObject({ meetsUp: "bottom", turnUp: 0 });
+    expect(dressLine("d", "D", "l", [pennant, bollard]).stance).toMatchObject({ meetsUp: "bottom", turnUp: 0 });
     expect(dressLine("d", "D", "l", []).spacing.distance).toBe(1);
+  });
+});
+
+describe("scenes saved by earlier versions", () => {
+  const file = (name: string) => readFileSync(join(__dirname, "saved", name), "utf8");
+
+  test.each([1, 2])("a saved file of version %d opens, and everything stands where it stood", (version) => {
+    const scene = parseScene(JSON.parse(file(`regatta-${version}.json`)));
+    expect(scene.version).toBe(SCENE_VERSION);
+    expect(scene.dressings[0].stance.meetsUp).toBe("top");
+    expect(scene.dressings[1].stance.meetsUp).toBe("bottom");
+    const bounds = new Map(scene.props.map((prop) => [prop.id, placingBounds(prop)]));
+    const mixes = new Map(scene.mixes.map((mix) => [mix.id, mix.props]));
+    const guides = new Map(scene.lines.map((line) => [line.id, new GuideLine(line)]));
+    const dressings = scene.dressings.map((dressing) => ({
+      dressing,
+      placements: evaluate(dressing, { guides, bounds, mixes }),
+    }));
+    const rows = (csv: string) =>
+      csv
+        .trim()
+        .split("\r\n")
+        .slice(1)
+        .map((row) => row.split(","));
+    const now = rows(new TextDecoder().decode(writeCsv({ scene, dressings })));
+    const then = rows(file(`regatta-${version}.csv`));
+    expect(now.length).toBe(then.length);
+    then.forEach((row, i) => {
+      expect(now[i].slice(0, 4)).toEqual(row.slice(0, 4));
+      row
+        .slice(4, -1)
+        .forEach((value, k) => expect(Math.abs(Number(now[i][4 + k]) - Number(value))).toBeLessThan(1e-5));
+      expect(Number(now[i].at(-1)) | FLAG.finding).toBe(Number(row.at(-1)) | FLAG.finding);
+    });
+  });
+});
+
+describe("preparing", () => {
+  const prop = (prepared: object) => ({
+    bounds: { min: [-1, 0, -3], max: [2, 5, 4] } as PropBounds,
+    prepared: preparationSchema.parse(prepared),
+  });
+
+  test("four quarter turns about any direction come back; each keeps the box's size but for the order, and the pivot's place", () => {
+    for (const about of ["up", "front", "left"] as const) {
+      let prepared = preparationSchema.parse({ pivot: "bottom", size: 2 });
+      for (let k = 0; k < 4; k++) {
+        prepared = turnedByQuarter(prepared, about);
+        const { min, max } = preparedBounds(prop(prepared));
+        expect([0, 1, 2].map((i) => max[i] - min[i]).sort((a, b) => a - b)).toEqual([6, 10, 14]);
+        expect([min[1], min[0] + max[0], min[2] + max[2]].map((v) => v + 0)).toEqual([0, 0, 0]);
+        if (k < 3) expect([prepared.front, prepared.up]).not.toEqual(["+z", "+y"]);
+      }
+      expect(prepared).toMatchObject({ front: "+z", up: "+y" });
+    }
+  });
+
+  test("the matrix turns front and up to where they belong, keeps the hand and puts the pivot to the origin", () => {
+    const made = prop({ front: "-x", up: "+z", size: 3, pivot: "point", point: [1, 2, 3] });
+    const m = preparationMatrix(made);
+    const moved = (v: readonly number[], w: number) =>
+      [0, 1, 2].map((k) => m[4 * k] * v[0] + m[4 * k + 1] * v[1] + m[4 * k + 2] * v[2] + w * m[4 * k + 3] + 0);
+    expect(moved([-1, 0, 0], 0)).toEqual([0, 0, 3]);
+    expect(moved([0, 0, 1], 0)).toEqual([0, 3, 0]);
+    expect(moved([0, -1, 0], 0).map(Math.abs)).toEqual([3, 0, 0]);
+    expect(moved([1, 2, 3], 1)).toEqual([0, 0, 0]);
   });
 });

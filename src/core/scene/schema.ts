@@ -4,21 +4,49 @@ import { lineSchema } from "../line/schema";
 import { boundsSchema } from "../place/bounds";
 import { dressingSchema } from "../place/schema";
 import { idSchema, nameSchema, vec3Schema } from "./param";
+import { preparationSchema } from "./prepare";
 
 /** The version this program writes; older ones are brought up on load, newer ones refused. */
-export const SCENE_VERSION = 1;
+export const SCENE_VERSION = 3;
 
 /** An asset is named by the SHA-256 of its bytes, in hexadecimal; its file is `assets/<hash>.glb`. */
 export const assetHashSchema = z.string().regex(/^[0-9a-f]{64}$/, "an asset is named by 64 hexadecimal digits");
+
+/** What was put right, or is not used, when a prop's file was brought in: see `files/prop.ts`. */
+export const MENDS = ["scale", "uneven", "mirrored", "normals", "far", "moving"] as const;
+
+/** What a prop's file holds. */
+const broughtSchema = z.object({
+  parts: z.number().int().min(0).default(0),
+  materials: z.number().int().min(0).default(0),
+  textures: z.number().int().min(0).default(0),
+  mended: z
+    .array(z.object({ what: z.enum(MENDS), part: z.string().max(120) }))
+    .max(40)
+    .default([]),
+});
 
 export const propSchema = z.object({
   id: idSchema,
   name: nameSchema,
   asset: assetHashSchema,
+  /** The box of the file, before the prop is prepared. */
   bounds: boundsSchema,
+  prepared: preparationSchema.prefault({}),
   triangles: z.number().int().min(0),
+  brought: broughtSchema.prefault({}),
   /** The file that the artist brought, for telling props apart. */
   file: z.string().max(260).default(""),
+});
+
+/** A mix: several props in one, usable wherever a prop is; each slot draws one by its weight. */
+export const mixSchema = z.object({
+  id: idSchema,
+  name: nameSchema,
+  props: z
+    .array(z.object({ prop: idSchema, weight: z.number().min(0).default(1) }))
+    .min(1, "a mix needs a prop")
+    .max(200),
 });
 
 export const surfaceSchema = z.object({
@@ -31,6 +59,13 @@ export const surfaceSchema = z.object({
   scale: z.number().positive().default(1),
   /** Whether lines are drawn on it and things can stand on it. */
   ground: z.boolean().default(true),
+  /** Not drawn; what stands on it stands there all the same. */
+  hidden: z.boolean().default(false),
+  /** Not to be moved by hand. */
+  locked: z.boolean().default(false),
+  triangles: z.number().int().min(0).default(0),
+  /** The file that the artist brought. */
+  file: z.string().max(260).default(""),
 });
 
 export const viewSchema = z.object({
@@ -45,19 +80,26 @@ export const sceneSchema = z
     version: z.literal(SCENE_VERSION),
     name: nameSchema,
     props: z.array(propSchema).max(10_000).default([]),
+    mixes: z.array(mixSchema).max(1_000).default([]),
     lines: z.array(lineSchema).max(4095).default([]),
     surfaces: z.array(surfaceSchema).max(10_000).default([]),
     dressings: z.array(dressingSchema).max(10_000).default([]),
     views: z.array(viewSchema).max(1_000).default([]),
   })
   .superRefine((scene, context) => {
-    for (const part of ["props", "lines", "surfaces", "dressings", "views"] as const) {
+    for (const part of ["props", "mixes", "lines", "surfaces", "dressings", "views"] as const) {
       const seen = new Set<string>();
       scene[part].forEach(({ id }, i) => {
         if (seen.has(id)) context.addIssue({ code: "custom", path: [part, i, "id"], message: `“${id}” is used twice` });
         seen.add(id);
       });
     }
+    const props = new Set(scene.props.map(({ id }) => id));
+    scene.mixes.forEach(({ id }, i) => {
+      if (props.has(id)) {
+        context.addIssue({ code: "custom", path: ["mixes", i, "id"], message: `“${id}” is a prop's already` });
+      }
+    });
     const numbers = new Set<number>();
     scene.lines.forEach(({ number }, i) => {
       if (numbers.has(number)) {
@@ -68,6 +110,8 @@ export const sceneSchema = z
   });
 
 export type Prop = z.infer<typeof propSchema>;
+export type Brought = z.infer<typeof broughtSchema>;
+export type Mix = z.infer<typeof mixSchema>;
 export type Surface = z.infer<typeof surfaceSchema>;
 export type View = z.infer<typeof viewSchema>;
 export type Scene = z.infer<typeof sceneSchema>;

@@ -31,7 +31,7 @@ export function harbourScene(): Scene {
         where: { lines: ["jetty", "quay"] },
         what: { entries: [{ prop: "oar", count: 2 }, { prop: "buoy" }], order: "mixed" },
         spacing: { distance: 1.3 },
-        stance: { meets: "hang" },
+        stance: { meetsUp: "top" },
         variation: { turnOn: true },
         gaps: { chance: 0.2 },
         pegs: [{ line: "jetty", slot: 1, at: 1.4 }],

@@ -1,8 +1,9 @@
 /** Files that come in: props are added to the scene, project files opened as scenes of their own. */
 import { toast } from "sonner";
 import { fileJobs } from "@/engine/client";
-import { InputError, freeName, newId, type Prop } from "@/core/scene";
+import { InputError, freeName, newId, propSchema, surfaceSchema, type Prop, type Surface } from "@/core/scene";
 import { addScene, putAssets, useSceneStore } from "@/store";
+import { addSurfaces, editSurface, replaceProp } from "../state/edits";
 import { selectProp, useSession } from "../state/session";
 import type { Draft } from "immer";
 
@@ -28,18 +29,33 @@ const sentenceFor = (error: unknown, file: string): string =>
     ? error.message
     : `“${file}” could not be brought in: ${error instanceof Error ? error.message : error}`;
 
-/** Adds each GLB as a prop and opens the last project file among them; says what could not be read. */
-export async function bringIn(files: readonly File[], openScene: (id: string) => void): Promise<void> {
+/**
+ * Adds each GLB as a prop, or as a surface, and opens the last project file among them; says what could not be read.
+ *
+ * @param as what the files become
+ */
+export async function bringIn(
+  files: readonly File[],
+  as: "props" | "surfaces",
+  openScene: (id: string) => void,
+): Promise<void> {
   const props: Prop[] = [];
+  const surfaces: Surface[] = [];
   for (const file of files) {
     try {
       if (/\.(zip|clothesline)$/i.test(file.name)) openScene(await openProject(file));
-      else props.push(await propFrom(file));
+      else if (as === "props") props.push(await propFrom(file));
+      else surfaces.push(await surfaceFrom(file));
     } catch (error) {
       toast.error(sentenceFor(error, file.name), { duration: 12_000 });
     }
   }
   if (props.length > 0) addProps(props);
+  if (surfaces.length === 0) return;
+  addSurfaces(surfaces);
+  toast.success(
+    surfaces.length === 1 ? `“${surfaces[0].name}” is in the scene.` : `${surfaces.length} surfaces are in the scene.`,
+  );
 }
 
 /** Stores a project file as a new scene; gives its id. */
@@ -48,11 +64,46 @@ export async function openProject(file: File): Promise<string> {
   return addScene(scene, assets);
 }
 
+/** Gives a prop another file and keeps all that refers to it; says what could not be read. */
+export async function replaceFile(prop: string, file: File): Promise<void> {
+  try {
+    const { asset, bounds, triangles, brought } = await propFrom(file);
+    replaceProp(prop, { asset, bounds, triangles, brought, file: file.name });
+    toast.success(`The prop's file is now “${file.name}”.`);
+  } catch (error) {
+    toast.error(sentenceFor(error, file.name), { duration: 12_000 });
+  }
+}
+
+/** Gives a surface another file; it stays where it stands, and everything on it follows. */
+export async function replaceSurface(id: string, file: File): Promise<void> {
+  try {
+    const found = await surfaceFile(file);
+    editSurface(id, "Replace file of surface", (draft) => void Object.assign(draft, found));
+    toast.success(`The surface's file is now “${file.name}”.`);
+  } catch (error) {
+    toast.error(sentenceFor(error, file.name), { duration: 12_000 });
+  }
+}
+
+const surfaceFrom = async (file: File): Promise<Surface> =>
+  surfaceSchema.parse({ id: newId(), name: nameFrom(file.name), ...(await surfaceFile(file)) });
+
+async function surfaceFile(file: File): Promise<Pick<Surface, "asset" | "triangles" | "file">> {
+  const bytes = await bytesOf(file);
+  const { asset, triangles } = await fileJobs.inspectProp(bytes, file.name);
+  await putAssets(new Map([[asset, bytes]]));
+  return { asset, triangles, file: file.name };
+}
+
 async function propFrom(file: File): Promise<Prop> {
   const bytes = await bytesOf(file);
-  const { asset, bounds, triangles } = await fileJobs.inspectProp(bytes, file.name);
+  const { asset, ...found } = await fileJobs.inspectProp(bytes, file.name);
   await putAssets(new Map([[asset, bytes]]));
-  return { id: newId(), name: nameFrom(file.name), asset, bounds, triangles, file: file.name };
+  // What its file left far from the origin is taken by its foot.
+  const far = found.brought.mended.some(({ what }) => what === "far");
+  const prepared = far ? { pivot: "bottom" as const } : {};
+  return propSchema.parse({ id: newId(), name: nameFrom(file.name), asset, prepared, file: file.name, ...found });
 }
 
 function addProps(props: readonly Prop[]): void {

@@ -1,9 +1,10 @@
 /** Assets as things to draw: each GLB loaded once, its meshes laid flat into parts of one geometry and one material. */
-import { useEffect } from "react";
-import { BufferGeometry, Material, Mesh, Object3D, SkinnedMesh, type Box3 } from "three";
+import { useEffect, useMemo } from "react";
+import { BufferGeometry, Material, Matrix4, Mesh, Object3D, SkinnedMesh, type Box3 } from "three";
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 import { computeBoundsTree, disposeBoundsTree, acceleratedRaycast } from "three-mesh-bvh";
 import { create } from "zustand";
+import { preparationMatrix, type Prop } from "@/core/scene";
 import { assetBytes } from "@/store";
 
 BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;
@@ -49,6 +50,47 @@ export async function requestModel(hash: string): Promise<void> {
   }
 }
 
+/** What a prop looks like: two of the same file, prepared the same way, look the same. */
+export const lookOf = (prop: Prop): string => `${prop.asset} ${preparationMatrix(prop).join(" ")}`;
+
+/** So many looks are kept; turning a prop about while it is prepared makes new ones. */
+const MAX_LOOKS = 400;
+const prepared = new Map<string, { of: Model; model: Model }>();
+
+/** The model of a prop as it is prepared; null until its file is there. */
+export function usePrepared(prop: Prop): Model | null {
+  const model = useModel(prop.asset);
+  return useMemo(() => model && preparedModel(prop, model), [prop, model]);
+}
+
+export function preparedModel(prop: Prop, of: Model): Model {
+  const look = lookOf(prop);
+  const known = prepared.get(look);
+  if (known?.of === of) return known.model;
+  const matrix = new Matrix4().fromArray([...preparationMatrix(prop), 0, 0, 0, 1]).transpose();
+  const model = matrix.equals(new Matrix4()) ? of : transformed(of, matrix);
+  if (prepared.size >= MAX_LOOKS) prepared.delete(prepared.keys().next().value!);
+  prepared.set(look, { of, model });
+  return model;
+}
+
+/** The model with a matrix worked into its geometries. */
+export function transformed({ parts, triangles }: Model, matrix: Matrix4): Model {
+  const made = parts.map(({ geometry, material }) => {
+    const turned = geometry.clone().applyMatrix4(matrix);
+    if (matrix.determinant() < 0) turnInsideOut(turned);
+    turned.computeBoundingBox();
+    return { geometry: turned, material };
+  });
+  return { parts: made, triangles, box: boxOf(made) };
+}
+
+function boxOf(parts: readonly ModelPart[]): Box3 {
+  const box = parts[0].geometry.boundingBox!.clone();
+  for (const part of parts) box.union(part.geometry.boundingBox!);
+  return box;
+}
+
 function flatten(root: Object3D): Model {
   root.updateMatrixWorld(true);
   const parts: ModelPart[] = [];
@@ -63,14 +105,12 @@ function flatten(root: Object3D): Model {
     parts.push({ geometry, material: object.material as Material });
   });
   if (parts.length === 0) throw new Error("nothing to draw");
-  const box = parts[0].geometry.boundingBox!.clone();
-  for (const part of parts) box.union(part.geometry.boundingBox!);
-  return { parts, triangles, box };
+  return { parts, triangles, box: boxOf(parts) };
 }
 
 function turnInsideOut(geometry: BufferGeometry): void {
-  const index = geometry.index;
-  if (!index) return;
+  if (!geometry.index) geometry.setIndex(Array.from({ length: geometry.getAttribute("position").count }, (_, i) => i));
+  const index = geometry.index!;
   for (let i = 0; i + 2 < index.count; i += 3) {
     const second = index.getX(i + 1);
     index.setX(i + 1, index.getX(i + 2));

@@ -1,5 +1,5 @@
 /** Pictures of props, rendered from their meshes: one at an angle for the basket, two square on for the strip. */
-import { useEffect } from "react";
+import { useEffect, useMemo } from "react";
 import {
   AmbientLight,
   Box3,
@@ -15,7 +15,8 @@ import {
   type Camera,
 } from "three";
 import { create } from "zustand";
-import { useModel, type Model } from "./models";
+import type { Prop } from "@/core/scene";
+import { lookOf, usePrepared, type Model } from "./models";
 
 export interface PropPictures {
   /** Square, from above at an angle. */
@@ -29,25 +30,30 @@ export interface PropPictures {
   color: string;
 }
 
+/** Pictures by the looks of props. */
 export const usePictureStore = create<{ pictures: ReadonlyMap<string, PropPictures> }>()(() => ({
   pictures: new Map(),
 }));
 
-/** The pictures of an asset; undefined until they are made. */
-export function usePictures(hash: string): PropPictures | undefined {
-  const model = useModel(hash);
+/** The pictures of a prop as it is prepared; undefined until they are made. */
+export function usePictures(prop: Prop): PropPictures | undefined {
+  const model = usePrepared(prop);
+  const look = useMemo(() => lookOf(prop), [prop]);
   useEffect(() => {
-    if (model) queue(hash, model);
-  }, [hash, model]);
-  return usePictureStore(({ pictures }) => pictures.get(hash));
+    if (model) queue(look, model);
+  }, [look, model]);
+  return usePictureStore(({ pictures }) => pictures.get(look));
 }
+
+/** So many are kept; turning a prop about while it is prepared makes new ones. */
+const MAX_PICTURES = 1000;
 
 const waiting = new Map<string, Model>();
 let renderer: WebGLRenderer | null = null;
 
-function queue(hash: string, model: Model): void {
-  if (usePictureStore.getState().pictures.has(hash) || waiting.has(hash)) return;
-  waiting.set(hash, model);
+function queue(look: string, model: Model): void {
+  if (usePictureStore.getState().pictures.has(look) || waiting.has(look)) return;
+  waiting.set(look, model);
   if (waiting.size === 1) setTimeout(work, 0);
 }
 
@@ -55,10 +61,13 @@ function queue(hash: string, model: Model): void {
 function work(): void {
   const first = waiting.entries().next();
   if (first.done) return;
-  const [hash, model] = first.value;
-  const pictures = picturesOf(model);
-  waiting.delete(hash);
-  usePictureStore.setState((state) => ({ pictures: new Map(state.pictures).set(hash, pictures) }));
+  const [look, model] = first.value;
+  const made = picturesOf(model);
+  waiting.delete(look);
+  usePictureStore.setState(({ pictures }) => {
+    const kept = [...pictures].slice(-MAX_PICTURES + 1);
+    return { pictures: new Map(kept).set(look, made) };
+  });
   if (waiting.size > 0) setTimeout(work, 0);
 }
 

@@ -1,21 +1,25 @@
 "use client";
-/** The basket: the scene's props as pictures with their size. They can be dragged onto the strip to swap. */
+/** The basket: the scene's props and mixes as pictures, which can be dragged onto the strip to swap; and its surfaces. */
 import { PanelRightClose, PanelRightOpen } from "lucide-react";
-import { useRef } from "react";
+import { useRef, type ReactNode } from "react";
 import { propsIn, sizeOf } from "@/core/place";
-import type { Prop } from "@/core/scene";
+import { preparedBounds, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
-import { Button, IconButton } from "../kit";
-import { selectProp, useSession } from "../state/session";
-import { PropPicture } from "./PropPicture";
+import { Button, Choose, IconButton, Segmented } from "../kit";
+import { addMix } from "../state/edits";
+import { selectMix, selectProp, useSession } from "../state/session";
+import { MixPicture, PropPicture } from "./PropPicture";
+import { SurfaceList } from "./SurfaceList";
 
 /** The kind under which a dragged prop's id travels. */
 export const PROP_DRAG = "application/x-clothesline-prop";
 
 export function Basket({ onFiles }: { onFiles: (files: File[]) => void }) {
-  const props = useScene((scene) => scene.props);
+  const props = useScene((scene) => scene.props.length);
+  const surfaces = useScene((scene) => scene.surfaces.length);
+  const shows = useSession((session) => session.basketShows);
   const folded = useSession((session) => session.basketFolded);
-  const input = useRef<HTMLInputElement>(null);
+  const counted = shows === "props" ? count(props, "prop") : count(surfaces, "surface");
   const fold = () => useSession.setState({ basketFolded: !folded });
   if (folded) {
     return (
@@ -30,16 +34,38 @@ export function Basket({ onFiles }: { onFiles: (files: File[]) => void }) {
     <aside aria-label="Basket" className="flex h-full min-h-0 flex-col border-l border-linen-2 bg-linen-0 px-3 py-2">
       <h2 className="flex items-center gap-2 text-xs font-semibold">
         <span className="grow">Basket</span>
-        <span className="font-normal text-ink-5">
-          {props.length} {props.length === 1 ? "prop" : "props"}
-        </span>
+        <span className="font-normal text-ink-5">{counted}</span>
         <IconButton label="Fold the basket" className="-mr-1.5" onClick={fold}>
           <PanelRightClose size={14} />
         </IconButton>
       </h2>
-      <ul className="-mx-1.5 grid min-h-0 gap-0.5 overflow-y-auto py-1">
+      <Segmented
+        label="The basket shows"
+        value={shows}
+        choices={{ props: "Props", surfaces: "Surfaces" }}
+        onChange={(basketShows) => useSession.setState({ basketShows })}
+      />
+      {shows === "surfaces" ? <SurfaceList onFiles={onFiles} /> : <PropList onFiles={onFiles} />}
+    </aside>
+  );
+}
+
+function PropList({ onFiles }: { onFiles: (files: File[]) => void }) {
+  const props = useScene((scene) => scene.props);
+  const mixes = useScene((scene) => scene.mixes);
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <ul className="-mx-1.5 grid min-h-0 content-start gap-0.5 overflow-y-auto py-1">
+        {mixes.map((mix) => (
+          <BasketItem key={mix.id} id={mix.id} name={mix.name} facts={`mix of ${mix.props.length}`} mix>
+            <MixPicture mix={mix} size={46} />
+          </BasketItem>
+        ))}
         {props.map((prop) => (
-          <BasketItem key={prop.id} prop={prop} />
+          <BasketItem key={prop.id} id={prop.id} name={prop.name} facts={sizeText(prop)}>
+            <PropPicture prop={prop} size={46} />
+          </BasketItem>
         ))}
       </ul>
       {props.length === 0 && (
@@ -50,6 +76,20 @@ export function Basket({ onFiles }: { onFiles: (files: File[]) => void }) {
       <Button look="dashed" className="mt-2 w-full shrink-0" onClick={() => input.current?.click()}>
         Add props…
       </Button>
+      {props.length > 1 && (
+        <Choose
+          label="Make a mix that begins with"
+          choices={props.map((prop) => ({
+            id: prop.id,
+            label: prop.name,
+            picture: <PropPicture prop={prop} size={22} />,
+          }))}
+          onChoose={(prop) => addMix([prop])}
+          className="mt-1.5 h-8 w-full shrink-0 rounded-lg border border-dashed border-linen-4 hover:bg-linen-1"
+        >
+          Make a mix…
+        </Choose>
+      )}
       <input
         ref={input}
         type="file"
@@ -62,16 +102,30 @@ export function Basket({ onFiles }: { onFiles: (files: File[]) => void }) {
           event.target.value = "";
         }}
       />
-    </aside>
+    </>
   );
 }
 
-function BasketItem({ prop }: { prop: Prop }) {
-  const chosen = useSession((session) => session.focus.kind === "prop" && session.focus.id === prop.id);
-  const [breadth, height] = sizeOf(prop.bounds);
+const count = (n: number, what: string): string => `${n} ${n === 1 ? what : `${what}s`}`;
+
+function sizeText(prop: Prop): string {
+  const [breadth, height] = sizeOf(preparedBounds(prop));
+  return `${breadth.toFixed(2)} × ${height.toFixed(2)}`;
+}
+
+interface BasketItemProps {
+  id: string;
+  name: string;
+  facts: string;
+  mix?: boolean;
+  children: ReactNode;
+}
+
+function BasketItem({ id, name, facts, mix = false, children }: BasketItemProps) {
+  const chosen = useSession(({ focus }) => (focus.kind === "prop" || focus.kind === "mix") && focus.id === id);
   const used = useScene((scene) => {
     const dressing = scene.dressings.find((d) => d.id === useSession.getState().dressing);
-    return dressing !== undefined && propsIn(dressing.what).includes(prop.id);
+    return dressing !== undefined && propsIn(dressing.what).includes(id);
   });
   return (
     <li>
@@ -79,22 +133,18 @@ function BasketItem({ prop }: { prop: Prop }) {
         type="button"
         draggable
         onDragStart={(event) => {
-          event.dataTransfer.setData(PROP_DRAG, prop.id);
+          event.dataTransfer.setData(PROP_DRAG, id);
           event.dataTransfer.effectAllowed = "copy";
         }}
-        onClick={() => selectProp(prop.id)}
+        onClick={() => (mix ? selectMix : selectProp)(id)}
         className={`grid w-full grid-cols-[46px_1fr] items-center gap-2.5 rounded-[9px] p-1.5 text-left hover:bg-linen-1 ${chosen ? "bg-sea-soft" : used ? "bg-linen-1" : ""}`}
       >
-        <span className="rounded-lg bg-linear-to-b from-[#e9eeec] to-[#f3ecdf]">
-          <PropPicture prop={prop} size={46} />
-        </span>
+        <span className="rounded-lg bg-linear-to-b from-[#e9eeec] to-[#f3ecdf]">{children}</span>
         <span className="min-w-0">
-          <span className="block truncate" title={prop.name}>
-            {prop.name}
+          <span className="block truncate" title={name}>
+            {name}
           </span>
-          <span className="block font-mono text-[11px] text-ink-6">
-            {breadth.toFixed(2)} × {height.toFixed(2)}
-          </span>
+          <span className="block font-mono text-[11px] text-ink-6">{facts}</span>
         </span>
       </button>
     </li>

@@ -74,11 +74,14 @@ export function Palette() {
 }
 
 const ELSEWHERE: readonly [where: string, keys: string, what: string][] = [
-  ["View", "Drag", "turn about · right button or Shift: move · wheel: nearer and farther"],
-  ["View", "Shift click", "add to the selection, or take from it"],
+  ["View", "Drag", "turn about · right button or Ctrl: move · wheel: nearer and farther"],
+  ["View", "Shift drag", "select with a box · Shift click: one more or less"],
   ["Drawing", "Click", "next knot · Enter or double click: done · Backspace: take back · Esc: give up"],
-  ["Knots", "Drag", "on the level · Shift: up and down · Alt: on the ground"],
+  ["Knots", "Drag", "on the level · Shift: up and down · Alt: on the ground · X Y Z: along an axis"],
+  ["Moving", "0–9", "just so far · Ctrl: catch on nothing · Esc: back"],
   ["Strip", "← →", "select the neighbour · Alt: move by 1 cm · Alt Shift: by 10 cm"],
+  ["Strip", "Drag", "a prop: peg · with Alt: copy · beside props: hold a gap open · Shift: select"],
+  ["Strip", "G", "hold a gap open where the selection is · Delete: close the chosen gap"],
   ["Strip", "Wheel", "zoom · Shift: along the line"],
   ["Fields", "↑ ↓", "step · Shift: ten times · Alt: a tenth"],
 ];

@@ -15,7 +15,7 @@ const scene = () => useSceneStore.getState().history.scene;
 
 beforeEach(() => {
   useSceneStore.setState({ id: null, history: startHistory(harbourScene()) });
-  useSession.setState({ dressing: "buoys", focus: { kind: "dressing" }, keys: new Set(), knot: null, dialog: null });
+  useSession.setState({ dressing: "buoys", focus: { kind: "dressing" }, keys: new Set(), knots: [], dialog: null });
 });
 
 test("every command has a name and an id of its own, and no two share a key", () => {
@@ -43,7 +43,7 @@ test("Delete takes what is in focus: placements, a knot, a line, a prop; and not
   expect(scene().lines[1].knots).toHaveLength(3);
   run("delete");
   expect(scene().lines[1].knots).toHaveLength(2);
-  useSession.setState({ focus: { kind: "line", id: "jetty" }, knot: null });
+  useSession.setState({ focus: { kind: "line", id: "jetty" }, knots: [] });
   run("delete");
   expect(scene().lines.map(({ id }) => id)).toEqual(["quay"]);
   useSession.setState({ focus: { kind: "prop", id: "oar" } });
@@ -59,4 +59,29 @@ test("undo and redo can be commanded just when there is something to undo or red
   run("undo");
   expect(scene()).toEqual(harbourScene());
   expect([command("undo").possible!(), command("redo").possible!()]).toEqual([false, true]);
+});
+
+test("a line is run the other way, and split at its selected knot, and neither can be commanded where there is none", () => {
+  expect([command("reverse").possible!(), command("split").possible!()]).toEqual([false, false]);
+  useSession.setState({ focus: { kind: "line", id: "jetty" } });
+  const knots = scene().lines[1].knots;
+  run("reverse");
+  expect(scene().lines[1].knots.map(({ position }) => position)).toEqual([...knots].reverse().map((k) => k.position));
+  expect(command("split").possible!()).toBe(false);
+  run("insert-knot");
+  expect(command("split").possible!()).toBe(true);
+  run("split");
+  expect(scene().lines).toHaveLength(3);
+});
+
+test("pegs come off what is selected, and all knots of a line in focus can be selected", () => {
+  const keys = new Set([1572864, 1572865]);
+  useSession.setState({ keys });
+  run("delete");
+  expect(scene().dressings[0].pegs).toHaveLength(2);
+  run("unpeg");
+  expect(scene().dressings[0].pegs).toEqual([]);
+  useSession.setState({ focus: { kind: "line", id: "jetty" } });
+  run("all");
+  expect(useSession.getState().knots).toEqual([0, 1]);
 });

@@ -3,17 +3,24 @@ import { hasKnots } from "@/core/line";
 import { useSceneStore } from "@/store";
 import {
   deleteDressing,
-  deleteKnot,
+  allKnots,
+  deleteKnots,
   deleteLine,
+  deleteMix,
   deleteProp,
+  deleteSurface,
   duplicateDressing,
   duplicateLine,
+  duplicateSurface,
   insertKnotBeside,
   lineOf,
   removePlacements,
+  reverseLine,
+  splitLine,
+  unpeg,
 } from "../state/edits";
 import { useResults } from "../state/results";
-import { selectNothing, selectPlacements, useSession } from "../state/session";
+import { currentKnot, selectNothing, selectPlacements, useSession } from "../state/session";
 import { startDrawing, stopDrawing } from "../view/draw-state";
 
 export interface Command {
@@ -31,22 +38,27 @@ const session = () => useSession.getState();
 const show = (dialog: ReturnType<typeof session>["dialog"]) => () => useSession.setState({ dialog });
 
 function deleteSelected(): void {
-  const { focus, knot, keys, dressing } = session();
+  const { focus, knots, keys, dressing } = session();
   if (focus.kind === "line") {
     const line = lineOf(store().history.scene, focus.id);
-    if (knot !== null && line && hasKnots(line)) deleteKnot(focus.id, knot);
+    if (knots.length > 0 && line && hasKnots(line)) deleteKnots(focus.id, knots);
     else deleteLine(focus.id);
   } else if (focus.kind === "prop") deleteProp(focus.id);
+  else if (focus.kind === "mix") deleteMix(focus.id);
+  else if (focus.kind === "surface") deleteSurface(focus.id);
   else if (dressing !== null && keys.size > 0) removePlacements(dressing, keys);
 }
 
 function insertKnotHere(): void {
-  const { focus, knot } = session();
-  if (focus.kind === "line") insertKnotBeside(focus.id, knot ?? 0);
+  const { focus } = session();
+  if (focus.kind === "line") insertKnotBeside(focus.id, currentKnot(session()) ?? 0);
 }
 
+/** All placements of the dressing; of a line in focus, all its knots. */
 function selectAll(): void {
-  const { dressing } = session();
+  const { dressing, focus } = session();
+  const line = focus.kind === "line" ? lineOf(store().history.scene, focus.id) : undefined;
+  if (line) return useSession.setState({ knots: allKnots(line) });
   const placements = dressing === null ? undefined : useResults.getState().byDressing.get(dressing)?.placements;
   if (dressing !== null && placements) selectPlacements(dressing, [...placements.key]);
 }
@@ -54,6 +66,7 @@ function selectAll(): void {
 function duplicateSelected(): void {
   const { focus, dressing } = session();
   if (focus.kind === "line") duplicateLine(focus.id);
+  else if (focus.kind === "surface") duplicateSurface(focus.id);
   else if (dressing !== null) duplicateDressing(dressing);
 }
 
@@ -63,6 +76,13 @@ function escape(): void {
   else if (document.activeElement instanceof HTMLInputElement) document.activeElement.blur();
   else if (session().tool === "draw") stopDrawing();
   else selectNothing();
+}
+
+/** The line in focus, if it has knots. */
+function knottedLine() {
+  const { focus } = session();
+  const line = focus.kind === "line" ? lineOf(store().history.scene, focus.id) : undefined;
+  return line && hasKnots(line) ? line : undefined;
 }
 
 const canDelete = () => {
@@ -108,7 +128,7 @@ export const COMMANDS: readonly Command[] = [
     possible: () => session().focus.kind === "line",
     run: insertKnotHere,
   },
-  { id: "all", name: "Select all placements", keys: "mod+a", run: selectAll },
+  { id: "all", name: "Select all placements, or all knots of a line", keys: "mod+a", run: selectAll },
   {
     id: "delete",
     name: "Delete what is selected (placements are left blank)",
@@ -116,7 +136,31 @@ export const COMMANDS: readonly Command[] = [
     possible: canDelete,
     run: deleteSelected,
   },
-  { id: "duplicate", name: "Duplicate the dressing or line", keys: "mod+d", run: duplicateSelected },
+  {
+    id: "unpeg",
+    name: "Take the pegs off what is selected",
+    keys: "u",
+    possible: () => session().dressing !== null && session().keys.size > 0,
+    run: () => unpeg(session().dressing!, session().keys),
+  },
+  {
+    id: "reverse",
+    name: "Run the line the other way",
+    possible: () => knottedLine() !== undefined,
+    run: () => reverseLine(knottedLine()!.id),
+  },
+  {
+    id: "split",
+    name: "Split the line at the selected knot",
+    possible: () => knottedLine() !== undefined && currentKnot(session()) !== null,
+    run: () => splitLine(knottedLine()!.id, currentKnot(session())!),
+  },
+  {
+    id: "duplicate",
+    name: "Duplicate the dressing, the surface, or the line with what hangs on it",
+    keys: "mod+d",
+    run: duplicateSelected,
+  },
   {
     id: "delete-dressing",
     name: "Delete the dressing",
@@ -133,6 +177,27 @@ export const COMMANDS: readonly Command[] = [
     id: "basket",
     name: "Fold or unfold the basket",
     run: () => useSession.setState({ basketFolded: !session().basketFolded }),
+  },
+  {
+    id: "seeds",
+    name: "Choose a seed by its picture…",
+    possible: () => session().dressing !== null,
+    run: show("seeds"),
+  },
+  {
+    id: "prepare",
+    name: "Set up the selected prop…",
+    possible: () => session().focus.kind === "prop",
+    run: show("prepare"),
+  },
+  {
+    id: "surfaces",
+    name: "Show the surfaces in the basket, or the props",
+    run: () =>
+      useSession.setState({
+        basketFolded: false,
+        basketShows: session().basketShows === "props" ? "surfaces" : "props",
+      }),
   },
   { id: "export", name: "Export…", keys: "mod+e", run: show("export") },
   { id: "keys", name: "Show all keys", keys: "shift+slash, shift+?", run: show("keys") },

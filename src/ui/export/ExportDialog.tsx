@@ -64,7 +64,7 @@ export function ExportDialog() {
   const [busy, setBusy] = useState(false);
   const close = () => useSession.setState({ dialog: null });
   const one = scene.dressings.find((dressing) => dressing.id === chosen);
-  const part: Scene = extent === "one" && one && form !== "project" ? { ...scene, dressings: [one] } : scene;
+  const only = extent === "one" && one && form !== "project" ? one.name : undefined;
 
   const write = async () => {
     setBusy(true);
@@ -73,7 +73,7 @@ export function ExportDialog() {
       const bytes =
         form === "project"
           ? await fileJobs.writeProject(scene, assets)
-          : await fileJobs.writePlacements(part, assets, form);
+          : await fileJobs.writePlacements(scene, assets, form, only);
       const name = fileName(
         extent === "one" && one && form !== "project" ? `${scene.name} ${one.name}` : scene.name,
         form,
@@ -112,7 +112,7 @@ export function ExportDialog() {
           />
         </div>
       )}
-      <Contents scene={part} form={form} />
+      <Contents scene={only !== undefined && one ? { ...scene, dressings: [one] } : scene} form={form} />
       <div className="mt-4 flex justify-end gap-2">
         <Button onClick={close}>Cancel</Button>
         <Button look="main" onClick={() => void write()} disabled={busy} data-testid="write-file">

@@ -1,11 +1,23 @@
 "use client";
-/** How many findings there are, and the list: a click selects what a finding names and brings it into sight. */
+/** How many findings there are, and the list: a click selects what a finding names and brings it into sight; a button mends it. */
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import { useMemo } from "react";
 import { CHECK_LABELS, type Finding } from "@/core/check";
 import { useScene } from "@/store";
+import { MEND_LABELS, mendFinding } from "../state/edits";
 import { useResults } from "../state/results";
+import type { Budget } from "../view/budget";
+import { useBudget } from "../view/useBudget";
 import { selectLine, selectPlacements, useSession } from "../state/session";
+
+/** What the view says when it shows fewer than there are, or shows them otherwise; null when it shows all. */
+function limitSentence({ count, full, boxes }: Budget): string | null {
+  if (full >= count) return null;
+  const n = (value: number) => value.toLocaleString("en");
+  const rest = count - full - boxes;
+  const hidden = rest > 0 ? `, and ${n(rest)} are not drawn` : "";
+  return `The view shows ${n(full)} of ${n(count)} props in full, ${n(boxes)} as boxes${hidden}, to stay quick.`;
+}
 
 const SHAPE = "inline-flex h-8 items-center whitespace-nowrap rounded-lg border px-2.5";
 
@@ -30,7 +42,8 @@ export function FindingsButton() {
         .filter(({ findings }) => findings.length > 0),
     [dressings, results],
   );
-  const count = groups.reduce((sum, group) => sum + group.findings.length, 0);
+  const limited = limitSentence(useBudget());
+  const count = (limited ? 1 : 0) + groups.reduce((sum, group) => sum + group.findings.length, 0);
   const well = count === 0 && !failure;
   return (
     <Popover>
@@ -51,9 +64,14 @@ export function FindingsButton() {
                 The worker stopped ({failure}) and was started again. If it goes on, undo your last change.
               </p>
             )}
+            {limited && (
+              <p className="mb-2 rounded-lg bg-ochre-soft px-2.5 py-2 text-xs text-ochre-dark">
+                <b className="font-medium">Preview limited</b> {limited} All of them are counted, checked and exported.
+              </p>
+            )}
             {count === 0 && (
               <p className="px-2 py-1.5 text-xs text-ink-6">
-                Nothing is too close and every line has room. Findings show here as soon as there are some.
+                Nothing is wrong with any dressing. Findings show here as soon as there are some.
               </p>
             )}
             {groups.map(({ name, findings }) => (
@@ -75,6 +93,19 @@ export function FindingsButton() {
                         </span>{" "}
                         <span className="text-xs text-ink-6">{finding.message}</span>
                       </button>
+                      {[finding.mend, finding.orElse].map(
+                        (mend) =>
+                          mend && (
+                            <button
+                              key={mend}
+                              type="button"
+                              onClick={() => mendFinding(finding, mend)}
+                              className="mb-1 ml-2 rounded-md border border-linen-3 bg-linen-0 px-2 py-0.5 text-xs hover:bg-linen-1"
+                            >
+                              {MEND_LABELS[mend]}
+                            </button>
+                          ),
+                      )}
                     </li>
                   ))}
                 </ul>

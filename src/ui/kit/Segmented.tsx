@@ -9,6 +9,8 @@ interface SegmentedProps<T extends string> {
   choices: Readonly<Record<T, string>>;
   onChange: (value: T) => void;
   tone?: "card" | "float";
+  /** Choices a row, where one row has no room for all. */
+  columns?: number;
 }
 
 export function Segmented<T extends string>({
@@ -18,6 +20,7 @@ export function Segmented<T extends string>({
   choices,
   onChange,
   tone = "card",
+  columns,
 }: SegmentedProps<T>) {
   const frame = tone === "card" ? "bg-linen-2 p-0.5" : "";
   const chosen =
@@ -30,7 +33,8 @@ export function Segmented<T extends string>({
       onChange={onChange}
       aria-label={label}
       title={help}
-      className={`grid grid-flow-col auto-cols-fr rounded-lg text-center text-xs ${frame}`}
+      className={`grid rounded-lg text-center text-xs ${columns === undefined ? "grid-flow-col auto-cols-fr" : ""} ${frame}`}
+      style={columns === undefined ? undefined : { gridTemplateColumns: `repeat(${columns}, 1fr)` }}
     >
       {(Object.keys(choices) as T[]).map((choice) => (
         <Radio

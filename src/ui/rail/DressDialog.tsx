@@ -2,7 +2,7 @@
 /** Making a dressing: which prop along which line. */
 import { useState } from "react";
 import { useScene } from "@/store";
-import { PropPicture } from "../basket/PropPicture";
+import { AnyPicture } from "../basket/prop-choices";
 import { Button, Modal } from "../kit";
 import { dress } from "../state/edits";
 import { useSession } from "../state/session";
@@ -10,6 +10,7 @@ import { startDrawing } from "../view/draw-state";
 
 export function DressDialog() {
   const props = useScene((scene) => scene.props);
+  const mixes = useScene((scene) => scene.mixes);
   const lines = useScene((scene) => scene.lines);
   const dressings = useScene((scene) => scene.dressings);
   const [prop, setProp] = useState<string | null>(props.at(-1)?.id ?? null);
@@ -36,7 +37,7 @@ export function DressDialog() {
           <section aria-label="Prop">
             <h3 className="mb-1 text-xs font-semibold">With this prop</h3>
             <div className="max-h-72 overflow-y-auto">
-              {props.map((p) => (
+              {[...mixes, ...props].map((p) => (
                 <button
                   key={p.id}
                   type="button"
@@ -44,7 +45,7 @@ export function DressDialog() {
                   className={row(prop === p.id)}
                   onClick={() => setProp(p.id)}
                 >
-                  <PropPicture prop={p} size={28} />
+                  <AnyPicture id={p.id} size={28} />
                   <span className="truncate">{p.name}</span>
                 </button>
               ))}

@@ -58,7 +58,7 @@ export function SceneName() {
         accept=".zip,.glb"
         hidden
         onChange={(event) => {
-          void bringIn([...(event.target.files ?? [])], (id) => router.push(`/scene/${id}`));
+          void bringIn([...(event.target.files ?? [])], "props", (id) => router.push(`/scene/${id}`));
           event.target.value = "";
         }}
       />

@@ -3,8 +3,10 @@ import { create } from "zustand";
 import type { Finding } from "@/core/check";
 import type { Placements } from "@/core/place";
 import type { Scene } from "@/core/scene";
+import { assetBytes } from "@/store";
 import { EvaluationClient } from "@/engine/client";
 import type { DressingResult } from "@/engine/engine";
+import type { Progress } from "@/engine/evaluation.worker";
 
 interface Results {
   byDressing: ReadonlyMap<string, DressingResult>;
@@ -12,13 +14,37 @@ interface Results {
   scene: Scene | null;
   /** Why the last evaluation failed, if it did. */
   failure: string | null;
+  /** What is being placed at the moment, and how far that is. */
+  progress: Progress | null;
+  /** The artist stopped the placing: what is shown is from before. */
+  stopped: boolean;
 }
 
-export const useResults = create<Results>()(() => ({ byDressing: new Map(), scene: null, failure: null }));
+export const useResults = create<Results>()(() => ({
+  byDressing: new Map(),
+  scene: null,
+  failure: null,
+  progress: null,
+  stopped: false,
+}));
+
+let running: { client: EvaluationClient; scene: Scene | null } | null = null;
+
+/** Stops the placing that is going on; what was there before stays on show. */
+export function stopPlacing(): void {
+  running?.client.cancel();
+  useResults.setState({ stopped: true, progress: null });
+}
+
+/** Places the scene as it is now, after it was stopped. */
+export function placeAgain(): void {
+  useResults.setState({ stopped: false });
+  if (running?.scene) running.client.request(running.scene);
+}
 
 /** Starts evaluating; gives the way to ask and the way to stop. */
 export function startEvaluating(): { request: (scene: Scene) => void; stop: () => void } {
-  useResults.setState({ byDressing: new Map(), scene: null, failure: null });
+  useResults.setState({ byDressing: new Map(), scene: null, failure: null, progress: null, stopped: false });
   const client = new EvaluationClient({
     results(results, scene) {
       const byDressing = new Map(useResults.getState().byDressing);
@@ -28,8 +54,17 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
       useResults.setState({ byDressing, scene, failure: null });
     },
     failed: (reason) => useResults.setState({ failure: reason }),
+    progress: (progress) => useResults.setState({ progress }),
+    asset: assetBytes,
   });
-  return { request: (scene) => client.request(scene), stop: () => client.close() };
+  const own: NonNullable<typeof running> = { client, scene: null };
+  running = own;
+  const request = (scene: Scene) => {
+    own.scene = scene;
+    if (useResults.getState().stopped) useResults.setState({ stopped: false });
+    client.request(scene);
+  };
+  return { request, stop: () => client.close() };
 }
 
 export const usePlacements = (dressing: string | null): Placements | undefined =>

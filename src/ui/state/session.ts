@@ -3,11 +3,11 @@ import { create } from "zustand";
 import type { StepName } from "@/core/place";
 
 /** What the left column is about. */
-export type Focus = { kind: "dressing" } | { kind: "line"; id: string } | { kind: "prop"; id: string };
+export type Focus = { kind: "dressing" } | { kind: "line" | "prop" | "mix" | "surface"; id: string };
 
 export type Tool = "select" | "draw";
 export type Display = "full" | "boxes";
-export type DialogName = "export" | "palette" | "keys" | "dress" | null;
+export type DialogName = "export" | "palette" | "keys" | "dress" | "seeds" | "prepare" | null;
 
 /** A wish to the camera; each is a new object, so that the same wish can be made twice. */
 export type CameraWish = { kind: "selection" } | { kind: "all" } | { kind: "view"; id: string };
@@ -20,13 +20,19 @@ export interface Hover {
   y: number;
 }
 
+/** What knots catch on: knots, ends and marks; and a grid of so many metres, 0 for none. */
+export interface Snap {
+  knots: boolean;
+  grid: number;
+}
+
 interface Session {
   dressing: string | null;
   focus: Focus;
   /** Keys of the selected placements of the dressing. */
   keys: ReadonlySet<number>;
-  /** Index of the selected knot of the line in focus. */
-  knot: number | null;
+  /** Indices of the selected knots of the line in focus, the one chosen last at the end. */
+  knots: readonly number[];
   tool: Tool;
   /** The prop that a drawn line is dressed with at once, if any. */
   drawProp: string | null;
@@ -36,14 +42,19 @@ interface Session {
   dialog: DialogName;
   cameraWish: CameraWish | null;
   basketFolded: boolean;
+  /** What the basket shows. */
+  basketShows: "props" | "surfaces";
+  snap: Snap;
   set: (change: Partial<Omit<Session, "set">>) => void;
 }
+
+const NO_KNOTS: readonly number[] = [];
 
 export const useSession = create<Session>()((set) => ({
   dressing: null,
   focus: { kind: "dressing" },
   keys: new Set(),
-  knot: null,
+  knots: NO_KNOTS,
   tool: "select",
   drawProp: null,
   display: "full",
@@ -52,6 +63,8 @@ export const useSession = create<Session>()((set) => ({
   dialog: null,
   cameraWish: null,
   basketFolded: false,
+  basketShows: "props",
+  snap: { knots: true, grid: 0 },
   set,
 }));
 
@@ -60,7 +73,7 @@ const { setState: set, getState: get } = useSession;
 export const NO_KEYS: ReadonlySet<number> = new Set();
 
 export const selectDressing = (id: string | null): void =>
-  set({ dressing: id, focus: { kind: "dressing" }, keys: NO_KEYS, knot: null });
+  set({ dressing: id, focus: { kind: "dressing" }, keys: NO_KEYS, knots: NO_KNOTS });
 
 /** Selects placements of a dressing; with `more`, adds them to the selection or takes them from it. */
 export function selectPlacements(dressing: string, keys: readonly number[], more = false): void {
@@ -69,15 +82,29 @@ export function selectPlacements(dressing: string, keys: readonly number[], more
     if (more && base.has(key)) base.delete(key);
     else base.add(key);
   }
-  set({ dressing, focus: { kind: "dressing" }, keys: base, knot: null });
+  set({ dressing, focus: { kind: "dressing" }, keys: base, knots: NO_KNOTS });
 }
 
-export const selectLine = (id: string, knot: number | null = null): void =>
-  set({ focus: { kind: "line", id }, knot, keys: NO_KEYS });
+/** The knot that was chosen last, or null. */
+export const currentKnot = ({ knots }: Pick<Session, "knots">): number | null => knots.at(-1) ?? null;
 
-export const selectProp = (id: string): void => set({ focus: { kind: "prop", id }, knot: null, keys: NO_KEYS });
+/** Selects a line and one of its knots; with `more`, adds the knot to those selected or takes it from them. */
+export function selectLine(id: string, knot: number | null = null, more = false): void {
+  const { focus, knots } = get();
+  const held = more && focus.kind === "line" && focus.id === id ? knots : NO_KNOTS;
+  const next =
+    knot === null ? NO_KNOTS : held.includes(knot) ? held.filter((other) => other !== knot) : [...held, knot];
+  set({ focus: { kind: "line", id }, knots: next, keys: NO_KEYS });
+}
 
-export const selectNothing = (): void => set({ focus: { kind: "dressing" }, keys: NO_KEYS, knot: null });
+export const selectProp = (id: string): void => set({ focus: { kind: "prop", id }, knots: NO_KNOTS, keys: NO_KEYS });
+
+export const selectMix = (id: string): void => set({ focus: { kind: "mix", id }, knots: NO_KNOTS, keys: NO_KEYS });
+
+export const selectSurface = (id: string): void =>
+  set({ focus: { kind: "surface", id }, knots: NO_KNOTS, keys: NO_KEYS });
+
+export const selectNothing = (): void => set({ focus: { kind: "dressing" }, keys: NO_KEYS, knots: NO_KNOTS });
 
 export function openStep(step: StepName): void {
   set({ focus: { kind: "dressing" }, openSteps: new Set([...get().openSteps, step]) });

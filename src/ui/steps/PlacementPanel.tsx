@@ -4,7 +4,7 @@ import { X } from "lucide-react";
 import { useMemo } from "react";
 import { FLAG, type Dressing, type Placements } from "@/core/place";
 import { useScene } from "@/store";
-import { PropPicture } from "../basket/PropPicture";
+import { usePropChoices } from "../basket/prop-choices";
 import { Button, Choose, IconButton, ValueField } from "../kit";
 import { dressingOf, removePlacements, swapPlacements, unpeg, writePegs } from "../state/edits";
 import { usePlacements } from "../state/results";
@@ -23,6 +23,7 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
   const keys = useSession((session) => session.keys);
   const placements = usePlacements(dressing.id);
   const props = useScene((scene) => scene.props);
+  const choices = usePropChoices();
   const chosen = useMemo(() => selectedIn(placements, keys), [placements, keys]);
   const edit = useEdit<number>("Move along the line", (scene, at) => {
     const draft = dressingOf(scene, dressing.id);
@@ -71,11 +72,7 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
       <div className="flex flex-wrap gap-1.5">
         <Choose
           label="Swap for another prop"
-          choices={props.map((prop) => ({
-            id: prop.id,
-            label: prop.name,
-            picture: <PropPicture prop={prop} size={22} />,
-          }))}
+          choices={choices}
           onChoose={(prop) => swapPlacements(dressing.id, keys, prop)}
           className="h-7 rounded-lg border border-linen-3 bg-linen-0 px-2.5 text-xs hover:bg-white"
         >

@@ -6,8 +6,10 @@ import { usePlacements } from "../state/results";
 import { openStep, toggleStep, useSession } from "../state/session";
 import { CARDS } from "./cards";
 import { LineColumn } from "./LineColumn";
+import { MixColumn } from "./MixColumn";
 import { PlacementPanel } from "./PlacementPanel";
 import { PropColumn } from "./PropColumn";
+import { SurfaceColumn } from "./SurfaceColumn";
 import { sentence, summaries } from "./words";
 
 export function StepsColumn() {
@@ -17,12 +19,18 @@ export function StepsColumn() {
   const dressing = scene.dressings.find((d) => d.id === selected);
   const line = focus.kind === "line" ? scene.lines.find((l) => l.id === focus.id) : undefined;
   const prop = focus.kind === "prop" ? scene.props.find((p) => p.id === focus.id) : undefined;
+  const mix = focus.kind === "mix" ? scene.mixes.find((m) => m.id === focus.id) : undefined;
+  const surface = focus.kind === "surface" ? scene.surfaces.find((s) => s.id === focus.id) : undefined;
   return (
     <aside aria-label="Steps" className="h-full overflow-y-auto overflow-x-hidden border-r border-linen-2 bg-linen-0">
       {line ? (
         <LineColumn line={line} />
       ) : prop ? (
         <PropColumn prop={prop} />
+      ) : mix ? (
+        <MixColumn mix={mix} />
+      ) : surface ? (
+        <SurfaceColumn surface={surface} />
       ) : dressing ? (
         <DressingColumn dressing={dressing} />
       ) : (

@@ -73,14 +73,25 @@ export function StepChoice<S extends StepName>({
   step,
   name,
   bare = false,
-}: ParamProps<S> & { bare?: boolean }) {
-  const { label, help, choices } = describeChoice(schemaOf(step, name));
+  columns,
+  only,
+}: ParamProps<S> & {
+  bare?: boolean;
+  columns?: number;
+  /** The choices that mean something at the moment; the one chosen is always among those shown. */
+  only?: readonly string[];
+}) {
+  const { label, help, choices: all } = describeChoice(schemaOf(step, name));
+  const value = dressing[step][name] as string;
+  const shown = Object.entries(all).filter(([choice]) => !only || only.includes(choice) || choice === value);
+  const choices = Object.fromEntries(shown);
   const control = (
     <Segmented
       label={label}
       help={help}
-      value={dressing[step][name] as string}
+      value={value}
       choices={choices}
+      columns={columns}
       onChange={(value) =>
         editDressing(dressing.id, label, (draft) => void ((draft[step] as Record<string, unknown>)[name] = value))
       }
@@ -94,6 +105,43 @@ export function StepChoice<S extends StepName>({
       </span>
       {control}
     </div>
+  );
+}
+
+/** Several numbers of a step, one below the other. */
+export const StepNumbers = <S extends StepName>({
+  dressing,
+  step,
+  names,
+}: Omit<ParamProps<S>, "name"> & { names: readonly Param<S>[] }) =>
+  names.map((name) => <StepNumber key={name} dressing={dressing} step={step} name={name} />);
+
+export const StepRanges = <S extends StepName>({
+  dressing,
+  step,
+  names,
+}: Omit<ParamProps<S>, "name"> & { names: readonly Param<S>[] }) =>
+  names.map((name) => <StepRange key={name} dressing={dressing} step={step} name={name} />);
+
+/** A colour of a step. */
+export function StepColour<S extends StepName>({ dressing, step, name }: ParamProps<S>) {
+  const { label, help } = schemaOf(step, name).meta() as { label: string; help: string };
+  const value = dressing[step][name] as string;
+  return (
+    <label className="flex items-center gap-2 text-[12.5px] text-ink-6" title={help}>
+      {label}
+      <input
+        type="color"
+        aria-label={`Tint ${label.toLowerCase()}`}
+        value={value}
+        onChange={(event) => {
+          const colour = event.target.value;
+          const write = (draft: Record<string, unknown>) => void (draft[name] = colour);
+          editDressing(dressing.id, label, (draft) => write(draft[step] as Record<string, unknown>), `colour ${name}`);
+        }}
+        className="h-6.5 w-10 cursor-pointer rounded border border-linen-3 bg-white p-0.5"
+      />
+    </label>
   );
 }
 

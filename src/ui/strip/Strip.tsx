@@ -2,11 +2,15 @@
 /** The unrolled view of the selected dressing's lines, and the second place to work. */
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { sizeOf, type Dressing, type Placements } from "@/core/place";
+import { preparedBounds } from "@/core/scene";
 import { useScene } from "@/store";
+import { lookOf } from "../assets/models";
 import { usePictureStore } from "../assets/pictures";
+import { guideOf } from "../view/guides";
 import { useFindings, usePlacements } from "../state/results";
 import { useSession } from "../state/session";
-import { drawStrip, type StripScene } from "./draw";
+import { drawStrip } from "./draw";
+import type { StripScene } from "./layout";
 import { Legend, Spread } from "./sides";
 import { fitted, rowBoxes, rowsOf, type StripView } from "./model";
 import { StripHands } from "./hands";
@@ -30,7 +34,9 @@ export function Strip() {
       ) : (
         <p className="col-span-3 grid place-items-center text-ink-6">
           {dressing
-            ? "This dressing has no line yet. Choose one under Where."
+            ? placements
+              ? "This dressing has no line yet. Choose one under Where."
+              : "Placing…"
             : "Here a dressed line lies unrolled, from its start to its end."}
         </p>
       )}
@@ -61,6 +67,9 @@ function useSize(ref: React.RefObject<HTMLElement | null>): { width: number; hei
   return size;
 }
 
+/** The mark in the browser's timeline when placements have been drawn for the first time. */
+const DRAWN = "strip drawn";
+
 function StripCanvas({
   dressing,
   placements,
@@ -81,6 +90,8 @@ function StripCanvas({
   const hovered = useSession((session) => (session.hover?.dressing === dressing.id ? session.hover.key : null));
   const [zoomed, setZoomed] = useState<StripView | null>(null);
   const [stretch, setStretch] = useState<StripScene["stretch"]>(null);
+  const [gap, setGap] = useState<number | null>(null);
+  const [caught, setCaught] = useState<StripScene["caught"]>(null);
 
   const longest = Math.max(...rows.map((row) => row.length), 0);
   const view = zoomed ?? fitted(longest, width);
@@ -94,16 +105,31 @@ function StripCanvas({
       placements,
       rows,
       boxes,
-      names: rows.map((row) => lines.find((line) => line.id === row.line)?.name ?? ""),
-      pictures: own.map((prop) => prop && pictures.get(prop.asset)),
-      heights: own.map((prop) => (prop ? sizeOf(prop.bounds)[1] : 0)),
+      names: rows.map((row) => {
+        const name = lines.find((line) => line.id === row.line)?.name ?? "";
+        return row.rows > 1 ? `${name} · row ${row.row + 1}` : name;
+      }),
+      marks: rows.map((row) => {
+        const line = lines.find(({ id }) => id === row.line);
+        return line ? guideOf(line).marks : [];
+      }),
+      orphans: placements.orphans.flatMap((index) => {
+        const peg = dressing.pegs[index];
+        const row = peg ? rows.findIndex(({ line }) => line === peg.line) : -1;
+        return peg?.at !== undefined && row >= 0 ? [{ row, at: peg.at }] : [];
+      }),
+      gap,
+      caught,
+      pictures: own.map((prop) => prop && pictures.get(lookOf(prop))),
+      heights: own.map((prop) => (prop ? sizeOf(preparedBounds(prop))[1] : 0)),
       findings,
       selected,
       hovered,
       stretch,
     };
-  }, [dressing, placements, rows, boxes, lines, props, pictures, findings, selected, hovered, stretch]);
+  }, [dressing, placements, rows, boxes, lines, props, pictures, findings, selected, hovered, stretch, gap, caught]);
 
+  const marked = useRef<Placements | null>(null);
   useEffect(() => {
     const element = canvas.current;
     if (!element || width === 0) return;
@@ -113,13 +139,15 @@ function StripCanvas({
     const pen = element.getContext("2d")!;
     pen.setTransform(ratio, 0, 0, ratio, 0, 0);
     drawStrip(pen, width, tall, scene, view);
+    if (marked.current !== scene.placements) performance.mark(DRAWN, { detail: scene.placements.count });
+    marked.current = scene.placements;
   }, [scene, view, width, tall]);
 
   const hands = useRef<StripHands | null>(null);
   useEffect(() => {
     const element = canvas.current;
     if (!element) return;
-    hands.current = new StripHands(element, { setView: setZoomed, setStretch });
+    hands.current = new StripHands(element, { setView: setZoomed, setStretch, setGap, setCaught });
     return () => hands.current?.release();
   }, []);
   useEffect(() => {
@@ -133,8 +161,9 @@ function StripCanvas({
         ref={canvas}
         tabIndex={0}
         role="application"
-        aria-label={`Strip of ${dressing.name}: ${shown} of ${placements.count} slots have a prop. Arrow keys select, Alt with arrow keys moves, Delete leaves blank.`}
+        aria-label={`Strip of ${dressing.name}: ${shown} of ${placements.count} slots have a prop. Arrow keys select, Alt with arrow keys moves, Delete leaves blank, G holds a gap open where the selection is.`}
         data-testid="strip"
+        data-drawn={width > 0}
         className="block touch-none"
         style={{ width, height: tall }}
       />
@@ -148,9 +177,10 @@ function StripCanvas({
         </button>
       )}
       {rows.length === 1 && !zoomed && (
-        <p className="pointer-events-none absolute bottom-2 left-7 flex gap-8 text-[11px] text-ink-6">
-          <span>Drag a prop to peg it</span>
-          <span>Drop a prop from the basket to swap</span>
+        <p className="pointer-events-none absolute bottom-1.5 left-7 flex gap-6 whitespace-nowrap text-[11px] text-ink-6">
+          <span>Drag a prop to peg it, with Alt to copy it</span>
+          <span>Drag beside props to hold a gap open</span>
+          <span>Drop a prop to swap</span>
           <span>Wheel to zoom</span>
         </p>
       )}

@@ -1,24 +1,8 @@
 /** Draws the strip: ruler, cord, every placement at its arc length in its true width, blanks, pegs, insets, findings. */
-import type { Finding } from "@/core/check";
-import { FLAG, NO_PROP, type Dressing, type Placements } from "@/core/place";
-import type { PropPictures } from "../assets/pictures";
+import { BAR, barTop, gapsOn } from "./grips";
+import { FLAG, NO_PROP } from "@/core/place";
+import { layoutOf, tallOf, type StripScene } from "./layout";
 import { RULER, type RowBox, type StripRow, type StripView } from "./model";
-
-export interface StripScene {
-  dressing: Dressing;
-  placements: Placements;
-  rows: readonly StripRow[];
-  boxes: readonly RowBox[];
-  names: readonly string[];
-  /** Pictures and heights (metres) by the index of the prop. */
-  pictures: readonly (PropPictures | undefined)[];
-  heights: readonly number[];
-  findings: readonly Finding[];
-  selected: ReadonlySet<number>;
-  hovered: number | null;
-  /** A stretch being selected: row, and arc lengths. */
-  stretch: { row: number; from: number; to: number } | null;
-}
 
 const INK = "#1f2a33";
 const SEA = "#1e6f77";
@@ -28,26 +12,6 @@ const LINEN = "#d8cbb3";
 const FAINT = "#66737d";
 const MONO = '10px "Spline Sans Mono Variable", monospace';
 const SANS = '11px "Spline Sans Variable", sans-serif';
-
-/** Room for the hints below a single row, pixels. */
-const HINTS = 24;
-
-/** Where the cord of a row lies, how much room props have on it and how much stays free below, in pixels. */
-export function layoutOf(scene: StripScene, row: number) {
-  const { top, height } = scene.boxes[row];
-  const hangs = scene.dressing.stance.meets === "hang";
-  const single = scene.rows.length === 1;
-  const foot = single ? HINTS : 4;
-  const room = height - foot - (single ? 30 : 22);
-  const cord = hangs ? top + (single ? 20 : 17) : top + height - foot - 8;
-  return { hangs, foot, room, cord };
-}
-
-/** The true height of what is drawn for a slot, in pixels; a slot without a prop takes all the room. */
-export function tallOf(scene: StripScene, i: number, room: number, scale: number): number {
-  const { prop, scale: sizes } = scene.placements;
-  return prop[i] === NO_PROP ? room : Math.max(3, (scene.heights[prop[i]] ?? 0) * sizes[3 * i] * scale);
-}
 
 /** Props narrower than this many pixels are drawn as bars. */
 const NARROW = 4;
@@ -124,14 +88,19 @@ function drawRow(
 
   if (scene.stretch?.row === index) {
     const [a, b] = [x(scene.stretch.from), x(scene.stretch.to)];
-    pen.fillStyle = "#1e6f771c";
+    pen.fillStyle = scene.stretch.holds ? "#c98a1b2e" : "#1e6f771c";
     pen.fillRect(Math.min(a, b), box.top + 2, Math.abs(b - a), box.height - 4);
   }
   if (scene.rows.length > 1) {
     pen.font = SANS;
     pen.textAlign = "left";
     pen.fillStyle = FAINT;
-    pen.fillText(scene.names[index], Math.max(6, x(0)), hangs ? box.top + 11 : box.top + 12);
+    const { fromStart, slide } = dressing.spacing;
+    pen.fillText(
+      scene.names[index],
+      Math.max(6, hangs ? x(fromStart + slide) + 12 : x(0)),
+      hangs ? box.top + 11 : box.top + 12,
+    );
   }
 
   pen.lineCap = "round";
@@ -141,6 +110,11 @@ function drawRow(
   pen.moveTo(x(0), cord);
   pen.lineTo(x(row.length), cord);
   pen.stroke();
+
+  drawMarks(pen, scene.marks[index] ?? [], cord, x, width);
+  for (const gap of gapsOn(dressing, row.line, row.length, row.closed)) {
+    drawGap(pen, box, x(gap.from), x(gap.to), barTop(hangs, cord), gap.index === scene.gap);
+  }
 
   const broadside = Math.abs(Math.sin(dressing.stance.turnUp)) > 0.7;
   for (const i of row.order) {
@@ -160,7 +134,76 @@ function drawRow(
     pen.stroke();
   }
   pen.setLineDash([]);
+  drawSlide(pen, x(dressing.spacing.fromStart + dressing.spacing.slide), barTop(hangs, cord) + BAR / 2);
+  for (const orphan of scene.orphans) if (orphan.row === index) drawOrphan(pen, x(orphan.at), cord);
+  if (scene.caught?.row === index) {
+    pen.fillStyle = MADDER;
+    pen.fillRect(Math.round(x(scene.caught.at)), box.top + 4, 1.5, box.height - 8);
+  }
   drawFindings(pen, scene, row, cord, hangs, room, view.scale, x);
+}
+
+function drawMarks(
+  pen: CanvasRenderingContext2D,
+  marks: ArrayLike<number>,
+  cord: number,
+  x: (at: number) => number,
+  width: number,
+): void {
+  pen.fillStyle = "#fdfbf6";
+  pen.strokeStyle = SEA;
+  pen.lineWidth = 1.5;
+  for (let k = 0; k < marks.length; k++) {
+    const at = x(marks[k]);
+    if (at < -4 || at > width + 4) continue;
+    pen.beginPath();
+    pen.arc(at, cord, 3.2, 0, 7);
+    pen.fill();
+    pen.stroke();
+  }
+}
+
+/** A gap held open: a light field across the row, and the bar that it is held by, with a grip at each end. */
+function drawGap(
+  pen: CanvasRenderingContext2D,
+  box: RowBox,
+  left: number,
+  right: number,
+  top: number,
+  chosen: boolean,
+): void {
+  pen.fillStyle = "#c98a1b1f";
+  pen.fillRect(left, box.top + 3, right - left, box.height - 6);
+  pen.fillStyle = chosen ? OCHRE : "#e4c88d";
+  rounded(pen, left, top + 2, Math.max(2, right - left), BAR - 4, 2);
+  pen.fill();
+  pen.fillStyle = chosen ? "#8f6a3a" : OCHRE;
+  for (const end of [left, right]) {
+    rounded(pen, end - 2, top - 1, 4, BAR + 2, 2);
+    pen.fill();
+  }
+}
+
+/** The grip that all slots are slid by. */
+function drawSlide(pen: CanvasRenderingContext2D, at: number, middle: number): void {
+  pen.fillStyle = SEA;
+  for (const side of [-1, 1]) {
+    pen.beginPath();
+    pen.moveTo(at + side * 7, middle);
+    pen.lineTo(at + side * 2, middle - 4);
+    pen.lineTo(at + side * 2, middle + 4);
+    pen.fill();
+  }
+}
+
+/** A peg without a slot. */
+function drawOrphan(pen: CanvasRenderingContext2D, at: number, cord: number): void {
+  pen.strokeStyle = MADDER;
+  pen.fillStyle = "#fdfbf6";
+  pen.lineWidth = 1.5;
+  rounded(pen, at - 3, cord - 8, 6, 15, 2);
+  pen.fill();
+  pen.stroke();
 }
 
 function drawSlot(

@@ -1,12 +1,18 @@
-/** *What hands do on the strip*: select, drag to peg, pull insets, zoom, move, drop a prop to swap, walk with the keys. */
-import type { Draft } from "immer";
+/**
+ * *What hands do on the strip*: select, drag to peg, with Alt to copy, pull insets and the slide, hold gaps open, zoom, move,
+ * drop a prop to swap, walk with the keys. What is dragged catches on marks and neighbours, unless Ctrl is held.
+ */
+import { PROP_DRAG } from "../basket/Basket";
+import { FLAG } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
-import { PROP_DRAG } from "../basket/Basket";
-import { dressingOf, swapPlacements, writePegs } from "../state/edits";
-import { selectPlacements, useSession, NO_KEYS } from "../state/session";
+import { dressingOf, editDressing, millimetre, swapPlacements, writeAdded, writePegs } from "../state/edits";
+import { NO_KEYS, selectPlacements, useSession } from "../state/session";
+import { caughtAt } from "./catch";
+import { gripAt, type Grip } from "./grips";
+import { layoutOf, tallOf, type StripScene } from "./layout";
 import { RULER, slotAt, type StripView } from "./model";
-import { layoutOf, tallOf, type StripScene } from "./draw";
+import type { Draft } from "immer";
 
 /** What the hands need to see: the strip as it is drawn at the moment. */
 interface Sight {
@@ -19,6 +25,8 @@ interface Sight {
 interface Owner {
   setView: (view: StripView | null) => void;
   setStretch: (stretch: StripScene["stretch"]) => void;
+  setGap: (index: number | null) => void;
+  setCaught: (caught: StripScene["caught"]) => void;
 }
 
 type Held =
@@ -26,22 +34,32 @@ type Held =
   | {
       kind: "peg";
       x: number;
-      keys: ReadonlyMap<number, number>;
-      length: number;
-      begun: boolean;
-      key: number;
+      row: number;
+      slot: number;
+      places: ReadonlyMap<number, number>;
       more: boolean;
+      begun: boolean;
     }
-  | { kind: "inset"; end: "fromStart" | "fromEnd"; length: number; begun: boolean }
-  | { kind: "stretch"; row: number; from: number; to: number };
+  | {
+      kind: "grip";
+      x: number;
+      row: number;
+      grip: Grip;
+      begun: boolean;
+      was: { from: number; to: number; slide: number };
+    }
+  /** Along an empty piece of the strip: with Shift to select what is there, without to hold a gap open. */
+  | { kind: "stretch"; x: number; row: number; from: number; to: number; selects: boolean };
 
 const CLICK = 3;
 /** Small props can be taken hold of as if they were so high, pixels. */
 const HOLD = 20;
+/** Things are caught on within so many pixels. */
+const CATCH = 6;
 /** A nudge by the arrow keys, metres. */
 const NUDGE = 0.01;
 
-const millimetre = (at: number): number => Math.round(at * 1000) / 1000;
+const within = (at: number, length: number): number => Math.min(length, Math.max(0, at));
 
 export class StripHands {
   sight: Sight | null = null;
@@ -57,7 +75,7 @@ export class StripHands {
     element.addEventListener("pointerdown", this.#down, { signal });
     element.addEventListener("pointermove", this.#move, { signal });
     element.addEventListener("pointerup", this.#up, { signal });
-    element.addEventListener("pointercancel", this.#up, { signal });
+    element.addEventListener("pointercancel", this.#giveUp, { signal });
     element.addEventListener("pointerleave", this.#leave, { signal });
     element.addEventListener("wheel", this.#wheel, { signal, passive: false });
     element.addEventListener("keydown", this.#key, { signal });
@@ -79,10 +97,11 @@ export class StripHands {
     const row = y < RULER ? -1 : scene.boxes.findIndex(({ top, height }) => y >= top && y < top + height);
     const near = row < 0 ? -1 : slotAt(scene.placements, scene.rows[row], at, 2 / view.scale);
     const slot = near >= 0 && this.#reaches(near, row, y) ? near : -1;
-    return { x, y, at, row, slot, near };
+    const grip = row < 0 ? null : gripAt(scene, view, row, x, y);
+    return { x, y, at, row, slot, near, grip };
   }
 
-  /** Whether a slot is drawn as high as `y`, or near enough: beyond it, stretches and insets can be taken hold of. */
+  /** Whether a slot is drawn as high as `y`, or near enough: beyond it, gaps and insets can be taken hold of. */
   #reaches(slot: number, row: number, y: number): boolean {
     const { scene, view } = this.sight!;
     const { hangs, room, cord } = layoutOf(scene, row);
@@ -90,62 +109,52 @@ export class StripHands {
     return hangs ? y >= cord - 10 && y <= cord + tall + 4 : y >= cord - tall - 4 && y <= cord + 10;
   }
 
-  /** The inset whose dotted line is under the pointer. */
-  #insetAt(x: number, row: number): "fromStart" | "fromEnd" | null {
-    const { scene, view } = this.sight!;
-    if (row < 0) return null;
-    const { fromStart, fromEnd } = scene.dressing.spacing;
-    const near = (at: number) => Math.abs((at - view.from) * view.scale - x) <= 4;
-    if (near(fromStart)) return "fromStart";
-    return near(scene.rows[row].length - fromEnd) ? "fromEnd" : null;
-  }
-
   #down = (event: PointerEvent) => {
     if (!this.sight || event.button !== 0) return;
-    const { scene, view } = this.sight;
-    const { x, at, row, slot } = this.#where(event);
+    const { view } = this.sight;
+    const { x, at, row, slot, grip } = this.#where(event);
     this.#element.setPointerCapture(event.pointerId);
-    if (row < 0) {
-      this.#held = { kind: "pan", x, from: view.from };
-    } else if (slot >= 0) {
-      const { placements: p, dressing } = scene;
-      const key = p.key[slot];
-      const selected = useSession.getState().keys;
-      const was = selected.has(key);
-      if (!was) selectPlacements(dressing.id, [key], event.shiftKey);
-      const moving = useSession.getState().keys;
-      const keys = new Map<number, number>();
-      for (const i of scene.rows[row].order) if (moving.has(p.key[i])) keys.set(p.key[i], p.at[i]);
-      this.#held = {
-        kind: "peg",
-        x,
-        keys,
-        length: scene.rows[row].length,
-        begun: false,
-        key,
-        more: event.shiftKey && was,
-      };
-    } else {
-      const end = this.#insetAt(x, row);
-      this.#held = end
-        ? { kind: "inset", end, length: scene.rows[row].length, begun: false }
-        : { kind: "stretch", row, from: at, to: at };
-    }
+    // The bar of a gap and the slide lie beside the cord, where no prop is; an inset's line gives way to the props on it.
+    const bar = grip !== null && grip.kind !== "inset";
+    if (row < 0) this.#held = { kind: "pan", x, from: view.from };
+    else if (slot >= 0 && !bar) this.#takeSlot(slot, row, x, event.shiftKey);
+    else if (grip) this.#takeGrip(grip, row, x);
+    else this.#held = { kind: "stretch", x, row, from: at, to: at, selects: event.shiftKey };
+    if (!grip || grip.kind !== "gap") this.#owner.setGap(null);
   };
+
+  #takeSlot(slot: number, row: number, x: number, more: boolean): void {
+    const { placements: p, dressing, rows } = this.sight!.scene;
+    const key = p.key[slot];
+    const was = useSession.getState().keys.has(key);
+    if (!was) selectPlacements(dressing.id, [key], more);
+    const moving = useSession.getState().keys;
+    const places = new Map<number, number>();
+    for (const i of rows[row].order) if (moving.has(p.key[i])) places.set(p.key[i], p.at[i]);
+    this.#held = { kind: "peg", x, row, slot, places, more: more && was, begun: false };
+  }
+
+  #takeGrip(grip: Grip, row: number, x: number): void {
+    const { dressing } = this.sight!.scene;
+    const stretch = grip.kind === "gap" ? dressing.gaps.stretches[grip.index] : { from: 0, to: 0 };
+    if (grip.kind === "gap") this.#owner.setGap(grip.index);
+    const was = { from: stretch.from, to: stretch.to, slide: dressing.spacing.slide };
+    this.#held = { kind: "grip", x, row, grip, begun: false, was };
+  }
 
   #move = (event: PointerEvent) => {
     if (!this.sight) return;
     const { scene, view } = this.sight;
-    const { x, at, row, slot } = this.#where(event);
+    const { x, at, row, slot, grip } = this.#where(event);
     const held = this.#held;
     if (!held) {
-      const key = slot >= 0 ? scene.placements.key[slot] : null;
+      const key = slot >= 0 && (!grip || grip.kind === "inset") ? scene.placements.key[slot] : null;
       const before = useSession.getState().hover;
       if (key !== null) {
         useSession.setState({ hover: { dressing: scene.dressing.id, key, x: event.clientX, y: event.clientY } });
       } else if (before) useSession.setState({ hover: null });
-      const pointer = row < 0 ? "ew-resize" : key !== null ? "grab" : this.#insetAt(x, row) ? "col-resize" : "default";
-      this.#element.style.cursor = pointer;
+      const onGrip = grip ? (grip.kind === "gap" && grip.part === "whole" ? "grab" : "col-resize") : "crosshair";
+      this.#element.style.cursor = row < 0 ? "ew-resize" : key !== null ? "grab" : onGrip;
       return;
     }
     switch (held.kind) {
@@ -153,73 +162,139 @@ export class StripHands {
         return this.#owner.setView({ ...view, from: held.from - (x - held.x) / view.scale });
       case "stretch":
         held.to = at;
-        return this.#owner.setStretch({ row: held.row, from: held.from, to: at });
-      case "inset":
-        return this.#drag(held, held.end === "fromStart" ? "From start" : "From end", (draft) => {
-          const dressing = dressingOf(draft, scene.dressing.id) as Draft<Scene["dressings"][number]> | undefined;
-          const metres = held.end === "fromStart" ? at : held.length - at;
-          if (dressing) dressing.spacing[held.end] = millimetre(Math.min(held.length, Math.max(0, metres)));
-        });
+        return this.#owner.setStretch({ row: held.row, from: held.from, to: at, holds: !held.selects });
+      case "grip":
+        return this.#moveGrip(held, (x - held.x) / view.scale, at);
       case "peg": {
         if (!held.begun && Math.abs(x - held.x) < CLICK) return;
-        const by = (x - held.x) / view.scale;
-        return this.#drag(held, "Peg", (draft) => this.#moveBy(draft, held.keys, by, held.length));
+        return this.#movePegs(held, (x - held.x) / view.scale, event);
       }
     }
   };
 
-  #drag(held: { begun: boolean }, label: string, recipe: (draft: Draft<Scene>) => void): void {
+  #drag(held: { begun: boolean }, label: string, recipe: (dressing: Draft<Scene["dressings"][number]>) => void): void {
     const store = useSceneStore.getState();
+    const { id } = this.sight!.scene.dressing;
     if (!held.begun) {
       held.begun = true;
       store.beginDrag(label);
       useSession.setState({ hover: null });
     }
-    store.drag(recipe);
+    store.drag((draft) => {
+      const dressing = dressingOf(draft, id);
+      if (dressing) recipe(dressing);
+    });
   }
 
-  /** Pegs the placements at their old places plus `by` metres, within the line. */
-  #moveBy(draft: Draft<Scene>, keys: ReadonlyMap<number, number>, by: number, length: number): void {
-    const dressing = dressingOf(draft, this.sight!.scene.dressing.id) as Draft<Scene["dressings"][number]> | undefined;
-    if (!dressing) return;
-    for (const [key, at] of keys) {
-      writePegs(dressing, [key], (peg) => void (peg.at = millimetre(Math.min(length, Math.max(0, at + by)))));
+  #moveGrip(held: Extract<Held, { kind: "grip" }>, by: number, at: number): void {
+    const { grip, was } = held;
+    const { length, closed } = this.sight!.scene.rows[held.row];
+    if (grip.kind === "inset") {
+      const metres = millimetre(within(grip.end === "fromStart" ? at : length - at, length));
+      this.#drag(held, grip.end === "fromStart" ? "From start" : "From end", ({ spacing }) => {
+        spacing[grip.end] = metres;
+      });
+    } else if (grip.kind === "slide") {
+      this.#drag(held, "Slide", ({ spacing }) => void (spacing.slide = millimetre(was.slide + by)));
+    } else {
+      const place = (value: number) => millimetre(closed ? value : within(value, length));
+      this.#drag(held, "Held gap", ({ gaps }) => {
+        const stretch = gaps.stretches[grip.index];
+        if (!stretch) return;
+        if (grip.part !== "to") stretch.from = place(was.from + by);
+        if (grip.part !== "from") stretch.to = place(was.to + by);
+        if (!closed && stretch.from > stretch.to) [stretch.from, stretch.to] = [stretch.to, stretch.from];
+      });
     }
   }
 
-  #up = () => {
-    const held = this.#held;
-    this.#held = null;
-    if (!held || !this.sight) return;
-    const { scene } = this.sight;
-    if (held.kind === "stretch") {
-      this.#owner.setStretch(null);
-      const [from, to] = [Math.min(held.from, held.to), Math.max(held.from, held.to)];
-      if ((to - from) * this.sight.view.scale < CLICK) {
-        useSession.setState({ keys: NO_KEYS });
+  /** Pegs the held placements at their old places plus `by` metres, within the line; with Alt, copies of them. */
+  #movePegs(held: Extract<Held, { kind: "peg" }>, by: number, { altKey, ctrlKey, metaKey }: PointerEvent): void {
+    const { scene, view } = this.sight!;
+    const { placements: p } = scene;
+    const row = scene.rows[held.row];
+    const start = held.places.get(p.key[held.slot]) ?? p.at[held.slot];
+    const moving = altKey ? new Set<number>() : new Set(held.places.keys());
+    const caught =
+      ctrlKey || metaKey
+        ? null
+        : caughtAt(p, row, held.slot, start + by, CATCH / view.scale, moving, scene.marks[held.row]);
+    this.#owner.setCaught(caught === null ? null : { row: held.row, at: caught });
+    const moved = caught === null ? by : caught - start;
+    const place = (at: number) => millimetre(within(at + moved, row.length));
+    this.#drag(held, altKey ? "Copy" : "Peg", (dressing) => {
+      if (!altKey) {
+        writePegs(dressing, held.places.keys(), (peg, key) => void (peg.at = place(held.places.get(key)!)));
         return;
       }
-      const { placements: p, rows, dressing } = scene;
-      const keys = [...rows[held.row].order].filter((i) => p.at[i] >= from && p.at[i] <= to).map((i) => p.key[i]);
-      selectPlacements(dressing.id, keys);
-    } else if ((held.kind === "peg" || held.kind === "inset") && held.begun) {
-      useSceneStore.getState().endDrag();
-    } else if (held.kind === "peg") {
+      const copies = row.order.filter((i) => held.places.has(p.key[i]) && !(p.flags[i] & FLAG.blank));
+      writeAdded(
+        dressing,
+        Array.from(copies, (i) => ({ line: row.line, at: place(p.at[i]), prop: p.props[p.prop[i]] })),
+      );
+    });
+  }
+
+  #up = (event: PointerEvent) => {
+    // Of a quick gesture the browser may tell only where it ended.
+    if (this.#held) this.#move(event);
+    const held = this.#held;
+    this.#held = null;
+    this.#owner.setCaught(null);
+    if (!held || !this.sight) return;
+    const { scene } = this.sight;
+    if (held.kind === "stretch") this.#endStretch(held);
+    else if ((held.kind === "peg" || held.kind === "grip") && held.begun) useSceneStore.getState().endDrag();
+    else if (held.kind === "peg") {
       // A click on one of several selected ones picks it out; with Shift it leaves the selection.
-      selectPlacements(scene.dressing.id, [held.key], held.more);
-      if (!held.more && useSession.getState().keys.size === 0) selectPlacements(scene.dressing.id, [held.key]);
+      const key = scene.placements.key[held.slot];
+      selectPlacements(scene.dressing.id, [key], held.more);
+      if (!held.more && useSession.getState().keys.size === 0) selectPlacements(scene.dressing.id, [key]);
     }
   };
+
+  #endStretch(held: Extract<Held, { kind: "stretch" }>): void {
+    const { scene, view } = this.sight!;
+    const { placements: p, rows, dressing } = scene;
+    this.#owner.setStretch(null);
+    const { line, length, order } = rows[held.row];
+    const [from, to] = [Math.min(held.from, held.to), Math.max(held.from, held.to)];
+    if ((to - from) * view.scale < CLICK) useSession.setState({ keys: NO_KEYS });
+    else if (held.selects) {
+      selectPlacements(
+        dressing.id,
+        Array.from(
+          order.filter((i) => p.at[i] >= from && p.at[i] <= to),
+          (i) => p.key[i],
+        ),
+      );
+    } else this.#hold(line, within(from, length), within(to, length));
+  }
+
+  /** Holds a gap open on a line. */
+  #hold(line: string, from: number, to: number): void {
+    const { dressing } = this.sight!.scene;
+    const stretch = { line, from: millimetre(from), to: millimetre(to) };
+    if (stretch.to <= stretch.from) return;
+    editDressing(dressing.id, "Hold a gap open", ({ gaps }) => void gaps.stretches.push(stretch));
+    this.#owner.setGap(dressing.gaps.stretches.length);
+  }
 
   #leave = () => {
     if (!this.#held && useSession.getState().hover) useSession.setState({ hover: null });
   };
 
-  #escape = (event: KeyboardEvent) => {
-    if (event.key !== "Escape" || !this.#held) return;
+  #giveUp = () => {
+    if (!this.#held) return;
     useSceneStore.getState().cancelDrag();
     this.#owner.setStretch(null);
+    this.#owner.setCaught(null);
     this.#held = null;
+  };
+
+  #escape = (event: KeyboardEvent) => {
+    if (event.key !== "Escape" || !this.#held) return;
+    this.#giveUp();
     event.stopPropagation();
   };
 
@@ -240,33 +315,62 @@ export class StripHands {
   #key = (event: KeyboardEvent) => {
     if (!this.sight) return;
     const direction = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0;
-    if (direction === 0) return;
-    event.preventDefault();
-    const { scene } = this.sight;
-    const { placements: p, rows, dressing } = scene;
+    if (direction !== 0) {
+      event.preventDefault();
+      if (event.altKey) this.#nudge(direction * NUDGE * (event.shiftKey ? 10 : 1));
+      else this.#walk(direction, event.shiftKey);
+    } else if (event.key === "g" && !event.ctrlKey && !event.metaKey) this.#holdSelection();
+    else if (event.key === "Delete" || event.key === "Backspace") {
+      const { gap, dressing } = this.sight.scene;
+      if (gap === null || !dressing.gaps.stretches[gap]) return;
+      editDressing(dressing.id, "Close a gap", ({ gaps }) => void gaps.stretches.splice(gap, 1));
+      this.#owner.setGap(null);
+    } else return;
+    event.stopPropagation();
+  };
+
+  /** Moves the selected placements of the first row that has some. */
+  #nudge(by: number): void {
+    const { placements: p, rows, dressing } = this.sight!.scene;
     const { keys } = useSession.getState();
     const row = rows.find(({ order }) => order.some((i) => keys.has(p.key[i])));
-    if (event.altKey && row) {
-      const moving = new Map([...row.order].filter((i) => keys.has(p.key[i])).map((i) => [p.key[i], p.at[i]]));
-      const by = direction * NUDGE * (event.shiftKey ? 10 : 1);
-      const store = useSceneStore.getState();
-      store.change("Peg", (draft) => this.#moveBy(draft, moving, by, row.length), "nudge");
-      return;
-    }
+    if (!row) return;
+    const places = new Map(
+      Array.from(
+        row.order.filter((i) => keys.has(p.key[i])),
+        (i) => [p.key[i], p.at[i]],
+      ),
+    );
+    const peg = (draft: Draft<Scene["dressings"][number]>) =>
+      writePegs(draft, places.keys(), (held, key) => {
+        held.at = millimetre(within(places.get(key)! + by, row.length));
+      });
+    editDressing(dressing.id, "Peg", peg, "nudge");
+  }
+
+  /** Selects the next or previous slot, or that one as well. */
+  #walk(direction: number, more: boolean): void {
+    const { placements: p, rows, dressing } = this.sight!.scene;
+    const { keys } = useSession.getState();
     const all = rows.flatMap(({ order }) => [...order]);
+    if (all.length === 0) return;
     const chosen = all.map((i, k) => (keys.has(p.key[i]) ? k : -1)).filter((k) => k >= 0);
     const from =
       chosen.length === 0 ? (direction > 0 ? -1 : all.length) : direction > 0 ? chosen[chosen.length - 1] : chosen[0];
-    const next = Math.max(0, Math.min(all.length - 1, from + direction));
-    if (all.length === 0) return;
-    const key = p.key[all[next]];
-    if (event.shiftKey)
-      selectPlacements(
-        dressing.id,
-        [...keys, key].filter((k, i, list) => list.indexOf(k) === i),
-      );
-    else selectPlacements(dressing.id, [key]);
-  };
+    const key = p.key[all[Math.max(0, Math.min(all.length - 1, from + direction))]];
+    selectPlacements(dressing.id, more ? [...new Set([...keys, key])] : [key]);
+  }
+
+  /** Holds a gap open from the first to the last of what is selected on a row. */
+  #holdSelection(): void {
+    const { placements: p, rows } = this.sight!.scene;
+    const { keys } = useSession.getState();
+    const row = rows.find(({ order }) => order.some((i) => keys.has(p.key[i])));
+    const chosen = row?.order.filter((i) => keys.has(p.key[i])) ?? new Int32Array(0);
+    if (!row || chosen.length === 0) return;
+    const ends = Array.from(chosen, (i) => [p.at[i] - p.reach[2 * i], p.at[i] + p.reach[2 * i + 1]]).flat();
+    this.#hold(row.line, within(Math.min(...ends), row.length), within(Math.max(...ends), row.length));
+  }
 
   #over = (event: DragEvent) => {
     if (!event.dataTransfer?.types.includes(PROP_DRAG) || !this.sight) return;

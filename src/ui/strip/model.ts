@@ -1,8 +1,11 @@
-/** What the strip shows: a row a line, its placements in order of arc length; and the spread of the gaps between them. */
+/** What the strip shows: a row for each line and for each of its parallel rows, its placements in order of arc length; and the spread of the gaps between them. */
 import { FLAG, NO_PROP, type Placements } from "@/core/place";
 
 export interface StripRow {
   line: string;
+  /** Which of the line's parallel rows it is, and how many there are. */
+  row: number;
+  rows: number;
   length: number;
   closed: boolean;
   /** Indices of the row's slots, blank ones too, in order of arc length. */
@@ -10,14 +13,22 @@ export interface StripRow {
 }
 
 export function rowsOf(p: Placements): StripRow[] {
-  const members: number[][] = p.lines.map(() => []);
-  for (let i = 0; i < p.count; i++) members[p.line[i]].push(i);
-  return p.lines.map((line, row) => ({
-    line,
-    length: p.lineLengths[row],
-    closed: p.lineClosed[row],
-    order: Int32Array.from(members[row]).sort((a, b) => p.at[a] - p.at[b]),
-  }));
+  const members: number[][][] = p.lines.map(() => [[]]);
+  for (let i = 0; i < p.count; i++) {
+    const rows = members[p.line[i]];
+    while (rows.length <= p.row[i]) rows.push([]);
+    rows[p.row[i]].push(i);
+  }
+  return p.lines.flatMap((line, index) =>
+    members[index].map((slots, row) => ({
+      line,
+      row,
+      rows: members[index].length,
+      length: p.lineLengths[index],
+      closed: p.lineClosed[index],
+      order: Int32Array.from(slots).sort((a, b) => p.at[a] - p.at[b]),
+    })),
+  );
 }
 
 export interface GapSpread {

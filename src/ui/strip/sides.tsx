@@ -4,6 +4,7 @@ import { useMemo, type ReactNode } from "react";
 import { Bar, BarChart, XAxis } from "recharts";
 import { FLAG, NO_PROP, type Dressing, type Placements } from "@/core/place";
 import { useScene } from "@/store";
+import { lookOf } from "../assets/models";
 import { usePictureStore } from "../assets/pictures";
 import { useFindings } from "../state/results";
 import { spreadOf, type StripRow } from "./model";
@@ -19,14 +20,19 @@ export function Spread({
 }) {
   const lines = useScene((scene) => scene.lines);
   const spread = useMemo(() => spreadOf(placements, rows), [placements, rows]);
-  const total = rows.reduce((sum, row) => sum + row.length, 0);
-  const name = rows.length === 1 ? (lines.find((line) => line.id === rows[0].line)?.name ?? "") : dressing.name;
+  const first = rows.filter((row) => row.row === 0);
+  const total = first.reduce((sum, row) => sum + row.length, 0);
+  const counts = [
+    first.length > 1 ? `${first.length} lines, ` : "",
+    rows.length > first.length ? `${rows.length} rows, ` : "",
+  ].join("");
+  const name = first.length === 1 ? (lines.find((line) => line.id === rows[0].line)?.name ?? "") : dressing.name;
   return (
     <div className="min-w-0 overflow-hidden border-r border-linen-2 px-4 py-3">
       <p className="truncate">
         <b className="font-semibold">{name}</b>{" "}
         <span className="text-ink-6">
-          unrolled · {rows.length > 1 ? `${rows.length} lines, ` : ""}
+          unrolled · {counts}
           {total.toFixed(2)} m
         </span>
       </p>
@@ -83,7 +89,7 @@ export function Legend({ dressing, placements: p }: { dressing: Dressing; placem
     >
       {p.props.map((id, index) => {
         const prop = props.find((other) => other.id === id);
-        const color = prop && pictures.get(prop.asset)?.color;
+        const color = prop && pictures.get(lookOf(prop))?.color;
         return prop && counts[index] > 0 ? (
           <Item key={id} swatch={{ background: color ?? "#d8cbb3" }} name={prop.name} count={counts[index]} />
         ) : null;

@@ -13,8 +13,10 @@ import { KeysDialog, Palette } from "../commands/Palette";
 import { ExportDialog } from "../export/ExportDialog";
 import { Button, Modal } from "../kit";
 import { DressDialog } from "../rail/DressDialog";
+import { PrepareDialog } from "../prepare/PrepareDialog";
 import { Rail } from "../rail/Rail";
 import { ensureDemo } from "../scenes/demo";
+import { SeedBoard } from "../seeds/SeedBoard";
 import { StepsColumn } from "../steps/StepsColumn";
 import { Strip } from "../strip/Strip";
 import { startEvaluating } from "../state/results";
@@ -91,7 +93,8 @@ function OpenTable() {
   const dialog = useSession((session) => session.dialog);
   const folded = useSession((session) => session.basketFolded);
   useHeldSelection();
-  const bring = (files: File[]) => void bringIn(files, (id) => router.push(`/scene/${id}`));
+  const shows = useSession((session) => session.basketShows);
+  const bring = (files: File[]) => void bringIn(files, shows, (id) => router.push(`/scene/${id}`));
   return (
     <DropZone onFiles={bring}>
       <Rail />
@@ -118,6 +121,8 @@ function OpenTable() {
       {dialog === "palette" && <Palette />}
       {dialog === "keys" && <KeysDialog />}
       {dialog === "dress" && <DressDialog />}
+      {dialog === "prepare" && <PrepareDialog />}
+      {dialog === "seeds" && <SeedBoard />}
       <ConflictDialog />
       <Toaster position="bottom-center" offset={{ bottom: 190 }} toastOptions={{ className: "font-sans" }} />
     </DropZone>
@@ -129,24 +134,31 @@ function useHeldSelection(): void {
   const dressings = useSceneStore((store) => store.history.scene.dressings);
   const lines = useSceneStore((store) => store.history.scene.lines);
   const props = useSceneStore((store) => store.history.scene.props);
+  const mixes = useSceneStore((store) => store.history.scene.mixes);
+  const surfaces = useSceneStore((store) => store.history.scene.surfaces);
   useEffect(() => {
-    const { dressing, focus, drawProp, knot } = useSession.getState();
+    const { dressing, focus, drawProp, knots } = useSession.getState();
     if (!dressings.some((d) => d.id === dressing)) {
       const next = dressings.at(-1)?.id ?? null;
       if (next !== dressing) useSession.setState({ dressing: next, keys: new Set() });
     }
     const line = focus.kind === "line" ? lines.find((l) => l.id === focus.id) : undefined;
-    const gone = (focus.kind === "line" && !line) || (focus.kind === "prop" && !props.some((p) => p.id === focus.id));
-    if (gone) useSession.setState({ focus: { kind: "dressing" }, knot: null });
-    if (line && knot !== null && knot >= line.knots.length) useSession.setState({ knot: null });
-    if (drawProp !== null && !props.some((p) => p.id === drawProp))
+    const gone =
+      (focus.kind === "line" && !line) ||
+      (focus.kind === "prop" && !props.some((p) => p.id === focus.id)) ||
+      (focus.kind === "mix" && !mixes.some((m) => m.id === focus.id)) ||
+      (focus.kind === "surface" && !surfaces.some((s) => s.id === focus.id));
+    if (gone) useSession.setState({ focus: { kind: "dressing" }, knots: [] });
+    if (line && knots.some((knot) => knot >= line.knots.length)) useSession.setState({ knots: [] });
+    if (drawProp !== null && ![...props, ...mixes].some((p) => p.id === drawProp))
       useSession.setState({ drawProp: props.at(-1)?.id ?? null });
-  }, [dressings, lines, props]);
+  }, [dressings, lines, props, mixes, surfaces]);
 }
 
 /** Takes files dropped anywhere. */
 function DropZone({ onFiles, children }: { onFiles: (files: File[]) => void; children: React.ReactNode }) {
   const [over, setOver] = useState(false);
+  const shows = useSession((session) => session.basketShows);
   const hasFiles = (event: React.DragEvent) => event.dataTransfer.types.includes("Files");
   return (
     <main
@@ -169,7 +181,7 @@ function DropZone({ onFiles, children }: { onFiles: (files: File[]) => void; chi
       {children}
       {over && (
         <div className="pointer-events-none absolute inset-3 z-50 grid place-items-center rounded-[10px] border-2 border-dashed border-sea bg-sea-soft/85 text-lg font-medium text-sea">
-          Drop GLB files to add props, a project file to open it
+          Drop GLB files to add {shows}, a project file to open it
         </div>
       )}
     </main>

@@ -3,13 +3,15 @@
 import { OrbitControls } from "@react-three/drei";
 import { useThree } from "@react-three/fiber";
 import { useEffect, useRef, type ComponentRef } from "react";
-import { Box3, PerspectiveCamera, Vector3 } from "three";
-import type { Scene } from "@/core/scene";
+import { Box3, PerspectiveCamera, Vector3, type Object3D } from "three";
+import { preparedBounds, type Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { useResults } from "../state/results";
 import { useSession } from "../state/session";
 import { drawnLine } from "./guides";
+import { distanceToSee } from "./framing";
 import { boxAround } from "./placed";
+import { SURFACES } from "./Surfaces";
 
 /** The orbiting controls, as the view hands them to whoever has to stop them for a while. */
 export type Controls = ComponentRef<typeof OrbitControls>;
@@ -20,9 +22,12 @@ export const cameraNow: { position: [number, number, number]; target: [number, n
   target: [0, 1, 0],
 };
 
+const LEAST = new Vector3(0.5, 0.5, 0.5);
+
 export function CameraRig() {
   const camera = useThree((three) => three.camera) as PerspectiveCamera;
   const invalidate = useThree((three) => three.invalidate);
+  const root = useThree((three) => three.scene);
   const controls = useRef<Controls>(null);
   const wish = useSession((session) => session.cameraWish);
   const sceneId = useSceneStore((store) => store.id);
@@ -59,17 +64,17 @@ export function CameraRig() {
       if (view) moves.current.go(view.position, view.target);
       return;
     }
-    const box = wish.kind === "selection" ? selectionBox(scene) : everythingBox(scene);
+    const box = wish.kind === "selection" ? selectionBox(scene, root) : everythingBox(scene);
     if (box.isEmpty()) return;
     const middle = box.getCenter(new Vector3());
-    const radius = Math.max(0.25, box.getSize(new Vector3()).length() / 2);
-    const away = (1.25 * radius) / Math.sin(((camera.fov / 2) * Math.PI) / 180);
+    // What is very small is not looked at from nearer than as if it were half a metre large.
+    const away = distanceToSee(box.union(new Box3().setFromCenterAndSize(middle, LEAST)), middle, camera);
     const from = camera.position
       .clone()
       .sub(controls.current?.target ?? new Vector3())
       .normalize();
     moves.current.go(middle.clone().addScaledVector(from, away).toArray(), middle.toArray());
-  }, [wish, camera]);
+  }, [wish, camera, root]);
 
   return (
     <OrbitControls
@@ -85,18 +90,22 @@ export function CameraRig() {
 }
 
 /** The box around what is selected: placements, a line with its knot, or else the whole dressing. */
-function selectionBox(scene: Scene): Box3 {
-  const { dressing, keys, focus, knot } = useSession.getState();
-  const bounds = new Map(scene.props.map((prop) => [prop.id, prop.bounds]));
+function selectionBox(scene: Scene, root: Object3D): Box3 {
+  const { dressing, keys, focus, knots } = useSession.getState();
+  const bounds = new Map(scene.props.map((prop) => [prop.id, preparedBounds(prop)]));
   if (focus.kind === "line") {
     const line = scene.lines.find((l) => l.id === focus.id);
     const points = line
-      ? knot === null
+      ? knots.length === 0
         ? drawnLine(line).points
-        : [line.knots[knot]?.position ?? line.knots[0].position]
+        : knots.map((knot) => (line.knots[knot] ?? line.knots[0]).position)
       : [];
     const box = new Box3().setFromPoints(points.map((p) => new Vector3(...p)));
-    return knot === null ? box : box.expandByScalar(1);
+    return knots.length === 0 ? box : box.expandByScalar(1);
+  }
+  if (focus.kind === "surface") {
+    const drawn = root.getObjectByName(SURFACES)?.children.find(({ userData }) => userData.surface === focus.id);
+    if (drawn) return new Box3().setFromObject(drawn);
   }
   const placements = dressing === null ? undefined : useResults.getState().byDressing.get(dressing)?.placements;
   if (!placements) return everythingBox(scene);
@@ -107,7 +116,7 @@ function selectionBox(scene: Scene): Box3 {
 
 /** The box around all placements and lines. */
 export function everythingBox(scene: Scene): Box3 {
-  const bounds = new Map(scene.props.map((prop) => [prop.id, prop.bounds]));
+  const bounds = new Map(scene.props.map((prop) => [prop.id, preparedBounds(prop)]));
   const box = new Box3();
   for (const { placements } of useResults.getState().byDressing.values())
     box.union(boxAround(placements, bounds, () => true));

@@ -1,17 +1,22 @@
 "use client";
-/** The scene's lines as cord, and the line being drawn. */
-import { Line as FatLine } from "@react-three/drei";
-import { useMemo } from "react";
-import { smoothPreview } from "./preview";
-import { drawnLine } from "./guides";
-import { useDraw } from "./draw-state";
+/** The scene's lines as cord, with their marks, tags and rolls; knots and handles of the one in focus; the line being drawn. */
+import { Html, Line as FatLine } from "@react-three/drei";
+import { useEffect, useMemo } from "react";
+import { BufferAttribute, BufferGeometry, DoubleSide } from "three";
+import { hasKnots, type Line } from "@/core/line";
+import { rotate, type Vec3 } from "@/core/math";
 import { useScene } from "@/store";
 import { useSession } from "../state/session";
-import { Knots } from "./Knots";
-import type { Line } from "@/core/line";
+import { drawnLine, guideOf, markPositions, tagColour, taggedSpans, unbent } from "./guides";
+import { handleEnds } from "./handles";
+import { Knots, Points } from "./Knots";
+import { useDraw } from "./draw-state";
+import { useMove } from "./move-state";
+import { smoothPreview } from "./preview";
 
 const CORD = "#6b5638";
 const SEA = "#1e6f77";
+const OCHRE = "#c98a1b";
 
 export function Guides() {
   const lines = useScene((scene) => scene.lines);
@@ -28,46 +33,159 @@ export function Guides() {
     return (
       <group key={line.id}>
         <Cord line={line} lit={lit} />
+        {lit && line.marks > 0 && <LineMarks line={line} />}
+        {lit && <Tags line={line} labels={focused} />}
+        {focused && <Flags line={line} />}
         {focused && <LineKnots line={line} />}
       </group>
     );
   });
 }
 
-function Cord({ line, lit }: { line: Line; lit: boolean }) {
-  const { points } = drawnLine(line);
-  const lies = line.kind !== "hanging";
+interface OfLine {
+  line: Line;
+}
+
+/** What lies in the world is drawn, and never picked: see `Aim`. */
+const NO_RAYS = () => null;
+
+function Fat({
+  points,
+  color,
+  width,
+  opacity = 1,
+}: {
+  points: readonly Vec3[];
+  color: string;
+  width: number;
+  opacity?: number;
+}) {
   if (points.length < 2) return null;
   return (
     <FatLine
       points={points as [number, number, number][]}
-      color={lit ? SEA : CORD}
-      lineWidth={lit ? 3 : 2}
+      color={color}
+      lineWidth={width}
       transparent
-      opacity={lit ? 1 : lies ? 0.3 : 0.95}
-      raycast={() => null}
+      opacity={opacity}
+      raycast={NO_RAYS}
     />
   );
 }
 
-function LineKnots({ line }: { line: Line }) {
-  const knot = useSession((session) => session.knot);
+function Cord({ line, lit }: OfLine & { lit: boolean }) {
+  const { points } = drawnLine(line);
+  const lies = line.kind !== "hanging";
+  return <Fat points={points} color={lit ? SEA : CORD} width={lit ? 3 : 2} opacity={lit ? 1 : lies ? 0.3 : 0.95} />;
+}
+
+function LineMarks({ line }: OfLine) {
+  const positions = useMemo(() => markPositions(line), [line]);
+  return <Points positions={positions} look="mark" />;
+}
+
+function Tags({ line, labels }: OfLine & { labels: boolean }) {
+  const spans = useMemo(() => taggedSpans(line), [line]);
+  return spans.map(({ tag, points, middle }, i) => (
+    <group key={i}>
+      <Fat points={points} color={tagColour(line, tag)} width={5} />
+      {labels && (
+        <Html position={middle as [number, number, number]} center zIndexRange={[5, 0]} className="pointer-events-none">
+          <span
+            className="rounded-md border bg-linen-0/90 px-1.5 py-px text-[11px] text-ink-9"
+            style={{ borderColor: tagColour(line, tag) }}
+          >
+            {tag}
+          </span>
+        </Html>
+      )}
+    </group>
+  ));
+}
+
+/** So many flags stand along a line at most. */
+const MAX_FLAGS = 24;
+
+/** Little flags along the line that point the way its frame's up does, so that one sees where a roll turns it. */
+function Flags({ line }: OfLine) {
+  const rolled = line.knots.some(({ roll }) => roll !== undefined && roll !== 0);
+  const geometry = useMemo(() => (rolled ? flagsOf(line) : null), [line, rolled]);
+  useEffect(() => () => geometry?.dispose(), [geometry]);
+  if (!geometry) return null;
+  return (
+    <mesh geometry={geometry} raycast={NO_RAYS} renderOrder={4} frustumCulled={false}>
+      <meshBasicMaterial color={OCHRE} side={DoubleSide} transparent opacity={0.85} toneMapped={false} />
+    </mesh>
+  );
+}
+
+/** A pole and a pennant for each place: triangles in the plane of forward and up. */
+function flagsOf(line: Line): BufferGeometry {
+  const guide = guideOf(line);
+  const { length } = guide.curve;
+  const count = Math.max(2, Math.min(MAX_FLAGS, Math.round(length / 0.5)));
+  const at = Float64Array.from({ length: count }, (_, i) => (length * (i + 0.5)) / count);
+  const position = new Float64Array(3 * count);
+  const rotation = new Float64Array(4 * count);
+  guide.frames("roll", at, count, position, rotation);
+  const tall = Math.min(0.6, Math.max(0.05, length / 30));
+  const numbers: number[] = [];
+  for (let i = 0; i < count; i++) {
+    const q = [0, 1, 2, 3].map((k) => rotation[4 * i + k]) as [number, number, number, number];
+    const place = (forward: number, up: number, across = 0) => {
+      const [x, y, z] = rotate(q, [across * tall, up * tall, forward * tall]);
+      numbers.push(position[3 * i] + x, position[3 * i + 1] + y, position[3 * i + 2] + z);
+    };
+    // The pole, seen from the side and from the front, and the pennant on it.
+    for (const [forward, across] of [
+      [0.025, 0],
+      [0, 0.025],
+    ]) {
+      place(-forward, 0, -across);
+      place(forward, 0, across);
+      place(0, 1);
+    }
+    place(0, 1);
+    place(0, 0.62);
+    place(0.5, 0.81);
+  }
+  const geometry = new BufferGeometry();
+  geometry.setAttribute("position", new BufferAttribute(Float32Array.from(numbers), 3));
+  return geometry;
+}
+
+function LineKnots({ line }: OfLine) {
+  const knots = useSession((session) => session.knots);
+  const caught = useMove((move) => move.caught);
   const positions = useMemo(() => line.knots.map((k) => k.position), [line]);
-  return <Knots positions={positions} selected={knot} line={line} />;
+  const handles = useMemo(() => handleEnds(line, knots), [line, knots]);
+  return (
+    <>
+      {line.ring && hasKnots(line) && (
+        <Fat points={drawnLine(unbent(line)).points} color={SEA} width={1.5} opacity={0.4} />
+      )}
+      {handles.map(({ knot, side, position }) => (
+        <Fat key={`${knot} ${side}`} points={[line.knots[knot].position, position]} color={OCHRE} width={1.5} />
+      ))}
+      <Points positions={handles.map(({ position }) => position)} look="handle" />
+      <Knots positions={positions} selected={knots} line={line} />
+      {caught && <Points positions={[caught.position]} look="caught" />}
+    </>
+  );
 }
 
 /** What has been drawn so far, with the piece up to the pointer. */
 export function DrawnSoFar() {
   const { knots, cursor, closing } = useDraw();
   const drawing = useSession((session) => session.tool === "draw");
+  const caught = useMove((move) => move.caught);
   const points = useMemo(() => smoothPreview(knots, cursor, closing), [knots, cursor, closing]);
   if (!drawing) return null;
   return (
     <>
-      {points.length > 1 && (
-        <FatLine points={points as [number, number, number][]} color={SEA} lineWidth={3} raycast={() => null} />
-      )}
-      <Knots positions={cursor && !closing ? [...knots, cursor] : knots} selected={closing ? 0 : null} />
+      <Fat points={points} color={SEA} width={3} />
+      <Knots positions={cursor && !closing ? [...knots, cursor] : knots} selected={closing ? [0] : []} />
+      {caught && !closing && <Points positions={[caught.position]} look="caught" />}
     </>
   );
 }

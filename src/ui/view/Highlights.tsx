@@ -4,6 +4,7 @@ import { invalidate } from "@react-three/fiber";
 import { useEffect, useMemo } from "react";
 import { BufferAttribute, BufferGeometry, Matrix4, Vector3 } from "three";
 import type { Placements, PropBounds } from "@/core/place";
+import { preparedBounds } from "@/core/scene";
 import { useScene } from "@/store";
 import { usePlacements } from "../state/results";
 import { useSession } from "../state/session";
@@ -30,7 +31,7 @@ function KeyBoxes({ dressing, keys, color }: { dressing: string | null; keys: Re
   const props = useScene((scene) => scene.props);
   const geometry = useMemo(() => {
     if (!placements || keys.size === 0) return null;
-    const bounds = new Map(props.map((prop) => [prop.id, prop.bounds]));
+    const bounds = new Map(props.map((prop) => [prop.id, preparedBounds(prop)]));
     const made = new BufferGeometry();
     made.setAttribute("position", new BufferAttribute(edgesOf(placements, bounds, keys), 3));
     return made;

@@ -8,7 +8,7 @@ import { spanMiddles } from "./guides";
 
 interface KnotsProps {
   positions: readonly Vec3[];
-  selected: number | null;
+  selected: readonly number[];
   /** With its line, the middles of the spans are marked too. */
   line?: Line;
 }
@@ -17,16 +17,19 @@ export function Knots({ positions, selected, line }: KnotsProps) {
   const middles = useMemo(() => (line ? spanMiddles(line) : []), [line]);
   return (
     <>
-      <Marks positions={middles} look="insert" />
-      <Marks positions={positions.filter((_, i) => i !== selected)} look="knot" />
-      <Marks positions={selected === null ? [] : positions.slice(selected, selected + 1)} look="held" />
+      <Points positions={middles} look="insert" />
+      <Points positions={positions.filter((_, i) => !selected.includes(i))} look="knot" />
+      <Points positions={positions.filter((_, i) => selected.includes(i))} look="held" />
     </>
   );
 }
 
-type Look = "knot" | "held" | "insert";
+type Look = "knot" | "held" | "insert" | "handle" | "mark" | "caught";
 
-function Marks({ positions, look }: { positions: readonly Vec3[]; look: Look }) {
+const SIZES: Readonly<Record<Look, number>> = { knot: 18, held: 22, insert: 14, handle: 13, mark: 9, caught: 26 };
+
+/** Points of one size on screen. */
+export function Points({ positions, look }: { positions: readonly Vec3[]; look: Look }) {
   const geometry = useMemo(() => {
     const made = new BufferGeometry();
     made.setAttribute("position", new BufferAttribute(Float32Array.from(positions.flat()), 3));
@@ -51,10 +54,9 @@ function materialFor(look: Look): PointsMaterial {
   if (!material) {
     const map = new CanvasTexture(ringPicture(look));
     map.colorSpace = SRGBColorSpace;
-    const size = look === "held" ? 22 : look === "knot" ? 18 : 14;
     material = new PointsMaterial({
       map,
-      size: size * window.devicePixelRatio,
+      size: SIZES[look] * window.devicePixelRatio,
       sizeAttenuation: false,
       transparent: true,
       depthTest: false,
@@ -85,6 +87,18 @@ function ringPicture(look: Look): HTMLCanvasElement {
     pen.fillStyle = "#1e6f77";
     pen.fillRect(20, 29.5, 24, 5);
     pen.fillRect(29.5, 20, 5, 24);
+    return canvas;
+  }
+  if (look === "handle" || look === "mark") {
+    pen.beginPath();
+    pen.arc(32, 32, 24, 0, 7);
+    pen.fillStyle = look === "mark" ? "#fdfbf6" : "#c98a1b";
+    pen.fill();
+    ring(24, 8, look === "mark" ? "#1e6f77" : "#fdfbf6");
+    return canvas;
+  }
+  if (look === "caught") {
+    ring(26, 6, "#b5363f");
     return canvas;
   }
   ring(20, 15, "#5c4423");

@@ -1,7 +1,7 @@
 "use client";
 /** The scene in 3D. It is drawn when something changes and at no other time. */
 import { Canvas, useThree } from "@react-three/fiber";
-import { useEffect } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { PCFShadowMap } from "three";
 import { putPicture, useScene, useSceneStore } from "@/store";
 import { useModels } from "../assets/models";
@@ -18,9 +18,12 @@ import { takePicture } from "./picture";
 import { Overlay } from "./Overlay";
 
 export function SceneView() {
+  const [ready, setReady] = useState(false);
+  const onReady = useCallback(() => setReady(true), []);
   return (
     <section
       aria-label="View"
+      aria-busy={!ready}
       className="relative h-full min-h-0 overflow-hidden bg-linear-to-b from-[#cfe2e6] to-[#eef1ea] to-70%"
     >
       <Canvas
@@ -40,11 +43,11 @@ export function SceneView() {
         <DrawnSoFar />
         <Highlights />
         <CameraRig />
-        <Pointer />
+        <Pointer onReady={onReady} />
         <Shadows />
         <CardPicture />
       </Canvas>
-      <Overlay />
+      {ready && <Overlay />}
     </section>
   );
 }

@@ -4,7 +4,9 @@ import type { Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import type { PropBounds } from "@/core/place";
 import type { DressingResult } from "@/engine/engine";
-import { drawnLine } from "./guides";
+import { millimetre } from "../state/edits";
+import { drawnLine, type DrawnLine } from "./guides";
+import type { Axis } from "./move-state";
 import { pick } from "./placed";
 import { SURFACES } from "./Surfaces";
 
@@ -15,7 +17,6 @@ const FAR = 2000;
 const FLAT = 0.03;
 
 const rounded = (v: Vector3): Vec3 => [millimetre(v.x), millimetre(v.y), millimetre(v.z)];
-const millimetre = (x: number): number => Math.round(x * 1000) / 1000 + 0;
 
 export class Aim {
   readonly #element: HTMLElement;
@@ -64,6 +65,48 @@ export class Aim {
     return hit && [from[0], millimetre(hit.y), from[2]];
   }
 
+  /** The point on the line through `from` along an axis that is nearest to the pointer. */
+  axis(from: Vec3, axis: Axis): Vec3 | null {
+    const way = new Vector3(axis === "x" ? 1 : 0, axis === "y" ? 1 : 0, axis === "z" ? 1 : 0);
+    if (Math.abs(this.#caster.ray.direction.dot(way)) > 0.999) return null;
+    const start = new Vector3(...from);
+    const ends = [-FAR, FAR].map((k) => start.clone().addScaledVector(way, k));
+    const nearest = new Vector3();
+    this.#caster.ray.distanceSqToSegment(ends[0], ends[1], undefined, nearest);
+    return rounded(nearest);
+  }
+
+  /** The arc length at which a line passes the pointer, within so many pixels. */
+  placeOn({ points, at }: DrawnLine, within: number): number | null {
+    let best: number | null = null;
+    let least = within;
+    let before: readonly [number, number] | null = null;
+    points.forEach((point, i) => {
+      const pixel = this.#pixel(point);
+      if (before && pixel) {
+        const share = shareAlong(this.#x, this.#y, before, pixel);
+        const [dx, dy] = [pixel[0] - before[0], pixel[1] - before[1]];
+        const distance = Math.hypot(this.#x - before[0] - share * dx, this.#y - before[1] - share * dy);
+        if (distance < least) {
+          least = distance;
+          best = at[i - 1] + share * (at[i] - at[i - 1]);
+        }
+      }
+      before = pixel;
+    });
+    return best;
+  }
+
+  /** Whether a position lies in a box of the window, in pixels of it. */
+  inBox(position: Vec3, box: { x: number; y: number; toX: number; toY: number }): boolean {
+    const pixel = this.#pixel(position);
+    if (!pixel) return false;
+    const { left, top } = this.#element.getBoundingClientRect();
+    const [x, y] = [pixel[0] + left, pixel[1] + top];
+    const between = (value: number, a: number, b: number) => value >= Math.min(a, b) && value <= Math.max(a, b);
+    return between(x, box.x, box.toX) && between(y, box.y, box.toY);
+  }
+
   /** The index of the position nearest to the pointer on screen, within so many pixels. */
   nearest(positions: readonly Vec3[], within: number): number | null {
     let best: number | null = null;
@@ -81,23 +124,7 @@ export class Aim {
 
   /** The id of the line nearest to the pointer on screen, within so many pixels. */
   line(lines: readonly Line[], within: number): string | null {
-    let best: string | null = null;
-    let least = within;
-    for (const line of lines) {
-      let before: readonly [number, number] | null = null;
-      for (const point of drawnLine(line).points) {
-        const pixel = this.#pixel(point);
-        if (before && pixel) {
-          const distance = toSegment(this.#x, this.#y, before, pixel);
-          if (distance < least) {
-            least = distance;
-            best = line.id;
-          }
-        }
-        before = pixel;
-      }
-    }
-    return best;
+    return lines.find((line) => this.placeOn(drawnLine(line), within) !== null)?.id ?? null;
   }
 
   /** The placement that the pointer is on, unless a surface hides it. */
@@ -115,6 +142,12 @@ export class Aim {
     if (!best) return null;
     const wall = this.#surface(() => true);
     return wall && wall.distance < best.distance - 0.05 ? null : { dressing: best.dressing, key: best.key };
+  }
+
+  /** The id of the surface that the pointer is on, or null. */
+  surface(): string | null {
+    const hit = this.#surface(() => true);
+    return (hit?.object.parent?.userData.surface as string | undefined) ?? null;
   }
 
   #surface(wanted: (object: Object3D) => boolean) {
@@ -142,9 +175,9 @@ export class Aim {
   }
 }
 
-function toSegment(x: number, y: number, a: readonly [number, number], b: readonly [number, number]): number {
+/** How far along the way from `a` to `b` a point lies, from 0 to 1. */
+function shareAlong(x: number, y: number, a: readonly [number, number], b: readonly [number, number]): number {
   const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
   const squared = dx * dx + dy * dy;
-  const t = squared > 0 ? Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / squared)) : 0;
-  return Math.hypot(x - a[0] - t * dx, y - a[1] - t * dy);
+  return squared > 0 ? Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / squared)) : 0;
 }

@@ -4,6 +4,7 @@ import type { Shape } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import { addLine, addShape } from "../state/edits";
 import { useSession } from "../state/session";
+import { restMoving } from "./move-state";
 
 interface DrawState {
   /** What is drawn: a free line knot by knot, or a shape about one point. */
@@ -17,7 +18,10 @@ interface DrawState {
 
 export const useDraw = create<DrawState>()(() => ({ form: "free", knots: [], cursor: null, closing: false }));
 
-const clear = () => useDraw.setState({ knots: [], cursor: null, closing: false });
+function clear(): void {
+  useDraw.setState({ knots: [], cursor: null, closing: false });
+  restMoving();
+}
 
 export function startDrawing(): void {
   clear();

@@ -1,5 +1,5 @@
 /** Lines as polygons for drawing and picking; worked out once for each state of a line. */
-import { curveOf, hasKnots, type Curve, type Line, type Polyline } from "@/core/line";
+import { arcLengthWithin, curveOf, GuideLine, hasKnots, type Curve, type Line, type Polyline } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 
 export interface DrawnLine {
@@ -20,10 +20,8 @@ export function drawnLine(line: Line): DrawnLine {
 function draw(line: Line): DrawnLine {
   const curve = curveOf(line);
   const at: number[] = [];
-  const perSpan =
-    line.kind !== "smooth" && line.kind !== "hanging"
-      ? 1
-      : Math.max(4, Math.min(32, Math.ceil(4000 / Math.max(1, curve.spans))));
+  const curved = line.kind === "smooth" || line.kind === "hanging" || line.kind === "bezier" || line.ring;
+  const perSpan = curved ? Math.max(4, Math.min(32, Math.ceil(4000 / Math.max(1, curve.spans)))) : 1;
   for (let span = 0; span < curve.spans; span++) {
     const [from, to] = [curve.spanAt[span], curve.spanAt[span + 1]];
     for (let k = 0; k < perSpan; k++) at.push(from + ((to - from) * k) / perSpan);
@@ -36,19 +34,69 @@ function draw(line: Line): DrawnLine {
   return { curve, points, at };
 }
 
+const guides = new WeakMap<Line, GuideLine>();
+
+/** The line as placing sees it: frames, marks, corners. */
+export function guideOf(line: Line): GuideLine {
+  let guide = guides.get(line);
+  if (!guide) guides.set(line, (guide = new GuideLine(line)));
+  return guide;
+}
+
+/** The position at an arc length of a line. */
+export function placeAt({ curve }: DrawnLine, at: number): Vec3 {
+  const position = new Float64Array(3);
+  curve.sample(Float64Array.of(arcLengthWithin(curve, at)), 1, position, null);
+  return [position[0], position[1], position[2]];
+}
+
+/** The positions of a line's marks. */
+export function markPositions(line: Line): Vec3[] {
+  const { marks, curve } = guideOf(line);
+  const position = new Float64Array(3 * marks.length);
+  curve.sample(marks, marks.length, position, null);
+  return Array.from(marks, (_, i) => [position[3 * i], position[3 * i + 1], position[3 * i + 2]]);
+}
+
+/** The tags of a line's spans, each once, in the order of the alphabet. */
+export const tagsOf = (line: Line): string[] => [...new Set(line.knots.flatMap(({ tag }) => tag ?? []))].sort();
+
+/** Colours of spans with a tag, by its place among the line's tags. */
+const TAG_COLOURS = ["#c98a1b", "#4f7f4a", "#7a5ea8", "#b5636a", "#3b7fb0", "#8f7650"];
+export const tagColour = (line: Line, tag: string): string =>
+  TAG_COLOURS[tagsOf(line).indexOf(tag) % TAG_COLOURS.length] ?? TAG_COLOURS[0];
+
+/** The spans of a line that have a tag, as pieces of its polygon. */
+export function taggedSpans(line: Line): { tag: string; points: Vec3[]; middle: Vec3 }[] {
+  const drawn = drawnLine(line);
+  const { knotAt, length, closed } = drawn.curve;
+  return line.knots.flatMap(({ tag }, i) => {
+    const to = i + 1 < knotAt.length ? knotAt[i + 1] : length;
+    if (tag === undefined || knotAt[i] === undefined || (i + 1 >= knotAt.length && !closed)) return [];
+    const inner = drawn.points.filter((_, k) => drawn.at[k] > knotAt[i] && drawn.at[k] < to);
+    const points = [placeAt(drawn, knotAt[i]), ...inner, to >= length && closed ? drawn.points[0] : placeAt(drawn, to)];
+    return [{ tag, points, middle: placeAt(drawn, (knotAt[i] + to) / 2) }];
+  });
+}
+
 /** The middle of each way from knot to knot, where a knot can be inserted; a shape has none. */
 export function spanMiddles(line: Line): Vec3[] {
   if (!hasKnots(line)) return [];
   if (line.kind === "polyline") return chordMiddles(line);
-  const { curve } = drawnLine(line);
-  const middles: Vec3[] = [];
-  for (let span = 0; span < curve.spans; span++) {
-    const position = new Float64Array(3);
-    const at = Float64Array.of((curve.spanAt[span] + curve.spanAt[span + 1]) / 2);
-    curve.sample(at, 1, position, new Float64Array(3));
-    middles.push([position[0], position[1], position[2]]);
-  }
-  return middles;
+  const drawn = drawnLine(unbent(line));
+  const { knotAt, length, closed } = drawn.curve;
+  const ends = closed ? [...knotAt, length] : [...knotAt];
+  return ends.slice(1).map((end, i) => placeAt(drawn, (ends[i] + end) / 2));
+}
+
+const straight = new WeakMap<Line, Line>();
+
+/** The line before it is bent into a ring: where its knots lie. */
+export function unbent<T extends Line>(line: T): T {
+  if (!line.ring) return line;
+  let found = straight.get(line);
+  if (!found) straight.set(line, (found = { ...line, ring: false }));
+  return found as T;
 }
 
 function chordMiddles({ knots, closed }: Polyline): Vec3[] {

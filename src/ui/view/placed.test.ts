@@ -1,7 +1,11 @@
 import { Matrix4, Quaternion, Ray, Vector3 } from "three";
+import fc from "fast-check";
 import { makeLine } from "@/core/line/testing";
+import { FLAG } from "@/core/place";
 import { BOUNDS, place } from "@/core/place/testing";
-import { boxAround, isShown, matricesOf, pick, writeMatrix } from "./placed";
+import { propSchema } from "@/core/scene";
+import { shareOut } from "./budget";
+import { boxAround, instancesOf, isShown, membersOf, pick, writeMatrix } from "./placed";
 
 const everything = {
   what: { entries: [{ prop: "buoy" }, { prop: "oar" }] },
@@ -34,16 +38,47 @@ test("a placement's matrix turns, sizes and moves as its quaternion, scale and p
   }
 });
 
-test("each prop has a matrix for every placement that is shown, blanks have none", () => {
-  const p = place(everything, [far()]);
-  const shown = Array.from({ length: p.count }, (_, i) => i).filter((i) => isShown(p, i));
-  expect(shown.length).toBeLessThan(p.count);
-  const matrices = p.props.map((_, prop) => matricesOf(p, prop));
-  expect(matrices.reduce((sum, m) => sum + m.length / 16, 0)).toBe(shown.length);
-  matrices.forEach((m, prop) => {
-    const own = shown.filter((i) => p.prop[i] === prop);
-    own.forEach((i, k) => expect(m[16 * k + 12]).toBe(p.position[3 * i]));
+test("each prop has a matrix for every placement that is shown, blanks have none; mirrored and bent ones stand apart", () => {
+  for (const more of [
+    {},
+    { variation: { ...everything.variation, mirror: 0.4, tintOn: true } },
+    { fit: { bend: true } },
+  ]) {
+    const p = place({ ...everything, ...more }, [far()]);
+    const shown = Array.from({ length: p.count }, (_, i) => i).filter((i) => isShown(p, i));
+    expect(shown.length).toBeLessThan(p.count);
+    const members = membersOf(p);
+    const all = members.flatMap(({ plain, mirrored, shaped }) => [...plain, ...mirrored, ...shaped]);
+    expect(all.sort((a, b) => a - b)).toEqual(shown);
+    members.forEach(({ plain, mirrored, shaped }, prop) => {
+      expect([...plain, ...mirrored, ...shaped].every((i) => p.prop[i] === prop)).toBe(true);
+      expect(mirrored.every((i) => p.flags[i] & FLAG.mirrored)).toBe(true);
+      expect(shaped.every((i) => p.shapes!.entry[i] >= 0)).toBe(true);
+      const { matrices, colours } = instancesOf(p, plain);
+      plain.forEach((i, k) => expect(matrices[16 * k + 12]).toBe(p.position[3 * i]));
+      expect(colours?.length ?? 3 * plain.length).toBe(3 * plain.length);
+    });
+  }
+});
+
+test("what can be drawn is shared out in order: full first, then boxes, and what is left is told", () => {
+  const prop = (id: string) =>
+    propSchema.parse({ id, name: id, asset: "0".repeat(64), bounds: BOUNDS.get("buoy"), triangles: 100 });
+  const result = (id: string, count: number) => ({
+    id,
+    findings: [],
+    placements: place({ spacing: { by: "count" as const, count } }),
   });
+  const results = [result("a", 10), result("b", 20)];
+  const props = [prop("buoy"), prop("oar")];
+  const least = fc.property(fc.nat(4000), fc.nat(40), (triangles, boxes) => {
+    const budget = shareOut(results, props, { triangles, boxes });
+    expect(budget).toMatchObject({ count: 30, triangles: 3000, full: Math.min(30, Math.floor(triangles / 100)) });
+    expect(budget.boxes).toBe(Math.min(30 - budget.full, boxes));
+    const [first] = budget.shares.get("a")!;
+    expect(first.full).toBe(Math.min(10, budget.full));
+  });
+  fc.assert(least);
 });
 
 test("a ray straight at a placement's middle picks it, the nearer of two in a row, and nothing where there is nothing", () => {

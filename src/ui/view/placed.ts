@@ -1,15 +1,21 @@
 /** Placements as matrices and boxes for drawing and picking. */
-import { Box3, Matrix4, Quaternion, Ray, Vector3 } from "three";
-import { FLAG, NO_PROP, type Placements, type PropBounds } from "@/core/place";
+import { Box3, Color, Matrix4, Quaternion, Ray, Vector3 } from "three";
+import { entryOf, FLAG, NO_PROP, type Placements, type PropBounds } from "@/core/place";
 
 export const isShown = (p: Placements, i: number): boolean => !(p.flags[i] & FLAG.blank) && p.prop[i] !== NO_PROP;
 
-/** Writes the matrix of placement `i`, relative to the placements' origin, into 16 numbers at `o`. */
-export function writeMatrix(p: Placements, i: number, out: Float32Array, o: number): void {
+export const isMirrored = (p: Placements, i: number): boolean => (p.flags[i] & FLAG.mirrored) !== 0;
+
+/**
+ * Writes the matrix of placement `i`, relative to the placements' origin, into 16 numbers at `o`. Of a mirrored one it
+ * mirrors, unless that is left to the mesh.
+ */
+export function writeMatrix(p: Placements, i: number, out: Float32Array, o: number, mirrors = true): void {
   const q = 4 * i;
   const [x, y, z, w] = [p.rotation[q], p.rotation[q + 1], p.rotation[q + 2], p.rotation[q + 3]];
   const s = 3 * i;
-  const [sx, sy, sz] = [p.scale[s], p.scale[s + 1], p.scale[s + 2]];
+  const sx = mirrors && isMirrored(p, i) ? -p.scale[s] : p.scale[s];
+  const [sy, sz] = [p.scale[s + 1], p.scale[s + 2]];
   out[o] = (1 - 2 * (y * y + z * z)) * sx;
   out[o + 1] = 2 * (x * y + z * w) * sx;
   out[o + 2] = 2 * (x * z - y * w) * sx;
@@ -28,18 +34,52 @@ export function writeMatrix(p: Placements, i: number, out: Float32Array, o: numb
   out[o + 15] = 1;
 }
 
-/** The matrices of all shown placements of one prop: 16n numbers. */
-export function matricesOf(p: Placements, prop: number): Float32Array {
-  let n = 0;
-  for (let i = 0; i < p.count; i++) if (p.prop[i] === prop && isShown(p, i)) n++;
-  const out = new Float32Array(16 * n);
-  let o = 0;
-  for (let i = 0; i < p.count; i++) {
-    if (p.prop[i] !== prop || !isShown(p, i)) continue;
-    writeMatrix(p, i, out, o);
-    o += 16;
+/** Placements that are drawn by one mesh. */
+export interface Instances {
+  /** 16n numbers. */
+  matrices: Float32Array;
+  /** Tints in linear light, 3n numbers; null where none is tinted. */
+  colours: Float32Array | null;
+}
+
+/** The matrices and tints of some placements. Mirroring is left to the mesh. */
+export function instancesOf(p: Placements, members: readonly number[]): Instances {
+  const matrices = new Float32Array(16 * members.length);
+  members.forEach((i, k) => writeMatrix(p, i, matrices, 16 * k, false));
+  if (p.tints.length < 2) return { matrices, colours: null };
+  const tints = p.tints.map(linearTint);
+  const colours = new Float32Array(3 * members.length);
+  members.forEach((i, k) => colours.set(tints[p.tint[i]], 3 * k));
+  return { matrices, colours };
+}
+
+const tint = new Color();
+/** A tint `#rrggbb` in linear light. */
+export const linearTint = (written: string): [number, number, number] =>
+  tint.set(written).toArray() as [number, number, number];
+
+/** Shown placements by their prop: in full as they are, mirrored or shaped. */
+export interface Members {
+  plain: number[];
+  mirrored: number[];
+  shaped: number[];
+}
+
+const sorted = new WeakMap<Placements, Members[]>();
+
+/** The shown placements of each prop; worked out once for each result. */
+export function membersOf(p: Placements): Members[] {
+  let members = sorted.get(p);
+  if (!members) {
+    members = p.props.map(() => ({ plain: [], mirrored: [], shaped: [] }));
+    for (let i = 0; i < p.count; i++) {
+      if (!isShown(p, i)) continue;
+      const own = members[p.prop[i]];
+      (entryOf(p.shapes, i) >= 0 ? own.shaped : isMirrored(p, i) ? own.mirrored : own.plain).push(i);
+    }
+    sorted.set(p, members);
   }
-  return out;
+  return members;
 }
 
 const scratch = {
@@ -68,6 +108,9 @@ function distanceTo(p: Placements, i: number, bounds: PropBounds, ray: Ray): num
   return hit.applyMatrix4(scratch.matrix).distanceTo(ray.origin);
 }
 
+const largestScale = ({ scale }: Placements, i: number): number =>
+  Math.max(scale[3 * i], scale[3 * i + 1], scale[3 * i + 2]);
+
 /** The nearest placement that a ray meets, by the boxes of the props. */
 export function pick(
   p: Placements,
@@ -83,7 +126,7 @@ export function pick(
   for (let i = 0; i < p.count; i++) {
     if (!isShown(p, i)) continue;
     // A sphere about the prop's origin rules most of them out.
-    const r = radius[p.prop[i]] * p.scale[3 * i];
+    const r = radius[p.prop[i]] * largestScale(p, i);
     const x = p.origin[0] + p.position[3 * i] - origin.x;
     const y = p.origin[1] + p.position[3 * i + 1] - origin.y;
     const z = p.origin[2] + p.position[3 * i + 2] - origin.z;
@@ -104,15 +147,17 @@ export function boxAround(
 ): Box3 {
   const box = new Box3();
   const corner = new Vector3();
+  const size = new Vector3();
   const turn = new Quaternion();
   for (let i = 0; i < p.count; i++) {
     if (!isShown(p, i) || !wanted(i)) continue;
     const own = bounds.get(p.props[p.prop[i]]);
     if (!own) continue;
+    size.set(isMirrored(p, i) ? -p.scale[3 * i] : p.scale[3 * i], p.scale[3 * i + 1], p.scale[3 * i + 2]);
     turn.set(p.rotation[4 * i], p.rotation[4 * i + 1], p.rotation[4 * i + 2], p.rotation[4 * i + 3]);
     for (let k = 0; k < 8; k++) {
       corner.set(k & 1 ? own.max[0] : own.min[0], k & 2 ? own.max[1] : own.min[1], k & 4 ? own.max[2] : own.min[2]);
-      corner.multiplyScalar(p.scale[3 * i]).applyQuaternion(turn);
+      corner.multiply(size).applyQuaternion(turn);
       corner.x += p.origin[0] + p.position[3 * i];
       corner.y += p.origin[1] + p.position[3 * i + 1];
       corner.z += p.origin[2] + p.position[3 * i + 2];

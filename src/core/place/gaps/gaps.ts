@@ -1,18 +1,111 @@
 /** Step 7, Gaps: which slots stay blank. */
 import { CHANNEL, drawFrom, streamOf } from "../../math";
 import { FLAG, NO_PROP, type Slots } from "../slots";
+import { nearLine } from "./near-line";
+import type { GuideLine } from "../../line";
+import type { Frames } from "../frames";
 import type { Gaps } from "./schema";
 
-/** The flags of all slots, with the blank ones marked. Pegged slots keep what the artist chose. */
-export function gaps(slots: Slots, params: Gaps, seed: number): Uint16Array {
+/**
+ * The flags of all slots, with the blank ones marked. Pegged slots keep what the artist chose.
+ *
+ * @param avoided the lines to keep off
+ * @param frames the slots' feet, which keep off
+ */
+export function gaps(
+  slots: Slots,
+  params: Gaps,
+  seed: number,
+  lines: readonly GuideLine[],
+  avoided: readonly GuideLine[],
+  frames: Frames,
+): Uint16Array {
   const flags = slots.flags.slice();
-  const { key, prop } = slots;
-  const { chance } = params;
-  const stream = streamOf(seed, CHANNEL.gapChance);
-  for (let i = 0; i < flags.length; i++) {
-    if (prop[i] === NO_PROP) flags[i] |= FLAG.blank;
-    if (chance === 0 || flags[i] & FLAG.pegged) continue;
-    if (drawFrom(stream, key[i], 0) < chance) flags[i] |= FLAG.blank;
+  const { prop } = slots;
+  for (let i = 0; i < flags.length; i++) if (prop[i] === NO_PROP) flags[i] |= FLAG.blank;
+  const free = (i: number) => !(flags[i] & (FLAG.blank | FLAG.pegged));
+
+  holdOpen(slots, params.stretches, lines, flags);
+  for (const line of avoided) {
+    const near = nearLine(line, params.avoidBy, frames);
+    for (let i = 0; i < flags.length; i++) if (free(i) && near(i)) flags[i] |= FLAG.blank;
   }
+  const byChance = blanksByChance(slots, params, seed);
+  if (byChance) {
+    const saved = params.atLeast > 0 ? savedFrom(byChance, slots, flags, params.atLeast, seed) : null;
+    for (let i = 0; i < flags.length; i++) {
+      if (byChance[i] && !(flags[i] & (FLAG.blank | FLAG.pegged)) && !saved?.has(i)) flags[i] |= FLAG.blank;
+    }
+  }
+  if (params.atMost > 0) leaveOnly(params.atMost, slots, flags, seed);
   return flags;
+}
+
+function holdOpen(slots: Slots, stretches: Gaps["stretches"], lines: readonly GuideLine[], flags: Uint16Array): void {
+  for (const { line: id, from, to } of stretches) {
+    const index = lines.findIndex((line) => line.id === id);
+    if (index < 0) continue;
+    const { closed, length } = lines[index].curve;
+    // What stands at an end to within rounding stands in it.
+    const slack = 1e-9 * length;
+    const inside = (at: number) => at >= from - slack && at <= to + slack;
+    const within = (at: number) => inside(at) || (closed && (inside(at - length) || inside(at + length)));
+    for (let i = 0; i < flags.length; i++) {
+      if (slots.line[i] === index && !(flags[i] & FLAG.pegged) && within(slots.at[i])) flags[i] |= FLAG.blank;
+    }
+  }
+}
+
+/** 1 for each slot that chance leaves blank, by itself or in a run; null where nothing is left to chance. */
+function blanksByChance(slots: Slots, params: Gaps, seed: number): Uint8Array | null {
+  const { chance, runsOn, runEvery, runLength } = params;
+  if (chance === 0 && !runsOn) return null;
+  const { key, count } = slots;
+  const blank = new Uint8Array(count);
+  const stream = streamOf(seed, CHANNEL.gapChance);
+  if (chance > 0) for (let i = 0; i < count; i++) blank[i] = drawFrom(stream, key[i], 0) < chance ? 1 : 0;
+  if (!runsOn) return blank;
+  const runs = streamOf(seed, CHANNEL.gapRun);
+  const lengths = streamOf(seed, CHANNEL.gapRunLength);
+  const [short, long] = [Math.round(runLength[0]), Math.round(runLength[1])];
+  for (let i = 0; i < count; i++) {
+    if (drawFrom(runs, key[i], 0) * runEvery >= 1) continue;
+    const length = short + Math.floor((long - short + 1) * drawFrom(lengths, key[i], 0));
+    for (let k = i; k < Math.min(count, i + length) && sameRow(slots, i, k); k++) blank[k] = 1;
+  }
+  return blank;
+}
+
+const sameRow = ({ line, row }: Slots, i: number, k: number): boolean => line[i] === line[k] && row[i] === row[k];
+
+/** Of the slots that chance would leave blank, those that must stand for there to be enough. */
+function savedFrom(byChance: Uint8Array, slots: Slots, flags: Uint16Array, atLeast: number, seed: number): Set<number> {
+  let standing = 0;
+  const lost: number[] = [];
+  for (let i = 0; i < slots.count; i++) {
+    if (flags[i] & FLAG.blank) continue;
+    if (byChance[i] && !(flags[i] & FLAG.pegged)) lost.push(i);
+    else standing++;
+  }
+  return new Set(byLot(lost, slots, seed).slice(0, Math.max(0, atLeast - standing)));
+}
+
+function leaveOnly(atMost: number, slots: Slots, flags: Uint16Array, seed: number): void {
+  let pegged = 0;
+  const standing: number[] = [];
+  for (let i = 0; i < slots.count; i++) {
+    if (flags[i] & FLAG.blank) continue;
+    if (flags[i] & FLAG.pegged) pegged++;
+    else standing.push(i);
+  }
+  for (const i of byLot(standing, slots, seed).slice(Math.max(0, atMost - pegged))) flags[i] |= FLAG.blank;
+}
+
+/** Slots in an order that each one's own lot gives, so that a limit takes or leaves them one by one. */
+function byLot(indices: readonly number[], { key }: Slots, seed: number): number[] {
+  const stream = streamOf(seed, CHANNEL.gapLimit);
+  return indices
+    .map((i): [number, number] => [drawFrom(stream, key[i], 0), i])
+    .sort(([a], [b]) => a - b)
+    .map(([, i]) => i);
 }

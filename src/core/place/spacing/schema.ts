@@ -1,13 +1,24 @@
-/** Spacing: by distance or by count, insets, slide, and what happens with the remainder. */
+/** Spacing: the ways of finding places along a line, insets, slide, and what happens with the remainder. */
 import { z } from "zod";
-import { choiceParam, lengthParam, wholeParam } from "../../scene/param";
+import { choiceParam, lengthParam, switchParam, wholeParam } from "../../scene/param";
+
+/** A point of the density curve: a share of the way, and how dense it is there. */
+const densityPoint = z.tuple([z.number().min(0).max(1), z.number().min(0).max(1000)]);
 
 export const spacingSchema = z.object({
   by: choiceParam({
     label: "Spacing",
-    help: "Whether the distance between slots is given, how many there are on each line, into how many parts each line is divided, or the places themselves.",
+    help: "Whether the distance between slots is given, how many there are, that each prop begins where the last one ends, into how many parts a line is divided, the places themselves, or how dense they are along the line.",
     default: "distance",
-    choices: { distance: "Distance", count: "Count", divide: "Divide", knots: "Knots", list: "List" },
+    choices: {
+      distance: "Distance",
+      count: "Count",
+      end: "End to end",
+      divide: "Divide",
+      knots: "Knots",
+      list: "List",
+      density: "Density",
+    },
   }),
   distance: lengthParam({
     label: "Every",
@@ -24,11 +35,17 @@ export const spacingSchema = z.object({
   }),
   count: wholeParam({
     label: "Count",
-    help: "How many slots each line has, evenly from inset to inset.",
+    help: "How many slots there are, evenly from inset to inset.",
     default: 10,
     min: 1,
     max: 500_000,
     slider: [1, 100],
+  }),
+  gap: lengthParam({
+    label: "Gap",
+    help: "The length of line between the end of one prop and the beginning of the next; below zero they overlap.",
+    default: 0,
+    slider: [-0.5, 1],
   }),
   parts: wholeParam({
     label: "Parts",
@@ -59,6 +76,18 @@ export const spacingSchema = z.object({
     .max(100_000)
     .default([0, 1, 2])
     .meta({ label: "At", help: "Distances from the start, one behind the other: 0; 1.2; 3.5", unit: "m" }),
+  density: z
+    .array(densityPoint)
+    .min(1, "a density curve needs a point")
+    .max(200)
+    .default([
+      [0, 1],
+      [1, 1],
+    ])
+    .meta({
+      label: "Density",
+      help: "How dense the slots are along the line: 1 is every so many metres as given, 2 twice as dense, 0 none.",
+    }),
   fromStart: lengthParam({
     label: "From start",
     help: "The first part of the line that stays free.",
@@ -73,6 +102,10 @@ export const spacingSchema = z.object({
     min: 0,
     slider: [0, 2],
   }),
+  inside: switchParam({
+    label: "Keep inside the ends",
+    help: "Makes both insets longer by as much as the longest prop reaches, so that nothing sticks out past an end.",
+  }),
   slide: lengthParam({
     label: "Slide",
     help: "Moves all slots along the line. On a closed line they go round; on an open one those pushed past an end leave, and new ones come in behind them.",
@@ -81,9 +114,17 @@ export const spacingSchema = z.object({
   }),
   remainder: choiceParam({
     label: "Left over",
-    help: "What happens with the piece of line that is too short for another slot: it stays at the end, is shared out among all distances, or is split between both ends.",
+    help: "What happens with the piece of line that is too short for another slot: it stays at the end, is split between both ends, is shared out among all distances, or the props are stretched to fill it.",
     default: "end",
-    choices: { end: "At end", shared: "Share out", centred: "Centre" },
+    choices: { end: "At end", centred: "Centre", shared: "Share out", stretched: "Stretch" },
+  }),
+  anew: switchParam({
+    label: "Begin anew at corners",
+    help: "Each stretch from corner to corner is filled by itself, so that no prop cuts a corner.",
+  }),
+  together: switchParam({
+    label: "All lines as one",
+    help: "The lines are counted as a single one, one behind the other, instead of each by itself.",
   }),
 });
 

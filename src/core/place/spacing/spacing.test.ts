@@ -36,7 +36,7 @@ describe("at knots", () => {
         const p = place({ spacing: { by: "knots" } }, [line]);
         expect(p.count).toBe(curve.knotAt.length);
         expect(numbers(p)).toEqual(Array.from({ length: p.count }, (_, i) => i));
-        if (line.kind !== "smooth" && line.kind !== "hanging") return;
+        if ((line.kind !== "smooth" && line.kind !== "hanging") || line.ring) return;
         positions(p).forEach((position, i) => {
           const scale = 1 + Math.max(...line.knots[i].position.map(Math.abs), curve.length);
           expect(distance(position, line.knots[i].position)).toBeLessThan(1e-5 * scale);

@@ -1,25 +1,62 @@
-/** Stance: forward along the line, where up comes from, turns, and which end of the prop meets the line. */
+/** Stance: where forward and up come from, turns, flips, and which side of a prop meets the line. */
 import { z } from "zod";
-import { angleParam, choiceParam } from "../../scene/param";
+import { angleParam, choiceParam, idSchema, vec3Schema } from "../../scene/param";
 
 const turn = (label: string, help: string) => angleParam({ label, help, default: 0, slider: [-Math.PI, Math.PI] });
 
 export const stanceSchema = z.object({
+  forward: choiceParam({
+    label: "Forward",
+    help: "Where each prop's front points: along the line, to a compass heading, at a point or thing, or away from it.",
+    default: "along",
+    choices: { along: "Along", heading: "Heading", at: "At", away: "Away" },
+  }),
+  heading: angleParam({
+    label: "Heading",
+    help: "0° is north, away from you in the first view; 90° is east.",
+    default: 0,
+    slider: [0, 2 * Math.PI],
+  }),
+  point: vec3Schema
+    .default([0, 0, 0])
+    .meta({ label: "Point", help: "The point that forward or up is measured from, in metres." }),
+  thing: idSchema
+    .nullable()
+    .default(null)
+    .meta({ label: "Thing", help: "A line or surface whose middle is taken instead of the point." }),
   up: choiceParam({
     label: "Up from",
-    help: "World: forward along the line, up as near to the sky as that allows. Plumb: always upright, turned to the line's heading. Line: the line's own frame, which never twists.",
+    help: "World: forward along the line, up as near to the sky as that allows. Plumb: always upright, turned to the line's heading. Line: the line's own frame, which never twists, with its roll. Roll: as world, turned by the line's roll. Point: up away from the point.",
     default: "world",
-    choices: { world: "World", plumb: "Plumb", line: "Line" },
+    choices: { world: "World", plumb: "Plumb", line: "Line", roll: "Roll", point: "Point" },
   }),
-  meets: choiceParam({
-    label: "Meets the line",
-    help: "Whether the prop stands on the line with its bottom or hangs from it by its top.",
-    default: "stand",
-    choices: { stand: "Stands on it", hang: "Hangs from it" },
+  meetsUp: choiceParam({
+    label: "Meets with its",
+    help: "Which height of the prop meets the line: a prop stands on its bottom and hangs from its top.",
+    default: "bottom",
+    choices: { bottom: "Bottom", centre: "Centre", top: "Top", pivot: "Pivot" },
+  }),
+  meetsAlong: choiceParam({
+    label: "and its",
+    help: "Which part of the prop, from back to front, meets the line.",
+    default: "pivot",
+    choices: { back: "Back", centre: "Centre", front: "Front", pivot: "Pivot" },
+  }),
+  meetsAcross: choiceParam({
+    label: "and its",
+    help: "Which part of the prop, from right to left, meets the line.",
+    default: "pivot",
+    choices: { left: "Left", centre: "Centre", right: "Right", pivot: "Pivot" },
   }),
   turnAlong: turn("Turn along", "Rolls each prop about the line's direction."),
   turnAcross: turn("Turn across", "Tips each prop forward or back, about the direction across the line."),
   turnUp: turn("Turn up", "Turns each prop about its up."),
+  flip: choiceParam({
+    label: "Flip every other",
+    help: "Turns every second prop half round, about up, along the line or across it.",
+    default: "none",
+    choices: { none: "None", up: "Up", along: "Along", across: "Across" },
+  }),
 });
 
 export type Stance = z.infer<typeof stanceSchema>;

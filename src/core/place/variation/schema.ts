@@ -1,12 +1,31 @@
-/** Variation: position, turn and size in ranges, each with its own switch, and the dressing's seed. */
+/** Variation: position, turn, size, mirroring and tint in ranges, each with its own switch; wander; the dressing's seed. */
 import { z } from "zod";
-import { rangeParam, wholeParam } from "../../scene/param";
+import {
+  angleParam,
+  choiceParam,
+  colourParam,
+  lengthParam,
+  plainParam,
+  rangeParam,
+  shareParam,
+  switchParam,
+  wholeParam,
+} from "../../scene/param";
 
 const position = (label: string, help: string) =>
   rangeParam("m", { label, help, default: [-0.1, 0.1], slider: [-0.5, 0.5] });
 const turn = (label: string, help: string, comfortable = Math.PI / 4) =>
   rangeParam("rad", { label, help, default: [-0.1, 0.1], slider: [-comfortable, comfortable] });
-const on = (label: string, help: string) => z.boolean().default(false).meta({ label, help });
+const factor = (label: string, help: string, standard: readonly [number, number]) =>
+  rangeParam("factor", { label, help, default: standard, above: 0, slider: [0.25, 3] });
+const spread = (label: string) =>
+  choiceParam({
+    label,
+    help: "Even: every value of a range is as likely as any other. Bell: most lie near the middle.",
+    default: "even",
+    choices: { even: "Even", bell: "Bell" },
+  });
+const STEP_HELP = "Only whole steps of so much are drawn, counted from the lower end of the range; 0 for any value.";
 
 export const variationSchema = z.object({
   seed: wholeParam({
@@ -17,21 +36,61 @@ export const variationSchema = z.object({
     max: 999_999,
     slider: [0, 100],
   }),
-  positionOn: on("Position", "Moves each placement a little."),
+  positionOn: switchParam({ label: "Position", help: "Moves each placement a little." }),
   along: position("Along", "How far along the line."),
   across: position("Across", "How far to the side."),
   up: position("Up", "How far up or down."),
-  turnOn: on("Turn", "Turns each placement a little."),
+  positionSpread: spread("Spread"),
+  positionStep: lengthParam({ label: "In steps of", help: STEP_HELP, default: 0, min: 0, slider: [0, 0.5] }),
+  turnOn: switchParam({ label: "Turn", help: "Turns each placement a little." }),
   turnAlong: turn("Along", "About the line's direction."),
   turnAcross: turn("Across", "About the direction across the line."),
   turnUp: turn("Up", "About up.", Math.PI),
-  sizeOn: on("Size", "Makes each placement a little larger or smaller, from where it meets the line."),
-  size: rangeParam("factor", {
-    label: "Times",
-    help: "Times the prop's own size.",
-    default: [0.9, 1.1],
-    above: 0,
-    slider: [0.25, 3],
+  turnSpread: spread("Spread"),
+  turnStep: angleParam({
+    label: "In steps of",
+    help: `${STEP_HELP} 90° makes quarter turns.`,
+    default: 0,
+    min: 0,
+    slider: [0, Math.PI / 2],
+  }),
+  sizeOn: switchParam({
+    label: "Size",
+    help: "Makes each placement a little larger or smaller, from where it meets the line.",
+  }),
+  size: factor("Times", "Times the prop's own size.", [0.9, 1.1]),
+  width: factor("Width", "Times the prop's own width, on top of its size.", [1, 1]),
+  height: factor("Height", "Times the prop's own height, on top of its size.", [1, 1]),
+  depth: factor("Depth", "Times the prop's own depth, on top of its size.", [1, 1]),
+  sizeSpread: spread("Spread"),
+  sizeStep: plainParam({ label: "In steps of", help: STEP_HELP, default: 0, min: 0, slider: [0, 0.5] }),
+  mirror: shareParam({
+    label: "Mirrored",
+    help: "How many out of a hundred are turned into their mirror image, left for right.",
+    default: 0,
+    slider: [0, 1],
+  }),
+  tintOn: switchParam({ label: "Tint", help: "Tints each placement with a colour between two." }),
+  tintFrom: colourParam({ label: "From", help: "White leaves a prop as it is.", default: "#ffffff" }),
+  tintTo: colourParam({ label: "To", help: "The other end of the range of tints.", default: "#d8cbb3" }),
+  wanderOn: switchParam({
+    label: "Wander",
+    help: "A slow wave along the line that makes it look laid by hand. Neighbours wander together.",
+  }),
+  wanderAcross: lengthParam({
+    label: "Sideways",
+    help: "How far to either side, at most.",
+    default: 0.1,
+    min: 0,
+    slider: [0, 1],
+  }),
+  wanderUp: lengthParam({ label: "Up", help: "How far up or down, at most.", default: 0, min: 0, slider: [0, 1] }),
+  wanderOver: lengthParam({
+    label: "Over",
+    help: "Over so many metres of line the wave goes from one bend to the next.",
+    default: 2,
+    min: 0.001,
+    slider: [0.2, 10],
   }),
 });
 

@@ -2,66 +2,204 @@
  * Step 6, Variation: what each slot draws. Every range has a channel of its own, so switching one on, or another's ends,
  * leaves all other draws as they were.
  */
-import { CHANNEL, drawFrom, streamOf } from "../../math";
+import { CHANNEL, drawFrom, signedKeys, streamOf } from "../../math";
 import { FLAG, type Slots } from "../slots";
+import { wander, wavesRound } from "./wander";
+import type { GuideLine } from "../../line";
+import type { StepMemory } from "../memory";
 import type { Variation } from "./schema";
+
+/** Draws for along, across and up, n each; null where every slot draws zero. */
+export type Three = readonly [Draws | null, Draws | null, Draws | null];
+
+/** One number a slot. Single precision is far finer than any range. */
+type Draws = Float32Array;
 
 /** Draws for n slots, or null for what is switched off. */
 export interface Drawn {
-  /** Metres along, across and up: 3n. */
-  shift: Float64Array | null;
-  /** Radians about along, across and up: 3n. */
-  turn: Float64Array | null;
-  /** Factors: n. */
-  size: Float64Array | null;
+  /** Metres along, across and up. */
+  shift: Three;
+  /** Radians about along, across and up. */
+  turn: Three;
+  /** Factors for the whole prop: n. */
+  size: Draws | null;
+  /** Factors for width, height and depth besides: 3n; null where all are one. */
+  sizes: Draws | null;
+  /** 1 for slots whose prop is mirrored: n. */
+  mirrored: Uint8Array | null;
+  /** Which of {@link TINTS} shades between the two colours: n. */
+  tint: Uint8Array | null;
+}
+
+const NONE: Three = [null, null, null];
+
+/** Tints are drawn from so many, evenly from one colour to the other, so that files need only so many materials. */
+export const TINTS = 16;
+
+type Range = readonly [low: number, high: number];
+
+/** How draws fill a range. */
+interface Fill {
+  bell: boolean;
+  /** Only whole steps of this from the lower end; 0 for any value. */
+  step: number;
 }
 
 const SHIFT_CHANNELS = [CHANNEL.variationAlong, CHANNEL.variationAcross, CHANNEL.variationUp];
 const TURN_CHANNELS = [CHANNEL.variationTurnAlong, CHANNEL.variationTurnAcross, CHANNEL.variationTurnUp];
+const AXIS_CHANNELS = [CHANNEL.variationWidth, CHANNEL.variationHeight, CHANNEL.variationDepth];
 
-export function variation(slots: Slots, params: Variation): Drawn {
-  const { seed } = params;
-  const shift = params.positionOn
-    ? drawThree(slots, seed, SHIFT_CHANNELS, [params.along, params.across, params.up])
+export function variation(
+  slots: Slots,
+  params: Variation,
+  lines: readonly GuideLine[],
+  memory: Pick<StepMemory, "step">,
+): Drawn {
+  const { seed, positionOn, turnOn, sizeOn, wanderOn, mirror, tintOn } = params;
+  const three = (name: string, channels: readonly number[], ranges: readonly Range[], fill: Fill): Three => {
+    const one = (axis: number) =>
+      memory.step(`${name} ${axis}`, [slots, seed, ranges[axis], fill], () =>
+        draw(slots, streamOf(seed, channels[axis]), ranges[axis], fill),
+      );
+    return [one(0), one(1), one(2)];
+  };
+
+  const shift = positionOn
+    ? three("position", SHIFT_CHANNELS, [params.along, params.across, params.up], {
+        bell: params.positionSpread === "bell",
+        step: params.positionStep,
+      })
+    : NONE;
+  const turn = turnOn
+    ? three("turn", TURN_CHANNELS, [params.turnAlong, params.turnAcross, params.turnUp], {
+        bell: params.turnSpread === "bell",
+        step: params.turnStep,
+      })
+    : NONE;
+  const sizeFill = { bell: params.sizeSpread === "bell", step: params.sizeStep };
+  const size = sizeOn
+    ? memory.step("size", [slots, seed, params.size, sizeFill], () =>
+        draw(slots, streamOf(seed, CHANNEL.variationSize), params.size, sizeFill, 1),
+      )
     : null;
-  if (shift) {
-    // Where the artist put it by hand, there it stays along the line.
-    for (let i = 0; i < slots.count; i++) if (slots.flags[i] & FLAG.moved) shift[3 * i] = 0;
+  const sizes = sizeOn
+    ? memory.step("sizes", [slots, seed, params.width, params.height, params.depth, sizeFill], () =>
+        drawSizes(slots, params, sizeFill),
+      )
+    : null;
+  const mirrored =
+    mirror > 0 ? memory.step("mirror draws", [slots, seed, mirror], () => drawMirrors(slots, seed, mirror)) : null;
+  const tint = tintOn ? memory.step("tint draws", [slots, seed], () => drawTints(slots, seed)) : null;
+  const along = memory.step("held", [slots, shift[0]], () => shift[0] && heldInPlace(shift[0], slots));
+  const wave = (name: string, drawn: Draws | null, channel: number, most: number) =>
+    wanderOn && most > 0
+      ? memory.step(`wander ${name}`, [slots, drawn, seed, most, params.wanderOver, lines], () =>
+          wandered(drawn, slots, lines, streamOf(seed, channel), most, params.wanderOver),
+        )
+      : drawn;
+  const across = wave("across", shift[1], CHANNEL.wanderAcross, params.wanderAcross);
+  const up = wave("up", shift[2], CHANNEL.wanderUp, params.wanderUp);
+  return { shift: [along, across, up], turn, size, sizes, mirrored, tint };
+}
+
+/** Where the artist put it by hand, there it stays along the line. */
+function heldInPlace(along: Draws, { flags, count, pegged }: Slots): Draws {
+  if (!pegged) return along;
+  let held = along;
+  for (let i = 0; i < count; i++) {
+    if (!(flags[i] & FLAG.moved) || along[i] === 0) continue;
+    if (held === along) held = along.slice();
+    held[i] = 0;
   }
-  const turn = params.turnOn
-    ? drawThree(slots, seed, TURN_CHANNELS, [params.turnAlong, params.turnAcross, params.turnUp])
-    : null;
-  const size = params.sizeOn ? draw(slots, seed, CHANNEL.variationSize, params.size) : null;
-  return { shift, turn, size };
+  return held;
 }
 
-type Range = readonly [low: number, high: number];
-
-function draw(slots: Slots, seed: number, channel: number, [low, high]: Range): Float64Array {
-  const out = new Float64Array(slots.count);
-  drawInto(out, 0, 1, slots, seed, channel, low, high);
+/** @param neutral what a range that is just this does not need drawing for */
+function draw(slots: Slots, stream: number, range: Range, fill: Fill, neutral = 0): Draws | null {
+  if (range[0] === neutral && range[1] === neutral) return null;
+  const out = new Float32Array(slots.count);
+  drawInto(out, 0, 1, slots, stream, range, fill);
   return out;
 }
 
-function drawThree(slots: Slots, seed: number, channels: readonly number[], ranges: readonly Range[]): Float64Array {
-  const out = new Float64Array(3 * slots.count);
-  ranges.forEach(([low, high], axis) => drawInto(out, axis, 3, slots, seed, channels[axis], low, high));
+function drawSizes(slots: Slots, { seed, width, height, depth }: Variation, fill: Fill): Draws | null {
+  const ranges = [width, height, depth];
+  if (ranges.flat().every((factor) => factor === 1)) return null;
+  const out = new Float32Array(3 * slots.count);
+  ranges.forEach((range, axis) => drawInto(out, axis, 3, slots, streamOf(seed, AXIS_CHANNELS[axis]), range, fill));
   return out;
 }
 
+/** Writes a draw from the range for each slot, `stride` numbers apart from `offset` on. */
 function drawInto(
-  out: Float64Array,
+  out: Draws,
   offset: number,
   stride: number,
   slots: Slots,
-  seed: number,
-  channel: number,
-  low: number,
-  high: number,
+  stream: number,
+  [low, high]: Range,
+  fill: Fill,
 ): void {
-  const key = slots.key;
-  const stream = streamOf(seed, channel);
+  const key = signedKeys(slots.key);
   const span = high - low;
-  if (span === 0 && low === 0) return;
-  for (let i = 0, o = offset; i < key.length; i++, o += stride) out[o] = low + span * drawFrom(stream, key[i], 0);
+  if (span === 0) {
+    for (let i = 0, o = offset; i < key.length; i++, o += stride) out[o] = low;
+    return;
+  }
+  if (!fill.bell && fill.step === 0) {
+    for (let i = 0, o = offset; i < key.length; i++, o += stride) out[o] = low + span * drawFrom(stream, key[i], 0);
+    return;
+  }
+  const steps = fill.step > 0 ? Math.floor(span / fill.step + 1e-9) + 1 : 0;
+  for (let i = 0, o = offset; i < key.length; i++, o += stride) {
+    let share = drawFrom(stream, key[i], 0);
+    // The mean of four even draws is bell-shaped and stays within the range.
+    for (let k = 1; fill.bell && k < 4; k++) share += drawFrom(stream, key[i], k);
+    if (fill.bell) share /= 4;
+    out[o] = steps > 0 ? low + fill.step * Math.min(steps - 1, Math.floor(share * steps)) : low + span * share;
+  }
+}
+
+function drawMirrors({ key, count }: Slots, seed: number, chance: number): Uint8Array {
+  const stream = streamOf(seed, CHANNEL.variationMirror);
+  const out = new Uint8Array(count);
+  for (let i = 0; i < count; i++) out[i] = drawFrom(stream, key[i], 0) < chance ? 1 : 0;
+  return out;
+}
+
+function drawTints({ key, count }: Slots, seed: number): Uint8Array {
+  const stream = streamOf(seed, CHANNEL.variationTint);
+  const out = new Uint8Array(count);
+  for (let i = 0; i < count; i++) out[i] = Math.floor(TINTS * drawFrom(stream, key[i], 0));
+  return out;
+}
+
+/** The {@link TINTS} colours evenly from one `#rrggbb` to another. */
+export function tintsBetween(from: string, to: string): string[] {
+  const channel = (colour: string, k: number) => parseInt(colour.slice(1 + 2 * k, 3 + 2 * k), 16);
+  return Array.from({ length: TINTS }, (_, i) => {
+    const share = i / (TINTS - 1);
+    const mixed = [0, 1, 2].map((k) => Math.round(channel(from, k) + share * (channel(to, k) - channel(from, k))));
+    return `#${mixed.map((value) => value.toString(16).padStart(2, "0")).join("")}`;
+  });
+}
+
+/** The shifts with the lines' wander on top. Rows of one line wander together, so they stay as far apart as they are. */
+function wandered(
+  shift: Draws | null,
+  slots: Slots,
+  lines: readonly GuideLine[],
+  stream: number,
+  most: number,
+  over: number,
+): Draws {
+  const out = shift ? shift.slice() : new Float32Array(slots.count);
+  const rounds = lines.map((line) => wavesRound(line.curve, over));
+  for (let i = 0; i < slots.count; i++) {
+    const line = lines[slots.line[i]];
+    const round = rounds[slots.line[i]];
+    const x = round > 0 ? (slots.at[i] / line.curve.length) * round : slots.at[i] / over;
+    out[i] += most * wander(stream, line.number, x, round);
+  }
+  return out;
 }

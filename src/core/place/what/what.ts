@@ -6,51 +6,116 @@ import { CHANNEL, drawFrom, hashText, streamOf } from "../../math";
 import { NO_PROP } from "../slots";
 import { propsIn, type What } from "./schema";
 
-/** *Chooses props for slots.* `props` are the ids in the order in which a slot's index counts them. */
-export interface PropChoice {
-  readonly props: readonly string[];
-  /**
-   * Writes into `out` an index into `props` for each slot from `start` to before `end`, whose numbers rise by one from
-   * `number`; {@link NO_PROP} where no prop can be chosen.
-   */
-  fill(out: Uint16Array, key: Uint32Array, start: number, end: number, number: number): void;
+/** Several props in one: a slot that takes it draws one of them by its weight. */
+export interface MixOf {
+  prop: string;
+  weight: number;
+}
+
+/** The props and the mixes that a scene has. */
+export interface Known {
+  props: { has(id: string): boolean };
+  mixes: ReadonlyMap<string, readonly MixOf[]>;
 }
 
 /**
- * @param known says which props the scene has; entries for others are passed over
- * @param extra props that pegs ask for, appended to the list
+ * *Chooses props for slots.* `props` are the ids in the order in which a slot's index counts them; indices from
+ * `props.length` on stand for mixes until {@link settle} has drawn from them.
  */
-export function what(
-  params: What,
-  seed: number,
-  known: (prop: string) => boolean,
-  extra: readonly string[] = [],
-): PropChoice {
-  const isKnown = (prop: string | null) => prop === null || known(prop);
-  const entries = params.entries.filter((entry) => isKnown(entry.prop));
-  const props = [...new Set([...propsIn(params), ...extra].filter(known))];
-  const indexOf = (prop: string | null) => (prop === null ? NO_PROP : props.indexOf(prop));
-  const weights = (): [number, number][] => entries.map((entry) => [indexOf(entry.prop), entry.weight]);
-  const fill =
-    params.order === "sequence"
-      ? inSequence(entries.map((entry) => [indexOf(entry.prop), entry.count]))
-      : params.noRepeat
-        ? withoutRepeats(weights(), props, seed)
-        : byWeight(weights(), props, seed);
-  const special = (prop: string | null) => (prop !== null && known(prop) ? props.indexOf(prop) : null);
-  const [first, last, nth] = [special(params.first), special(params.last), special(params.nthProp)];
-  if (first === null && last === null && nth === null) return { props, fill };
+export interface PropChoice {
+  readonly props: readonly string[];
+  /** What the first, the last and the corner slots of a line take, or null where they take what the others do. */
+  readonly first: number | null;
+  readonly last: number | null;
+  readonly corner: number | null;
+  readonly tagged: ReadonlyMap<string, number>;
+  /**
+   * Writes into `out` the index for each slot from `start` to before `end`, whose numbers rise by one from `number`, by
+   * the entries and the one for every nth; {@link NO_PROP} for a blank.
+   */
+  fill(out: Uint16Array, key: Uint32Array, start: number, end: number, number: number): void;
+  /** The index that a prop, or a mix at the slot with this key, comes to; {@link NO_PROP} where the scene has neither. */
+  pick(id: string, key: number): number;
+  /** Draws a prop wherever a mix was chosen. */
+  settle(out: Uint16Array, key: Uint32Array, start: number, end: number): void;
+}
+
+/**
+ * @param known says what the scene has; entries for anything else are passed over
+ * @param extra props and mixes that pegs ask for
+ */
+export function what(params: What, seed: number, known: Known, extra: readonly string[] = []): PropChoice {
+  const named = [...new Set([...propsIn(params), ...extra])];
+  const mixes = named.flatMap((id) => {
+    const mix = known.mixes.get(id)?.filter(({ prop }) => known.props.has(prop)) ?? [];
+    return mix.length > 0 ? [{ id, mix }] : [];
+  });
+  const members = mixes.flatMap(({ mix }) => mix.map(({ prop }) => prop));
+  const props = [...new Set([...named, ...members].filter((id) => known.props.has(id)))];
+  const ids = [...props, ...mixes.map(({ id }) => id)];
+  const indexOf = (id: string | null): number => (id === null ? NO_PROP : ids.indexOf(id));
+  const special = (id: string | null): number | null => (id !== null && ids.includes(id) ? indexOf(id) : null);
+
+  const entries = params.entries.filter(({ prop }) => prop === null || ids.includes(prop));
+  const nth = special(params.nthProp);
+  const tagged = params.tagged.filter(({ prop }) => prop === null || ids.includes(prop));
+  const drawn = mixes.map(
+    ({ mix }) =>
+      new Draws(
+        mix.map(({ prop, weight }) => [props.indexOf(prop), weight]),
+        props,
+        seed,
+        CHANNEL.mix,
+      ),
+  );
+  const entry = inOrder(
+    params,
+    entries.map((one) => ({ ...one, index: indexOf(one.prop) })),
+    ids,
+    seed,
+  );
   return {
     props,
+    first: special(params.first),
+    last: special(params.last),
+    corner: special(params.corner),
+    tagged: new Map(tagged.map(({ tag, prop }) => [tag, indexOf(prop)])),
     fill(out, key, start, end, number) {
-      fill(out, key, start, end, number);
+      entry(out, key, start, end, number);
+      if (nth === null) return;
       // Slot 0 is the first one of its line, so the nth has number n − 1.
       const before = (((number % params.nth) + params.nth) % params.nth) - params.nth + 1;
-      if (nth !== null) for (let i = start - before; i < end; i += params.nth) out[i] = nth;
-      if (first !== null && start < end) out[start] = first;
-      if (last !== null && start < end) out[end - 1] = last;
+      for (let i = start - before; i < end; i += params.nth) out[i] = nth;
+    },
+    pick(id, key) {
+      const index = ids.indexOf(id);
+      if (index < 0) return NO_PROP;
+      return index < props.length ? index : drawn[index - props.length].choose(key, -1, -1);
+    },
+    settle(out, key, start, end) {
+      if (drawn.length === 0) return;
+      for (let i = start; i < end; i++) {
+        if (out[i] >= props.length && out[i] !== NO_PROP) out[i] = drawn[out[i] - props.length].choose(key[i], -1, -1);
+      }
     },
   };
+}
+
+type Indexed = What["entries"][number] & { index: number };
+
+function inOrder(params: What, entries: readonly Indexed[], ids: readonly string[], seed: number): PropChoice["fill"] {
+  if (params.order === "sequence") return inSequence(entries.map(({ index, count }) => [index, count]));
+  if (params.order === "turn") {
+    const back = entries.slice(1, -1).reverse();
+    return inSequence([...entries, ...back].map(({ index }) => [index, 1]));
+  }
+  const draws = new Draws(
+    entries.map(({ index, weight }) => [index, weight]),
+    ids,
+    seed,
+    CHANNEL.what,
+  );
+  return params.noRepeat ? withoutRepeats(draws) : byWeight(draws);
 }
 
 const none: PropChoice["fill"] = (out, _, start, end) => void out.fill(NO_PROP, start, end);
@@ -74,7 +139,12 @@ class Draws {
   readonly #salt: Int32Array;
   readonly #stream: number;
 
-  constructor(entries: readonly [prop: number, weight: number][], props: readonly string[], seed: number) {
+  constructor(
+    entries: readonly [prop: number, weight: number][],
+    props: readonly string[],
+    seed: number,
+    channel: number,
+  ) {
     const live = entries.filter(([, weight]) => weight > 0);
     this.prop = Uint16Array.from(live, ([index]) => index);
     this.#weight = Float64Array.from(live, ([, weight]) => weight);
@@ -83,7 +153,7 @@ class Draws {
       const before = live.slice(0, i).filter(([other]) => other === index).length;
       return hashText(props[index] ?? "") + before;
     });
-    this.#stream = streamOf(seed, CHANNEL.what);
+    this.#stream = streamOf(seed, channel);
   }
 
   /**
@@ -109,12 +179,7 @@ class Draws {
   }
 }
 
-function byWeight(
-  entries: readonly [prop: number, weight: number][],
-  props: readonly string[],
-  seed: number,
-): PropChoice["fill"] {
-  const draws = new Draws(entries, props, seed);
+function byWeight(draws: Draws): PropChoice["fill"] {
   if (draws.prop.length === 0) return none;
   return (out, key, start, end) => {
     for (let i = start; i < end; i++) out[i] = draws.choose(key[i], -1, -1);
@@ -123,14 +188,9 @@ function byWeight(
 
 /**
  * A mix in which no two neighbours are the same. Slots with odd numbers draw freely, those with even ones among what
- * neither of their neighbours took: so each depends on its neighbours alone, and nothing runs on along the line.
+ * neither of their neighbours drew: so each depends on its neighbours alone, and nothing runs on along the line.
  */
-function withoutRepeats(
-  entries: readonly [prop: number, weight: number][],
-  props: readonly string[],
-  seed: number,
-): PropChoice["fill"] {
-  const draws = new Draws(entries, props, seed);
+function withoutRepeats(draws: Draws): PropChoice["fill"] {
   const distinct = [...new Set(draws.prop)];
   if (distinct.length < 3) return inSequence(distinct.map((prop) => [prop, 1]));
   return (out, key, start, end, number) => {

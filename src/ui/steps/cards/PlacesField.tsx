@@ -3,8 +3,8 @@
 import { useId, useState } from "react";
 import { STEP_SCHEMAS, type Dressing } from "@/core/place";
 import { evaluateExpression, formatValue } from "@/core/scene";
-import { editDressing } from "../state/edits";
-import { complaintOf } from "./params";
+import { editDressing } from "../../state/edits";
+import { complaintOf } from "../params";
 
 const schema = STEP_SCHEMAS.spacing.shape.list;
 

@@ -17,24 +17,30 @@ import {
 } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { GripVertical, Plus, X } from "lucide-react";
-import { entrySchema, STEP_SCHEMAS, type Entry } from "@/core/place";
-import type { Prop } from "@/core/scene";
+import { entrySchema, type Entry } from "@/core/place";
 import { useScene } from "@/store";
-import { Choose, IconButton, ValueField } from "../kit";
-import { PropPicture } from "../basket/PropPicture";
-import { dressingOf, editDressing } from "../state/edits";
-import { selectProp } from "../state/session";
-import { useEdit } from "../state/useEdit";
-import { ADD, complaintOf, StepChoice, StepNumber, StepSwitch, type CardProps } from "./params";
+import { Choose, IconButton, ValueField } from "../../kit";
+import { PROP_DRAG } from "../../basket/Basket";
+import { AnyPicture, usePropChoices, usePropName } from "../../basket/prop-choices";
+import { dressingOf, editDressing } from "../../state/edits";
+import { selectMix, selectProp } from "../../state/session";
+import { useEdit } from "../../state/useEdit";
+import { ADD, complaintOf, StepChoice, StepSwitch, type CardProps } from "../params";
+import { Own } from "./WhatOwn";
+import { Specials, Tagged } from "./WhatSpecials";
 
 export function WhatCard({ dressing }: CardProps) {
-  const props = useScene((scene) => scene.props);
+  const choices = usePropChoices();
   const { entries, order } = dressing.what;
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const total = entries.reduce((sum, entry) => sum + (order === "mixed" ? entry.weight : entry.count), 0);
+  const add = (prop: string | null) =>
+    editDressing(dressing.id, prop === null ? "Add blank" : "Add prop", ({ what }) => {
+      what.entries.push(entrySchema.parse({ prop }));
+    });
   const drop = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
     editDressing(dressing.id, "Reorder props", ({ what }) => {
@@ -43,7 +49,19 @@ export function WhatCard({ dressing }: CardProps) {
     });
   };
   return (
-    <>
+    <div
+      className="grid gap-1.5"
+      onDragOver={(event) => {
+        if (event.dataTransfer.types.includes(PROP_DRAG)) event.preventDefault();
+      }}
+      onDrop={(event) => {
+        const prop = event.dataTransfer.getData(PROP_DRAG);
+        if (!prop) return;
+        event.preventDefault();
+        event.stopPropagation();
+        add(prop);
+      }}
+    >
       <StepChoice dressing={dressing} step="what" name="order" bare />
       {entries.length === 0 && <p className="text-xs text-ink-6">Choose a prop to repeat.</p>}
       <DndContext id="entries" sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
@@ -55,7 +73,6 @@ export function WhatCard({ dressing }: CardProps) {
                 dressing={dressing}
                 index={i}
                 entry={entry}
-                prop={props.find((p) => p.id === entry.prop)}
                 share={total > 0 ? (order === "mixed" ? entry.weight : entry.count) / total : 0}
               />
             ))}
@@ -65,69 +82,21 @@ export function WhatCard({ dressing }: CardProps) {
       <div className="flex flex-wrap gap-1.5">
         <Choose
           label="Add a prop"
-          choices={props.map((prop) => ({
-            id: prop.id,
-            label: prop.name,
-            picture: <PropPicture prop={prop} size={22} />,
-          }))}
+          choices={choices}
           empty="The basket is empty. Drop a GLB file to add a prop."
-          onChoose={(prop) =>
-            editDressing(dressing.id, "Add prop", (draft) => void draft.what.entries.push(entrySchema.parse({ prop })))
-          }
+          onChoose={add}
           className={ADD}
         >
           <Plus size={13} /> Add a prop
         </Choose>
-        <button
-          type="button"
-          className={ADD}
-          onClick={() =>
-            editDressing(
-              dressing.id,
-              "Add blank",
-              (draft) => void draft.what.entries.push(entrySchema.parse({ prop: null })),
-            )
-          }
-        >
+        <button type="button" className={ADD} onClick={() => add(null)}>
           <Plus size={13} /> Add a blank
         </button>
       </div>
       {order === "mixed" && <StepSwitch dressing={dressing} step="what" name="noRepeat" />}
-      <div className="grid gap-1 border-t border-linen-2 pt-2">
-        {(["first", "last", "nthProp"] as const).map((name) => (
-          <Special key={name} dressing={dressing} name={name} props={props} />
-        ))}
-        {dressing.what.nthProp !== null && <StepNumber dressing={dressing} step="what" name="nth" />}
-      </div>
-    </>
-  );
-}
-
-/** A prop of its own for the first, the last or every nth slot. */
-function Special({
-  dressing,
-  name,
-  props,
-}: CardProps & { name: "first" | "last" | "nthProp"; props: readonly Prop[] }) {
-  const { label, help } = STEP_SCHEMAS.what.shape[name].meta() as { label: string; help: string };
-  const chosen = props.find((prop) => prop.id === dressing.what[name]);
-  return (
-    <div className="grid grid-cols-[84px_1fr] items-center gap-2">
-      <span className="text-[12.5px] text-ink-6" title={help}>
-        {label}
-      </span>
-      <Choose
-        label={`${label}: ${chosen?.name ?? "as the others"}`}
-        choices={[
-          { id: "", label: "As the others" },
-          ...props.map((prop) => ({ id: prop.id, label: prop.name, picture: <PropPicture prop={prop} size={22} /> })),
-        ]}
-        onChoose={(id) => editDressing(dressing.id, label, (draft) => void (draft.what[name] = id || null))}
-        className="flex h-7 items-center gap-1.5 truncate rounded-lg border border-linen-3 bg-white px-2 text-left text-xs"
-      >
-        {chosen && <PropPicture prop={chosen} size={20} />}
-        {chosen?.name ?? <span className="text-ink-6">As the others</span>}
-      </Choose>
+      <Specials dressing={dressing} />
+      <Tagged dressing={dressing} />
+      <Own dressing={dressing} />
     </div>
   );
 }
@@ -135,14 +104,15 @@ function Special({
 interface EntryRowProps extends CardProps {
   index: number;
   entry: Entry;
-  prop: Prop | undefined;
   share: number;
 }
 
-function EntryRow({ dressing, index, entry, prop, share }: EntryRowProps) {
+function EntryRow({ dressing, index, entry, share }: EntryRowProps) {
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: String(index) });
   const name = dressing.what.order === "mixed" ? "weight" : "count";
-  const title = entry.prop === null ? "Blank" : (prop?.name ?? "A prop that is gone");
+  const known = usePropName(entry.prop);
+  const mix = useScene((scene) => scene.mixes.some(({ id }) => id === entry.prop));
+  const title = entry.prop === null ? "Blank" : (known ?? "A prop that is gone");
   const edit = useEdit<number>(name === "weight" ? "Weight" : "Count", (scene, value) => {
     const entries = dressingOf(scene, dressing.id)?.what.entries;
     if (entries?.[index]) entries[index][name] = value;
@@ -162,7 +132,7 @@ function EntryRow({ dressing, index, entry, prop, share }: EntryRowProps) {
       >
         <GripVertical size={13} />
       </button>
-      {prop && <PropPicture prop={prop} size={26} />}
+      <AnyPicture id={entry.prop} size={26} />
       {entry.prop === null && (
         <span
           aria-hidden
@@ -173,7 +143,9 @@ function EntryRow({ dressing, index, entry, prop, share }: EntryRowProps) {
         type="button"
         className="min-w-0 grow truncate text-left text-[12.5px] hover:text-sea"
         title={title}
-        onClick={() => prop && selectProp(prop.id)}
+        onClick={() => {
+          if (entry.prop !== null && known) (mix ? selectMix : selectProp)(entry.prop);
+        }}
       >
         {title}
       </button>

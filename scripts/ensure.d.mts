@@ -1,0 +1,7 @@
+export const ROOT: string;
+export const CHROMIUM: string;
+export function run(command: string, args: readonly string[], options?: object): void;
+export function ensurePackages(quiet?: boolean): void;
+export function ensureBuild(): void;
+export function ensureChromium(): void;
+export function freePort(): Promise<number>;

@@ -1,0 +1,52 @@
+/** Flipped: a prop stands the other way up than the one before it in its row, without anybody having asked for it. */
+import { rowsByLine } from "./rows";
+import { naming, props, type Check, type Finding } from "./finding";
+
+/** Ups count as opposed when the cosine of the angle between them is below this. */
+const OPPOSED = -0.3;
+/** Turns drawn within less than this to either side cannot turn a prop over, radians. */
+const LOOSE = Math.PI / 2;
+
+export const flipped: Check = {
+  name: "flipped",
+  label: "Flipped",
+  find({ dressing, placements: p, lineName }) {
+    const { stance, variation } = dressing;
+    const wide = [...variation.turnAlong, ...variation.turnAcross].some((turn) => Math.abs(turn) >= LOOSE);
+    if (stance.flip === "along" || stance.flip === "across" || (variation.turnOn && wide)) return [];
+    const rows = rowsByLine(p);
+    return p.lines.flatMap((line, index): Finding[] => {
+      const members = new Set<number>();
+      for (const row of rows[index]) {
+        for (let k = 1; k < row.order.length; k++) {
+          const [i, j] = [row.order[k - 1], row.order[k]];
+          if (upDot(p.rotation, i, j) < OPPOSED) members.add(i).add(j);
+        }
+      }
+      if (members.size === 0) return [];
+      const named = [...members];
+      return [
+        {
+          check: "flipped",
+          dressing: dressing.id,
+          line,
+          ...naming(p, named),
+          message: `${props(named.length)} on ${lineName(line)} ${named.length === 1 ? "stands" : "stand"} upside down against a neighbour, where the line turns over.`,
+          ...(stance.up !== "line" && { mend: "up-from-line" as const }),
+        },
+      ];
+    });
+  },
+};
+
+/** The cosine of the angle between the ups of two placements. */
+function upDot(q: Float32Array, i: number, j: number): number {
+  const [a, b, c] = up(q, i);
+  const [d, e, f] = up(q, j);
+  return a * d + b * e + c * f;
+}
+
+const up = (q: Float32Array, i: number): [number, number, number] => {
+  const [x, y, z, w] = [q[4 * i], q[4 * i + 1], q[4 * i + 2], q[4 * i + 3]];
+  return [2 * (x * y - w * z), 1 - 2 * (x * x + z * z), 2 * (y * z + w * x)];
+};

@@ -1,0 +1,23 @@
+/** Floating: of what was dropped, a corner of its footprint hangs over the ground. */
+import { footingOf } from "./footing";
+import { metres, naming, props, type Check } from "./finding";
+
+export const floating: Check = {
+  name: "floating",
+  label: "Floating",
+  find(checked) {
+    const { dressing, placements } = checked;
+    const { floating: members, floatsBy } = footingOf(checked);
+    if (members.length === 0) return [];
+    return [
+      {
+        check: "floating",
+        dressing: dressing.id,
+        ...naming(placements, members),
+        worst: floatsBy,
+        message: `${props(members.length)} ${members.length === 1 ? "floats" : "float"} over the ground with a part of the footprint, by up to ${metres(floatsBy)}.`,
+        ...(dressing.fit.lean < 1 && { mend: "lean" as const }),
+      },
+    ];
+  },
+};

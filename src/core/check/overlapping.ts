@@ -1,0 +1,76 @@
+/** Overlapping: props whose boxes run into each other in space, on whatever lines and rows they stand. */
+import { Boxes } from "../place";
+import { middleAndHalf } from "./footing";
+import { isStanding, rowsOf } from "./rows";
+import { metres, naming, props, type Check } from "./finding";
+import type { Checked } from "./finding";
+
+/** Overlaps up to a millimetre, or up to this share of the smaller prop, are let pass. */
+const LEAST = 0.001;
+const SHARE = 0.02;
+/** So many overlaps of each placement are looked at, fewer where all together would be more than so many pairs. */
+const MOST_EACH = 16;
+const PAIRS = 1_000_000;
+
+export const overlapping: Check = {
+  name: "overlapping",
+  label: "Overlapping",
+  find(checked) {
+    const { dressing, placements } = checked;
+    const { members, worst } = overlapsIn(checked);
+    if (members.length === 0) return [];
+    return [
+      {
+        check: "overlapping",
+        dressing: dressing.id,
+        ...naming(placements, members),
+        worst,
+        message: `${props(members.length)} run into each other, by up to ${metres(worst)}.`,
+        mend: "keep-clear",
+      },
+    ];
+  },
+};
+
+/** Indices of the placements that overlap another which is not just before or after them in their own row. */
+function overlapsIn({ placements: p, box }: Checked): { members: number[]; worst: number } {
+  const none = { members: [], worst: 0 };
+  const standing: number[] = [];
+  // What is bent has left its box.
+  for (let i = 0; i < p.count; i++) if (isStanding(p, i) && !(p.shapes && p.shapes.entry[i] >= 0)) standing.push(i);
+  if (standing.length < 2) return none;
+  const boxes = new Boxes(
+    p,
+    Uint32Array.from(standing),
+    Float64Array.from(p.props.flatMap((prop) => middleAndHalf(box(prop)))),
+    "box",
+  );
+  const next = neighboursOf(p);
+  const met = new Uint8Array(p.count);
+  const most = Math.max(3, Math.min(MOST_EACH, Math.round(PAIRS / standing.length)));
+  let worst = 0;
+  for (let k = 0; k < standing.length; k++) {
+    const i = standing[k];
+    boxes.eachHit(k, most, (other, by) => {
+      const j = standing[other];
+      if (next[i] === j || next[j] === i || by < LEAST || by < SHARE * smallerOf(p, i, j)) return;
+      met[i] = met[j] = 1;
+      worst = Math.max(worst, by);
+    });
+    boxes.put(k);
+  }
+  return { members: standing.filter((i) => met[i]), worst };
+}
+
+const smallerOf = ({ reach }: Checked["placements"], i: number, j: number): number =>
+  Math.min(reach[2 * i] + reach[2 * i + 1], reach[2 * j] + reach[2 * j + 1]);
+
+/** For each placement the one that stands next to it in its row, or -1. */
+function neighboursOf(p: Checked["placements"]): Int32Array {
+  const next = new Int32Array(p.count).fill(-1);
+  for (const { line, order } of rowsOf(p)) {
+    for (let k = 1; k < order.length; k++) next[order[k - 1]] = order[k];
+    if (p.lineClosed[line] && order.length > 1) next[order[order.length - 1]] = order[0];
+  }
+  return next;
+}

@@ -1,0 +1,54 @@
+/** Meshes of GLB files as plain arrays, for reckoning with them. */
+import { convertPrimitiveToTriangles } from "@gltf-transform/functions";
+import { flatMesh, meshNodesOf, readGlb } from "./gltf";
+import type { Attribute, TriangleMesh } from "../mesh";
+import type { Primitive } from "@gltf-transform/core";
+
+/**
+ * Everything that a GLB shows, as one mesh of positions in metres as its scene stands.
+ *
+ * @param name what to call the file in messages
+ * @throws InputError when it is no GLB or is damaged
+ */
+export async function readSolid(bytes: Uint8Array, name: string): Promise<TriangleMesh> {
+  const document = await readGlb(bytes, name);
+  const parts = flatMesh(document, meshNodesOf(document), name).listPrimitives().map(plainArrays);
+  const position = new Float32Array(parts.reduce((sum, part) => sum + part.position.length, 0));
+  const index = new Uint32Array(parts.reduce((sum, part) => sum + part.index.length, 0));
+  let [vertices, corners] = [0, 0];
+  for (const part of parts) {
+    position.set(part.position, 3 * vertices);
+    for (let k = 0; k < part.index.length; k++) index[corners + k] = vertices + part.index[k];
+    vertices += part.position.length / 3;
+    corners += part.index.length;
+  }
+  return { position, index, attributes: [] };
+}
+
+/** A primitive's vertices and triangles, whatever form it has them in. */
+export function plainArrays(source: Primitive): TriangleMesh {
+  const primitive = source.clone();
+  if (primitive.getMode() !== 4) convertPrimitiveToTriangles(primitive);
+  const floats = (name: string): Float32Array => {
+    const accessor = primitive.getAttribute(name)!;
+    const width = accessor.getElementSize();
+    const array = new Float32Array(width * accessor.getCount());
+    const element: number[] = [];
+    for (let i = 0; i < accessor.getCount(); i++) array.set(accessor.getElement(i, element), width * i);
+    return array;
+  };
+  const position = floats("POSITION");
+  const indices = primitive.getIndices();
+  const index = indices
+    ? Uint32Array.from(indices.getArray()!)
+    : Uint32Array.from({ length: position.length / 3 }, (_, i) => i);
+  const attributes = primitive
+    .listSemantics()
+    .filter((name) => name !== "POSITION" && !/^(JOINTS|WEIGHTS)_/.test(name))
+    .map((name): Attribute => {
+      const array = floats(name);
+      return { name, width: primitive.getAttribute(name)!.getElementSize(), array };
+    });
+  primitive.dispose();
+  return { position, index: index.subarray(0, index.length - (index.length % 3)), attributes };
+}

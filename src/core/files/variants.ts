@@ -1,0 +1,148 @@
+/**
+ * The meshes that a GLB needs of each prop, each made when it is first asked for: as it is prepared, in its mirror image, in
+ * a tint, and in the shapes of placements that are bent or clipped.
+ */
+import { type Buffer, type Document, type mat4, type Material, type Mesh, type Primitive } from "@gltf-transform/core";
+import { shapedMesh, type TriangleMesh } from "../mesh";
+import { preparationMatrix, type Prop } from "../scene";
+import { transformedMesh } from "./gltf";
+import { plainArrays } from "./solid";
+import type { Shapes } from "../place";
+
+/** What a placement's mesh is besides its prop. */
+export interface Look {
+  mirrored: boolean;
+  /** `#rrggbb`; white for none. */
+  tint: string;
+}
+
+export class Variants {
+  readonly #document: Document;
+  readonly #buffer: Buffer;
+  /** Meshes of props as their files hold them. */
+  readonly #files: ReadonlyMap<string, Mesh>;
+  readonly #props: ReadonlyMap<string, Prop>;
+  readonly #meshes = new Map<string, Mesh>();
+  readonly #materials = new Map<string, Material | null>();
+  readonly #solids = new Map<string, { primitive: Primitive; mesh: TriangleMesh }[]>();
+  /** Shapes have no name of their own. */
+  readonly #numbers = new Map<Shapes, number>();
+
+  constructor(document: Document, buffer: Buffer, files: ReadonlyMap<string, Mesh>, props: readonly Prop[]) {
+    this.#document = document;
+    this.#buffer = buffer;
+    this.#files = files;
+    this.#props = new Map(props.map((prop) => [prop.id, prop]));
+  }
+
+  /** The mesh of a prop that stands as it is; undefined for one that no file was read for. */
+  stiff(prop: string, { mirrored, tint }: Look): Mesh | undefined {
+    const base = this.#prepared(prop);
+    if (!base || (!mirrored && tint === WHITE)) return base;
+    return this.#once(`${prop} ${mirrored} ${tint}`, () => {
+      const mesh = mirrored
+        ? this.#once(`${prop} mirrored`, () => transformedMesh(this.#document, base, MIRROR, base.getName()))
+        : base;
+      return tint === WHITE ? mesh : this.#tinted(mesh, tint);
+    });
+  }
+
+  /** The mesh of one form of the given shapes; undefined where nothing is left of it. */
+  shaped(prop: string, shapes: Shapes, form: number, { tint }: Look): Mesh | undefined {
+    const base = this.#prepared(prop);
+    if (!base) return undefined;
+    if (!this.#numbers.has(shapes)) this.#numbers.set(shapes, this.#numbers.size);
+    const mesh = this.#once(`${prop} shape ${this.#numbers.get(shapes)} ${form}`, () => {
+      const made = this.#document.createMesh(base.getName());
+      for (const { primitive, mesh: solid } of this.#solidOf(prop, base)) {
+        const shaped = shapedMesh(solid, shapes, form);
+        if (shaped.index.length > 0) made.addPrimitive(this.#primitive(shaped, primitive.getMaterial()));
+      }
+      return made;
+    });
+    if (mesh.listPrimitives().length === 0) return undefined;
+    if (tint === WHITE) return mesh;
+    return this.#once(`${prop} shape ${this.#numbers.get(shapes)} ${form} ${tint}`, () => this.#tinted(mesh, tint));
+  }
+
+  #once(name: string, make: () => Mesh): Mesh {
+    let mesh = this.#meshes.get(name);
+    if (!mesh) this.#meshes.set(name, (mesh = make()));
+    return mesh;
+  }
+
+  #prepared(id: string): Mesh | undefined {
+    const file = this.#files.get(id);
+    const prop = this.#props.get(id);
+    if (!file || !prop) return undefined;
+    return this.#once(id, () =>
+      transformedMesh(this.#document, file, columns(preparationMatrix(prop)), file.getName()),
+    );
+  }
+
+  #tinted(mesh: Mesh, tint: string): Mesh {
+    const made = this.#document.createMesh(mesh.getName());
+    for (const primitive of mesh.listPrimitives()) {
+      made.addPrimitive(primitive.clone().setMaterial(this.#tintedMaterial(primitive.getMaterial(), tint)));
+    }
+    return made;
+  }
+
+  #tintedMaterial(material: Material | null, tint: string): Material {
+    const name = `${material ? this.#document.getRoot().listMaterials().indexOf(material) : "none"} ${tint}`;
+    let tinted = this.#materials.get(name);
+    if (!tinted) {
+      tinted = material ? material.clone() : this.#document.createMaterial();
+      const [r, g, b, a] = tinted.getBaseColorFactor();
+      const [x, y, z] = linear(tint);
+      tinted.setBaseColorFactor([r * x, g * y, b * z, a]);
+      this.#materials.set(name, tinted);
+    }
+    return tinted;
+  }
+
+  /** The prepared mesh as plain arrays, a part for each of its primitives. */
+  #solidOf(prop: string, base: Mesh): { primitive: Primitive; mesh: TriangleMesh }[] {
+    let solids = this.#solids.get(prop);
+    if (!solids) {
+      solids = base.listPrimitives().map((primitive) => ({ primitive, mesh: plainArrays(primitive) }));
+      this.#solids.set(prop, solids);
+    }
+    return solids;
+  }
+
+  #primitive({ position, index, attributes }: TriangleMesh, material: Material | null): Primitive {
+    const accessor = (width: number, array: Float32Array | Uint32Array) =>
+      this.#document
+        .createAccessor()
+        .setType(TYPES[width])
+        .setArray(array as Float32Array<ArrayBuffer>)
+        .setBuffer(this.#buffer);
+    const primitive = this.#document.createPrimitive().setMaterial(material);
+    primitive.setAttribute("POSITION", accessor(3, position)).setIndices(accessor(1, index));
+    for (const { name, width, array } of attributes) primitive.setAttribute(name, accessor(width, array));
+    return primitive;
+  }
+}
+
+export const WHITE = "#ffffff";
+const MIRROR = [-1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1] as mat4;
+const TYPES: Readonly<Record<number, "SCALAR" | "VEC2" | "VEC3" | "VEC4">> = {
+  1: "SCALAR",
+  2: "VEC2",
+  3: "VEC3",
+  4: "VEC4",
+};
+
+/** Rows of 3 × 4 numbers as glTF writes a matrix: columns of 4 × 4. */
+const columns = (m: readonly number[]): mat4 =>
+  [m[0], m[4], m[8], 0, m[1], m[5], m[9], 0, m[2], m[6], m[10], 0, m[3], m[7], m[11], 1] as mat4;
+
+/** A colour as written for screens, in linear light. */
+function linear(tint: string): [number, number, number] {
+  const channel = (k: number) => {
+    const c = parseInt(tint.slice(1 + 2 * k, 3 + 2 * k), 16) / 255;
+    return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
+  };
+  return [channel(0), channel(1), channel(2)];
+}

@@ -1,0 +1,155 @@
+/**
+ * *A mesh standing in the world*, ready to be asked where it lies and which way it faces.
+ *
+ *     const ground = Ground.of("quay", mesh, { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: 1 });
+ *     ground.heights.cast(points, n, "above", hits, 0);
+ */
+import { rotate, type Quat, type Vec3 } from "../math";
+import { Heights } from "./heights";
+import { RayTree } from "./ray-tree";
+import type { TriangleMesh } from "./mesh";
+
+/** Where a mesh stands. */
+export interface Stand {
+  position: Vec3;
+  rotation: Quat;
+  scale: number;
+}
+
+export class Ground {
+  readonly id: string;
+  /** World coordinates, metres: 3v. */
+  readonly position: Float64Array;
+  /** Triangles: 3m. */
+  readonly index: Uint32Array;
+  #normals: Float32Array | undefined;
+  #heights: Heights | undefined;
+  #tree: RayTree | undefined;
+
+  constructor(id: string, position: Float64Array, index: Uint32Array) {
+    this.id = id;
+    this.position = position;
+    this.index = index;
+  }
+
+  /** A mesh as it stands somewhere. */
+  static of(id: string, mesh: TriangleMesh, { position: at, rotation, scale }: Stand): Ground {
+    const position = new Float64Array(mesh.position.length);
+    for (let p = 0; p < position.length; p += 3) {
+      const [x, y, z] = rotate(rotation, [mesh.position[p], mesh.position[p + 1], mesh.position[p + 2]]);
+      position[p] = at[0] + scale * x;
+      position[p + 1] = at[1] + scale * y;
+      position[p + 2] = at[2] + scale * z;
+    }
+    return new Ground(id, position, mesh.index);
+  }
+
+  get triangles(): number {
+    return this.index.length / 3;
+  }
+
+  get heights(): Heights {
+    return (this.#heights ??= new Heights(this.position, this.index));
+  }
+
+  get tree(): RayTree {
+    return (this.#tree ??= new RayTree(this.position, this.index));
+  }
+
+  /** The unit normal of triangle `t`, towards the side it shows. */
+  flatNormal(t: number, out: Float64Array): void {
+    const P = this.position;
+    const [a, b, c] = [3 * this.index[3 * t], 3 * this.index[3 * t + 1], 3 * this.index[3 * t + 2]];
+    const [ux, uy, uz] = [P[b] - P[a], P[b + 1] - P[a + 1], P[b + 2] - P[a + 2]];
+    const [vx, vy, vz] = [P[c] - P[a], P[c + 1] - P[a + 1], P[c + 2] - P[a + 2]];
+    writeUnit(out, uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx);
+  }
+
+  /** The unit normal at a point of triangle `t`, smooth over the whole mesh: between those of the corners. */
+  smoothNormal(t: number, x: number, y: number, z: number, out: Float64Array): void {
+    const N = (this.#normals ??= smoothNormals(this.position, this.index));
+    const [a, b, c] = [3 * this.index[3 * t], 3 * this.index[3 * t + 1], 3 * this.index[3 * t + 2]];
+    const [u, v] = this.#weights(a, b, c, x, y, z);
+    const w = 1 - u - v;
+    writeUnit(
+      out,
+      w * N[a] + u * N[b] + v * N[c],
+      w * N[a + 1] + u * N[b + 1] + v * N[c + 1],
+      w * N[a + 2] + u * N[b + 2] + v * N[c + 2],
+    );
+    if (out[0] === 0 && out[1] === 0 && out[2] === 0) this.flatNormal(t, out);
+  }
+
+  /** Barycentric weights of the second and third corner at the point of a triangle that is nearest to (x, y, z). */
+  #weights(a: number, b: number, c: number, x: number, y: number, z: number): [number, number] {
+    const P = this.position;
+    const [ux, uy, uz] = [P[b] - P[a], P[b + 1] - P[a + 1], P[b + 2] - P[a + 2]];
+    const [vx, vy, vz] = [P[c] - P[a], P[c + 1] - P[a + 1], P[c + 2] - P[a + 2]];
+    const [px, py, pz] = [x - P[a], y - P[a + 1], z - P[a + 2]];
+    const uu = ux * ux + uy * uy + uz * uz;
+    const vv = vx * vx + vy * vy + vz * vz;
+    const uv = ux * vx + uy * vy + uz * vz;
+    const pu = px * ux + py * uy + pz * uz;
+    const pv = px * vx + py * vy + pz * vz;
+    const squared = uu * vv - uv * uv;
+    if (!(squared > 0)) return [0, 0];
+    return [(vv * pu - uv * pv) / squared, (uu * pv - uv * pu) / squared];
+  }
+}
+
+function writeUnit(out: Float64Array, x: number, y: number, z: number): void {
+  const length = Math.hypot(x, y, z);
+  const inverse = length > 0 ? 1 / length : 0;
+  out[0] = x * inverse;
+  out[1] = y * inverse;
+  out[2] = z * inverse;
+}
+
+/**
+ * Normals at the vertices (3v), those at one place alike, each triangle counting by its angle there (G. Thürmer, C. A.
+ * Wüthrich, *Computing Vertex Normals from Polygonal Facets*, Journal of Graphics Tools 3(1), 1998).
+ */
+function smoothNormals(position: Float64Array, index: Uint32Array): Float32Array {
+  const places = placesOf(position);
+  const sums = new Float64Array(position.length);
+  const corner = (t: number, k: number): Vec3 => {
+    const p = 3 * index[3 * t + (k % 3)];
+    return [position[p], position[p + 1], position[p + 2]];
+  };
+  for (let t = 0; 3 * t < index.length; t++) {
+    for (let k = 0; k < 3; k++) {
+      const [p, q, r] = [corner(t, k), corner(t, k + 1), corner(t, k + 2)];
+      const [ux, uy, uz] = [q[0] - p[0], q[1] - p[1], q[2] - p[2]];
+      const [vx, vy, vz] = [r[0] - p[0], r[1] - p[1], r[2] - p[2]];
+      const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+      const area = Math.hypot(nx, ny, nz);
+      if (!(area > 0)) continue;
+      const share = Math.atan2(area, ux * vx + uy * vy + uz * vz) / area;
+      const s = 3 * places[index[3 * t + k]];
+      sums[s] += share * nx;
+      sums[s + 1] += share * ny;
+      sums[s + 2] += share * nz;
+    }
+  }
+  const normals = new Float32Array(position.length);
+  for (let v = 0; 3 * v < position.length; v++) {
+    const s = 3 * places[v];
+    const inverse = 1 / (Math.hypot(sums[s], sums[s + 1], sums[s + 2]) || 1);
+    for (let axis = 0; axis < 3; axis++) normals[3 * v + axis] = sums[s + axis] * inverse;
+  }
+  return normals;
+}
+
+/** For each vertex the first one at the same place. */
+function placesOf(position: Float64Array): Uint32Array {
+  const first = new Map<string, number>();
+  const n = position.length / 3;
+  const places = new Uint32Array(n);
+  for (let v = 0; v < n; v++) {
+    const name = `${position[3 * v]} ${position[3 * v + 1]} ${position[3 * v + 2]}`;
+    const known = first.get(name);
+    if (known === undefined) first.set(name, v);
+    places[v] = known ?? v;
+  }
+  return places;
+}

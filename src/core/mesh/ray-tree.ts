@@ -1,0 +1,82 @@
+/** *Rays and nearest points on a mesh*, by three-mesh-bvh's tree; exact to double precision in the triangle that it names. */
+import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from "three";
+import { MeshBVH } from "three-mesh-bvh";
+
+/** What was met: the triangle, and the point on it; -1 for nothing. */
+export interface Met {
+  triangle: number;
+  x: number;
+  y: number;
+  z: number;
+}
+
+export class RayTree {
+  readonly #position: Float64Array;
+  readonly #index: Uint32Array;
+  readonly #tree: MeshBVH;
+  /** The tree reckons in single precision, so it counts from the middle of the mesh. */
+  readonly #middle = new Vector3();
+  readonly #ray = new Ray();
+  readonly #point = new Vector3();
+  readonly #target = { point: new Vector3(), distance: 0, faceIndex: 0 };
+
+  /**
+   * @param position of vertices: 3v, metres
+   * @param index of triangles: 3m
+   */
+  constructor(position: Float64Array, index: Uint32Array) {
+    this.#position = position;
+    this.#index = index;
+    const low = new Vector3(Infinity, Infinity, Infinity);
+    const high = new Vector3(-Infinity, -Infinity, -Infinity);
+    for (let p = 0; p < position.length; p += 3) {
+      this.#point.set(position[p], position[p + 1], position[p + 2]);
+      low.min(this.#point);
+      high.max(this.#point);
+    }
+    this.#middle.addVectors(low, high).multiplyScalar(0.5);
+    const [mx, my, mz] = this.#middle.toArray();
+    const local = new Float32Array(position.length);
+    for (let p = 0; p < position.length; p += 3) {
+      local[p] = position[p] - mx;
+      local[p + 1] = position[p + 1] - my;
+      local[p + 2] = position[p + 2] - mz;
+    }
+    const geometry = new BufferGeometry();
+    geometry.setAttribute("position", new BufferAttribute(local, 3));
+    geometry.setIndex(new BufferAttribute(index.slice(), 1));
+    this.#tree = new MeshBVH(geometry, { indirect: true });
+  }
+
+  /** The first triangle from a point along a unit direction, whichever side it shows. */
+  first(x: number, y: number, z: number, dx: number, dy: number, dz: number, out: Met): void {
+    const ray = this.#ray;
+    ray.origin.set(x, y, z).sub(this.#middle);
+    ray.direction.set(dx, dy, dz);
+    const hit = this.#tree.raycastFirst(ray, DoubleSide);
+    out.triangle = hit ? (hit.faceIndex ?? -1) : -1;
+    if (!hit || out.triangle < 0) return;
+    const [a, b, c] = [0, 1, 2].map((corner) => 3 * this.#index[3 * out.triangle + corner]);
+    const P = this.#position;
+    const [ux, uy, uz] = [P[b] - P[a], P[b + 1] - P[a + 1], P[b + 2] - P[a + 2]];
+    const [vx, vy, vz] = [P[c] - P[a], P[c + 1] - P[a + 1], P[c + 2] - P[a + 2]];
+    const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+    const steep = nx * dx + ny * dy + nz * dz;
+    const exact = steep === 0 ? NaN : (nx * (P[a] - x) + ny * (P[a + 1] - y) + nz * (P[a + 2] - z)) / steep;
+    const t = Math.abs(exact - hit.distance) < 1e-3 * (1 + hit.distance) ? exact : hit.distance;
+    out.x = x + t * dx;
+    out.y = y + t * dy;
+    out.z = z + t * dz;
+  }
+
+  /** The point of the mesh that is nearest to a point. */
+  nearest(x: number, y: number, z: number, out: Met): void {
+    this.#point.set(x, y, z).sub(this.#middle);
+    const hit = this.#tree.closestPointToPoint(this.#point, this.#target);
+    out.triangle = hit ? hit.faceIndex : -1;
+    if (!hit) return;
+    out.x = hit.point.x + this.#middle.x;
+    out.y = hit.point.y + this.#middle.y;
+    out.z = hit.point.z + this.#middle.z;
+  }
+}

@@ -1,0 +1,96 @@
+/** Keeps props clear of each other: what would overlap one that is already there is left out, or pushed on along its line. */
+import { Boxes } from "../boxes";
+import { FLAG, NO_PROP, type Slots } from "../slots";
+import type { Placed } from "../compose";
+import type { Fit } from "./schema";
+
+/** A push goes on by this share of the prop's own length at a time, and tries so often. */
+const STEP = 0.125;
+const MAX_TRIES = 200;
+/** It then goes back by halves so often: to a thirty-thousandth of the prop's length. */
+const HALVINGS = 12;
+/** Puts the placement of slot `i` so many metres farther along; false where its line ends. */
+export type Push = (i: number, by: number) => boolean;
+
+/**
+ * Marks in `flags` the placements that give way. Pegged ones come first and stay; of others the earlier stays.
+ *
+ * @param near the slots that need a look, see `near.ts`; null for all
+ * @param boxes of the dressing's props: 6 numbers a prop
+ */
+export function keepClear(
+  { clear, clearBy, clearance }: Fit,
+  slots: Slots,
+  placed: Placed,
+  flags: Uint16Array,
+  near: Uint32Array | null,
+  boxes: Float64Array,
+  push: Push,
+): void {
+  if (clear === "off") return;
+  const { prop } = slots;
+  const pushes = clearBy === "push";
+  // What is pushed may come to where nobody was near.
+  const members = looked(slots, flags, pushes ? null : near);
+  const all = new Boxes({ ...placed, prop, flags }, members, boxes, clear, clearance);
+  const last = new Map<number, number>();
+  const rowOf = (i: number): number => 64 * slots.line[i] + slots.row[i];
+  for (let k = 0; k < members.length; k++) if (flags[members[k]] & FLAG.pegged) all.put(k);
+  for (let k = 0; k < members.length; k++) {
+    const i = members[k];
+    if (flags[i] & FLAG.pegged) continue;
+    if (all.hit(k) < 0) {
+      all.put(k);
+      last.set(rowOf(i), i);
+      continue;
+    }
+    flags[i] |= FLAG.crowded;
+    const moved = (by: number): boolean => {
+      if (!push(i, by)) return false;
+      all.set(k);
+      return true;
+    };
+    const length = placed.reach[2 * i] + placed.reach[2 * i + 1];
+    // Whoever stands before it in its row has been pushed on to there.
+    const least = Math.max(0, placed.at[last.get(rowOf(i)) ?? i] - placed.at[i]);
+    if (pushes && pushedClear(moved, () => all.hit(k) < 0, least, length)) {
+      all.put(k);
+      last.set(rowOf(i), i);
+      continue;
+    }
+    flags[i] |= FLAG.blank;
+    if (pushes) push(i, 0);
+  }
+}
+
+/** The slots whose props are looked at: those of the candidates that stand, or of all. */
+function looked({ count, prop }: Slots, flags: Uint16Array, candidates: Uint32Array | null): Uint32Array {
+  const most = candidates ? candidates.length : count;
+  const members = new Uint32Array(most);
+  let n = 0;
+  for (let k = 0; k < most; k++) {
+    const i = candidates ? candidates[k] : k;
+    if (prop[i] !== NO_PROP && !(flags[i] & FLAG.blank)) members[n++] = i;
+  }
+  return members.subarray(0, n);
+}
+
+/** Moves a placement on by at least so much until it is clear, and then back as near as it can stand; false where it cannot. */
+function pushedClear(moved: (by: number) => boolean, isClear: () => boolean, least: number, length: number): boolean {
+  const step = STEP * Math.max(1e-3, length);
+  let tries = 1;
+  while (tries <= MAX_TRIES) {
+    if (!moved(least + tries * step)) return false;
+    if (isClear()) break;
+    tries++;
+  }
+  if (tries > MAX_TRIES) return false;
+  let [low, high] = [least + (tries - 1) * step, least + tries * step];
+  for (let k = 0; k < HALVINGS; k++) {
+    const middle = (low + high) / 2;
+    moved(middle);
+    if (isClear()) high = middle;
+    else low = middle;
+  }
+  return moved(high);
+}

@@ -1,0 +1,125 @@
+/** The lines of the demo scene, as they are written in a file. */
+import type { Vec3 } from "@/core/math";
+import { MAST_ROPE, QUAY_HEIGHT } from "./harbour";
+import { PATH_KNOTS, TERRACE_KNOTS } from "./hillside";
+import { FRONT, LIFEBUOY, LIGHTHOUSE, MASTS, OAR_RACK } from "./places";
+import { AWNING_HEIGHT } from "./quayside";
+
+const knots = (...positions: Vec3[]) => positions.map((position) => ({ position }));
+const top = ([x, y, z]: Vec3): Vec3 => [x, y + MAST_ROPE, z];
+
+export const LINES = [
+  {
+    id: "rope-a",
+    number: 1,
+    name: "Mast rope A",
+    kind: "hanging",
+    knots: knots(top(MASTS[0]), top(MASTS[1])),
+    sag: 1.05,
+  },
+  {
+    id: "rope-b",
+    number: 2,
+    name: "Mast rope B",
+    kind: "hanging",
+    knots: knots(top(MASTS[1]), top(MASTS[2])),
+    sag: 1.05,
+  },
+  {
+    id: "rope-lighthouse",
+    number: 3,
+    name: "Lighthouse rope",
+    kind: "hanging",
+    knots: knots(top(MASTS[0]), [LIGHTHOUSE[0] + 1.2, 10.1, LIGHTHOUSE[2] + 1.2]),
+    sag: 1.9,
+  },
+  {
+    id: "quay-edge",
+    number: 4,
+    name: "Quay edge",
+    kind: "polyline",
+    knots: knots([-23, QUAY_HEIGHT + 0.04, 0.42], [23, QUAY_HEIGHT + 0.04, 0.42]),
+  },
+  {
+    id: "crate-line",
+    number: 5,
+    name: "Crate line",
+    kind: "smooth",
+    knots: knots([3.4, QUAY_HEIGHT, 5.4], [5.4, QUAY_HEIGHT, 6.4], [8.6, QUAY_HEIGHT, 6.2]),
+  },
+  {
+    id: "course",
+    number: 6,
+    name: "Race course",
+    kind: "smooth",
+    closed: true,
+    knots: knots([-2, 0, -7], [9, 0, -8], [20, 0, -15], [17, 0, -27], [4, 0, -31], [-2, 0, -20]),
+  },
+  {
+    id: "rail-line",
+    number: 7,
+    name: "Quay rail",
+    kind: "polyline",
+    knots: knots([-6.8, QUAY_HEIGHT, 3.4], [-1.73, QUAY_HEIGHT, 3.4], [-1.73, QUAY_HEIGHT, 8.9]),
+  },
+  {
+    id: "lifebuoy-winding",
+    number: 8,
+    name: "Lifebuoy winding",
+    kind: "coil",
+    knots: knots(LIFEBUOY),
+    radius: 0.13,
+    endRadius: 0.13,
+    height: 2 * Math.PI * 0.45,
+    turns: 12,
+    ring: true,
+    ringRadius: 0.45,
+  },
+  {
+    id: "front-line",
+    number: 9,
+    name: "Harbour front",
+    kind: "polyline",
+    knots: knots(
+      [FRONT[0] - 0.02, QUAY_HEIGHT + AWNING_HEIGHT, FRONT[2]],
+      [FRONT[0] - 0.02, QUAY_HEIGHT + AWNING_HEIGHT, FRONT[2] - 12],
+    ),
+  },
+  {
+    id: "rack-line",
+    number: 10,
+    name: "Oar rack bar",
+    kind: "polyline",
+    knots: knots(
+      [OAR_RACK[0] - 1.05, QUAY_HEIGHT, OAR_RACK[2] + 0.3],
+      [OAR_RACK[0] + 1.05, QUAY_HEIGHT, OAR_RACK[2] + 0.3],
+    ),
+  },
+  {
+    id: "net-rope",
+    number: 11,
+    name: "Net rope",
+    kind: "smooth",
+    knots: knots(
+      [-0.9, QUAY_HEIGHT, 5.6],
+      [0.1, QUAY_HEIGHT, 7.2],
+      [2.1, QUAY_HEIGHT, 7.7],
+      [4, QUAY_HEIGHT, 7.1],
+      [6.2, QUAY_HEIGHT, 7.6],
+    ),
+  },
+  {
+    id: "hill-path",
+    number: 12,
+    name: "Hill path",
+    kind: "smooth",
+    knots: knots(...PATH_KNOTS),
+  },
+  {
+    id: "terrace",
+    number: 13,
+    name: "Terrace",
+    kind: "smooth",
+    knots: knots(...TERRACE_KNOTS),
+  },
+];

@@ -1,0 +1,15 @@
+/** Where things stand in the demo scene, metres. */
+import type { Vec3 } from "@/core/math";
+import { QUAY_HEIGHT } from "./harbour";
+
+/** Feet of the three masts along the quay's edge. */
+export const MASTS: readonly Vec3[] = [
+  [-6.4, QUAY_HEIGHT, 1.5],
+  [0.2, QUAY_HEIGHT, 1.5],
+  [6.8, QUAY_HEIGHT, 1.5],
+];
+export const LIGHTHOUSE: Vec3 = [-9, 0, -17];
+/** The middle of the lifebuoy, the foot of the oar rack, the inland corner of the harbour front, which looks along the quay. */
+export const LIFEBUOY: Vec3 = [2.2, QUAY_HEIGHT + 1.35, 3.2];
+export const OAR_RACK: Vec3 = [5.6, QUAY_HEIGHT, 3.4];
+export const FRONT: Vec3 = [22.6, QUAY_HEIGHT, 13.4];

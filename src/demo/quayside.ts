@@ -1,0 +1,91 @@
+/** What stands on the quay of the demo scene: a lifebuoy on its board, the harbour front, a rack for oars. */
+import type { Vec3 } from "@/core/math";
+import { hex, MeshBuilder, type Paint } from "./shapes";
+
+/** A lifebuoy, 1.2 m across, upright and facing along Z, on a board of its own; its middle at the origin. */
+export function lifebuoy(): MeshBuilder {
+  const board: Paint = { color: hex("#8a6238"), roughness: 0.8 };
+  const skin: Paint = { color: hex("#d65a3a"), roughness: 0.5 };
+  const white: Paint = { color: hex("#f4ead6"), roughness: 0.5 };
+  const mesh = new MeshBuilder();
+  mesh.box(board, [-0.07, -1.35, -0.22], [0.07, 0.78, -0.1]);
+  mesh.box(board, [-0.5, -1.35, -0.34], [0.5, -1.28, 0.02]);
+  mesh.box(board, [-0.34, 0.32, -0.2], [0.34, 0.42, -0.12]);
+  mesh.box(board, [-0.34, -0.42, -0.2], [0.34, -0.32, -0.12]);
+  const [around, across] = [48, 14];
+  const [ring, tube] = [0.45, 0.085];
+  const place = (i: number, j: number): Vec3 => {
+    const [a, b] = [(2 * Math.PI * i) / around, (2 * Math.PI * j) / across];
+    const r = ring + tube * Math.cos(b);
+    return [r * Math.cos(a), r * Math.sin(a), tube * Math.sin(b)];
+  };
+  for (let i = 0; i < around; i++) {
+    const paint = Math.floor((i + 3) / 6) % 2 ? skin : white;
+    for (let j = 0; j < across; j++) {
+      mesh.polygon(paint, [place(i, j), place(i + 1, j), place(i + 1, j + 1), place(i, j + 1)]);
+    }
+  }
+  return mesh;
+}
+
+/** Where awnings are hung on the harbour front: the height above the quay, metres. */
+export const AWNING_HEIGHT = 2.75;
+
+/** A front of six narrow houses, 12 m along X from the origin, facing along -Z. */
+export function harbourFront(): MeshBuilder {
+  const trim: Paint = { color: hex("#f4ead6"), roughness: 0.8 };
+  const pane: Paint = { color: hex("#41525c"), roughness: 0.3 };
+  const door: Paint = { color: hex("#1e6f77"), roughness: 0.6 };
+  const tiles: Paint = { color: hex("#a9523f"), roughness: 0.9 };
+  const mesh = new MeshBuilder();
+  const walls = ["#e7d3a8", "#dcb9a0", "#cfd6c8", "#ecdcc0", "#d9c6b8", "#c7d3d6"];
+  walls.forEach((color, i) => {
+    const wall: Paint = { color: hex(color), roughness: 0.9 };
+    const [x0, x1] = [2 * i, 2 * i + 2];
+    const tall = 4.6 + 0.7 * ((i * 3) % 4);
+    mesh.box(wall, [x0 + 0.01, 0, 0], [x1 - 0.01, tall, 2.4]);
+    // A gable to the street, its roof a little broader than the house.
+    const peak = tall + 1.1;
+    const middle = (x0 + x1) / 2;
+    mesh.polygon(wall, [
+      [x1, tall, 0],
+      [x0, tall, 0],
+      [middle, peak, 0],
+    ]);
+    mesh.polygon(tiles, [
+      [x0 - 0.06, tall - 0.06, -0.12],
+      [x0 - 0.06, tall - 0.06, 2.4],
+      [middle, peak + 0.04, 2.4],
+      [middle, peak + 0.04, -0.12],
+    ]);
+    mesh.polygon(tiles, [
+      [middle, peak + 0.04, -0.12],
+      [middle, peak + 0.04, 2.4],
+      [x1 + 0.06, tall - 0.06, 2.4],
+      [x1 + 0.06, tall - 0.06, -0.12],
+    ]);
+    const left = i % 2 === 0;
+    mesh.box(door, [left ? x0 + 0.25 : x1 - 0.95, 0.05, -0.03], [left ? x0 + 0.95 : x1 - 0.25, 1.95, 0.01]);
+    mesh.box(pane, [left ? x1 - 0.85 : x0 + 0.2, 0.75, -0.03], [left ? x1 - 0.2 : x0 + 0.85, 1.75, 0.01]);
+    for (let y = 3.3; y + 0.9 < tall; y += 1.2) {
+      for (const x of [x0 + 0.35, x1 - 0.9]) {
+        mesh.box(trim, [x - 0.05, y - 0.05, -0.03], [x + 0.6, y + 0.85, 0.01]);
+        mesh.box(pane, [x, y, -0.05], [x + 0.55, y + 0.8, 0.01]);
+      }
+    }
+  });
+  return mesh;
+}
+
+/** A rack for oars, 2.4 m along X, its two bars at 0.5 m and 1.55 m; oars lean against it from the front. */
+export function oarRack(): MeshBuilder {
+  const wood: Paint = { color: hex("#7b5b37"), roughness: 0.85 };
+  const mesh = new MeshBuilder();
+  for (const x of [-1.2, 1.12]) {
+    mesh.box(wood, [x, 0, -0.06], [x + 0.08, 1.62, 0.02]);
+    mesh.box(wood, [x, 0, -0.4], [x + 0.08, 0.08, 0.34]);
+  }
+  mesh.box(wood, [-1.28, 1.5, -0.02], [1.28, 1.58, 0.05]);
+  mesh.box(wood, [-1.2, 0.5, -0.05], [1.2, 0.57, 0]);
+  return mesh;
+}

@@ -1,0 +1,23 @@
+import { MENDS, propSchema, type Brought } from "@/core/scene";
+import { broughtFacts, isOddlySized, mendedSentences, UNITS } from "./brought";
+
+const brought = (what: Partial<Brought>): Brought => ({ parts: 1, materials: 2, textures: 0, mended: [], ...what });
+
+test("everything that can be put right when a file comes in is told in a sentence of its own, with the part's name", () => {
+  const sentences = MENDS.flatMap((what) => mendedSentences(brought({ mended: [{ what, part: "Sail" }] })));
+  expect(new Set(sentences).size).toBe(MENDS.length);
+  for (const sentence of sentences) expect(sentence).toMatch(/^(“Sail”|The mesh) .*\.$/);
+  expect(mendedSentences(brought({ mended: [{ what: "moving", part: "" }] }))[0]).toMatch(/^The file has motion/);
+});
+
+test("facts are counted in words, and what is far too large or small is remarked on until its unit is right", () => {
+  expect(broughtFacts(brought({ parts: 1, textures: 3 }))).toBe("1 part · 2 materials · 3 textures");
+  expect(broughtFacts(brought({ textures: 0 }))).toBe("1 part · 2 materials");
+  expect([0.001, 1, 59, 61].map(isOddlySized)).toEqual([true, false, false, true]);
+  // A two-metre prop made in another unit looks odd, and is two metres again with that unit's factor.
+  for (const { size } of UNITS) {
+    const asMade = 2 / size;
+    expect([isOddlySized(asMade), isOddlySized(asMade * size)]).toEqual([true, false]);
+    expect(propSchema.shape.prepared.safeParse({ size }).success).toBe(true);
+  }
+});

@@ -1,0 +1,40 @@
+/** What all edits share: the scene as it is, and how one of its dressings or lines is changed. */
+import type { Dressing } from "@/core/place";
+import type { Line } from "@/core/line";
+import type { Scene } from "@/core/scene";
+import { useSceneStore } from "@/store";
+import type { Draft } from "immer";
+
+export const store = () => useSceneStore.getState();
+export const scene = (): Scene => store().history.scene;
+
+export function dressingOf(draft: Draft<Scene>, id: string): Draft<Dressing> | undefined;
+export function dressingOf(scene: Scene, id: string): Dressing | undefined;
+export function dressingOf(any: Scene | Draft<Scene>, id: string): Dressing | Draft<Dressing> | undefined {
+  return any.dressings.find((dressing) => dressing.id === id);
+}
+
+export function lineOf(draft: Draft<Scene>, id: string): Draft<Line> | undefined;
+export function lineOf(scene: Scene, id: string): Line | undefined;
+export function lineOf(any: Scene | Draft<Scene>, id: string): Line | Draft<Line> | undefined {
+  return any.lines.find((line) => line.id === id);
+}
+
+/** A way of changing the thing with an id, as one change with a name; nothing where it is gone. */
+export const editing =
+  <T>(find: (draft: Draft<Scene>, id: string) => Draft<T> | undefined) =>
+  (id: string, label: string, edit: (thing: Draft<T>) => void, mark?: string): void =>
+    store().change(
+      label,
+      (draft) => {
+        const thing = find(draft, id);
+        if (thing) edit(thing);
+      },
+      mark,
+    );
+
+export const editDressing = editing<Dressing>((draft, id) => dressingOf(draft, id));
+export const editLine = editing<Line>((draft, id) => lineOf(draft, id));
+
+/** Places that are set by hand are kept to the millimetre. */
+export const millimetre = (metres: number): number => Math.round(metres * 1000) / 1000 + 0;

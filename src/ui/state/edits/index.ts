@@ -1,0 +1,9 @@
+/** What an artist does to the scene, each as one change with a name. The interface calls these and nothing else writes. */
+export { dressingOf, editDressing, editLine, lineOf, millimetre } from "./common";
+export * from "./dressings";
+export * from "./knots";
+export * from "./lines";
+export * from "./mends";
+export * from "./pegs";
+export * from "./props";
+export * from "./surfaces";

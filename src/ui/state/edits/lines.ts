@@ -1,0 +1,211 @@
+/** Edits of lines as a whole: made, changed in kind, cut, joined, copied, deleted, with all that speaks of them. */
+import { toast } from "sonner";
+import {
+  asKind,
+  hasKnots,
+  joined,
+  LINE_KINDS,
+  lineSchema,
+  reversed,
+  splitAt,
+  type Line,
+  type LineKind,
+  type Shape,
+} from "@/core/line";
+import type { Vec3 } from "@/core/math";
+import type { Dressing } from "@/core/place";
+import { freeName, newId, nextLineNumber, type Scene } from "@/core/scene";
+import { drawnLine } from "../../view/guides";
+import { selectDressing, selectLine, selectNothing } from "../session";
+import { lineOf, scene, store } from "./common";
+import { makeDressing, propsOf } from "./dressings";
+import type { Draft } from "immer";
+
+const freeLineName = (wanted: string): string =>
+  freeName(
+    wanted,
+    scene().lines.map((line) => line.name),
+  );
+
+/** A new line through the given knots; dressed at once if a prop or mix is given. */
+export function addLine(knots: readonly Vec3[], closed: boolean, prop: string | null): void {
+  const kind = knots.length > 2 ? "smooth" : "polyline";
+  const described = { name: freeLineName("Line 1"), kind, closed, knots: knots.map((position) => ({ position })) };
+  placeLine(described, prop);
+}
+
+/** A new shape about a point; dressed at once if a prop or mix is given. */
+export function addShape(kind: Shape["kind"], middle: Vec3, prop: string | null): void {
+  placeLine({ name: freeLineName(`${LINE_KINDS[kind].label} 1`), kind, knots: [{ position: middle }] }, prop);
+}
+
+function placeLine(described: Record<string, unknown>, prop: string | null): void {
+  const line = lineSchema.parse({ ...described, id: newId(), number: nextLineNumber(scene()) });
+  const dressing = prop !== null && propsOf(prop).length > 0 ? makeDressing(line.id, propsOf(prop)) : null;
+  if (dressing) dressing.what.entries = [{ ...dressing.what.entries[0], prop }];
+  store().change("Draw line", (draft) => {
+    draft.lines.push(line as Draft<Line>);
+    if (dressing) draft.dressings.push(dressing as Draft<Dressing>);
+  });
+  if (dressing) selectDressing(dressing.id);
+  else selectLine(line.id);
+}
+
+function replaceLine(
+  id: string,
+  label: string,
+  remake: (line: Line) => Line | null,
+  also?: (draft: Draft<Scene>) => void,
+): void {
+  const line = lineOf(scene(), id);
+  const made = line && remake(line);
+  if (!made || made === line) return;
+  store().change(label, (draft) => {
+    draft.lines[draft.lines.findIndex((l) => l.id === id)] = made as Draft<Line>;
+    also?.(draft);
+  });
+  selectLine(id);
+}
+
+/** The same line as another kind: what both kinds have is kept, the rest takes its defaults. */
+export const setLineKind = (id: string, kind: LineKind): void =>
+  replaceLine(id, "Change kind of line", (line) => asKind(line, kind));
+
+/** Runs a line the other way. Stretches held open and placements moved or added by hand stay where they are. */
+export function reverseLine(id: string): void {
+  const line = lineOf(scene(), id);
+  if (!line) return;
+  const { length } = drawnLine(line).curve;
+  replaceLine(
+    id,
+    "Reverse line",
+    (old) => (hasKnots(old) ? reversed(old) : null),
+    (draft) => moveThings(draft, id, () => ({ line: id, place: (at) => length - at })),
+  );
+}
+
+/**
+ * Moves what lies at places of a line by hand to where `where` says: stretches held open, and pegs that have been moved
+ * or added. A stretch may come to lie on two lines; then each gets its part.
+ */
+function moveThings(
+  draft: Draft<Scene>,
+  id: string,
+  where: (at: number) => { line: string; place: (at: number) => number },
+): void {
+  for (const dressing of draft.dressings) {
+    dressing.gaps.stretches = dressing.gaps.stretches.flatMap((stretch) => {
+      if (stretch.line !== id) return [stretch];
+      const [from, to] = [where(stretch.from), where(stretch.to)];
+      const whole = ({ line, place }: typeof from) => {
+        const ends = [place(stretch.from), place(stretch.to)];
+        return { line, from: Math.min(...ends), to: Math.max(...ends) };
+      };
+      return from.line === to.line ? [whole(from)] : [whole(from), whole(to)];
+    });
+    for (const peg of dressing.pegs) {
+      if (peg.line !== id || peg.at === undefined) continue;
+      const { line, place } = where(peg.at);
+      // A slot of the rules belongs to its line; only what was added by hand can go over to another.
+      if (line !== id && !peg.added) continue;
+      peg.line = line;
+      peg.at = Math.max(0, place(peg.at));
+    }
+  }
+}
+
+/** Cuts a line at a knot. What ran along it runs along both parts. */
+export function splitLine(id: string, knot: number): void {
+  const line = lineOf(scene(), id);
+  if (!line || !hasKnots(line)) return;
+  const parts = splitAt(line, knot, { id: newId(), number: nextLineNumber(scene()), name: freeLineName(line.name) });
+  if (!parts) return;
+  const [first, second] = parts;
+  const { curve } = drawnLine(line);
+  const cut = curve.knotAt[knot] ?? 0;
+  store().change("Split line", (draft) => {
+    const index = draft.lines.findIndex((l) => l.id === id);
+    draft.lines.splice(index, 1, ...parts.map((part) => part as Draft<Line>));
+    if (!second) {
+      const turn = (at: number) => (at >= cut ? at - cut : at - cut + curve.length);
+      return moveThings(draft, id, () => ({ line: id, place: turn }));
+    }
+    for (const { where, gaps } of draft.dressings) {
+      for (const list of [where.lines, gaps.avoid]) {
+        const at = list.indexOf(id);
+        if (at >= 0) list.splice(at + 1, 0, second.id);
+      }
+    }
+    moveThings(draft, id, (at) =>
+      at < cut ? { line: id, place: (s) => Math.min(s, cut) } : { line: second.id, place: (s) => Math.max(0, s - cut) },
+    );
+  });
+  selectLine(first.id);
+}
+
+/** Leads a line on by another one, which is then part of it. */
+export function joinLines(id: string, other: string): void {
+  const [line, added] = [lineOf(scene(), id), lineOf(scene(), other)];
+  if (!line || !added || line === added || !hasKnots(line) || !hasKnots(added)) return;
+  const made = joined(line, added);
+  const { curve } = drawnLine(made);
+  // The line's own knots keep their places where it leads; where it is led into, they come behind the other's.
+  const first = made.knots.findIndex((knot) => knot.position === line.knots[0].position);
+  const start = curve.knotAt[Math.max(0, first)] ?? 0;
+  store().change("Join lines", (draft) => {
+    draft.lines[draft.lines.findIndex((l) => l.id === id)] = made as Draft<Line>;
+    if (first > 0 && made.knots.length - first === line.knots.length) {
+      moveThings(draft, id, () => ({ line: id, place: (at) => at + start }));
+    }
+    dropLine(draft, other);
+  });
+  selectLine(id);
+}
+
+/** Takes a line out of the scene and out of everything that speaks of it. */
+function dropLine(draft: Draft<Scene>, id: string): void {
+  draft.lines = draft.lines.filter((line) => line.id !== id);
+  for (const dressing of draft.dressings) {
+    const { where, gaps, stance } = dressing;
+    where.lines = where.lines.filter((other) => other !== id);
+    gaps.avoid = gaps.avoid.filter((other) => other !== id);
+    gaps.stretches = gaps.stretches.filter((stretch) => stretch.line !== id);
+    if (stance.thing === id) stance.thing = null;
+    dressing.pegs = dressing.pegs.filter((peg) => peg.line !== id);
+  }
+}
+
+/** Copies a line a metre aside, with what hangs on it: whatever dresses it dresses the copy, pegs and held gaps included. */
+export function duplicateLine(id: string): void {
+  const original = lineOf(scene(), id);
+  if (!original) return;
+  const copy: Line = {
+    ...structuredClone(original),
+    id: newId(),
+    number: nextLineNumber(scene()),
+    name: freeLineName(original.name),
+  };
+  for (const knot of copy.knots) knot.position = [knot.position[0], knot.position[1], knot.position[2] + 1];
+  store().change("Duplicate line", (draft) => {
+    draft.lines.splice(draft.lines.findIndex((line) => line.id === id) + 1, 0, copy as Draft<Line>);
+    for (const dressing of draft.dressings) {
+      const { where, gaps } = dressing;
+      const at = where.lines.indexOf(id);
+      if (at < 0) continue;
+      where.lines.splice(at + 1, 0, copy.id);
+      const onCopy = <T extends { line: string }>(things: T[]) =>
+        things.filter(({ line }) => line === id).map((thing) => ({ ...thing, line: copy.id }));
+      gaps.stretches.push(...onCopy(gaps.stretches));
+      dressing.pegs.push(...onCopy(dressing.pegs));
+    }
+  });
+  selectLine(copy.id);
+}
+
+export function deleteLine(id: string): void {
+  const line = lineOf(scene(), id);
+  if (!line) return;
+  store().change("Delete line", (draft) => dropLine(draft, id));
+  selectNothing();
+  toast(`Deleted the line “${line.name}”.`, { action: { label: "Undo", onClick: () => store().undo() } });
+}

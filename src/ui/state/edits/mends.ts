@@ -1,0 +1,51 @@
+/** What can be done about a finding with one click. */
+import type { Finding, Mend } from "@/core/check";
+import { editDressing } from "./common";
+import { removePlacements, unpeg } from "./pegs";
+
+/** Each mend in words, as a button says it. */
+export const MEND_LABELS: Readonly<Record<Mend, string>> = {
+  unpeg: "Take the pegs off",
+  "drop-pegs": "Let these pegs go",
+  "leave-blank": "Leave them blank",
+  "keep-clear": "Keep props clear",
+  "keep-inside": "Keep inside the ends",
+  "up-from-line": "Take up from the line",
+  stiff: "Keep props stiff",
+  lean: "Lean with the ground",
+  "rest-highest": "Rest on the highest",
+  "onto-nearest": "Move onto the ground",
+  "leave-circle": "Stand on surfaces alone",
+};
+
+export function mendFinding({ dressing, keys, pegs = [] }: Finding, mend: Mend): void {
+  switch (mend) {
+    case "unpeg":
+      return unpeg(dressing, keys);
+    case "drop-pegs":
+      return editDressing(dressing, MEND_LABELS[mend], (draft) => {
+        draft.pegs = draft.pegs.filter((_, i) => !pegs.includes(i));
+      });
+    case "leave-blank":
+      return removePlacements(dressing, keys);
+    case "keep-clear":
+      return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => void (fit.clear = "box"));
+    case "keep-inside":
+      return editDressing(dressing, MEND_LABELS[mend], ({ spacing }) => void (spacing.inside = true));
+    case "up-from-line":
+      return editDressing(dressing, MEND_LABELS[mend], ({ stance }) => void (stance.up = "line"));
+    case "stiff":
+      return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => void (fit.bend = false));
+    case "lean":
+      return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => void (fit.lean = 1));
+    case "rest-highest":
+      return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => {
+        fit.dropBy = "footprint";
+        fit.dropRest = "highest";
+      });
+    case "leave-circle":
+      return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => void (fit.ontoProps = []));
+    case "onto-nearest":
+      return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => void (fit.without = "nearest"));
+  }
+}

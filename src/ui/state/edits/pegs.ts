@@ -1,0 +1,97 @@
+/** Edits of single placements by hand: pegs on slots, and placements added besides them. */
+import { ADDED, keyOf, lineNumberOfKey, slotOfKey, type Dressing, type Peg } from "@/core/place";
+import type { Line } from "@/core/line";
+import { editDressing, scene } from "./common";
+import type { Draft } from "immer";
+
+/** The line and slot that a key of a placement stands for. */
+function slotOf(key: number): Pick<Peg, "line" | "slot"> | null {
+  const line = scene().lines.find((l) => l.number === lineNumberOfKey(key));
+  return line ? { line: line.id, slot: slotOfKey(key) } : null;
+}
+
+/** Writes into the draft what pegs at the given keys say; an edit that leaves a peg with nothing to say takes it off. */
+export function writePegs(
+  dressing: Draft<Dressing>,
+  keys: Iterable<number>,
+  edit: (peg: Draft<Peg>, key: number) => void,
+): void {
+  const name = (peg: Pick<Peg, "line" | "slot">) => `${peg.line} ${peg.slot}`;
+  const byName = new Map(dressing.pegs.map((peg) => [name(peg), peg]));
+  for (const key of keys) {
+    const slot = slotOf(key);
+    if (!slot) continue;
+    const peg: Draft<Peg> = byName.get(name(slot)) ?? { ...slot };
+    edit(peg, key);
+    byName.set(name(slot), peg);
+  }
+  const says = ({ at, prop, removed, added }: Draft<Peg>) =>
+    // What was added by hand stands nowhere without its place, and is gone when it is taken away.
+    added ? at !== undefined && !removed : at !== undefined || prop !== undefined || removed;
+  const next = [...byName.values()].filter(says);
+  // Pegs that were there are changed in place; a list of the same ones is no change.
+  if (next.length !== dressing.pegs.length || next.some((peg, i) => peg !== dressing.pegs[i])) dressing.pegs = next;
+}
+
+export function setPegs(
+  dressing: string,
+  keys: Iterable<number>,
+  label: string,
+  edit: (peg: Draft<Peg>, key: number) => void,
+): void {
+  const list = [...keys];
+  editDressing(dressing, label, (draft) => writePegs(draft, list, edit));
+}
+
+export const removePlacements = (dressing: string, keys: Iterable<number>): void =>
+  setPegs(dressing, keys, "Leave blank", (peg) => {
+    peg.removed = true;
+  });
+
+export const swapPlacements = (dressing: string, keys: Iterable<number>, prop: string): void =>
+  setPegs(dressing, keys, "Swap prop", (peg) => {
+    peg.prop = prop;
+    delete peg.removed;
+  });
+
+/** Takes pegs off; what was added by hand goes with its peg. */
+export const unpeg = (dressing: string, keys: Iterable<number>): void =>
+  setPegs(dressing, keys, "Take peg off", (peg) => {
+    delete peg.at;
+    delete peg.prop;
+    delete peg.removed;
+  });
+
+export const unpegAll = (dressing: string): void =>
+  editDressing(dressing, "Take all pegs off", (draft) => void (draft.pegs = []));
+
+/** The keys of all pegs of a dressing. */
+export function peggedKeys(dressing: Dressing, lines: readonly Line[]): number[] {
+  const numberOf = new Map(lines.map((line) => [line.id, line.number]));
+  return dressing.pegs.flatMap((peg) => {
+    const number = numberOf.get(peg.line);
+    return number === undefined ? [] : [keyOf(number, peg.slot)];
+  });
+}
+
+/** A placement to be added: a prop at a place of a line. */
+export interface Added {
+  line: string;
+  at: number;
+  prop: string;
+}
+
+/** Writes placements into the draft besides those of the rules; gives their slots, null for lines that have no more room. */
+export function writeAdded(dressing: Draft<Dressing>, added: readonly Added[]): (number | null)[] {
+  const next = new Map<string, number>();
+  for (const peg of dressing.pegs) {
+    if (peg.added) next.set(peg.line, Math.max(next.get(peg.line) ?? ADDED.min, peg.slot + 1));
+  }
+  return added.map(({ line, at, prop }) => {
+    const slot = next.get(line) ?? ADDED.min;
+    if (slot > ADDED.max) return null;
+    next.set(line, slot + 1);
+    dressing.pegs.push({ line, slot, at: Math.max(0, at), prop, added: true });
+    return slot;
+  });
+}

@@ -1,0 +1,70 @@
+/** Edits of props and mixes. */
+import { toast } from "sonner";
+import type { Dressing } from "@/core/place";
+import { freeName, newId, type Mix, type Prop, type Scene } from "@/core/scene";
+import { selectMix, selectNothing, useSession } from "../session";
+import { editing, scene, store } from "./common";
+import type { Draft } from "immer";
+
+/** Takes a prop or mix out of everything that a dressing says. */
+function forget(dressing: Draft<Dressing>, id: string): void {
+  const { what } = dressing;
+  what.entries = what.entries.filter((entry) => entry.prop !== id);
+  what.tagged = what.tagged.filter((one) => one.prop !== id);
+  what.own = what.own.filter((one) => one.prop !== id);
+  for (const name of ["first", "last", "corner", "nthProp"] as const) if (what[name] === id) what[name] = null;
+  for (const peg of dressing.pegs) if (peg.prop === id) delete peg.prop;
+  dressing.pegs = dressing.pegs.filter((peg) => (peg.at !== undefined && !peg.added) || peg.prop || peg.removed);
+}
+
+function dropMix(draft: Draft<Scene>, id: string): void {
+  draft.mixes = draft.mixes.filter((mix) => mix.id !== id);
+  for (const dressing of draft.dressings) forget(dressing, id);
+}
+
+export function deleteProp(id: string): void {
+  const prop = scene().props.find((p) => p.id === id);
+  if (!prop) return;
+  store().change("Delete prop", (draft) => {
+    draft.props = draft.props.filter((p) => p.id !== id);
+    for (const dressing of draft.dressings) forget(dressing, id);
+    for (const mix of draft.mixes) mix.props = mix.props.filter((one) => one.prop !== id);
+    for (const { id: mix, props } of [...draft.mixes]) if (props.length === 0) dropMix(draft, mix);
+  });
+  if (useSession.getState().drawProp === id) useSession.setState({ drawProp: null });
+  selectNothing();
+  toast(`Deleted the prop “${prop.name}”.`, { action: { label: "Undo", onClick: () => store().undo() } });
+}
+
+export const editProp = editing<Prop>((draft, id) => draft.props.find((prop) => prop.id === id));
+
+export const renameProp = (id: string, name: string): void =>
+  editProp(id, "Rename prop", (prop) => void (prop.name = name));
+
+/** Gives a prop another file: its name, how it is prepared and all that refers to it stay. */
+export const replaceProp = (
+  id: string,
+  file: Pick<Prop, "asset" | "bounds" | "triangles" | "brought" | "file">,
+): void => editProp(id, "Replace file of prop", (prop) => void Object.assign(prop, file));
+
+/** A new mix of some props, in equal shares. */
+export function addMix(props: readonly string[]): void {
+  const name = freeName(
+    "Mix 1",
+    [...scene().mixes, ...scene().props].map((one) => one.name),
+  );
+  const mix: Mix = { id: newId(), name, props: props.map((prop) => ({ prop, weight: 1 })) };
+  store().change("Make mix", (draft) => void draft.mixes.push(mix as Draft<Mix>));
+  selectMix(mix.id);
+}
+
+export const editMix = editing<Mix>((draft, id) => draft.mixes.find((mix) => mix.id === id));
+
+export function deleteMix(id: string): void {
+  const mix = scene().mixes.find((one) => one.id === id);
+  if (!mix) return;
+  store().change("Delete mix", (draft) => dropMix(draft, id));
+  if (useSession.getState().drawProp === id) useSession.setState({ drawProp: null });
+  selectNothing();
+  toast(`Deleted the mix “${mix.name}”.`, { action: { label: "Undo", onClick: () => store().undo() } });
+}

@@ -1,0 +1,54 @@
+/** Edits of surfaces. */
+import { toast } from "sonner";
+import { freeName, newId, type Scene, type Surface } from "@/core/scene";
+import { selectNothing, selectSurface } from "../session";
+import { editing, scene, store } from "./common";
+import type { Draft } from "immer";
+
+export function surfaceOf(draft: Draft<Scene>, id: string): Draft<Surface> | undefined;
+export function surfaceOf(scene: Scene, id: string): Surface | undefined;
+export function surfaceOf(any: Scene | Draft<Scene>, id: string): Surface | Draft<Surface> | undefined {
+  return any.surfaces.find((surface) => surface.id === id);
+}
+
+export const editSurface = editing<Surface>((draft, id) => surfaceOf(draft, id));
+
+const names = (): string[] => scene().surfaces.map(({ name }) => name);
+
+/** Takes surfaces into the scene and selects the last of them. */
+export function addSurfaces(surfaces: readonly Surface[]): void {
+  const taken = names();
+  const named = surfaces.map((surface) => {
+    const name = freeName(surface.name, taken);
+    taken.push(name);
+    return { ...surface, name };
+  });
+  store().change(named.length === 1 ? "Add surface" : "Add surfaces", (draft) => {
+    draft.surfaces.push(...(named as Draft<Surface>[]));
+  });
+  selectSurface(named[named.length - 1].id);
+}
+
+/** A copy beside the surface. */
+export function duplicateSurface(id: string): void {
+  const surface = surfaceOf(scene(), id);
+  if (!surface) return;
+  const [x, y, z] = surface.position;
+  const copy = { ...surface, id: newId(), name: freeName(surface.name, names()), position: [x + 1, y, z + 1] as const };
+  store().change("Duplicate surface", (draft) => void draft.surfaces.push(copy as unknown as Draft<Surface>));
+  selectSurface(copy.id);
+}
+
+export function deleteSurface(id: string): void {
+  const surface = surfaceOf(scene(), id);
+  if (!surface) return;
+  store().change("Delete surface", (draft) => {
+    draft.surfaces = draft.surfaces.filter((one) => one.id !== id);
+    for (const { fit, stance } of draft.dressings) {
+      fit.onto = fit.onto.filter((one) => one !== id);
+      if (stance.thing === id) stance.thing = null;
+    }
+  });
+  selectNothing();
+  toast(`Deleted the surface “${surface.name}”.`, { action: { label: "Undo", onClick: () => store().undo() } });
+}

@@ -1,0 +1,65 @@
+import { emptyScene } from "@/core/scene";
+import { placeAgain, startEvaluating, stopPlacing, useResults } from "./results";
+
+/** What the pretended client was asked, and whom it tells. */
+const asked: string[] = [];
+let listener: {
+  results: (results: unknown[], scene: unknown) => void;
+  failed: (reason: string) => void;
+  progress: (progress: unknown) => void;
+};
+
+jest.mock("@/engine/client", () => ({
+  EvaluationClient: class {
+    constructor(given: typeof listener) {
+      listener = given;
+    }
+    request = (scene: { name: string }) => asked.push(scene.name);
+    cancel = () => asked.push("cancel");
+    close = () => asked.push("close");
+  },
+}));
+
+const scene = (name: string, ...dressings: string[]) => ({
+  ...emptyScene(name),
+  dressings: dressings.map((id) => ({ id }) as never),
+});
+const shown = () => [...useResults.getState().byDressing.keys()];
+
+beforeEach(() => void asked.splice(0));
+
+test("results replace each other dressing by dressing, and those of dressings that are gone go with them", () => {
+  startEvaluating();
+  listener.results([{ id: "a" }, { id: "b" }], scene("one", "a", "b"));
+  expect(shown()).toEqual(["a", "b"]);
+  const kept = useResults.getState().byDressing.get("a");
+  listener.results([{ id: "c" }], scene("two", "a", "c"));
+  expect(shown()).toEqual(["a", "c"]);
+  expect(useResults.getState().byDressing.get("a")).toBe(kept);
+});
+
+test("placing that is stopped leaves what was there on show, until it is asked for again or something else is changed", () => {
+  const { request, stop } = startEvaluating();
+  listener.results([{ id: "a" }], scene("light", "a"));
+  request(scene("heavy", "a"));
+  listener.progress({ placing: "a", share: 0.5 });
+  expect(useResults.getState().progress).toEqual({ placing: "a", share: 0.5 });
+  stopPlacing();
+  expect(useResults.getState()).toMatchObject({ stopped: true, progress: null });
+  expect(shown()).toEqual(["a"]);
+  placeAgain();
+  expect(useResults.getState().stopped).toBe(false);
+  stopPlacing();
+  request(scene("lighter", "a"));
+  expect(useResults.getState().stopped).toBe(false);
+  stop();
+  expect(asked).toEqual(["heavy", "cancel", "heavy", "cancel", "lighter", "close"]);
+});
+
+test("why placing failed is kept until it goes well again", () => {
+  startEvaluating();
+  listener.failed("out of memory");
+  expect(useResults.getState().failure).toBe("out of memory");
+  listener.results([], scene("fine"));
+  expect(useResults.getState().failure).toBeNull();
+});

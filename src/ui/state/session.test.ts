@@ -1,0 +1,40 @@
+import { currentKnot, selectLine, selectMix, selectNothing, selectPlacements, selectProp, useSession } from "./session";
+
+const { getState } = useSession;
+
+beforeEach(() => {
+  useSession.setState({ dressing: "a", focus: { kind: "dressing" }, keys: new Set(), knots: [] });
+});
+
+test("knots are selected one by one, or one more and one less with Shift; the current one is the last", () => {
+  selectLine("rope", 3);
+  selectLine("rope", 1, true);
+  selectLine("rope", 5, true);
+  expect([getState().knots, currentKnot(getState())]).toEqual([[3, 1, 5], 5]);
+  selectLine("rope", 1, true);
+  expect(getState().knots).toEqual([3, 5]);
+  selectLine("rope", 5);
+  expect(getState().knots).toEqual([5]);
+  selectLine("rail", 2, true);
+  expect(getState()).toMatchObject({ focus: { kind: "line", id: "rail" }, knots: [2] });
+  selectLine("rail");
+  expect(currentKnot(getState())).toBeNull();
+});
+
+test("one thing is in focus at a time, and what belongs to another is let go", () => {
+  selectPlacements("a", [1, 2]);
+  selectLine("rope", 0);
+  expect(getState().keys.size).toBe(0);
+  for (const [select, kind] of [
+    [selectProp, "prop"],
+    [selectMix, "mix"],
+  ] as const) {
+    selectLine("rope", 0);
+    select("x");
+    expect(getState()).toMatchObject({ focus: { kind, id: "x" }, knots: [] });
+  }
+  selectPlacements("b", [7]);
+  expect(getState()).toMatchObject({ dressing: "b", focus: { kind: "dressing" }, knots: [] });
+  selectNothing();
+  expect([getState().dressing, getState().keys.size]).toEqual(["b", 0]);
+});

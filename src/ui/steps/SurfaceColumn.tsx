@@ -1,0 +1,153 @@
+"use client";
+/** The left column when a surface is selected: where it stands, how it is turned and sized, what it is good for. */
+import { useRef } from "react";
+import { fromTurns, turnsOf } from "@/core/math";
+import { angleParam, describeParam, lengthParam, plainParam, type ParamDescription, type Surface } from "@/core/scene";
+import { useScene } from "@/store";
+import { replaceSurface } from "../assets/bring-in";
+import { Button, NumberField, Toggle, ValueField } from "../kit";
+import { deleteSurface, duplicateSurface, editSurface, surfaceOf } from "../state/edits";
+import { useEdit } from "../state/useEdit";
+import { ColumnHead } from "./ColumnHead";
+import { DressingLinks } from "./DressingLinks";
+import { complaintOf } from "./params";
+
+type Turn = "up" | "across" | "along";
+
+const angle = (label: string, help: string) => angleParam({ label, help, default: 0, slider: [-Math.PI, Math.PI] });
+const TURNS: Readonly<Record<Turn, ParamDescription>> = {
+  up: describeParam(angle("Turn", "About the upright axis.")),
+  across: describeParam(angle("Tip", "Forward or back.")),
+  along: describeParam(angle("Roll", "To the side.")),
+};
+const SIZE = plainParam({
+  label: "Size",
+  help: "How many times as large as in its file.",
+  default: 1,
+  above: 0,
+  slider: [0.1, 10],
+});
+const PLACE = lengthParam({ label: "Place", help: "", default: 0, slider: [-10, 10] });
+
+export function SurfaceColumn({ surface }: { surface: Surface }) {
+  const dressings = useScene((scene) => scene.dressings).filter(
+    ({ fit }) => fit.drop !== "off" && (fit.onto.length > 0 ? fit.onto.includes(surface.id) : surface.ground),
+  );
+  const file = useRef<HTMLInputElement>(null);
+  const toggle = (name: "ground" | "hidden" | "locked", label: string) => (on: boolean) =>
+    editSurface(surface.id, label, (draft) => void (draft[name] = on));
+  return (
+    <div className="grid gap-3 px-4 py-3.5">
+      <ColumnHead
+        what="surface"
+        name={surface.name}
+        onRename={(name) => editSurface(surface.id, "Rename surface", (draft) => void (draft.name = name))}
+        onDelete={() => deleteSurface(surface.id)}
+      />
+      <p className="truncate font-mono text-xs text-ink-6" title={surface.file}>
+        {[surface.file, surface.triangles > 0 ? `${surface.triangles.toLocaleString("en")} triangles` : ""]
+          .filter((fact) => fact !== "")
+          .join(" · ")}
+      </p>
+      <fieldset disabled={surface.locked} className="grid gap-1.5 disabled:opacity-50">
+        <div className="grid grid-cols-[56px_1fr_1fr_1fr] items-center gap-1.5">
+          <span className="text-[12.5px] text-ink-6">Place</span>
+          {([0, 1, 2] as const).map((axis) => (
+            <PlaceNumber key={axis} surface={surface} axis={axis} />
+          ))}
+        </div>
+        {(["up", "across", "along"] as const).map((turn) => (
+          <TurnNumber key={turn} surface={surface} turn={turn} />
+        ))}
+        <SizeNumber surface={surface} />
+      </fieldset>
+      <div className="grid gap-1.5 border-t border-linen-2 pt-2">
+        <Toggle
+          label="Is ground"
+          help="Lines are drawn on it, and props that are dropped stand on it."
+          on={surface.ground}
+          onChange={toggle("ground", "Ground")}
+        />
+        <Toggle
+          label="Hidden"
+          help="It is not drawn; what stands on it stands there all the same."
+          on={surface.hidden}
+          onChange={toggle("hidden", "Hide surface")}
+        />
+        <Toggle
+          label="Locked"
+          help="It cannot be moved by hand."
+          on={surface.locked}
+          onChange={toggle("locked", "Lock surface")}
+        />
+      </div>
+      <div className="flex flex-wrap gap-1.5">
+        <Button onClick={() => duplicateSurface(surface.id)}>Duplicate</Button>
+        <Button onClick={() => file.current?.click()}>Replace the file…</Button>
+      </div>
+      <input
+        ref={file}
+        type="file"
+        accept=".glb,model/gltf-binary"
+        hidden
+        data-testid="replace-surface"
+        onChange={(event) => {
+          const [chosen] = event.target.files ?? [];
+          if (chosen) void replaceSurface(surface.id, chosen);
+          event.target.value = "";
+        }}
+      />
+      <DressingLinks lead="Under" dressings={dressings} />
+    </div>
+  );
+}
+
+function PlaceNumber({ surface, axis }: { surface: Surface; axis: 0 | 1 | 2 }) {
+  const edit = useEdit<number>("Move surface", (scene, value) => {
+    const draft = surfaceOf(scene, surface.id);
+    if (draft) draft.position = draft.position.map((old, k) => (k === axis ? value : old)) as [number, number, number];
+  });
+  return (
+    <ValueField
+      label={`Place ${"xyz"[axis]}`}
+      unit="m"
+      value={surface.position[axis]}
+      edit={edit}
+      complaint={(value) => complaintOf(PLACE, value)}
+    />
+  );
+}
+
+function TurnNumber({ surface, turn }: { surface: Surface; turn: Turn }) {
+  const edit = useEdit<number>("Turn surface", (scene, value) => {
+    const draft = surfaceOf(scene, surface.id);
+    if (!draft) return;
+    const turns = { ...turnsOf(draft.rotation), [turn]: value };
+    draft.rotation = [...fromTurns(turns.along, turns.across, turns.up)];
+  });
+  return (
+    <NumberField
+      param={TURNS[turn]}
+      value={turnsOf(surface.rotation)[turn] + 0}
+      standard={0}
+      edit={edit}
+      complaint={() => null}
+    />
+  );
+}
+
+function SizeNumber({ surface }: { surface: Surface }) {
+  const edit = useEdit<number>("Size of surface", (scene, value) => {
+    const draft = surfaceOf(scene, surface.id);
+    if (draft) draft.scale = value;
+  });
+  return (
+    <NumberField
+      param={describeParam(SIZE)}
+      value={surface.scale}
+      standard={1}
+      edit={edit}
+      complaint={(value) => complaintOf(SIZE, value)}
+    />
+  );
+}

@@ -1,0 +1,39 @@
+"use client";
+/** The card of Fit: offsets, ground, rows, bending and clipping, keeping clear. */
+import { Fold } from "../../kit";
+import { OnGround } from "./OnGround";
+import { StepChoice, StepNumber, StepNumbers, StepSwitch, type CardProps } from "../params";
+
+export function FitCard({ dressing }: CardProps) {
+  const { rows, clear } = dressing.fit;
+  const step = "fit" as const;
+  return (
+    <>
+      <StepNumbers dressing={dressing} step={step} names={["along", "across", "up"]} />
+      <OnGround dressing={dressing} />
+      <Fold label="Parallel rows" summary={rows > 1 ? `${rows} rows` : ""}>
+        <StepNumber dressing={dressing} step={step} name="rows" />
+        {rows > 1 && (
+          <>
+            <StepNumber dressing={dressing} step={step} name="rowDistance" />
+            <StepChoice dressing={dressing} step={step} name="rowSide" />
+            <StepSwitch dressing={dressing} step={step} name="stagger" />
+          </>
+        )}
+      </Fold>
+      <div className="grid gap-1.5 border-t border-linen-2 pt-2">
+        <StepSwitch dressing={dressing} step={step} name="bend" />
+        <StepSwitch dressing={dressing} step={step} name="clip" />
+      </div>
+      <div className="grid gap-1.5 border-t border-linen-2 pt-2">
+        <StepChoice dressing={dressing} step={step} name="clear" />
+        {clear !== "off" && (
+          <>
+            <StepChoice dressing={dressing} step={step} name="clearBy" />
+            <StepNumber dressing={dressing} step={step} name="clearance" />
+          </>
+        )}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,50 @@
+"use client";
+/** The card of Spacing: one of its ways with what it needs; the ends; what is left over. */
+import type { Dressing } from "@/core/place";
+import { Fold } from "../../kit";
+import { StepChoice, StepNumber, StepNumbers, StepSwitch, type CardProps } from "../params";
+import { DensityField } from "./DensityField";
+import { PlacesField } from "./PlacesField";
+
+/** What can be done with what is left over, for the ways of spacing that leave something. */
+const REMAINDERS: Partial<Record<Dressing["spacing"]["by"], readonly string[]>> = {
+  distance: ["end", "centred", "shared", "stretched"],
+  end: ["end", "centred", "shared", "stretched"],
+  density: ["end", "centred", "shared"],
+};
+
+export function SpacingCard({ dressing }: CardProps) {
+  const { by, measure } = dressing.spacing;
+  const step = "spacing" as const;
+  const remainders = by === "distance" && measure === "straight" ? undefined : REMAINDERS[by];
+  const { anew, together, inside } = dressing.spacing;
+  const ends = [inside && "inside", anew && "anew at corners", together && "as one"].filter(Boolean).join(", ");
+  return (
+    <>
+      <StepChoice dressing={dressing} step={step} name="by" bare columns={4} />
+      {by === "distance" && (
+        <>
+          <StepNumber dressing={dressing} step={step} name="distance" />
+          <StepChoice dressing={dressing} step={step} name="measure" />
+        </>
+      )}
+      {by === "count" && <StepNumber dressing={dressing} step={step} name="count" />}
+      {by === "end" && <StepNumber dressing={dressing} step={step} name="gap" />}
+      {by === "divide" && <StepNumbers dressing={dressing} step={step} names={["parts", "every", "begin"]} />}
+      {by === "list" && <PlacesField dressing={dressing} />}
+      {by === "density" && (
+        <>
+          <StepNumber dressing={dressing} step={step} name="distance" />
+          <DensityField dressing={dressing} />
+        </>
+      )}
+      {remainders && <StepChoice dressing={dressing} step={step} name="remainder" only={remainders} />}
+      <StepNumbers dressing={dressing} step={step} names={["fromStart", "fromEnd", "slide"]} />
+      <Fold label="Ends and corners" summary={ends}>
+        {by !== "end" && <StepSwitch dressing={dressing} step={step} name="inside" />}
+        {by !== "knots" && by !== "list" && <StepSwitch dressing={dressing} step={step} name="anew" />}
+        <StepSwitch dressing={dressing} step={step} name="together" />
+      </Fold>
+    </>
+  );
+}

@@ -1,0 +1,94 @@
+"use client";
+/** The card of Stance: which side meets the line, where forward and up come from, turns and flips. */
+import { ChevronDown } from "lucide-react";
+import { STEP_SCHEMAS } from "@/core/place";
+import { formatValue } from "@/core/scene";
+import { useScene } from "@/store";
+import { Choose, Fold, ValueField } from "../../kit";
+import { dressingOf, editDressing } from "../../state/edits";
+import { useEdit } from "../../state/useEdit";
+import { StepChoice, StepNumber, StepNumbers, type CardProps } from "../params";
+
+export function StanceCard({ dressing }: CardProps) {
+  const { stance } = dressing;
+  const step = "stance" as const;
+  const sides = [stance.meetsAlong, stance.meetsAcross].filter((side) => side !== "pivot");
+  const turned = [stance.turnAlong, stance.turnAcross, stance.turnUp].filter((turn) => turn !== 0);
+  const aims = stance.forward === "at" || stance.forward === "away";
+  return (
+    <>
+      <StepChoice dressing={dressing} step={step} name="meetsUp" />
+      <Fold label="Meets along and across with" summary={sides.length > 0 ? sides.join(", ") : ""}>
+        <StepChoice dressing={dressing} step={step} name="meetsAlong" />
+        <StepChoice dressing={dressing} step={step} name="meetsAcross" />
+      </Fold>
+      <StepChoice dressing={dressing} step={step} name="forward" />
+      {stance.forward === "heading" && <StepNumber dressing={dressing} step={step} name="heading" />}
+      <StepChoice dressing={dressing} step={step} name="up" />
+      {(aims || stance.up === "point") && <AimedAt dressing={dressing} aims={aims} />}
+      <Fold
+        label="Turns"
+        help="In the line's own frame, so they mean the same whichever way it runs."
+        summary={turned.map((turn) => formatValue(turn, "rad")).join(", ")}
+      >
+        <StepNumbers dressing={dressing} step={step} names={["turnAlong", "turnAcross", "turnUp"]} />
+      </Fold>
+      <StepChoice dressing={dressing} step={step} name="flip" columns={4} />
+    </>
+  );
+}
+
+/** The point or thing that forward or up is taken from. */
+function AimedAt({ dressing, aims }: CardProps & { aims: boolean }) {
+  const lines = useScene((scene) => scene.lines);
+  const surfaces = useScene((scene) => scene.surfaces);
+  const { thing } = dressing.stance;
+  const chosen = [...lines, ...surfaces].find(({ id }) => id === thing);
+  const { help } = STEP_SCHEMAS.stance.shape.thing.meta() as { help: string };
+  const byPoint = !aims || !chosen || dressing.stance.up === "point";
+  return (
+    <>
+      {aims && (
+        <div className="grid grid-cols-[84px_1fr] items-center gap-2" title={help}>
+          <span className="text-[12.5px] text-ink-6">Aims at</span>
+          <Choose
+            label={`Aims at: ${chosen?.name ?? "a point"}`}
+            choices={[
+              { id: "", label: "A point" },
+              ...[...lines, ...surfaces].map(({ id, name }) => ({ id, label: name })),
+            ]}
+            onChoose={(id) => editDressing(dressing.id, "Aim", (draft) => void (draft.stance.thing = id || null))}
+            className="flex h-7 items-center justify-between rounded-lg border border-linen-3 bg-white px-2 text-left text-xs"
+          >
+            <span className="truncate">{chosen?.name ?? "A point"}</span>
+            <ChevronDown size={13} />
+          </Choose>
+        </div>
+      )}
+      {byPoint && (
+        <div className="grid grid-cols-[84px_1fr_1fr_1fr] items-center gap-1.5">
+          <span className="text-[12.5px] text-ink-6">Point</span>
+          {([0, 1, 2] as const).map((axis) => (
+            <PointNumber key={axis} dressing={dressing} axis={axis} />
+          ))}
+        </div>
+      )}
+    </>
+  );
+}
+
+function PointNumber({ dressing, axis }: CardProps & { axis: 0 | 1 | 2 }) {
+  const edit = useEdit<number>("Point", (scene, value) => {
+    const stance = dressingOf(scene, dressing.id)?.stance;
+    if (stance) stance.point = stance.point.map((old, k) => (k === axis ? value : old)) as [number, number, number];
+  });
+  return (
+    <ValueField
+      label={`Point ${"xyz"[axis]}`}
+      unit="m"
+      value={dressing.stance.point[axis]}
+      edit={edit}
+      complaint={() => null}
+    />
+  );
+}

@@ -1,0 +1,48 @@
+/** What the strip shows at the moment, and where on it things lie. */
+import type { Finding } from "@/core/check";
+import { NO_PROP, type Dressing, type Placements } from "@/core/place";
+import type { PropPictures } from "../assets/pictures";
+import type { RowBox, StripRow } from "./model";
+
+export interface StripScene {
+  dressing: Dressing;
+  placements: Placements;
+  rows: readonly StripRow[];
+  boxes: readonly RowBox[];
+  names: readonly string[];
+  /** Pictures and heights (metres) by the index of the prop. */
+  pictures: readonly (PropPictures | undefined)[];
+  heights: readonly number[];
+  findings: readonly Finding[];
+  selected: ReadonlySet<number>;
+  hovered: number | null;
+  /** A stretch being drawn, to select or to hold open: row, and arc lengths. */
+  stretch: { row: number; from: number; to: number; holds: boolean } | null;
+  /** Marks of each row's line. */
+  marks: readonly ArrayLike<number>[];
+  /** Pegs that have lost their slot: row and arc length. */
+  orphans: readonly { row: number; at: number }[];
+  /** The held gap that is chosen, an index among the dressing's; and where what is dragged has caught. */
+  gap: number | null;
+  caught: { row: number; at: number } | null;
+}
+
+/** Room for the hints below a single row, pixels. */
+const HINTS = 30;
+
+/** Where the cord of a row lies, how much room props have on it and how much stays free below, in pixels. */
+export function layoutOf(scene: StripScene, row: number) {
+  const { top, height } = scene.boxes[row];
+  const hangs = scene.dressing.stance.meetsUp === "top";
+  const single = scene.rows.length === 1;
+  const foot = single ? HINTS : 4;
+  const room = height - foot - (single ? 30 : 22);
+  const cord = hangs ? top + (single ? 20 : 17) : top + height - foot - 8;
+  return { hangs, foot, room, cord };
+}
+
+/** The true height of what is drawn for a slot, in pixels; a slot without a prop takes all the room. */
+export function tallOf(scene: StripScene, i: number, room: number, scale: number): number {
+  const { prop, scale: sizes } = scene.placements;
+  return prop[i] === NO_PROP ? room : Math.max(3, (scene.heights[prop[i]] ?? 0) * sizes[3 * i + 1] * scale);
+}

@@ -1,0 +1,128 @@
+"use client";
+/** What can be done in the view with the tool or the selection at hand, how far something has been moved, and the box being drawn. */
+import { hasKnots, LINE_KINDS } from "@/core/line";
+import { useScene } from "@/store";
+import { Choose } from "../kit";
+import { useSession, type Focus } from "../state/session";
+import { useDraw } from "./draw-state";
+import { FLOAT } from "./float";
+import { useMove } from "./move-state";
+
+/** What can be drawn: a line through knots, or a shape about its middle. */
+const FORMS = [
+  { id: "free", label: "Free line" },
+  ...(["circle", "ellipse", "arc", "rectangle", "coil"] as const).map((id) => ({ id, label: LINE_KINDS[id].label })),
+];
+
+/** How far something has been moved, or what is typed to set it. */
+function Distance() {
+  const { distance, typed, axis, caught } = useMove();
+  return (
+    <span className="font-mono text-ink-9" data-testid="moved">
+      {typed !== "" ? `${typed}_ m` : `${(distance ?? 0).toFixed(3)} m`}
+      {axis && ` along ${axis.toUpperCase()}`}
+      {caught && typed === "" && <span className="font-sans text-madder"> on {caught.what}</span>}
+    </span>
+  );
+}
+
+function Moving() {
+  return (
+    <div
+      className={`${FLOAT} bottom-14 left-1/2 flex -translate-x-1/2 gap-3 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}
+      role="status"
+    >
+      <Distance />
+      <span>Type a number: just so far · X Y Z: along an axis · Ctrl: catch on nothing · Esc: back</span>
+    </div>
+  );
+}
+
+/** A box being drawn to select. */
+export function Marquee() {
+  const box = useMove((move) => move.box);
+  if (!box) return null;
+  return (
+    <div
+      className="pointer-events-none fixed z-20 rounded border border-sea bg-sea/10"
+      style={{
+        left: Math.min(box.x, box.toX),
+        top: Math.min(box.y, box.toY),
+        width: Math.abs(box.toX - box.x),
+        height: Math.abs(box.toY - box.y),
+      }}
+    />
+  );
+}
+
+const surfaceIn = (focus: Focus): string | null => (focus.kind === "surface" ? focus.id : null);
+
+/** What can be done with the tool or the selection at hand. */
+export function Hint() {
+  const tool = useSession((session) => session.tool);
+  const focus = useSession((session) => session.focus);
+  const knots = useDraw((draw) => draw.knots.length);
+  const form = useDraw((draw) => draw.form);
+  const lines = useScene((scene) => scene.lines);
+  const props = useScene((scene) => scene.props);
+  const mixes = useScene((scene) => scene.mixes);
+  const drawProp = useSession((session) => session.drawProp);
+  const moving = useMove((move) => move.distance);
+  const locked = useScene((scene) => scene.surfaces.some(({ id, locked }) => locked && id === surfaceIn(focus)));
+  if (tool === "draw") {
+    const dressed = [...props, ...mixes].find((prop) => prop.id === drawProp);
+    return (
+      <div
+        className={`${FLOAT} left-1/2 top-14 flex -translate-x-1/2 items-center gap-3 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}
+      >
+        <Choose
+          label="What to draw"
+          choices={FORMS}
+          onChoose={(id) => useDraw.setState({ form: id as typeof form })}
+          className="rounded-md border border-linen-3 bg-white px-2 py-0.5 text-ink-9"
+        >
+          {FORMS.find(({ id }) => id === form)?.label}
+        </Choose>
+        {form !== "free"
+          ? "Click where its middle shall be"
+          : knots === 0
+            ? "Click on the ground to set the first knot"
+            : "Click: next knot · first knot: close · Enter: done · Backspace: take back"}
+        {moving !== null && <Distance />}
+        <span className="flex items-center gap-1 border-l border-linen-3 pl-3">
+          Dress with
+          <Choose
+            label="Prop to dress the line with"
+            choices={[
+              ...[...props, ...mixes].map(({ id, name }) => ({ id, label: name })),
+              { id: "", label: "Nothing yet" },
+            ]}
+            onChoose={(id) => useSession.setState({ drawProp: id || null })}
+            className="rounded-md border border-linen-3 bg-white px-2 py-0.5 text-ink-9"
+          >
+            {dressed?.name ?? "nothing yet"}
+          </Choose>
+        </span>
+      </div>
+    );
+  }
+  if (moving !== null) return <Moving />;
+  if (focus.kind === "surface") {
+    return (
+      <div className={`${FLOAT} bottom-14 left-1/2 -translate-x-1/2 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}>
+        {locked
+          ? "This surface is locked: unlock it on the left to move it"
+          : "Drag the surface to move it · Shift: up and down · X Y Z: along an axis"}
+      </div>
+    );
+  }
+  if (focus.kind !== "line") return null;
+  const shape = lines.some((line) => line.id === focus.id && !hasKnots(line));
+  return (
+    <div className={`${FLOAT} bottom-14 left-1/2 -translate-x-1/2 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}>
+      {shape
+        ? "Drag the ring or the line · Shift: up and down · Alt: on the ground · X Y Z: along an axis"
+        : "Drag a knot or the line · Shift: up and down · Alt: on the ground · X Y Z: along an axis · click the line: new knot"}
+    </div>
+  );
+}

@@ -1,0 +1,427 @@
+/**
+ * *What hands do in the view*: hover, select by a click or a box, move knots, handles and whole lines, insert knots, draw.
+ * While something moves, X, Y and Z keep it on an axis, digits set the distance, and Escape puts back what was.
+ */
+import { hasKnots, withKnotAt, type Line } from "@/core/line";
+import { add, distance, subtract, type Vec3 } from "@/core/math";
+import { preparedBounds } from "@/core/scene";
+import { useSceneStore } from "@/store";
+import {
+  allKnots,
+  dressingOf,
+  editLine,
+  insertKnot,
+  lineOf,
+  millimetre,
+  moveKnots,
+  placesOf,
+  surfaceOf,
+  writeHandle,
+  type Side,
+} from "../state/edits";
+import { useResults } from "../state/results";
+import { selectDressing, selectLine, selectNothing, selectPlacements, useSession } from "../state/session";
+import { addKnot, drawShape, finishDrawing, stopDrawing, takeBackKnot, useDraw } from "./draw-state";
+import { drawnLine, spanMiddles } from "./guides";
+import { handleEnds } from "./handles";
+import { restMoving, typedDistance, typeDistance, useMove, type Axis } from "./move-state";
+import { atDistance, onGrid, snapTargets, type SnapTarget } from "./snap";
+import type { Aim } from "./aim";
+import type { Controls } from "./CameraRig";
+
+/** A press that moves no farther than this (pixels) is a click. */
+const CLICK = 4;
+/** Knots and handles are taken hold of, and targets caught on, within so many pixels; marks between knots; lines. */
+const [KNOT, MIDDLE, LINE] = [12, 10, 7];
+
+/** What was under the pointer when it was pressed. */
+type Held =
+  | { kind: "knots"; line: string; knot: number; from: ReadonlyMap<number, Vec3>; start: Vec3 }
+  | { kind: "handle"; line: string; knot: number; side: Side; start: Vec3 }
+  | { kind: "line"; line: string; from: ReadonlyMap<number, Vec3>; start: Vec3; at: number }
+  | { kind: "surface"; surface: string; start: Vec3 }
+  | { kind: "box" };
+
+export class ViewHands {
+  readonly #element: HTMLCanvasElement;
+  readonly #aim: Aim;
+  readonly #controls: Controls | null;
+  readonly #release = new AbortController();
+  #pressed: { x: number; y: number; moved: boolean } | null = null;
+  #held: Held | null = null;
+  #begun = false;
+  #targets: SnapTarget[] | null = null;
+  #last: PointerEvent | null = null;
+  #frame = 0;
+
+  constructor(element: HTMLCanvasElement, aim: Aim, controls: Controls | null) {
+    this.#element = element;
+    this.#aim = aim;
+    this.#controls = controls;
+    const { signal } = this.#release;
+    element.addEventListener("pointerdown", this.#down, { signal, capture: true });
+    element.addEventListener("pointermove", this.#move, { signal });
+    element.addEventListener("pointerup", this.#up, { signal });
+    element.addEventListener("pointercancel", this.#giveUp, { signal });
+    element.addEventListener("pointerleave", this.#leave, { signal });
+    element.addEventListener("dblclick", this.#double, { signal });
+    window.addEventListener("keydown", this.#key, { signal, capture: true });
+  }
+
+  release(): void {
+    cancelAnimationFrame(this.#frame);
+    this.#release.abort();
+  }
+
+  get #store() {
+    return useSceneStore.getState();
+  }
+
+  #focusedLine(): Line | undefined {
+    const { focus } = useSession.getState();
+    return focus.kind === "line" ? lineOf(this.#store.history.scene, focus.id) : undefined;
+  }
+
+  #knotUnder(line: Line): number | null {
+    return this.#aim.nearest(
+      line.knots.map((knot) => knot.position),
+      KNOT,
+    );
+  }
+
+  #handleUnder(line: Line) {
+    const ends = handleEnds(line, useSession.getState().knots);
+    const found = this.#aim.nearest(
+      ends.map(({ position }) => position),
+      KNOT,
+    );
+    return found === null ? null : ends[found];
+  }
+
+  #down = (event: PointerEvent) => {
+    if (event.button !== 0) return;
+    this.#pressed = { x: event.clientX, y: event.clientY, moved: false };
+    if (useSession.getState().tool !== "select") return;
+    this.#aim.at(event);
+    this.#held = this.#taken(event);
+    if (!this.#held) return;
+    this.#begun = false;
+    if (this.#controls) this.#controls.enabled = false;
+    this.#element.setPointerCapture(event.pointerId);
+  };
+
+  /** What a press takes hold of; null for what is left to the camera. */
+  #taken(event: PointerEvent): Held | null {
+    const line = this.#focusedLine();
+    if (line) {
+      const knot = this.#knotUnder(line);
+      if (knot !== null) {
+        const { knots } = useSession.getState();
+        const moving = knots.includes(knot) ? knots : event.shiftKey ? [...knots, knot] : [knot];
+        return { kind: "knots", line: line.id, knot, from: placesOf(line, moving), start: line.knots[knot].position };
+      }
+      const handle = this.#handleUnder(line);
+      if (handle)
+        return { kind: "handle", line: line.id, knot: handle.knot, side: handle.side, start: handle.position };
+      const at = this.#aim.placeOn(drawnLine(line), LINE);
+      const over = this.#aim.nearest(spanMiddles(line), MIDDLE) === null;
+      if (at !== null && over && !event.shiftKey) {
+        const start = line.knots[0].position;
+        return { kind: "line", line: line.id, from: placesOf(line, allKnots(line)), start, at };
+      }
+    }
+    const surface = this.#heldSurface();
+    if (surface) return surface;
+    return event.shiftKey ? { kind: "box" } : null;
+  }
+
+  /** The surface in focus, if the pointer is on it and it may be moved. */
+  #heldSurface(): Held | null {
+    const { focus } = useSession.getState();
+    if (focus.kind !== "surface") return null;
+    const surface = surfaceOf(this.#store.history.scene, focus.id);
+    if (!surface || surface.locked || this.#aim.surface() !== focus.id) return null;
+    return { kind: "surface", surface: focus.id, start: surface.position };
+  }
+
+  #move = (event: PointerEvent) => {
+    const pressed = this.#pressed;
+    if (pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) > CLICK) pressed.moved = true;
+    this.#last = event;
+    if (this.#held && pressed?.moved) this.#drag(event);
+    else if (event.buttons === 0) {
+      cancelAnimationFrame(this.#frame);
+      this.#frame = requestAnimationFrame(() => this.#hover(event));
+    }
+  };
+
+  #drag(event: PointerEvent): void {
+    const held = this.#held!;
+    const pressed = this.#pressed!;
+    if (held.kind === "box") {
+      useMove.setState({ box: { x: pressed.x, y: pressed.y, toX: event.clientX, toY: event.clientY } });
+      return;
+    }
+    if (!this.#begun) this.#begin(held);
+    this.#aim.at(event);
+    const start = held.start;
+    // A line or a surface is taken anywhere on it: what moves under the pointer is where it was taken.
+    const anywhere = held.kind === "line" || held.kind === "surface";
+    const from = anywhere ? this.#grip(event, start) : start;
+    if (!from) return;
+    const to = this.#destination(event, from, held);
+    if (!to) return;
+    const by = subtract(to, from);
+    useMove.setState({ distance: distance(from, to) });
+    this.#store.drag((draft) => {
+      if (held.kind === "surface") {
+        const surface = surfaceOf(draft, held.surface);
+        if (surface) surface.position = add(held.start, by).map(millimetre) as [number, number, number];
+        return;
+      }
+      const line = draft.lines.find((l) => l.id === held.line);
+      if (!line) return;
+      if (held.kind === "handle") writeHandle(line, held.knot, held.side, add(held.start, by));
+      else moveKnots(line, held.from, by);
+    });
+  }
+
+  #gripped: Vec3 | null = null;
+
+  /** Where a dragged line was taken: on its own level, where the press was. */
+  #grip(event: PointerEvent, start: Vec3): Vec3 | null {
+    if (this.#gripped) return this.#gripped;
+    this.#aim.at({ clientX: this.#pressed!.x, clientY: this.#pressed!.y });
+    this.#gripped = this.#aim.level(start) ?? start;
+    this.#aim.at(event);
+    return this.#gripped;
+  }
+
+  #begin(held: Exclude<Held, { kind: "box" }>): void {
+    this.#begun = true;
+    this.#gripped = null;
+    const labels = { line: "Move line", handle: "Move handle", knots: "Move knot", surface: "Move surface" };
+    this.#store.beginDrag(labels[held.kind]);
+    if (held.kind === "surface") {
+      this.#targets = [];
+      return;
+    }
+    const { knots } = useSession.getState();
+    if (held.kind === "knots" && !knots.includes(held.knot)) {
+      useSession.setState({ knots: held.from.size > 1 ? [...held.from.keys()] : [held.knot] });
+    }
+    const moving = held.kind === "handle" ? new Set<number>() : new Set(held.from.keys());
+    this.#targets = snapTargets(this.#store.history.scene.lines, { line: held.line, knots: moving });
+  }
+
+  /** Where the pointer wants it: on its level, upright, on the ground, along an axis; caught on things; or as far as typed. */
+  #destination(event: PointerEvent, from: Vec3, held: Held): Vec3 | null {
+    const { axis } = useMove.getState();
+    const aimed = axis
+      ? this.#aim.axis(from, axis)
+      : event.shiftKey
+        ? this.#aim.upright(from)
+        : event.altKey
+          ? this.#aim.ground()
+          : this.#aim.level(from);
+    if (!aimed) return null;
+    const typed = typedDistance();
+    if (typed !== null) {
+      useMove.setState({ caught: null });
+      return atDistance(from, aimed, typed);
+    }
+    return this.#caught(
+      event,
+      aimed,
+      axis === null && !event.shiftKey && held.kind !== "line" && held.kind !== "surface",
+    );
+  }
+
+  /** The target under the pointer, or the nearest crossing of the grid. */
+  #caught(event: { ctrlKey: boolean; metaKey: boolean }, aimed: Vec3, onTargets: boolean): Vec3 {
+    const { snap } = useSession.getState();
+    const off = event.ctrlKey || event.metaKey;
+    const targets = this.#targets ?? [];
+    const found =
+      off || !snap.knots || !onTargets
+        ? null
+        : this.#aim.nearest(
+            targets.map(({ position }) => position),
+            KNOT,
+          );
+    useMove.setState({ caught: found === null ? null : targets[found] });
+    if (found !== null) return targets[found].position;
+    return off || snap.grid <= 0 ? aimed : onGrid(aimed, snap.grid);
+  }
+
+  #up = (event: PointerEvent) => {
+    if (event.button !== 0) return;
+    // Of a quick gesture the browser may tell only where it ended.
+    if (this.#held) this.#move(event);
+    const click = this.#pressed !== null && !this.#pressed.moved;
+    const held = this.#held;
+    const { box } = useMove.getState();
+    this.#pressed = this.#held = this.#targets = this.#gripped = null;
+    if (this.#controls) this.#controls.enabled = true;
+    restMoving();
+    if (held && this.#begun) {
+      this.#begun = false;
+      this.#store.endDrag();
+      return;
+    }
+    if (held?.kind === "box" && box) return this.#selectBox(box);
+    if (!click) return;
+    this.#aim.at(event);
+    if (held?.kind === "knots") selectLine(held.line, held.knot, event.shiftKey);
+    else if (useSession.getState().tool === "draw") this.#drawClick(event);
+    else this.#selectClick(event.shiftKey);
+  };
+
+  /** What the box holds: knots of the line in focus, otherwise placements of the dressing. */
+  #selectBox(box: NonNullable<ReturnType<typeof useMove.getState>["box"]>): void {
+    const line = this.#focusedLine();
+    if (line && hasKnots(line)) {
+      const knots = allKnots(line).filter((k) => this.#aim.inBox(line.knots[k].position, box));
+      return useSession.setState({ knots });
+    }
+    const { dressing } = useSession.getState();
+    const placements = dressing === null ? undefined : useResults.getState().byDressing.get(dressing)?.placements;
+    if (dressing === null || !placements) return;
+    const { origin, position, key, count } = placements;
+    const keys: number[] = [];
+    for (let i = 0; i < count; i++) {
+      const place: Vec3 = [0, 1, 2].map((k) => origin[k] + position[3 * i + k]) as unknown as Vec3;
+      if (this.#aim.inBox(place, box)) keys.push(key[i]);
+    }
+    selectPlacements(dressing, keys);
+  }
+
+  #drawClick(event: PointerEvent): void {
+    const { form, knots } = useDraw.getState();
+    if (this.#closes(knots)) return finishDrawing(true);
+    const position = this.#drawn(event);
+    if (!position) return;
+    if (form !== "free") return drawShape(form, position);
+    if (knots.length < 10_000) addKnot(position);
+    useMove.setState({ typed: "", caught: null });
+  }
+
+  /** Whether the pointer is on the first knot of what is drawn, where a click closes it. */
+  #closes(knots: readonly Vec3[]): boolean {
+    return knots.length > 2 && this.#aim.nearest([knots[0]], KNOT) === 0;
+  }
+
+  /** Where the next knot of what is drawn goes. */
+  #drawn(event: { ctrlKey: boolean; metaKey: boolean }): Vec3 | null {
+    const ground = this.#aim.ground();
+    if (!ground) return null;
+    const last = useDraw.getState().knots.at(-1);
+    const typed = typedDistance();
+    if (last && typed !== null) return atDistance(last, [ground[0], last[1], ground[2]], typed);
+    this.#targets = snapTargets(this.#store.history.scene.lines);
+    const position = this.#caught(event, ground, true);
+    useMove.setState({ distance: last ? distance(last, position) : null });
+    return position;
+  }
+
+  #selectClick(more: boolean): void {
+    const line = this.#focusedLine();
+    if (line) {
+      const middle = this.#aim.nearest(spanMiddles(line), MIDDLE);
+      if (middle !== null) return insertKnot(line.id, middle, spanMiddles(line)[middle]);
+      const at = hasKnots(line) && !line.ring ? this.#aim.placeOn(drawnLine(line), LINE) : null;
+      if (at !== null && hasKnots(line)) {
+        const made = withKnotAt(line, at);
+        editLine(
+          line.id,
+          "Insert knot",
+          (draft) => void (draft.knots = structuredClone(made.line.knots) as typeof draft.knots),
+        );
+        return selectLine(line.id, made.knot);
+      }
+    }
+    const hit = this.#placementUnder();
+    if (hit) return selectPlacements(hit.dressing, [hit.key], more);
+    const guide = this.#aim.line(this.#store.history.scene.lines, LINE);
+    if (guide) return selectLine(guide);
+    if (!more) selectNothing();
+  }
+
+  #placementUnder() {
+    const bounds = new Map(this.#store.history.scene.props.map((prop) => [prop.id, preparedBounds(prop)]));
+    return this.#aim.placement(useResults.getState().byDressing, bounds);
+  }
+
+  #hover(event: PointerEvent): void {
+    this.#aim.at(event);
+    const element = this.#element;
+    if (useSession.getState().tool === "draw") {
+      const { knots } = useDraw.getState();
+      useDraw.setState({ cursor: this.#drawn(event), closing: this.#closes(knots) });
+      element.style.cursor = "crosshair";
+      return;
+    }
+    const line = this.#focusedLine();
+    const grip =
+      line !== undefined &&
+      (this.#knotUnder(line) !== null ||
+        this.#handleUnder(line) !== null ||
+        this.#aim.nearest(spanMiddles(line), MIDDLE) !== null);
+    const onLine = line !== undefined && !grip && this.#aim.placeOn(drawnLine(line), LINE) !== null;
+    const hit = grip || onLine ? null : this.#placementUnder();
+    const before = useSession.getState().hover;
+    if (hit) useSession.setState({ hover: { ...hit, x: event.clientX, y: event.clientY } });
+    else if (before) useSession.setState({ hover: null });
+    const held = !hit && this.#heldSurface() !== null;
+    const guide = !hit && this.#aim.line(this.#store.history.scene.lines, LINE) !== null;
+    element.style.cursor = grip ? "grab" : onLine || held ? "move" : hit || guide ? "pointer" : "";
+  }
+
+  #leave = () => {
+    cancelAnimationFrame(this.#frame);
+    if (useSession.getState().hover) useSession.setState({ hover: null });
+    if (useSession.getState().tool === "draw") useDraw.setState({ cursor: null });
+  };
+
+  #double = () => {
+    if (useSession.getState().tool === "draw") return finishDrawing(false);
+    const hit = this.#placementUnder();
+    const dressing = hit && dressingOf(this.#store.history.scene, hit.dressing);
+    if (dressing) selectDressing(dressing.id);
+  };
+
+  #giveUp = () => {
+    if (this.#begun) this.#store.cancelDrag();
+    this.#begun = false;
+    this.#held = this.#pressed = this.#targets = this.#gripped = null;
+    if (this.#controls) this.#controls.enabled = true;
+    restMoving();
+  };
+
+  #key = (event: KeyboardEvent) => {
+    if (isTyping(event.target)) return;
+    const plain = !event.ctrlKey && !event.metaKey;
+    if (this.#held && (this.#begun || this.#held.kind === "box")) {
+      if (event.key === "Escape") this.#giveUp();
+      else if (plain && this.#begun && /^[xyz]$/i.test(event.key)) {
+        const axis = event.key.toLowerCase() as Axis;
+        useMove.setState({ axis: useMove.getState().axis === axis ? null : axis });
+      } else if (!(plain && this.#begun && typeDistance(event.key))) return;
+      if (this.#held && this.#last) this.#drag(this.#last);
+    } else if (useSession.getState().tool === "draw") {
+      const { typed } = useMove.getState();
+      if (event.key === "Enter" && typed !== "" && this.#last) this.#drawClick(this.#last);
+      else if (event.key === "Enter") finishDrawing(false);
+      else if (event.key === "Escape") stopDrawing();
+      else if (plain && typeDistance(event.key)) {
+        if (this.#last) useDraw.setState({ cursor: this.#drawn(this.#last) });
+      } else if (event.key === "Backspace") takeBackKnot();
+      else return;
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+}
+
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
