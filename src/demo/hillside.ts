@@ -70,6 +70,18 @@ export const TERRACE_KNOTS: readonly Vec3[] = (
   ] as const
 ).map(above);
 
+/** Round the terraces on both sides of the path. */
+export const FIELD_KNOTS: readonly Vec3[] = (
+  [
+    [-27, 16],
+    [-26.5, -4],
+    [-37, -7],
+    [-48, -2],
+    [-51, 10],
+    [-40, 19],
+  ] as const
+).map(above);
+
 export function hillside(): MeshBuilder {
   const earth: Paint = { color: [1, 1, 1], roughness: 0.97 };
   const [grass, dry, wall, gravel] = [hex("#9fae78"), hex("#bdb583"), hex("#b9a37c"), hex("#dcc69c")];

@@ -1,7 +1,7 @@
 /** The lines of the demo scene, as they are written in a file. */
 import type { Vec3 } from "@/core/math";
 import { MAST_ROPE, QUAY_HEIGHT } from "./harbour";
-import { PATH_KNOTS, TERRACE_KNOTS } from "./hillside";
+import { FIELD_KNOTS, PATH_KNOTS, TERRACE_KNOTS } from "./hillside";
 import { FRONT, LIFEBUOY, LIGHTHOUSE, MASTS, OAR_RACK } from "./places";
 import { AWNING_HEIGHT } from "./quayside";
 
@@ -121,5 +121,22 @@ export const LINES = [
     name: "Terrace",
     kind: "smooth",
     knots: knots(...TERRACE_KNOTS),
+  },
+  {
+    id: "lavender-field",
+    number: 14,
+    name: "Lavender field",
+    kind: "smooth",
+    closed: true,
+    knots: knots(...FIELD_KNOTS),
+  },
+  {
+    id: "start-area",
+    number: 15,
+    name: "Start area",
+    kind: "polyline",
+    closed: true,
+    cornerRadius: 1.4,
+    knots: knots([-9, 0, -5], [-2.6, 0, -4.4], [-3.2, 0, -12], [-10, 0, -11]),
   },
 ];

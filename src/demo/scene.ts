@@ -3,6 +3,7 @@ import { hashOf, readPropFile, type Assets } from "@/core/files";
 import { sceneSchema, SCENE_VERSION, type Scene } from "@/core/scene";
 import type { Vec3 } from "@/core/math";
 import { DRESSINGS } from "./dressings";
+import { gull, kite, lavenderTub, netPile } from "./hill-props";
 import { boat, lighthouse, mast, quay, shore, water } from "./harbour";
 import { hillside } from "./hillside";
 import { LINES } from "./lines";
@@ -77,6 +78,11 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       await prop("lamp-post", "Lamp post", lampPost()),
       // It stands on its bottom, which is narrower than its rim.
       { ...(await prop("cane-basket", "Cane basket", caneBasket())), prepared: { footprint: [0.32, 0.32] } },
+      await prop("lavender-tub", "Lavender tub", lavenderTub()),
+      await prop("net-pile", "Net pile", netPile()),
+      await prop("gull", "Gull", gull()),
+      await prop("kite-madder", "Kite madder", kite("#b5363f")),
+      await prop("kite-ochre", "Kite ochre", kite("#c98a1b")),
     ],
     mixes: [
       {

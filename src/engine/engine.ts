@@ -11,6 +11,7 @@ import {
   groundsFor,
   propsAsGround,
   StepMemory,
+  type Dressing,
   type GroundSurface,
   type Placements,
   type PropBounds,
@@ -37,6 +38,11 @@ function middlesOf({ lines, surfaces }: Scene): Map<string, Vec3> {
     ...surfaces.map(({ id, position }) => [id, position] as const),
   ]);
 }
+
+/** The lines, surfaces and areas that a dressing's findings may name. */
+const guidesIn = ({ where }: Dressing): readonly string[] => [...where.lines, ...where.surfaces, ...where.areas];
+
+const entryOf = <T>(id: string, value: T | undefined): [string, T][] => (value === undefined ? [] : [[id, value]]);
 
 interface Remembered {
   memory: StepMemory;
@@ -92,7 +98,7 @@ export class Engine {
     const surfaces = this.#groundsOf(scene.surfaces);
     const solids = this.#solidsOf(scene.props);
     const hulls = new Map([...solids].map(([id, { hull }]) => [id, hull]));
-    const lineNames = new Map(scene.lines.map((line) => [line.id, line.name]));
+    const lineNames = new Map([...scene.surfaces, ...scene.lines].map(({ id, name }) => [id, name]));
     const present = new Map(scene.dressings.map((dressing) => [dressing.id, dressing]));
     for (const id of this.#dressings.keys()) if (!present.has(id)) this.#dressings.delete(id);
     const { dressings, circles } = inOrder(scene.dressings);
@@ -107,7 +113,7 @@ export class Engine {
       const under = dressingsUnder(dressing).filter((id) => id !== circle?.id && present.has(id));
       const heapOf = (id: string) => this.#dressings.get(id)?.heap;
       const boxed = under.filter((id) => heapOf(id)?.boxed).map((id) => present.get(id)!.name);
-      const names = JSON.stringify([dressing.where.lines.map((id) => lineNames.get(id)), circle?.name, boxed]);
+      const names = JSON.stringify([guidesIn(dressing).map((id) => lineNames.get(id)), circle?.name, boxed]);
       let remembered = this.#dressings.get(dressing.id);
       // What others stand on has to be placed anew once it is not known any more how.
       if (!remembered || remembered.names !== names || (stoodOn.has(dressing.id) && !remembered.heap)) {
@@ -122,7 +128,8 @@ export class Engine {
       const solid = (prop: string) => solids.get(prop)?.mesh;
       remembered.heap = stoodOn.has(dressing.id) ? propsAsGround(dressing.id, placements, solid, box) : undefined;
       const grounds = dressing.fit.drop === "off" ? [] : groundsFor(dressing.fit, surfaces, heaps);
-      const checked = { dressing, placements, lineName, line, box, grounds, circle: circle?.name, boxed };
+      const fields = new Map(placements.fields.flatMap((id) => entryOf(id, surfaces.get(id)?.mesh)));
+      const checked = { dressing, placements, lineName, line, box, grounds, fields, circle: circle?.name, boxed };
       return [{ id: dressing.id, placements, findings: findings(checked) }];
     });
     const place = new Map(scene.dressings.map(({ id }, i) => [id, i]));

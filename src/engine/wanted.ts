@@ -4,7 +4,7 @@ import { dressingsUnder } from "./order";
 import type { Scene } from "@/core/scene";
 
 /**
- * The assets whose meshes an evaluation needs: the ground that something is dropped onto, props among it, and props whose
+ * The assets whose meshes an evaluation needs: surfaces that something is spread over or dropped onto, props among them, and props whose
  * lowest points are looked for. They are to be taught before, see `Engine.learn`.
  */
 export function meshesWanted({ dressings, surfaces, props, mixes }: Scene): Set<string> {
@@ -15,7 +15,11 @@ export function meshesWanted({ dressings, surfaces, props, mixes }: Scene): Set<
     for (const { id, asset } of props) if (named.has(id)) wanted.add(asset);
   };
   for (const dressing of dressings) {
-    const { fit } = dressing;
+    const { fit, where, gaps } = dressing;
+    if (where.kind === "over") {
+      const named = new Set([...where.surfaces, ...gaps.distances.map(({ to }) => to)]);
+      for (const { id, asset } of surfaces) if (named.has(id)) wanted.add(asset);
+    }
     if (fit.drop === "off") continue;
     for (const { id, asset, ground } of surfaces) {
       if (fit.onto.length > 0 ? fit.onto.includes(id) : ground) wanted.add(asset);

@@ -17,6 +17,7 @@ function found(input: Input, lines: Line[] = [straight(10)]): Finding[] {
     line: (id) => guides.get(id),
     box: (prop) => bounds.get(prop),
     grounds: [],
+    fields: new Map(),
     boxed: [],
   });
 }
@@ -193,6 +194,7 @@ test("placements that a finding names carry its flag, and only they", () => {
     line: (id) => guides.get(id),
     box: (prop) => bounds.get(prop),
     grounds: [],
+    fields: new Map(),
     boxed: [],
   });
   const named = new Set(all.flatMap(({ keys }) => keys));

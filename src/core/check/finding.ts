@@ -23,6 +23,8 @@ export type Mend =
   | "lean"
   /** Has props rest on the highest ground under their footprint. */
   | "rest-highest"
+  /** Drops what is spread onto the surfaces that it is spread over. */
+  | "drop-on-it"
   /** Brings what has no ground under it to the nearest. */
   | "onto-nearest"
   /** Has a dressing no longer stand on one that stands on it. */
@@ -30,7 +32,7 @@ export type Mend =
 
 export interface Finding {
   check: string;
-  /** Ids of the dressing and, where it is about one, the line. */
+  /** Ids of the dressing and, where it is about one, the line, surface or area. */
   dressing: string;
   line?: string;
   /** Keys of the placements that it names, at most {@link MAX_KEYS} of them. */
@@ -66,6 +68,8 @@ export interface Checked {
   box: (prop: string) => PropBounds | undefined;
   /** What it is dropped onto, as far as that is known. */
   grounds: readonly Ground[];
+  /** What it is spread over, by ids. */
+  fields: ReadonlyMap<string, Ground>;
   /** The dressing that is not counted as its ground because it stands on it in turn. */
   circle?: string;
   /** Dressings under it whose boxes it stands on. */

@@ -1,5 +1,6 @@
 /** Checks: what can be wrong with a dressing, and where. */
 import { FLAG } from "../place";
+import { bare } from "./bare";
 import { boxedGround } from "./boxed-ground";
 import { floating } from "./floating";
 import { flipped } from "./flipped";
@@ -7,9 +8,12 @@ import { folded } from "./folded";
 import { inCircle } from "./in-circle";
 import { lineTooShort } from "./line-too-short";
 import { noGround } from "./no-ground";
+import { offSurface } from "./off-surface";
 import { orphanPeg } from "./orphan-peg";
+import { outside } from "./outside";
 import { overlapping } from "./overlapping";
 import { pastEnd } from "./past-end";
+import { steep } from "./steep";
 import { sunk } from "./sunk";
 import { tooClose } from "./too-close";
 import { tooMany } from "./too-many";
@@ -21,6 +25,7 @@ export type { Checked, Finding, Mend } from "./finding";
 /** All checks, in the order in which their findings are listed. */
 const CHECKS: readonly Check[] = [
   lineTooShort,
+  bare,
   tooMany,
   orphanPeg,
   tooClose,
@@ -29,6 +34,9 @@ const CHECKS: readonly Check[] = [
   uneven,
   flipped,
   folded,
+  outside,
+  steep,
+  offSurface,
   noGround,
   floating,
   sunk,

@@ -10,7 +10,7 @@ export const orphanPeg: Check = {
     if (orphans.length === 0) return [];
     const keys = orphans.flatMap((k) => {
       const peg = dressing.pegs[k];
-      const guide = line(peg.line);
+      const guide = dressing.where.kind === "along" ? line(peg.line) : undefined;
       return guide ? [keyOf(guide.number, peg.slot)] : [];
     });
     const first = dressing.pegs[orphans[0]].line;

@@ -3,13 +3,14 @@ import { FLAG, NO_PROP, type Placements } from "../place";
 
 export const isStanding = (p: Placements, i: number): boolean => !(p.flags[i] & FLAG.blank) && p.prop[i] !== NO_PROP;
 
-/** One row of one line: indices of its placements in order of arc length, blank ones too where asked for. */
+/** One row of one line: indices of its placements in order of arc length, blank ones too where asked for. What is spread has no rows. */
 export interface Row {
   line: number;
   order: number[];
 }
 
 export function rowsOf(p: Placements, withBlanks = false): Row[] {
+  if (p.lines.length === 0) return [];
   const rows = new Map<number, Row>();
   for (let i = 0; i < p.count; i++) {
     if (!withBlanks && !isStanding(p, i)) continue;

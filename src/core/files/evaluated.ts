@@ -43,7 +43,7 @@ const round = (value: number, digits: number): number => Number(value.toFixed(di
 /** Calls `each` for every placement of every dressing that is not blank. */
 export function forEachRow({ scene, dressings }: EvaluatedScene, each: (row: PlacementRow) => void): void {
   const propNames = new Map(scene.props.map((prop) => [prop.id, prop.name]));
-  const lineNames = new Map(scene.lines.map((line) => [line.id, line.name]));
+  const guideNames = new Map([...scene.lines, ...scene.surfaces].map(({ id, name }) => [id, name]));
   for (const { dressing, placements: p } of dressings) {
     for (let i = 0; i < p.count; i++) {
       if (!stands(p, i)) continue;
@@ -52,7 +52,7 @@ export function forEachRow({ scene, dressings }: EvaluatedScene, each: (row: Pla
         dressing: dressing.name,
         key: p.key[i],
         prop: propNames.get(p.props[p.prop[i]]) ?? "",
-        line: lineNames.get(p.lines[p.line[i]]) ?? "",
+        line: guideNames.get((p.lines.length > 0 ? p.lines : p.fields)[p.line[i]]) ?? "",
         at: Number.isNaN(at) ? null : at,
         position: [0, 1, 2].map((k) => round(p.origin[k] + p.position[3 * i + k], 6)) as [number, number, number],
         rotation: [0, 1, 2, 3].map((k) => round(p.rotation[4 * i + k], 7)) as [number, number, number, number],

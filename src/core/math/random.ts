@@ -80,8 +80,13 @@ export const CHANNEL = {
   overFirst: 0x0302,
   overSecond: 0x0303,
   overEven: 0x0304,
+  clusterCount: 0x0305,
+  clusterFar: 0x0306,
+  clusterWay: 0x0307,
+  stanceRandom: 0x0401,
   gapChance: 0x0701,
   gapRun: 0x0702,
   gapRunLength: 0x0703,
   gapLimit: 0x0704,
+  gapShade: 0x0705,
 } as const;

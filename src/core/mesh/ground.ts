@@ -22,18 +22,30 @@ export class Ground {
   readonly position: Float64Array;
   /** Triangles: 3m. */
   readonly index: Uint32Array;
+  /** Where it stands; null for what was put together in the world. */
+  readonly stand: Stand | null;
+  readonly #mesh: ArrayLike<number> | undefined;
+  #own: Float64Array | undefined;
   #normals: Float32Array | undefined;
   #heights: Heights | undefined;
   #tree: RayTree | undefined;
 
-  constructor(id: string, position: Float64Array, index: Uint32Array) {
+  constructor(
+    id: string,
+    position: Float64Array,
+    index: Uint32Array,
+    own?: { stand: Stand; position: ArrayLike<number> },
+  ) {
     this.id = id;
     this.position = position;
     this.index = index;
+    this.stand = own?.stand ?? null;
+    this.#mesh = own?.position;
   }
 
   /** A mesh as it stands somewhere. */
-  static of(id: string, mesh: TriangleMesh, { position: at, rotation, scale }: Stand): Ground {
+  static of(id: string, mesh: TriangleMesh, stand: Stand): Ground {
+    const { position: at, rotation, scale } = stand;
     const position = new Float64Array(mesh.position.length);
     for (let p = 0; p < position.length; p += 3) {
       const [x, y, z] = rotate(rotation, [mesh.position[p], mesh.position[p + 1], mesh.position[p + 2]]);
@@ -41,7 +53,14 @@ export class Ground {
       position[p + 1] = at[1] + scale * y;
       position[p + 2] = at[2] + scale * z;
     }
-    return new Ground(id, position, mesh.index);
+    return new Ground(id, position, mesh.index, { stand, position: mesh.position });
+  }
+
+  /** Its vertices at the size it has, before it is turned and put in its place: 3v. Moving it leaves them as they are. */
+  get own(): Float64Array {
+    if (!this.stand || !this.#mesh) return this.position;
+    const { scale } = this.stand;
+    return (this.#own ??= Float64Array.from(this.#mesh, (x) => scale * x));
   }
 
   get triangles(): number {

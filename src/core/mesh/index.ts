@@ -2,10 +2,11 @@
 export type { Attribute, TriangleMesh } from "./mesh";
 export { shapedMesh } from "./shape";
 export { mergedShapes, type Member, type Merged } from "./merged";
-export { areasOf } from "./facets";
+export { trianglesBeyond } from "./adjacency";
+export { areasOf, facetsOf } from "./facets";
 export { distanceFor, evenOver } from "./even-over";
 export { Ground, type Stand } from "./ground";
 export { hullOf } from "./hull";
 export { hitsFor, type Hits, type Seen } from "./heights";
-export { randomOver, type Spread } from "./random-over";
+export { randomOver, risesOf, type Spread } from "./random-over";
 export type { Met } from "./ray-tree";

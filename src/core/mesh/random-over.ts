@@ -25,22 +25,49 @@ const MAX_STEPS = 60;
  *
  * @param amount so many in all, exactly, or so many to the square metre
  * @param most no more than so many
+ * @param numbers what each triangle is known by, where these are some of a larger mesh's: m
  */
 export function randomOver(
   ground: Pick<Ground, "position" | "index">,
   amount: { count: number } | { density: number },
   seed: number,
   most = 10_000_000,
+  numbers: Uint32Array | null = null,
 ): Spread {
   const facets = facetsOf(ground);
   const areas = facets.area;
-  const stream = streamOf(seed, CHANNEL.overCount);
-  const lots = new Float64Array(areas.length);
-  for (let t = 0; t < lots.length; t++) lots[t] = drawFrom(stream, t, 0);
+  const lots = lotsOf(areas.length, seed, numbers);
   const wanted = "count" in amount ? Math.min(amount.count, most) : most;
   let density = "count" in amount ? densityFor(wanted, areas, lots) : amount.density;
   if (!("count" in amount) && countAt(density, areas, lots) > most) density = densityFor(most, areas, lots);
-  return written(ground, facets, lots, density, Math.min(wanted, countAt(density, areas, lots)), seed);
+  return written(ground, facets, lots, density, Math.min(wanted, countAt(density, areas, lots)), seed, numbers);
+}
+
+/** What decides, for each triangle, whether a part of a position that it has room for is one. */
+function lotsOf(count: number, seed: number, numbers: Uint32Array | null): Float64Array {
+  const stream = streamOf(seed, CHANNEL.overCount);
+  const lots = new Float64Array(count);
+  for (let t = 0; t < count; t++) lots[t] = drawFrom(stream, numbers ? numbers[t] : t, 0);
+  return lots;
+}
+
+/** For positions that {@link randomOver} gave: the density from which on each is among them, and its number in its triangle. */
+export function risesOf(
+  ground: Pick<Ground, "position" | "index">,
+  { count, triangle }: Spread,
+  seed: number,
+  numbers: Uint32Array | null = null,
+): { rise: Float64Array; nth: Uint32Array } {
+  const { area } = facetsOf(ground);
+  const lots = lotsOf(area.length, seed, numbers);
+  const rise = new Float64Array(count);
+  const nth = new Uint32Array(count);
+  for (let i = 0; i < count; i++) {
+    const t = triangle[i];
+    nth[i] = i > 0 && triangle[i - 1] === t ? nth[i - 1] + 1 : 0;
+    rise[i] = (nth[i] + 1 - lots[t]) / area[t];
+  }
+  return { rise, nth };
 }
 
 /** How many positions there are at a density: in each triangle as many as it has room for, rounded by its lot. */
@@ -86,6 +113,7 @@ function written(
   density: number,
   count: number,
   seed: number,
+  numbers: Uint32Array | null,
 ): Spread {
   const spread: Spread = {
     count,
@@ -100,6 +128,7 @@ function written(
   for (let t = 0, corner = 0; t < areas.length && i < count; t++, corner += 3) {
     const n = Math.min(count - i, Math.floor(density * areas[t] + lots[t]));
     if (n === 0) continue;
+    const known = numbers ? numbers[t] : t;
     const a = 3 * index[corner];
     const b = 3 * index[corner + 1];
     const c = 3 * index[corner + 2];
@@ -116,8 +145,8 @@ function written(
     const ny = facing[corner + 1];
     const nz = facing[corner + 2];
     for (let k = 0, o = 3 * i; k < n; k++, i++, o += 3) {
-      let s = drawFrom(first, t, k);
-      let r = drawFrom(second, t, k);
+      let s = drawFrom(first, known, k);
+      let r = drawFrom(second, known, k);
       // The other half of the parallelogram is folded back onto the triangle.
       if (s + r > 1) {
         s = 1 - s;

@@ -23,7 +23,8 @@ export function scalesOf(
   { axis, size: own }: Hold,
   { size, sizes }: Pick<Drawn, "size" | "sizes">,
 ): Float32Array {
-  const { prop: propOf, stretch, count } = slots;
+  const { prop: propOf, stretch, count, spread } = slots;
+  const fade = spread?.size;
   const scale = new Float32Array(3 * count);
   for (let i = 0; i < count; i++) {
     const p = 3 * i;
@@ -32,7 +33,7 @@ export function scalesOf(
       scale[p] = scale[p + 1] = scale[p + 2] = 1;
       continue;
     }
-    const k = size ? own[prop] * size[i] : own[prop];
+    const k = (size ? own[prop] * size[i] : own[prop]) * (fade ? fade[i] : 1);
     scale[p] = sizes ? k * sizes[p] : k;
     scale[p + 1] = sizes ? k * sizes[p + 1] : k;
     scale[p + 2] = sizes ? k * sizes[p + 2] : k;

@@ -13,14 +13,20 @@ import { nearOthers } from "./fit/near";
 import { shapesOf } from "./fit/shape";
 import { inRows, rowOffsets } from "./fit/rows";
 import { framesAt, type Moves } from "./frames";
+import { framesOver } from "./frames-over";
 import { gaps } from "./gaps/gaps";
+import { groundsFor, type GroundSurface } from "./grounds";
 import { StepMemory } from "./memory";
-import { pegged } from "./pegs";
+import { shadeOf } from "./gaps/shade";
+import { pegged, type Pegged } from "./pegs";
+import { peggedKeys, peggedOver } from "./pegs-over";
 import { FLAG, Slots } from "./slots";
+import { over } from "./spacing/over";
 import { spacing } from "./spacing/spacing";
 import { stance } from "./stance/stance";
 import { tintsBetween, variation, type Drawn } from "./variation/variation";
 import { what, type MixOf, type PropChoice } from "./what/what";
+import { fieldsOf, type Field } from "./where/over";
 import { where } from "./where/where";
 import type { GuideLine } from "../line";
 import type { Vec3 } from "../math";
@@ -48,25 +54,9 @@ export interface Surroundings {
   pulse?: (share: number) => void;
 }
 
-/** A surface that may be dropped onto. */
-export interface GroundSurface {
-  mesh: Ground;
-  /** Whether things stand on it without its being named. */
-  ground: boolean;
-}
-
-/** The surfaces that a dressing is dropped onto: those named, or else all that are ground; and the props that it names. */
-export function groundsFor(
-  { onto }: Pick<Dressing["fit"], "onto">,
-  surfaces: ReadonlyMap<string, GroundSurface>,
-  heaps: readonly Ground[],
-): Ground[] {
-  const named = [...surfaces].filter(([id, { ground }]) => (onto.length > 0 ? onto.includes(id) : ground));
-  return [...named.map(([, { mesh }]) => mesh), ...heaps];
-}
-
 const NO_SURFACES: ReadonlyMap<string, GroundSurface> = new Map();
 const NO_MIXES: ReadonlyMap<string, readonly MixOf[]> = new Map();
+const NO_FIELDS: readonly Field[] = [];
 const NO_THINGS: ReadonlyMap<string, Vec3> = new Map();
 
 export function evaluate(dressing: Dressing, scene: Surroundings): Placements {
@@ -77,13 +67,18 @@ export function evaluate(dressing: Dressing, scene: Surroundings): Placements {
 export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory: StepMemory): Placements | null {
   memory.computed = [];
   scene.pulse?.(0);
-  const lines = memory.step("where", [dressing.where, scene.guides], () => where(dressing.where, scene.guides));
+  const along = dressing.where.kind === "along" ? dressing.where.lines : [];
+  const lines = memory.step("where", [along, scene.guides], () => where({ lines: along }, scene.guides));
   const choice = chosen(dressing, scene, memory);
   const hold = held(dressing, scene, choice, memory);
-  const { slots, orphans } = slotted(dressing, lines, choice, hold, memory);
+  const fields = dressing.where.kind === "over" ? fieldsUnder(dressing, scene, memory) : NO_FIELDS;
+  const { slots, orphans } =
+    fields === NO_FIELDS
+      ? slotted(dressing, lines, choice, hold, memory)
+      : sownOver(dressing, scene, fields, choice, memory);
   scene.pulse?.(0.3);
   const drawn = variation(slots, dressing.variation, lines, memory);
-  const parts = fitted(dressing, lines, slots, hold, drawn, memory);
+  const parts = fitted(dressing, scene, { lines, fields }, slots, hold, drawn, memory);
   const tints = tinted(dressing, memory);
   scene.pulse?.(0.55);
 
@@ -99,7 +94,9 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
   if (beneath) dropInto(placed, 0, slots.count, slots, parts, dressing.fit, beneath, flags);
   const clear = { near, beneath };
   const standing = dressing.fit.clear === "off" ? slots : cleared(dressing, lines, slots, parts, placed, flags, clear);
-  const shapes = shapesOf(dressing.fit, lines, standing, parts, movesOf(dressing, drawn), placed, flags);
+  const shapes = slots.spread
+    ? null
+    : shapesOf(dressing.fit, lines, standing, parts, movesOf(dressing, drawn), placed, flags);
   return {
     count: slots.count,
     blanks: countBlanks(flags),
@@ -113,6 +110,7 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
     tints: [...tints],
     props: [...choice.props],
     lines: lines.map((line) => line.id),
+    fields: fields.map((field) => field.id),
     lineLengths: Float64Array.from(lines, (line) => line.curve.length),
     lineClosed: lines.map((line) => line.curve.closed),
     orphans: [...orphans],
@@ -174,6 +172,39 @@ function slotted(
   return memory.step("pegs", [all, pegs], () => pegged(all, pegs, lines, choice));
 }
 
+/** Where, over: the surfaces and areas. */
+function fieldsUnder({ where: params }: Dressing, scene: Surroundings, memory: StepMemory): readonly Field[] {
+  const { guides, surfaces = NO_SURFACES } = scene;
+  const outlines = where({ lines: [...params.areas, ...params.holes] }, guides);
+  const meshes = params.surfaces.map((id) => surfaces.get(id)?.mesh);
+  return memory.step("fields", [params, outlines, meshes], () => fieldsOf(params, surfaces, guides));
+}
+
+/** Spacing, over: the slots on all fields, without those that the gaps leave out, with what the artist pegged. */
+function sownOver(
+  dressing: Dressing,
+  scene: Surroundings,
+  fields: readonly Field[],
+  choice: PropChoice,
+  memory: StepMemory,
+): Pegged {
+  const { spacing: params, variation, pegs } = dressing;
+  const { guides, surfaces = NO_SURFACES } = scene;
+  const { slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin } = dressing.gaps;
+  const { distances, edge, edgeSize } = dressing.gaps;
+  const limits = [slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin];
+  const others = distances.map(({ to }) => guides.get(to) ?? surfaces.get(to)?.mesh);
+  const shades = memory.step("shades", [fields, limits, distances, edge, edgeSize, others], () =>
+    fields.map((field) => shadeOf(dressing.gaps, field, guides, surfaces)),
+  );
+  const kept = [...peggedKeys(pegs, fields)].sort((a, b) => a - b);
+  const { seed } = variation;
+  const all = memory.step("spacing", [fields, choice, params, shades, seed, kept], () =>
+    over(fields, params, { choice, shades, seed, pegged: new Set(kept) }),
+  );
+  return memory.step("pegs", [all, pegs], () => peggedOver(all, pegs, fields, choice));
+}
+
 const movesOf = ({ fit }: Dressing, { shift }: Drawn): Moves => ({
   offset: [fit.along, fit.across, fit.up],
   rows: rowOffsets(fit),
@@ -183,7 +214,8 @@ const movesOf = ({ fit }: Dressing, { shift }: Drawn): Moves => ({
 /** Fit: the frames at the slots, moved by offsets and into rows. */
 function fitted(
   dressing: Dressing,
-  lines: readonly GuideLine[],
+  { guides }: Surroundings,
+  { lines, fields }: { lines: readonly GuideLine[]; fields: readonly Field[] },
   slots: Slots,
   hold: Hold,
   drawn: Drawn,
@@ -191,8 +223,18 @@ function fitted(
 ): Parts {
   const { along, across, up, rows, rowDistance, rowSide } = dressing.fit;
   const moves = [along, across, up, rows, rowDistance, rowSide, ...drawn.shift];
-  const frames = memory.step("frames", [slots, lines, hold.up, hold.aim, ...moves], () =>
-    framesAt(lines, slots, hold, movesOf(dressing, drawn)),
+  const { forward } = dressing.stance;
+  const { seed } = dressing.variation;
+  const around = slots.spread && [
+    fields,
+    hold.spread,
+    forward === "random" ? seed : 0,
+    forward === "line" ? [...guides.values()] : [],
+  ];
+  const frames = memory.step("frames", [slots, lines, hold.up, hold.aim, around, ...moves], () =>
+    slots.spread
+      ? framesOver({ fields, guides, seed }, slots, hold, movesOf(dressing, drawn))
+      : framesAt(lines, slots, hold, movesOf(dressing, drawn)),
   );
   const scale = memory.step("scale", [slots, hold, drawn.size, drawn.sizes], () => scalesOf(slots, hold, drawn));
   const { bend, clip } = dressing.fit;
@@ -247,7 +289,7 @@ function nearOf(
 ): Uint32Array | null {
   const { clear, clearance, clearBy } = fit;
   const aside = memory.step("clear", [clear, clearance, clearBy], () => [clear, clearance, clearBy]);
-  if (clear === "off" || beneath) return null;
+  if (clear === "off" || beneath || slots.spread) return null;
   return memory.step("near", [slots, frames, hold, scale, aside], () => nearOthers(slots, frames, hold, scale, fit));
 }
 
@@ -268,6 +310,8 @@ function cleared(
   const moved = fit.clearBy === "push" ? slots.derive() : slots;
   const one = new Slots(1, slots.span !== null);
   const push: Push = (i, by) => {
+    // Only along a line there is a way on.
+    if (slots.spread) return false;
     const line = lines[slots.line[i]];
     const at = slots.at[i] + by;
     if (at > line.curve.length && !line.curve.closed) return false;

@@ -3,7 +3,8 @@ export * from "./bounds";
 export { Boxes } from "./boxes";
 export { MOST_TRIANGLES, propsAsGround, type PropsAsGround } from "./props-as-ground";
 export { rowOffsets } from "./fit/rows";
-export { evaluate, evaluateChanged, groundsFor, type GroundSurface, type Surroundings } from "./evaluate";
+export { evaluate, evaluateChanged, type Surroundings } from "./evaluate";
+export { groundsFor, type GroundSurface } from "./grounds";
 export { dropInto } from "./fit/drop";
 export { FELT, writeFootprints } from "./fit/footprint";
 export { StepMemory } from "./memory";
@@ -11,5 +12,20 @@ export { type Peg } from "./pegs";
 export { buffersOf, type Placements } from "./placements";
 export { dressingSchema, STEP_NAMES, STEP_SCHEMAS, type Dressing, type StepName } from "./schema";
 export { entryOf, type Shapes } from "./shapes";
-export { ADDED, FLAG, keyOf, lineNumberOfKey, NO_PROP, slotOfKey, Slots } from "./slots";
+export {
+  ADDED,
+  ADDED_TAG,
+  FLAG,
+  keyOf,
+  lineNumberOfKey,
+  localOfKey,
+  MAX_LOCAL,
+  NO_PROP,
+  overKey,
+  slotOfKey,
+  Slots,
+  tagOfKey,
+} from "./slots";
+export { tagsOf } from "./where/over";
+export { Plan } from "./where/plan";
 export { entrySchema, ownSchema, propsIn, type Entry } from "./what/schema";

@@ -1,16 +1,18 @@
 /** Pegs: what the artist fixed by hand. Rules leave it alone, whatever they would have done with the slot. */
 import { z } from "zod";
-import { idSchema } from "../scene/param";
-import { FLAG, keyOf, MAX_SLOT, MIN_SLOT, NO_PROP, Slots } from "./slots";
+import { idSchema, vec3Schema } from "../scene/param";
+import { FLAG, keyOf, MAX_LOCAL, MIN_SLOT, NO_PROP, Slots } from "./slots";
 import { arcLengthWithin, type GuideLine } from "../line";
 import type { PropChoice } from "./what/what";
 
 export const pegSchema = z.object({
-  /** The slot: its line and its number on it. */
+  /** The slot: its line, or the surface or area that it is spread over, and its number there. */
   line: idSchema,
-  slot: z.number().int().min(MIN_SLOT).max(MAX_SLOT),
+  slot: z.number().int().min(MIN_SLOT).max(MAX_LOCAL),
   /** Moved here: metres along the line. */
   at: z.number().min(0).optional(),
+  /** Moved here on its surface: a point in the surface's own coordinates, metres. */
+  point: vec3Schema.optional(),
   /** Swapped for this prop or mix. */
   prop: idSchema.optional(),
   /** Taken away. */

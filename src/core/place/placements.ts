@@ -21,7 +21,7 @@ export interface Placements {
   prop: Uint16Array;
   /** Stable identities: n. */
   key: Uint32Array;
-  /** Index into `lines`: n. */
+  /** Index into `lines`, or into `fields` where things are spread: n. */
   line: Uint16Array;
   /** Which of the parallel rows each belongs to: n. */
   row: Uint8Array;
@@ -31,9 +31,11 @@ export interface Placements {
   flags: Uint16Array;
   /** How far each prop reaches along its line, behind and before `at`, metres: 2n. */
   reach: Float32Array;
-  /** Ids that `prop` and `line` index. */
+  /** Ids that `prop` and `line` index; no lines where things are spread. */
   props: string[];
   lines: string[];
+  /** Ids of the surfaces and areas that things are spread over, instead of lines. */
+  fields: string[];
   /** Lengths of the lines, metres, and which are closed. */
   lineLengths: Float64Array;
   lineClosed: boolean[];

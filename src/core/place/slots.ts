@@ -9,6 +9,9 @@
  *     3·2¹⁷ … 3·2¹⁷ + 2¹⁶ - 1   slots at corners, by their knot
  *     … 2¹⁹ - 1                 placements that the artist added by hand
  *     -2¹⁹ … -2¹⁷ - 1           further rows: 2 of 65,536 numbers, 4 of 16,384, 8 of 8,192, 16 of 4,096, 32 of 2,048
+ *
+ * Where things are spread over fields there are fewer of those and more on each: a field's tag has the upper 6 bits, what a
+ * position is known by in its field the other 26. Tag 63 stands for what the artist added by hand.
  */
 import { LINE_NUMBER_BITS } from "../line";
 
@@ -30,6 +33,16 @@ const CORNERS = 2 ** 16;
 export const FIRST_CORNER = FIRST_ROW.max + 1;
 /** The numbers that placements added by hand take. */
 export const ADDED = { min: FIRST_CORNER + CORNERS, max: MAX_SLOT } as const;
+
+/** What a position is known by in its field has so many bits of a key, the field's tag the rest. */
+export const LOCAL_BITS = 26;
+export const MAX_LOCAL = 2 ** LOCAL_BITS - 1;
+/** Tags of fields lie below this one, which placements have that were added by hand, on whichever field. */
+export const ADDED_TAG = 63;
+
+export const overKey = (tag: number, local: number): number => ((tag << LOCAL_BITS) | local) >>> 0;
+export const tagOfKey = (key: number): number => key >>> LOCAL_BITS;
+export const localOfKey = (key: number): number => key & MAX_LOCAL;
 
 /** The slot at a line's corner, by its knot; null for knots beyond those that can be numbered. */
 export const cornerSlot = (knot: number): number | null => (knot < CORNERS ? FIRST_CORNER + knot : null);
@@ -94,6 +107,18 @@ export const FLAG = {
 /** The index of a slot that has no prop to take. */
 export const NO_PROP = 0xffff;
 
+/** *Places that are spread over fields*; `line` of their slots counts the dressing's fields. */
+export interface Spread {
+  /** World coordinates, metres: 3n. */
+  position: Float64Array;
+  /** Unit normals of the triangles: 3n. */
+  normal: Float32Array;
+  /** Triangles of the fields: n. */
+  triangle: Uint32Array;
+  /** Factors for the sizes of props, as where they are smaller towards an edge: n; null where all are one. */
+  size: Float32Array | null;
+}
+
 export class Slots {
   readonly count: number;
   /** Index of the slot's line among those of the dressing. */
@@ -108,6 +133,8 @@ export class Slots {
   /** Index of the slot's prop among those of the dressing, or {@link NO_PROP}. */
   readonly prop: Uint16Array;
   readonly flags: Uint16Array;
+  /** Where slots lie that are spread over something instead of along lines. */
+  spread: Spread | null = null;
   /** By how much each prop is stretched along the line; null where none is. */
   stretch: Float32Array | null = null;
   /** For each line the number that its slot 0 has in the sequence. */

@@ -1,6 +1,7 @@
-/** Small scenes for tests: two made-up props on lines, and what a dressing of them comes to. */
+/** Small scenes for tests: two made-up props, lines and surfaces, and what a dressing of them comes to. */
 import { GuideLine, type Line } from "../line";
 import { makeLine } from "../line/testing";
+import { Ground, type Stand, type TriangleMesh } from "../mesh";
 import { dressingSchema, type Dressing } from "./schema";
 import { evaluate } from "./evaluate";
 import { slotOfKey } from "./slots";
@@ -23,6 +24,29 @@ export const straight = (length: number, extra: Record<string, unknown> = {}): L
     ],
     ...extra,
   });
+
+export const STAND: Stand = { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: 1 };
+
+export const mesh = (position: number[], index: number[]): TriangleMesh => ({
+  position: Float32Array.from(position),
+  index: Uint32Array.from(index),
+  attributes: [],
+});
+
+/** A field of so many by so many squares of a metre, whose corners are as high as `height` says. */
+export function field(n: number, height: (x: number, z: number) => number, id = "field", stand = STAND): Ground {
+  const position: number[] = [];
+  const index: number[] = [];
+  for (let i = 0; i <= n; i++)
+    for (let j = 0; j <= n; j++) position.push(i - n / 2, height(i - n / 2, j - n / 2), j - n / 2);
+  for (let i = 0; i < n; i++) {
+    for (let j = 0; j < n; j++) {
+      const a = i * (n + 1) + j;
+      index.push(a, a + 1, a + n + 2, a, a + n + 2, a + n + 1);
+    }
+  }
+  return Ground.of(id, mesh(position, index), stand);
+}
 
 type DressingInput = Partial<z.input<typeof dressingSchema>>;
 

@@ -1,5 +1,5 @@
 /** Making new things in a scene: ids, names that are free, and dressings whose defaults suit their prop and line. */
-import { dressingSchema, sizeOf, type Dressing } from "../place";
+import { dressingSchema, sizeOf, type Dressing, type PropBounds } from "../place";
 import { placingBounds } from "./prepare";
 import { SCENE_VERSION, type Prop, type Scene } from "./schema";
 
@@ -45,7 +45,7 @@ export function dressLine(id: string, name: string, line: string, props: readonl
   const sizes = boxes.map(sizeOf);
   const broadside = props.length > 0 && sizes.every(([breadth, , depth]) => breadth > 1.5 * depth);
   const length = Math.max(...sizes.map(([breadth, , depth]) => (broadside ? breadth : depth)), 0);
-  const hangs = props.length > 0 && boxes.every(({ min, max }) => min[1] < 0 && max[1] <= 0.15 * (max[1] - min[1]));
+  const hangs = hangsFrom(boxes);
   return dressingSchema.parse({
     id,
     name,
@@ -53,5 +53,42 @@ export function dressLine(id: string, name: string, line: string, props: readonl
     what: { entries: props.map((prop) => ({ prop: prop.id })) },
     spacing: { distance: length > 0 ? Math.max(0.001, rounded(1.5 * length)) : 1 },
     stance: { meetsUp: hangs ? "top" : "bottom", turnUp: broadside ? Math.PI / 2 : 0 },
+  });
+}
+
+/** Whether all reach only downward from their origin, and so hang. */
+const hangsFrom = (boxes: readonly PropBounds[]): boolean =>
+  boxes.length > 0 && boxes.every(({ min, max }) => min[1] < 0 && max[1] <= 0.15 * (max[1] - min[1]));
+
+/** A new dressing over a surface comes to no more than about so many, however small its props. */
+const COMFORTABLE = 2000;
+/** Of a surface, this share of a square of the distance is what each takes up that is spread evenly. */
+const TAKEN = 0.88;
+
+/**
+ * A new dressing over a surface or within an area, without any chance but where things lie: evenly, three times as far apart
+ * as the largest is broad, or farther where that would be very many.
+ *
+ * @param where ids of the surfaces and areas
+ * @param extent how large it all is, about, square metres
+ */
+export function dressOver(
+  id: string,
+  name: string,
+  where: { surfaces?: readonly string[]; areas?: readonly string[] },
+  extent: number,
+  props: readonly Prop[],
+): Dressing {
+  const boxes = props.map(placingBounds);
+  const broadest = Math.max(0, ...boxes.map(sizeOf).map(([breadth, , depth]) => Math.max(breadth, depth)));
+  const own = broadest > 0 ? 3 * broadest : 1;
+  const distance = Math.max(own, Math.sqrt((TAKEN * extent) / COMFORTABLE), 0.001);
+  return dressingSchema.parse({
+    id,
+    name,
+    where: { kind: "over", ...where },
+    what: { order: props.length > 1 ? "mixed" : "sequence", entries: props.map((prop) => ({ prop: prop.id })) },
+    spacing: { distance: rounded(distance) },
+    stance: { meetsUp: hangsFrom(boxes) ? "top" : "bottom" },
   });
 }

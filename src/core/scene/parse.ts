@@ -9,6 +9,8 @@ const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {
   1: meetsBySide,
   // Version 3 knows ground: what version 2 had stays as it is, and nothing is dropped.
   2: (scene) => ({ ...scene, version: 3 }),
+  // Version 4 spreads things over surfaces: what version 3 had runs along lines.
+  3: (scene) => ({ ...scene, version: 4 }),
 };
 
 /** Version 1 knew only whether props stand or hang; from 2 on any side of a prop may meet the line. */

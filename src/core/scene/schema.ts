@@ -7,7 +7,7 @@ import { idSchema, nameSchema, vec3Schema } from "./param";
 import { preparationSchema } from "./prepare";
 
 /** The version this program writes; older ones are brought up on load, newer ones refused. */
-export const SCENE_VERSION = 3;
+export const SCENE_VERSION = 4;
 
 /** An asset is named by the SHA-256 of its bytes, in hexadecimal; its file is `assets/<hash>.glb`. */
 export const assetHashSchema = z.string().regex(/^[0-9a-f]{64}$/, "an asset is named by 64 hexadecimal digits");

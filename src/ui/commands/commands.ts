@@ -107,7 +107,7 @@ export const COMMANDS: readonly Command[] = [
     run: () => store().redo(),
   },
   { id: "save", name: "Save now", keys: "mod+s", run: () => void store().flush() },
-  { id: "draw", name: "Draw line", keys: "l", run: startDrawing },
+  { id: "draw", name: "Draw line", keys: "l", run: () => startDrawing() },
   { id: "dress", name: "Dress a line…", keys: "d", run: show("dress") },
   {
     id: "frame",

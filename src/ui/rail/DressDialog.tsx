@@ -1,26 +1,34 @@
 "use client";
-/** Making a dressing: which prop along which line. */
+/** Making a dressing: which prop along which line, or over which surface. */
 import { useState } from "react";
 import { useScene } from "@/store";
 import { AnyPicture } from "../basket/prop-choices";
 import { Button, Modal } from "../kit";
 import { dress } from "../state/edits";
 import { useSession } from "../state/session";
+import { spreadOver } from "../steps/SpreadOver";
 import { startDrawing } from "../view/draw-state";
 
 export function DressDialog() {
   const props = useScene((scene) => scene.props);
   const mixes = useScene((scene) => scene.mixes);
   const lines = useScene((scene) => scene.lines);
+  const surfaces = useScene((scene) => scene.surfaces);
   const dressings = useScene((scene) => scene.dressings);
   const [prop, setProp] = useState<string | null>(props.at(-1)?.id ?? null);
   const undressed = lines.find((l) => !dressings.some((d) => d.where.lines.includes(l.id)));
   const [line, setLine] = useState<string | null>(undressed?.id ?? null);
+  const [surface, setSurface] = useState<string | null>(null);
   const close = () => useSession.setState({ dialog: null });
+  const choose = (nextLine: string | null, nextSurface: string | null) => {
+    setLine(nextLine);
+    setSurface(nextSurface);
+  };
   const make = () => {
     close();
     if (!prop) return;
-    if (line) dress(line, prop);
+    if (surface) spreadOver(surface, prop);
+    else if (line) dress(line, prop);
     else {
       useSession.setState({ drawProp: prop });
       startDrawing();
@@ -29,7 +37,7 @@ export function DressDialog() {
   const row = (chosen: boolean) =>
     `flex w-full items-center gap-2 rounded-lg px-2 py-1 text-left text-[12.5px] ${chosen ? "bg-sea-soft text-sea font-medium" : "hover:bg-linen-1"}`;
   return (
-    <Modal title="Dress a line" onClose={close}>
+    <Modal title="Dress a line or a surface" onClose={close}>
       {props.length === 0 ? (
         <p className="text-ink-6">The basket is empty. Drop a GLB file anywhere on the screen first.</p>
       ) : (
@@ -56,9 +64,9 @@ export function DressDialog() {
             <div className="max-h-72 overflow-y-auto">
               <button
                 type="button"
-                aria-pressed={line === null}
-                className={row(line === null)}
-                onClick={() => setLine(null)}
+                aria-pressed={line === null && surface === null}
+                className={row(line === null && surface === null)}
+                onClick={() => choose(null, null)}
               >
                 A new line, drawn now
               </button>
@@ -68,9 +76,21 @@ export function DressDialog() {
                   type="button"
                   aria-pressed={line === l.id}
                   className={row(line === l.id)}
-                  onClick={() => setLine(l.id)}
+                  onClick={() => choose(l.id, null)}
                 >
                   <span className="truncate">{l.name}</span>
+                </button>
+              ))}
+              {surfaces.length > 0 && <h3 className="mb-1 mt-2 text-xs font-semibold">Or over this surface</h3>}
+              {surfaces.map((s) => (
+                <button
+                  key={s.id}
+                  type="button"
+                  aria-pressed={surface === s.id}
+                  className={row(surface === s.id)}
+                  onClick={() => choose(null, s.id)}
+                >
+                  <span className="truncate">{s.name}</span>
                 </button>
               ))}
             </div>
@@ -80,7 +100,7 @@ export function DressDialog() {
       <div className="mt-4 flex justify-end gap-2">
         <Button onClick={close}>Cancel</Button>
         <Button look="main" disabled={!prop} onClick={make}>
-          {line ? "Dress" : "Draw and dress"}
+          {line || surface ? "Dress" : "Draw and dress"}
         </Button>
       </div>
     </Modal>

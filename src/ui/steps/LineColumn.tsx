@@ -18,8 +18,10 @@ import { Button, Choose, NumberField, Segmented, Toggle } from "../kit";
 import {
   deleteLine,
   dress,
+  dressField,
   duplicateLine,
   editLine,
+  guideLinesOf,
   joinLines,
   lineOf,
   reverseLine,
@@ -32,6 +34,7 @@ import { drawnLine } from "../view/guides";
 import { usePropChoices } from "../basket/prop-choices";
 import { ColumnHead } from "./ColumnHead";
 import { DressingLinks } from "./DressingLinks";
+import { SpreadHere } from "./SpreadOver";
 import { KnotsSection } from "./KnotsSection";
 import { complaintOf } from "./params";
 
@@ -46,8 +49,18 @@ const numbersOf = (kind: LineKind): string[] =>
     (schema as z.ZodType).meta()?.unit !== undefined && !SHARED.has(name) ? name : [],
   );
 
+/** What a closed line encloses, as seen from above, square metres. */
+function areaWithin(line: Line): number {
+  const { points } = drawnLine(line);
+  const twice = points.reduce((sum, [x, , z], i) => {
+    const [nx, , nz] = points[(i + 1) % points.length];
+    return sum + x * nz - nx * z;
+  }, 0);
+  return Math.abs(twice) / 2;
+}
+
 export function LineColumn({ line }: { line: Line }) {
-  const dressings = useScene((scene) => scene.dressings).filter((dressing) => dressing.where.lines.includes(line.id));
+  const dressings = useScene((scene) => scene.dressings).filter((dressing) => guideLinesOf(dressing).includes(line.id));
   const choices = usePropChoices();
   const { curve } = drawnLine(line);
   const size = formatValue(curve.length, "m");
@@ -104,6 +117,12 @@ export function LineColumn({ line }: { line: Line }) {
         <Button onClick={() => duplicateLine(line.id)}>Duplicate</Button>
         {hasKnots(line) && <Changes line={line} />}
       </div>
+      {curve.closed && (
+        <SpreadHere
+          label="Fill it as an area"
+          onChoose={(prop) => dressField({ areas: [line.id] }, areaWithin(line), prop)}
+        />
+      )}
       <DressingLinks lead="Dressed by" dressings={dressings} />
       <KnotsSection line={line} />
     </div>

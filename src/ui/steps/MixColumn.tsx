@@ -11,6 +11,7 @@ import { selectProp } from "../state/session";
 import { useEdit } from "../state/useEdit";
 import { ColumnHead } from "./ColumnHead";
 import { DressALine } from "./DressALine";
+import { SpreadOver } from "./SpreadOver";
 import { DressingLinks } from "./DressingLinks";
 import { ADD, complaintOf } from "./params";
 
@@ -77,7 +78,10 @@ export function MixColumn({ mix }: { mix: Mix }) {
       >
         <Plus size={13} /> Add a prop
       </Choose>
-      <DressALine what="mix" id={mix.id} />
+      <div className="flex flex-wrap gap-1.5">
+        <DressALine what="mix" id={mix.id} />
+        <SpreadOver what="mix" id={mix.id} />
+      </div>
       <DressingLinks lead="Used by" dressings={users} />
     </div>
   );

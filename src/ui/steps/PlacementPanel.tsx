@@ -53,7 +53,7 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
           <X size={14} />
         </IconButton>
       </div>
-      {chosen.length === 1 && (
+      {chosen.length === 1 && placements.lines.length > 0 && (
         <div className="mb-2 flex items-center gap-2 text-[12.5px] text-ink-6">
           At
           <ValueField
@@ -68,6 +68,9 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
           />
           along the line
         </div>
+      )}
+      {placements.lines.length === 0 && (
+        <p className="mb-2 text-[12.5px] text-ink-6">Drag it over the surface to move it by hand.</p>
       )}
       <div className="flex flex-wrap gap-1.5">
         <Choose

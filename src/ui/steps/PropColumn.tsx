@@ -10,6 +10,7 @@ import { deleteProp, editProp, renameProp } from "../state/edits";
 import { useSession } from "../state/session";
 import { ColumnHead } from "./ColumnHead";
 import { DressALine } from "./DressALine";
+import { SpreadOver } from "./SpreadOver";
 import { DressingLinks } from "./DressingLinks";
 
 export function PropColumn({ prop }: { prop: Prop }) {
@@ -76,7 +77,10 @@ export function PropColumn({ prop }: { prop: Prop }) {
       <Button className="w-fit" onClick={() => useSession.setState({ dialog: "prepare" })}>
         Set up: pivot, front, size…
       </Button>
-      <DressALine what="prop" id={prop.id} />
+      <div className="flex flex-wrap gap-1.5">
+        <DressALine what="prop" id={prop.id} />
+        <SpreadOver what="prop" id={prop.id} />
+      </div>
       <DressingLinks lead="Used by" dressings={users} />
     </div>
   );

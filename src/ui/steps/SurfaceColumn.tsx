@@ -11,6 +11,7 @@ import { useEdit } from "../state/useEdit";
 import { ColumnHead } from "./ColumnHead";
 import { DressingLinks } from "./DressingLinks";
 import { complaintOf } from "./params";
+import { SpreadHere, spreadOver } from "./SpreadOver";
 
 type Turn = "up" | "across" | "along";
 
@@ -30,8 +31,13 @@ const SIZE = plainParam({
 const PLACE = lengthParam({ label: "Place", help: "", default: 0, slider: [-10, 10] });
 
 export function SurfaceColumn({ surface }: { surface: Surface }) {
-  const dressings = useScene((scene) => scene.dressings).filter(
-    ({ fit }) => fit.drop !== "off" && (fit.onto.length > 0 ? fit.onto.includes(surface.id) : surface.ground),
+  const all = useScene((scene) => scene.dressings);
+  const over = all.filter(({ where }) => where.kind === "over" && where.surfaces.includes(surface.id));
+  const dressings = all.filter(
+    (dressing) =>
+      !over.includes(dressing) &&
+      dressing.fit.drop !== "off" &&
+      (dressing.fit.onto.length > 0 ? dressing.fit.onto.includes(surface.id) : surface.ground),
   );
   const file = useRef<HTMLInputElement>(null);
   const toggle = (name: "ground" | "hidden" | "locked", label: string) => (on: boolean) =>
@@ -82,6 +88,7 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
         />
       </div>
       <div className="flex flex-wrap gap-1.5">
+        <SpreadHere label="Dress this surface" onChoose={(prop) => spreadOver(surface.id, prop)} />
         <Button onClick={() => duplicateSurface(surface.id)}>Duplicate</Button>
         <Button onClick={() => file.current?.click()}>Replace the file…</Button>
       </div>
@@ -97,6 +104,7 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
           event.target.value = "";
         }}
       />
+      <DressingLinks lead="Dressed by" dressings={over} />
       <DressingLinks lead="Under" dressings={dressings} />
     </div>
   );

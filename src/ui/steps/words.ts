@@ -21,6 +21,28 @@ const lower = (name: string): string => name[0].toLowerCase() + name.slice(1);
 const lineNames = (dressing: Dressing, scene: Scene): string[] =>
   dressing.where.lines.flatMap((id) => scene.lines.find((line) => line.id === id)?.name ?? []);
 
+const namesOf = (ids: readonly string[], things: readonly { id: string; name: string }[]): string[] =>
+  ids.flatMap((id) => things.find((thing) => thing.id === id)?.name ?? []);
+
+/** The surfaces, or the areas where there are none. */
+const fieldNames = ({ where }: Dressing, { surfaces, lines }: Scene): string[] =>
+  where.surfaces.length > 0 ? namesOf(where.surfaces, surfaces) : namesOf(where.areas, lines);
+
+/** Where the props are, with the word before it. */
+function whereWords(dressing: Dressing, scene: Scene): { lead: string; text: string } {
+  const { where } = dressing;
+  if (where.kind === "along") {
+    const lines = lineNames(dressing, scene);
+    return { lead: " along ", text: lines.length > 0 ? listed(lines) : "no line yet" };
+  }
+  const fields = fieldNames(dressing, scene);
+  if (fields.length === 0) return { lead: " over ", text: "no surface yet" };
+  const areas = where.surfaces.length > 0 ? namesOf(where.areas, scene.lines) : [];
+  const holes = namesOf(where.holes, scene.lines);
+  const within = areas.length > 0 ? ` within ${listed(areas)}` : "";
+  return { lead: " over ", text: `${listed(fields)}${within}${holes.length > 0 ? `, but not ${listed(holes)}` : ""}` };
+}
+
 const MEETS = { bottom: "Stand", top: "Hang", centre: "Set", pivot: "Set" } as const;
 const MEETING = { bottom: "Stands", top: "Hangs", centre: "By its centre", pivot: "By its pivot" } as const;
 const UP_FROM = {
@@ -29,6 +51,7 @@ const UP_FROM = {
   line: "the line",
   roll: "the line’s roll",
   point: "a point",
+  normal: "the surface",
 } as const;
 
 function propNames(dressing: Dressing, scene: Scene): string {
@@ -80,22 +103,23 @@ function inWords(chance: number): string {
 
 export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
   const { stance } = dressing;
-  const lines = lineNames(dressing, scene);
+  const place = whereWords(dressing, scene);
+  const over = dressing.where.kind === "over";
   const mixed = dressing.what.order === "mixed";
   const phrases: Phrase[] = [
     { text: MEETS[stance.meetsUp] },
     { text: mixed ? ` a mix of ` : " " },
     { text: propNames(dressing, scene), step: "what" },
     ...specialWords(dressing, scene),
-    { text: " along " },
-    { text: lines.length > 0 ? listed(lines) : "no line yet", step: "where" },
+    { text: place.lead },
+    { text: place.text, step: "where" },
     { text: " " },
     {
-      text: spacingWords(dressing),
+      text: over ? spreadWords(dressing) : spacingWords(dressing),
       step: "spacing",
     },
     { text: ", up from " },
-    { text: UP_FROM[stance.up], step: "stance" },
+    { text: upWords(dressing), step: "stance" },
   ];
   const faces = facingWords(dressing, scene);
   if (faces) phrases.push({ text: ", facing " }, { text: faces, step: "stance" });
@@ -130,9 +154,34 @@ function spacingWords({ spacing }: Dressing): string {
   return `${filled ? "about every" : "every"} ${metres(spacing.distance)}`;
 }
 
-function facingWords({ stance }: Dressing, scene: Scene): string {
+/** How many there are over a surface, and in which pattern. */
+function spreadWords({ spacing }: Dressing): string {
+  const { pattern, amount, count, distance, perArea, clusters } = spacing;
+  const how = { even: "evenly", random: "at random", square: "in squares", hexagonal: "in hexagons" }[pattern];
+  const many = {
+    distance: `${metres(distance)} apart`,
+    count: `${count} in all`,
+    density: `${formatValue(perArea, "number")} to the square metre`,
+  }[amount];
+  return `${how}, ${clusters ? "in clusters, " : ""}${many}`;
+}
+
+/** What gives up along a line or over a surface; what means nothing there goes by the world. */
+function upWords({ stance, where }: Dressing): string {
+  const { up, upBy } = stance;
+  const meant = where.kind === "over" ? ["world", "normal", "point"].includes(up) : up !== "normal";
+  if (!meant) return UP_FROM.world;
+  return up === "normal" && upBy < 1 ? `${formatValue(upBy, "share")} of the surface` : UP_FROM[up];
+}
+
+function facingWords({ stance, where }: Dressing, scene: Scene): string {
   const { forward, heading, thing, point } = stance;
   if (forward === "along") return "";
+  const ofSurface = forward === "downhill" || forward === "random" || forward === "line";
+  if (ofSurface && where.kind === "along") return "";
+  if (forward === "downhill") return "downhill";
+  if (forward === "random") return "each its own way";
+  if (forward === "line") return namesOf(thing === null ? [] : [thing], scene.lines)[0] ?? "the nearest line";
   if (forward === "heading") return `heading ${degrees(heading)}`;
   const name = [...scene.lines, ...scene.surfaces].find(({ id }) => id === thing)?.name;
   const what = name ?? `the point ${point.map((value) => formatValue(value, "number")).join(", ")}`;
@@ -156,6 +205,10 @@ function groundWords({ fit }: Dressing): string {
 function fitWords(dressing: Dressing): string {
   const { fit } = dressing;
   const parts = [groundWords(dressing), offsetWords(dressing)];
+  if (dressing.where.kind === "over") {
+    if (fit.clear !== "off") parts.push("kept clear");
+    return parts.filter((part) => part !== "").join(", ");
+  }
   if (fit.rows > 1) {
     parts.push(`in ${fit.rows} ${fit.stagger ? "staggered " : ""}rows ${metres(fit.rowDistance)} apart`);
   }
@@ -165,17 +218,35 @@ function fitWords(dressing: Dressing): string {
   return parts.filter((part) => part !== "").join(", ");
 }
 
-function gapWords({ gaps }: Dressing): string {
+/** Where on a surface nothing stands. */
+function limitWords({ gaps }: Dressing): string[] {
+  const parts: string[] = [];
+  const range = ([low, high]: readonly [number, number], write: (value: number) => string) =>
+    `${write(low)} to ${write(high)}`;
+  if (gaps.slopeOn) parts.push(`slopes of ${range(gaps.slope, degrees)} only`);
+  if (gaps.heightOn) parts.push(`heights of ${range(gaps.height, metres)} only`);
+  if (gaps.facingOn) parts.push(`only what faces ${degrees(gaps.facing)}`);
+  if (gaps.distances.length > 0) {
+    parts.push(`${gaps.distances.length} ${gaps.distances.length === 1 ? "thing" : "things"} kept off`);
+  }
+  if (gaps.edge > 0) parts.push(`fading over ${metres(gaps.edge)} at the edge`);
+  return parts;
+}
+
+function gapWords(dressing: Dressing): string {
+  const { gaps, where } = dressing;
   const parts: string[] = [];
   if (gaps.chance > 0) parts.push(`${inWords(gaps.chance)} blank`);
+  if (where.kind === "over") return [...parts, ...limitWords(dressing), ...mostWords(gaps)].join(", ");
   if (gaps.runsOn) parts.push("runs of blanks");
   if (gaps.stretches.length > 0) {
     parts.push(gaps.stretches.length === 1 ? "a stretch held open" : `${gaps.stretches.length} stretches held open`);
   }
   if (gaps.avoid.length > 0) parts.push(`${metres(gaps.avoidBy)} kept off other lines`);
-  if (gaps.atMost > 0) parts.push(`at most ${gaps.atMost}`);
-  return parts.join(", ");
+  return [...parts, ...mostWords(gaps)].join(", ");
 }
+
+const mostWords = ({ atMost }: Dressing["gaps"]): string[] => (atMost > 0 ? [`at most ${atMost}`] : []);
 
 function offsetWords({ fit }: Dressing): string {
   const parts: string[] = [];
@@ -193,7 +264,7 @@ function looseWords(dressing: Dressing): string {
     parts.push(`±${metres(Math.max(...[variation.along, variation.across, variation.up].flat().map(Math.abs)))}`);
   }
   if (variation.sizeOn) parts.push(`${variation.size.map((k) => formatValue(k, "number")).join("–")} times the size`);
-  if (variation.wanderOn) parts.push("wandering");
+  if (variation.wanderOn && dressing.where.kind === "along") parts.push("wandering");
   if (variation.mirror > 0) parts.push("mirrored here and there");
   if (variation.tintOn) parts.push("tinted");
   return parts.join(", ");
@@ -212,15 +283,17 @@ export function summaries(
   const fitted = fitWords(dressing);
   const loose = looseWords(dressing);
   const shown = placements ? placements.count - placements.blanks : 0;
+  const over = dressing.where.kind === "over";
   return {
-    where:
-      lines.length === 0
+    where: over
+      ? whereWords(dressing, scene).text
+      : lines.length === 0
         ? "no line yet"
         : `${lines.length === 1 ? lines[0] : `${lines.length} lines`}${placements ? ` · ${metres(length)}` : ""}`,
     what: propNames(dressing, scene),
     spacing: placements ? `${placements.count} slots · ${shown} shown` : spacing.by,
     stance: `${MEETING[stance.meetsUp]}${turned.length > 0 ? ` · turned ${turned.map(degrees).join(", ")}` : ""}`,
-    fit: fitted ? fitted[0].toUpperCase() + fitted.slice(1) : "On the line",
+    fit: fitted ? fitted[0].toUpperCase() + fitted.slice(1) : over ? "On the surface" : "On the line",
     variation: `${loose || "None"} · seed ${variation.seed}`,
     gaps: `${gapWords(dressing) || "None"}${dressing.pegs.length > 0 ? ` · ${dressing.pegs.length} pegged` : ""}`,
   };

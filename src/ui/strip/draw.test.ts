@@ -91,7 +91,8 @@ test("whatever a dressing is and however it is looked at, every number that is d
 
 /** The dressing with the lines that it names. */
 function withLines(input: { where: { lines: string[] } } & Record<string, unknown>): Dressing {
-  return { ...dressing(input as never), where: input.where };
+  const made = dressing(input as never);
+  return { ...made, where: { ...made.where, ...input.where } };
 }
 
 const OCHRE = "#c98a1b";

@@ -6,6 +6,7 @@ import { BufferAttribute, BufferGeometry, DoubleSide } from "three";
 import { hasKnots, type Line } from "@/core/line";
 import { rotate, type Vec3 } from "@/core/math";
 import { useScene } from "@/store";
+import { guideLinesOf } from "../state/edits";
 import { useSession } from "../state/session";
 import { drawnLine, guideOf, markPositions, tagColour, taggedSpans, unbent } from "./guides";
 import { handleEnds } from "./handles";
@@ -23,10 +24,10 @@ export function Guides() {
   const dressings = useScene((scene) => scene.dressings);
   const selected = useSession((session) => session.dressing);
   const focus = useSession((session) => session.focus);
-  const dressed = useMemo(
-    () => new Set(dressings.find((dressing) => dressing.id === selected)?.where.lines),
-    [dressings, selected],
-  );
+  const dressed = useMemo(() => {
+    const dressing = dressings.find(({ id }) => id === selected);
+    return new Set(dressing && guideLinesOf(dressing));
+  }, [dressings, selected]);
   return lines.map((line) => {
     const focused = focus.kind === "line" && focus.id === line.id;
     const lit = focused || (focus.kind === "dressing" && dressed.has(line.id));

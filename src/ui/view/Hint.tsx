@@ -1,10 +1,11 @@
 "use client";
 /** What can be done in the view with the tool or the selection at hand, how far something has been moved, and the box being drawn. */
 import { hasKnots, LINE_KINDS } from "@/core/line";
+import type { Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose } from "../kit";
 import { useSession, type Focus } from "../state/session";
-import { useDraw } from "./draw-state";
+import { CLOSED_FORMS, useDraw } from "./draw-state";
 import { FLOAT } from "./float";
 import { useMove } from "./move-state";
 
@@ -57,6 +58,20 @@ export function Marquee() {
 
 const surfaceIn = (focus: Focus): string | null => (focus.kind === "surface" ? focus.id : null);
 
+const hasFields = ({ surfaces, areas }: Dressing["where"]): boolean => surfaces.length > 0 || areas.length > 0;
+
+/** What can be done by hand with what is spread over a surface. */
+function OverSurface() {
+  const some = useSession(({ keys }) => keys.size > 0);
+  return (
+    <div className={`${FLOAT} bottom-14 left-1/2 -translate-x-1/2 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}>
+      {some
+        ? "Drag what is selected over the surface · Delete: leave blank · Alt and click: one more"
+        : "Click a prop to select it · Alt and click on the surface: one more"}
+    </div>
+  );
+}
+
 /** What can be done with the tool or the selection at hand. */
 export function Hint() {
   const tool = useSession((session) => session.tool);
@@ -66,7 +81,13 @@ export function Hint() {
   const lines = useScene((scene) => scene.lines);
   const props = useScene((scene) => scene.props);
   const mixes = useScene((scene) => scene.mixes);
+  const drawn = useDraw((draw) => draw.outline?.list);
+  const outline = drawn && (drawn === "areas" ? "area" : "hole");
   const drawProp = useSession((session) => session.drawProp);
+  const selected = useSession((session) => session.dressing);
+  const spread = useScene((scene) =>
+    scene.dressings.some(({ id, where }) => id === selected && where.kind === "over" && hasFields(where)),
+  );
   const moving = useMove((move) => move.distance);
   const locked = useScene((scene) => scene.surfaces.some(({ id, locked }) => locked && id === surfaceIn(focus)));
   if (tool === "draw") {
@@ -77,7 +98,7 @@ export function Hint() {
       >
         <Choose
           label="What to draw"
-          choices={FORMS}
+          choices={outline ? FORMS.filter(({ id }) => CLOSED_FORMS.has(id)) : FORMS}
           onChoose={(id) => useDraw.setState({ form: id as typeof form })}
           className="rounded-md border border-linen-3 bg-white px-2 py-0.5 text-ink-9"
         >
@@ -86,23 +107,25 @@ export function Hint() {
         {form !== "free"
           ? "Click where its middle shall be"
           : knots === 0
-            ? "Click on the ground to set the first knot"
-            : "Click: next knot · first knot: close · Enter: done · Backspace: take back"}
+            ? `Click on the ground to set the first ${outline ? `corner of the ${outline}` : "knot"}`
+            : `Click: next knot · first knot${outline ? " or Enter: close" : ": close · Enter: done"} · Backspace: take back`}
         {moving !== null && <Distance />}
-        <span className="flex items-center gap-1 border-l border-linen-3 pl-3">
-          Dress with
-          <Choose
-            label="Prop to dress the line with"
-            choices={[
-              ...[...props, ...mixes].map(({ id, name }) => ({ id, label: name })),
-              { id: "", label: "Nothing yet" },
-            ]}
-            onChoose={(id) => useSession.setState({ drawProp: id || null })}
-            className="rounded-md border border-linen-3 bg-white px-2 py-0.5 text-ink-9"
-          >
-            {dressed?.name ?? "nothing yet"}
-          </Choose>
-        </span>
+        {!outline && (
+          <span className="flex items-center gap-1 border-l border-linen-3 pl-3">
+            Dress with
+            <Choose
+              label="Prop to dress the line with"
+              choices={[
+                ...[...props, ...mixes].map(({ id, name }) => ({ id, label: name })),
+                { id: "", label: "Nothing yet" },
+              ]}
+              onChoose={(id) => useSession.setState({ drawProp: id || null })}
+              className="rounded-md border border-linen-3 bg-white px-2 py-0.5 text-ink-9"
+            >
+              {dressed?.name ?? "nothing yet"}
+            </Choose>
+          </span>
+        )}
       </div>
     );
   }
@@ -116,6 +139,7 @@ export function Hint() {
       </div>
     );
   }
+  if (focus.kind === "dressing" && spread) return <OverSurface />;
   if (focus.kind !== "line") return null;
   const shape = lines.some((line) => line.id === focus.id && !hasKnots(line));
   return (

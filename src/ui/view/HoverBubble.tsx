@@ -1,5 +1,5 @@
 "use client";
-/** What the pointer is on: which prop, where on its line, how far to its neighbours. */
+/** What the pointer is on: which prop, where on its line or surface, how far to its neighbours. */
 import { useMemo } from "react";
 import type { Placements } from "@/core/place";
 import { useScene } from "@/store";
@@ -11,6 +11,8 @@ export function HoverBubble() {
   const hover = useSession((session) => session.hover);
   const results = useResults((state) => state.byDressing);
   const props = useScene((scene) => scene.props);
+  const surfaces = useScene((scene) => scene.surfaces);
+  const lines = useScene((scene) => scene.lines);
   const text = useMemo(() => {
     const placements = hover && results.get(hover.dressing)?.placements;
     if (!placements) return null;
@@ -19,8 +21,11 @@ export function HoverBubble() {
     const name = isShown(placements, i)
       ? props.find((p) => p.id === placements.props[placements.prop[i]])?.name
       : "Blank";
-    return { name, at: placements.at[i], gaps: gapsAround(placements, i) };
-  }, [hover, results, props]);
+    if (placements.lines.length > 0)
+      return { name: `${name} at ${placements.at[i].toFixed(2)} m`, gaps: gapsAround(placements, i) };
+    const field = [...surfaces, ...lines].find(({ id }) => id === placements.fields[placements.line[i]]);
+    return { name: `${name} on ${field?.name ?? "a surface"}`, gaps: nearestTo(placements, i) };
+  }, [hover, results, props, surfaces, lines]);
   if (!hover || !text) return null;
   return (
     <div
@@ -28,11 +33,25 @@ export function HoverBubble() {
       className="pointer-events-none fixed z-30 rounded-lg bg-ink-9 px-2.5 py-1.5 text-[11.5px] leading-snug text-white"
       style={{ left: Math.min(hover.x + 14, window.innerWidth - 190), top: Math.max(8, hover.y - 48) }}
     >
-      <b className="font-semibold">{text.name}</b> at {text.at.toFixed(2)} m
+      <b className="font-semibold">{text.name}</b>
       <br />
       {text.gaps}
     </div>
   );
+}
+
+/** How far away the nearest other prop is, as a phrase. */
+function nearestTo(p: Placements, i: number): string {
+  const { position } = p;
+  let least = Infinity;
+  for (let k = 0; k < p.count; k++) {
+    if (k === i || !isShown(p, k)) continue;
+    const dx = position[3 * k] - position[3 * i];
+    const dy = position[3 * k + 1] - position[3 * i + 1];
+    const dz = position[3 * k + 2] - position[3 * i + 2];
+    least = Math.min(least, Math.hypot(dx, dy, dz));
+  }
+  return least === Infinity ? "alone there" : `${least.toFixed(2)} m to the nearest`;
 }
 
 /** The distances along the line to the props on both sides, as a phrase. */

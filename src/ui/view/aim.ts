@@ -144,6 +144,12 @@ export class Aim {
     return wall && wall.distance < best.distance - 0.05 ? null : { dressing: best.dressing, key: best.key };
   }
 
+  /** The point of a surface that the pointer is on, whatever else stands before it; null where it misses it. */
+  on(id: string): Vec3 | null {
+    const hit = this.#surface((object) => object.parent?.userData.surface === id);
+    return hit ? rounded(hit.point) : null;
+  }
+
   /** The id of the surface that the pointer is on, or null. */
   surface(): string | null {
     const hit = this.#surface(() => true);

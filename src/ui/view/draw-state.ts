@@ -2,7 +2,7 @@
 import { create } from "zustand";
 import type { Shape } from "@/core/line";
 import type { Vec3 } from "@/core/math";
-import { addLine, addShape } from "../state/edits";
+import { addLine, addOutline, addOutlineShape, addShape, type Outline } from "../state/edits";
 import { useSession } from "../state/session";
 import { restMoving } from "./move-state";
 
@@ -14,24 +14,42 @@ interface DrawState {
   cursor: Vec3 | null;
   /** Whether the cursor is on the first knot, so that a click closes the line. */
   closing: boolean;
+  /** Which dressing's area or hole is drawn; null for a line of its own. */
+  outline: Outline | null;
 }
 
-export const useDraw = create<DrawState>()(() => ({ form: "free", knots: [], cursor: null, closing: false }));
+/** Forms with an inside. */
+export const CLOSED_FORMS: ReadonlySet<string> = new Set(["free", "circle", "ellipse", "rectangle"]);
+
+export const useDraw = create<DrawState>()(() => ({
+  form: "free",
+  knots: [],
+  cursor: null,
+  closing: false,
+  outline: null,
+}));
 
 function clear(): void {
-  useDraw.setState({ knots: [], cursor: null, closing: false });
+  useDraw.setState({ knots: [], cursor: null, closing: false, outline: null });
   restMoving();
 }
 
-export function startDrawing(): void {
+/** @param outline of which dressing the line is to become an area or a hole; it is then closed whatever happens */
+export function startDrawing(outline: Outline | null = null): void {
   clear();
+  useDraw.setState({
+    outline,
+    ...(outline && !CLOSED_FORMS.has(useDraw.getState().form) && { form: "free" as const }),
+  });
   useSession.setState({ tool: "draw", hover: null });
 }
 
 /** Makes the chosen shape about a point. */
 export function drawShape(kind: Shape["kind"], middle: Vec3): void {
+  const { outline } = useDraw.getState();
   stopDrawing();
-  addShape(kind, middle, useSession.getState().drawProp);
+  if (outline) addOutlineShape(kind, middle, outline);
+  else addShape(kind, middle, useSession.getState().drawProp);
 }
 
 export function stopDrawing(): void {
@@ -50,8 +68,12 @@ export const takeBackKnot = (): void => useDraw.setState(({ knots }) => ({ knots
 
 /** Makes the line of what was drawn; one knot alone makes none. */
 export function finishDrawing(closed: boolean): void {
-  const { knots } = useDraw.getState();
+  const { knots, outline } = useDraw.getState();
   const { drawProp } = useSession.getState();
   stopDrawing();
+  if (outline) {
+    if (knots.length > 2) addOutline(knots, outline);
+    return;
+  }
   if (knots.length >= 2) addLine(knots, closed && knots.length > 2, drawProp);
 }

@@ -25,6 +25,7 @@ import { addKnot, drawShape, finishDrawing, stopDrawing, takeBackKnot, useDraw }
 import { drawnLine, spanMiddles } from "./guides";
 import { handleEnds } from "./handles";
 import { restMoving, typedDistance, typeDistance, useMove, type Axis } from "./move-state";
+import { addUnder, movePlacements, takenPlacements, wantedPlace, type HeldPlacements } from "./pegging";
 import { atDistance, onGrid, snapTargets, type SnapTarget } from "./snap";
 import type { Aim } from "./aim";
 import type { Controls } from "./CameraRig";
@@ -34,12 +35,22 @@ const CLICK = 4;
 /** Knots and handles are taken hold of, and targets caught on, within so many pixels; marks between knots; lines. */
 const [KNOT, MIDDLE, LINE] = [12, 10, 7];
 
+/** What a drag is called in the history. */
+const MOVES = {
+  line: "Move line",
+  handle: "Move handle",
+  knots: "Move knot",
+  surface: "Move surface",
+  placements: "Move placement",
+} as const;
+
 /** What was under the pointer when it was pressed. */
 type Held =
   | { kind: "knots"; line: string; knot: number; from: ReadonlyMap<number, Vec3>; start: Vec3 }
   | { kind: "handle"; line: string; knot: number; side: Side; start: Vec3 }
   | { kind: "line"; line: string; from: ReadonlyMap<number, Vec3>; start: Vec3; at: number }
   | { kind: "surface"; surface: string; start: Vec3 }
+  | HeldPlacements
   | { kind: "box" };
 
 export class ViewHands {
@@ -130,7 +141,7 @@ export class ViewHands {
         return { kind: "line", line: line.id, from: placesOf(line, allKnots(line)), start, at };
       }
     }
-    const surface = this.#heldSurface();
+    const surface = this.#heldSurface() ?? (event.shiftKey ? null : takenPlacements(this.#placementUnder()));
     if (surface) return surface;
     return event.shiftKey ? { kind: "box" } : null;
   }
@@ -169,7 +180,7 @@ export class ViewHands {
     const anywhere = held.kind === "line" || held.kind === "surface";
     const from = anywhere ? this.#grip(event, start) : start;
     if (!from) return;
-    const to = this.#destination(event, from, held);
+    const to = held.kind === "placements" ? wantedPlace(this.#aim, held) : this.#destination(event, from, held);
     if (!to) return;
     const by = subtract(to, from);
     useMove.setState({ distance: distance(from, to) });
@@ -179,6 +190,7 @@ export class ViewHands {
         if (surface) surface.position = add(held.start, by).map(millimetre) as [number, number, number];
         return;
       }
+      if (held.kind === "placements") return movePlacements(draft, held, by);
       const line = draft.lines.find((l) => l.id === held.line);
       if (!line) return;
       if (held.kind === "handle") writeHandle(line, held.knot, held.side, add(held.start, by));
@@ -200,9 +212,8 @@ export class ViewHands {
   #begin(held: Exclude<Held, { kind: "box" }>): void {
     this.#begun = true;
     this.#gripped = null;
-    const labels = { line: "Move line", handle: "Move handle", knots: "Move knot", surface: "Move surface" };
-    this.#store.beginDrag(labels[held.kind]);
-    if (held.kind === "surface") {
+    this.#store.beginDrag(MOVES[held.kind]);
+    if (held.kind === "surface" || held.kind === "placements") {
       this.#targets = [];
       return;
     }
@@ -274,7 +285,7 @@ export class ViewHands {
     this.#aim.at(event);
     if (held?.kind === "knots") selectLine(held.line, held.knot, event.shiftKey);
     else if (useSession.getState().tool === "draw") this.#drawClick(event);
-    else this.#selectClick(event.shiftKey);
+    else if (!(event.altKey && addUnder(this.#aim))) this.#selectClick(event.shiftKey);
   };
 
   /** What the box holds: knots of the line in focus, otherwise placements of the dressing. */
@@ -374,7 +385,8 @@ export class ViewHands {
     else if (before) useSession.setState({ hover: null });
     const held = !hit && this.#heldSurface() !== null;
     const guide = !hit && this.#aim.line(this.#store.history.scene.lines, LINE) !== null;
-    element.style.cursor = grip ? "grab" : onLine || held ? "move" : hit || guide ? "pointer" : "";
+    const moves = onLine || held || takenPlacements(hit) !== null;
+    element.style.cursor = grip ? "grab" : moves ? "move" : hit || guide ? "pointer" : "";
   }
 
   #leave = () => {

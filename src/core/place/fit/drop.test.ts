@@ -1,34 +1,12 @@
 import fc from "fast-check";
-import { Ground, hitsFor, hullOf, type Seen, type TriangleMesh } from "../../mesh";
+import { Ground, hitsFor, hullOf, type Seen } from "../../mesh";
 import { quatAt, rotate, vectorAt, type Vec3 } from "../../math";
-import { dressing, straight, surroundings } from "../testing";
+import { dressing, field, mesh, STAND, straight, surroundings } from "../testing";
 import { evaluate } from "../evaluate";
 import { FLAG } from "../slots";
 import type { Placements } from "../placements";
 import type { z } from "zod";
 import type { dressingSchema } from "../schema";
-
-const STAND = { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: 1 } as const;
-const mesh = (position: number[], index: number[]): TriangleMesh => ({
-  position: Float32Array.from(position),
-  index: Uint32Array.from(index),
-  attributes: [],
-});
-
-/** A field of so many by so many squares of a metre, whose corners are as high as `height` says. */
-function field(n: number, height: (x: number, z: number) => number, id = "field"): Ground {
-  const position: number[] = [];
-  const index: number[] = [];
-  for (let i = 0; i <= n; i++)
-    for (let j = 0; j <= n; j++) position.push(i - n / 2, height(i - n / 2, j - n / 2), j - n / 2);
-  for (let i = 0; i < n; i++) {
-    for (let j = 0; j < n; j++) {
-      const a = i * (n + 1) + j;
-      index.push(a, a + 1, a + n + 2, a, a + n + 2, a + n + 1);
-    }
-  }
-  return Ground.of(id, mesh(position, index), STAND);
-}
 
 const hills = (x: number, z: number) => 1.5 * Math.sin(0.5 * x) + Math.cos(0.7 * z + 0.2 * x);
 

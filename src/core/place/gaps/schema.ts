@@ -1,9 +1,17 @@
 /** Gaps: blanks by chance and in runs, stretches held open, distance to other lines, and how many are kept. */
 import { z } from "zod";
-import { idSchema, lengthParam, rangeParam, shareParam, switchParam, wholeParam } from "../../scene/param";
+import { angleParam, idSchema, lengthParam, rangeParam, shareParam, switchParam, wholeParam } from "../../scene/param";
 
 /** A stretch of a line that stays free, by arc length in metres. On a closed line it may run through the start. */
 export const stretchSchema = z.object({ line: idSchema, from: z.number(), to: z.number() });
+
+/** How the distance to something counts: nothing stands at `none` metres, all may at `full`, and between them a soft curve. */
+export const distanceSchema = z.object({
+  /** Id of a line or a surface. */
+  to: idSchema,
+  none: z.number().min(0),
+  full: z.number().min(0),
+});
 
 export const gapsSchema = z.object({
   chance: shareParam({
@@ -53,6 +61,63 @@ export const gapsSchema = z.object({
     min: 0,
     max: 4_000_000,
     slider: [0, 100],
+  }),
+  slopeOn: switchParam({
+    label: "Slope",
+    help: "Only where the surface is as steep as this: 0° is level, 90° upright.",
+  }),
+  slope: rangeParam("rad", {
+    label: "Between",
+    help: "How steep the surface may be.",
+    default: [0, Math.PI / 6],
+    min: 0,
+    max: Math.PI,
+    slider: [0, Math.PI / 2],
+  }),
+  slopeSoft: angleParam({
+    label: "Thinning over",
+    help: "Beyond the limits numbers go down to nothing over so many degrees.",
+    default: 0,
+    min: 0,
+    slider: [0, Math.PI / 6],
+  }),
+  heightOn: switchParam({ label: "Height", help: "Only between two levels." }),
+  height: rangeParam("m", { label: "Between", help: "How high above zero.", default: [0, 10], slider: [-2, 20] }),
+  heightSoft: lengthParam({
+    label: "Thinning over",
+    help: "Beyond the levels numbers go down to nothing over so much height.",
+    default: 0,
+    min: 0,
+    slider: [0, 5],
+  }),
+  facingOn: switchParam({ label: "Facing", help: "Only where the surface slopes down towards a heading." }),
+  facing: angleParam({
+    label: "Towards",
+    help: "0° is north, away from you in the first view; 90° is east.",
+    default: Math.PI,
+    slider: [0, 2 * Math.PI],
+  }),
+  facingWithin: angleParam({
+    label: "Within",
+    help: "How far to either side of that heading.",
+    default: Math.PI / 4,
+    min: 0,
+    max: Math.PI,
+    slider: [0, Math.PI],
+  }),
+  distances: z.array(distanceSchema).max(200).default([]),
+  edge: lengthParam({
+    label: "Fade at the edge",
+    help: "Towards the outline of the area, or the rim of the surface, numbers go down to nothing over so many metres.",
+    default: 0,
+    min: 0,
+    slider: [0, 5],
+  }),
+  edgeSize: shareParam({
+    label: "and grow smaller",
+    help: "By how much what stands at the very edge is smaller.",
+    default: 0,
+    slider: [0, 1],
   }),
 });
 

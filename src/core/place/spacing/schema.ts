@@ -1,6 +1,14 @@
 /** Spacing: the ways of finding places along a line, insets, slide, and what happens with the remainder. */
 import { z } from "zod";
-import { choiceParam, lengthParam, switchParam, wholeParam } from "../../scene/param";
+import {
+  angleParam,
+  choiceParam,
+  lengthParam,
+  plainParam,
+  rangeParam,
+  switchParam,
+  wholeParam,
+} from "../../scene/param";
 
 /** A point of the density curve: a share of the way, and how dense it is there. */
 const densityPoint = z.tuple([z.number().min(0).max(1), z.number().min(0).max(1000)]);
@@ -125,6 +133,51 @@ export const spacingSchema = z.object({
   together: switchParam({
     label: "All lines as one",
     help: "The lines are counted as a single one, one behind the other, instead of each by itself.",
+  }),
+  pattern: choiceParam({
+    label: "Pattern",
+    help: "Over a surface. Even: none nearer to another than a distance, and no room left for one more. Random: each by itself. Square and hexagonal: in rows, seen from above.",
+    default: "even",
+    choices: { even: "Even", random: "Random", square: "Square", hexagonal: "Hexagonal" },
+  }),
+  amount: choiceParam({
+    label: "By",
+    help: "Whether the distance between neighbours is given, how many there are in all, or how many on a square metre.",
+    default: "distance",
+    choices: { distance: "Distance", count: "Count", density: "Density" },
+  }),
+  perArea: plainParam({
+    label: "Per square metre",
+    help: "How many there are on a square metre where nothing keeps them off.",
+    default: 1,
+    above: 0,
+    max: 1_000_000,
+    slider: [0.01, 4],
+  }),
+  heading: angleParam({
+    label: "Rows towards",
+    help: "Where the columns of a grid run: 0° is north, away from you in the first view; 90° is east.",
+    default: 0,
+    slider: [0, Math.PI],
+  }),
+  clusters: switchParam({
+    label: "Clusters",
+    help: "Each position becomes the middle of a group, so that things stand together here and leave room there.",
+  }),
+  clusterCount: rangeParam("whole", {
+    label: "In each",
+    help: "How many stand in a cluster.",
+    default: [3, 7],
+    min: 1,
+    max: 64,
+    slider: [1, 20],
+  }),
+  clusterRadius: lengthParam({
+    label: "Within",
+    help: "How far from its middle a cluster reaches.",
+    default: 0.8,
+    above: 0,
+    slider: [0.1, 5],
   }),
 });
 

@@ -1,15 +1,23 @@
 /** Stance: where forward and up come from, turns, flips, and which side of a prop meets the line. */
 import { z } from "zod";
-import { angleParam, choiceParam, idSchema, vec3Schema } from "../../scene/param";
+import { angleParam, choiceParam, idSchema, shareParam, vec3Schema } from "../../scene/param";
 
 const turn = (label: string, help: string) => angleParam({ label, help, default: 0, slider: [-Math.PI, Math.PI] });
 
 export const stanceSchema = z.object({
   forward: choiceParam({
     label: "Forward",
-    help: "Where each prop's front points: along the line, to a compass heading, at a point or thing, or away from it.",
+    help: "Where each prop's front points: along the line (over a surface: the way that its own front points), to a compass heading, at a point or thing, or away from it; over a surface also downhill, towards the nearest line, or each its own way.",
     default: "along",
-    choices: { along: "Along", heading: "Heading", at: "At", away: "Away" },
+    choices: {
+      along: "Along",
+      heading: "Heading",
+      at: "At",
+      away: "Away",
+      downhill: "Downhill",
+      line: "Line",
+      random: "Random",
+    },
   }),
   heading: angleParam({
     label: "Heading",
@@ -26,9 +34,15 @@ export const stanceSchema = z.object({
     .meta({ label: "Thing", help: "A line or surface whose middle is taken instead of the point." }),
   up: choiceParam({
     label: "Up from",
-    help: "World: forward along the line, up as near to the sky as that allows. Plumb: always upright, turned to the line's heading. Line: the line's own frame, which never twists, with its roll. Roll: as world, turned by the line's roll. Point: up away from the point.",
+    help: "World: forward along the line, up as near to the sky as that allows. Plumb: always upright, turned to the line's heading. Line: the line's own frame, which never twists, with its roll. Roll: as world, turned by the line's roll. Point: up away from the point. Normal: as the surface faces, by as much as is said.",
     default: "world",
-    choices: { world: "World", plumb: "Plumb", line: "Line", roll: "Roll", point: "Point" },
+    choices: { world: "World", plumb: "Plumb", line: "Line", roll: "Roll", point: "Point", normal: "Normal" },
+  }),
+  upBy: shareParam({
+    label: "By",
+    help: "How far up leans from the world's to the surface's normal: 0 % stands upright, 100 % square to the surface.",
+    default: 1,
+    slider: [0, 1],
   }),
   meetsUp: choiceParam({
     label: "Meets with its",

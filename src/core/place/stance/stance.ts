@@ -14,6 +14,8 @@ export interface Hold {
   /** Whether forward stays exact and up gives way where both cannot be had, as with up from the world. */
   forwardFirst: boolean;
   aim: Aim | null;
+  /** How things stand that are spread over a surface. */
+  spread: Pick<Stance, "forward" | "thing" | "upBy"> & { normal: boolean };
   /** Each prop's turn within the frame, 4 numbers a prop; then the same for slots that are flipped. */
   turn: Float64Array;
   flips: boolean;
@@ -51,9 +53,10 @@ export function stance(
   const held = fromTurns(params.turnAlong, params.turnAcross, params.turnUp);
   const flip: Quat = fromAxisAngle(FLIPS[params.flip], Math.PI);
   const hold: Hold = {
-    up: params.up === "point" ? pointOf(params, things) : params.up,
+    up: params.up === "point" ? pointOf(params, things) : params.up === "normal" ? "world" : params.up,
     forwardFirst: params.up === "world",
     aim: aimOf(params, things),
+    spread: { forward: params.forward, thing: params.thing, upBy: params.upBy, normal: params.up === "normal" },
     turn: new Float64Array(8 * n),
     flips: params.flip !== "none",
     contact: new Float64Array(3 * n),
@@ -87,9 +90,10 @@ export function stance(
 const pointOf = ({ thing, point }: Stance, things: ReadonlyMap<string, Vec3>): Vec3 =>
   (thing === null ? undefined : things.get(thing)) ?? point;
 
+/** Ways that only a surface knows go along where there is a line. */
 function aimOf(params: Stance, things: ReadonlyMap<string, Vec3>): Aim | null {
-  if (params.forward === "along") return null;
   if (params.forward === "heading") return { direction: [Math.sin(params.heading), 0, -Math.cos(params.heading)] };
+  if (params.forward !== "at" && params.forward !== "away") return null;
   return { point: pointOf(params, things), away: params.forward === "away" };
 }
 

@@ -92,7 +92,7 @@ export function variation(
   const tint = tintOn ? memory.step("tint draws", [slots, seed], () => drawTints(slots, seed)) : null;
   const along = memory.step("held", [slots, shift[0]], () => shift[0] && heldInPlace(shift[0], slots));
   const wave = (name: string, drawn: Draws | null, channel: number, most: number) =>
-    wanderOn && most > 0
+    wanderOn && most > 0 && !slots.spread
       ? memory.step(`wander ${name}`, [slots, drawn, seed, most, params.wanderOver, lines], () =>
           wandered(drawn, slots, lines, streamOf(seed, channel), most, params.wanderOver),
         )

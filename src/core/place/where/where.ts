@@ -3,7 +3,7 @@ import type { GuideLine } from "../../line";
 import type { Where } from "./schema";
 
 /** The dressing's lines in its own order, without the ones that are gone and without repeats. */
-export function where(params: Where, guides: ReadonlyMap<string, GuideLine>): GuideLine[] {
+export function where(params: Pick<Where, "lines">, guides: ReadonlyMap<string, GuideLine>): GuideLine[] {
   const found: GuideLine[] = [];
   for (const id of new Set(params.lines)) {
     const guide = guides.get(id);

@@ -1,7 +1,7 @@
 /** Edits of dressings as a whole. */
 import { toast } from "sonner";
 import type { Dressing } from "@/core/place";
-import { dressLine, freeName, newId, type Prop } from "@/core/scene";
+import { dressLine, dressOver, freeName, newId, type Prop } from "@/core/scene";
 import { selectDressing } from "../session";
 import { dressingOf, scene, store } from "./common";
 import type { Draft } from "immer";
@@ -15,6 +15,16 @@ export function makeDressing(line: string, props: readonly Prop[]): Dressing {
 /** A new dressing of a line with a prop. */
 export function dress(line: string, prop: string): void {
   const dressing = makeDressing(line, propsOf(prop));
+  if (dressing.what.entries.length > 0) dressing.what.entries = [{ ...dressing.what.entries[0], prop }];
+  store().change("Dress", (draft) => void draft.dressings.push(dressing as Draft<Dressing>));
+  selectDressing(dressing.id);
+}
+
+/** A new dressing of a prop over a surface, or within an area that has none. */
+export function dressField(where: { surfaces?: string[]; areas?: string[] }, extent: number, prop: string): void {
+  const props = propsOf(prop);
+  const taken = scene().dressings.map((d) => d.name);
+  const dressing = dressOver(newId(), freeName(props[0]?.name ?? "Dressing", taken), where, extent, props);
   if (dressing.what.entries.length > 0) dressing.what.entries = [{ ...dressing.what.entries[0], prop }];
   store().change("Dress", (draft) => void draft.dressings.push(dressing as Draft<Dressing>));
   selectDressing(dressing.id);

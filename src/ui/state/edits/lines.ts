@@ -17,7 +17,7 @@ import type { Dressing } from "@/core/place";
 import { freeName, newId, nextLineNumber, type Scene } from "@/core/scene";
 import { drawnLine } from "../../view/guides";
 import { selectDressing, selectLine, selectNothing } from "../session";
-import { lineOf, scene, store } from "./common";
+import { dressingOf, lineOf, scene, store } from "./common";
 import { makeDressing, propsOf } from "./dressings";
 import type { Draft } from "immer";
 
@@ -37,6 +37,30 @@ export function addLine(knots: readonly Vec3[], closed: boolean, prop: string | 
 /** A new shape about a point; dressed at once if a prop or mix is given. */
 export function addShape(kind: Shape["kind"], middle: Vec3, prop: string | null): void {
   placeLine({ name: freeLineName(`${LINE_KINDS[kind].label} 1`), kind, knots: [{ position: middle }] }, prop);
+}
+
+/** Of which dressing a drawn line becomes an area or a hole. */
+export interface Outline {
+  dressing: string;
+  list: "areas" | "holes";
+}
+
+/** A new closed line through the knots, as an area or a hole of a dressing. */
+export function addOutline(knots: readonly Vec3[], outline: Outline): void {
+  placeOutline({ kind: "smooth", closed: true, knots: knots.map((position) => ({ position })) }, outline);
+}
+
+export const addOutlineShape = (kind: Shape["kind"], middle: Vec3, outline: Outline): void =>
+  placeOutline({ kind, knots: [{ position: middle }] }, outline);
+
+function placeOutline(described: Record<string, unknown>, { dressing, list }: Outline): void {
+  const name = freeLineName(list === "areas" ? "Area 1" : "Hole 1");
+  const line = lineSchema.parse({ ...described, name, id: newId(), number: nextLineNumber(scene()) });
+  store().change(list === "areas" ? "Draw area" : "Draw hole", (draft) => {
+    draft.lines.push(line as Draft<Line>);
+    dressingOf(draft, dressing)?.where[list].push(line.id);
+  });
+  selectDressing(dressing);
 }
 
 function placeLine(described: Record<string, unknown>, prop: string | null): void {
@@ -131,7 +155,7 @@ export function splitLine(id: string, knot: number): void {
       return moveThings(draft, id, () => ({ line: id, place: turn }));
     }
     for (const { where, gaps } of draft.dressings) {
-      for (const list of [where.lines, gaps.avoid]) {
+      for (const list of [where.lines, where.areas, where.holes, gaps.avoid]) {
         const at = list.indexOf(id);
         if (at >= 0) list.splice(at + 1, 0, second.id);
       }
@@ -167,7 +191,8 @@ function dropLine(draft: Draft<Scene>, id: string): void {
   draft.lines = draft.lines.filter((line) => line.id !== id);
   for (const dressing of draft.dressings) {
     const { where, gaps, stance } = dressing;
-    where.lines = where.lines.filter((other) => other !== id);
+    for (const list of ["lines", "areas", "holes"] as const) where[list] = where[list].filter((other) => other !== id);
+    gaps.distances = gaps.distances.filter(({ to }) => to !== id);
     gaps.avoid = gaps.avoid.filter((other) => other !== id);
     gaps.stretches = gaps.stretches.filter((stretch) => stretch.line !== id);
     if (stance.thing === id) stance.thing = null;
@@ -190,6 +215,7 @@ export function duplicateLine(id: string): void {
     draft.lines.splice(draft.lines.findIndex((line) => line.id === id) + 1, 0, copy as Draft<Line>);
     for (const dressing of draft.dressings) {
       const { where, gaps } = dressing;
+      for (const list of [where.areas, where.holes]) if (list.includes(id)) list.push(copy.id);
       const at = where.lines.indexOf(id);
       if (at < 0) continue;
       where.lines.splice(at + 1, 0, copy.id);

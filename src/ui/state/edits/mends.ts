@@ -14,6 +14,7 @@ export const MEND_LABELS: Readonly<Record<Mend, string>> = {
   stiff: "Keep props stiff",
   lean: "Lean with the ground",
   "rest-highest": "Rest on the highest",
+  "drop-on-it": "Drop them onto it",
   "onto-nearest": "Move onto the ground",
   "leave-circle": "Stand on surfaces alone",
 };
@@ -42,6 +43,11 @@ export function mendFinding({ dressing, keys, pegs = [] }: Finding, mend: Mend):
       return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => {
         fit.dropBy = "footprint";
         fit.dropRest = "highest";
+      });
+    case "drop-on-it":
+      return editDressing(dressing, MEND_LABELS[mend], ({ fit, where }) => {
+        fit.drop = "nearest";
+        fit.onto = [...where.surfaces];
       });
     case "leave-circle":
       return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => void (fit.ontoProps = []));

@@ -1,11 +1,36 @@
 /** Edits of single placements by hand: pegs on slots, and placements added besides them. */
-import { ADDED, keyOf, lineNumberOfKey, slotOfKey, type Dressing, type Peg } from "@/core/place";
+import {
+  ADDED,
+  ADDED_TAG,
+  keyOf,
+  lineNumberOfKey,
+  localOfKey,
+  MAX_LOCAL,
+  overKey,
+  slotOfKey,
+  tagOfKey,
+  tagsOf,
+  type Dressing,
+  type Peg,
+} from "@/core/place";
 import type { Line } from "@/core/line";
+import type { Vec3 } from "@/core/math";
 import { editDressing, scene } from "./common";
 import type { Draft } from "immer";
 
-/** The line and slot that a key of a placement stands for. */
-function slotOf(key: number): Pick<Peg, "line" | "slot"> | null {
+type Slot = Pick<Peg, "line" | "slot" | "added">;
+
+/** The line or field and the slot that a key of one of a dressing's placements stands for. */
+function slotOf({ where, pegs }: Pick<Dressing, "where" | "pegs">, key: number): Slot | null {
+  if (where.kind === "over") {
+    const [tag, slot] = [tagOfKey(key), localOfKey(key)];
+    if (tag === ADDED_TAG) {
+      const peg = pegs.find((one) => one.added && one.slot === slot);
+      return peg ? { line: peg.line, slot, added: true } : null;
+    }
+    const field = [...tagsOf(where)].find(([, own]) => own === tag);
+    return field ? { line: field[0], slot } : null;
+  }
   const line = scene().lines.find((l) => l.number === lineNumberOfKey(key));
   return line ? { line: line.id, slot: slotOfKey(key) } : null;
 }
@@ -16,18 +41,22 @@ export function writePegs(
   keys: Iterable<number>,
   edit: (peg: Draft<Peg>, key: number) => void,
 ): void {
-  const name = (peg: Pick<Peg, "line" | "slot">) => `${peg.line} ${peg.slot}`;
+  const over = dressing.where.kind === "over";
+  // Over fields the numbers of what is added by hand are their own.
+  const name = (peg: Slot) => `${peg.line} ${peg.slot} ${over && peg.added === true}`;
   const byName = new Map(dressing.pegs.map((peg) => [name(peg), peg]));
   for (const key of keys) {
-    const slot = slotOf(key);
+    const slot = slotOf(dressing as Dressing, key);
     if (!slot) continue;
     const peg: Draft<Peg> = byName.get(name(slot)) ?? { ...slot };
     edit(peg, key);
     byName.set(name(slot), peg);
   }
-  const says = ({ at, prop, removed, added }: Draft<Peg>) =>
+  const says = ({ at, point, prop, removed, added }: Draft<Peg>) => {
+    const placed = at !== undefined || point !== undefined;
     // What was added by hand stands nowhere without its place, and is gone when it is taken away.
-    added ? at !== undefined && !removed : at !== undefined || prop !== undefined || removed;
+    return added ? placed && !removed : placed || prop !== undefined || removed;
+  };
   const next = [...byName.values()].filter(says);
   // Pegs that were there are changed in place; a list of the same ones is no change.
   if (next.length !== dressing.pegs.length || next.some((peg, i) => peg !== dressing.pegs[i])) dressing.pegs = next;
@@ -58,6 +87,7 @@ export const swapPlacements = (dressing: string, keys: Iterable<number>, prop: s
 export const unpeg = (dressing: string, keys: Iterable<number>): void =>
   setPegs(dressing, keys, "Take peg off", (peg) => {
     delete peg.at;
+    delete peg.point;
     delete peg.prop;
     delete peg.removed;
   });
@@ -67,6 +97,13 @@ export const unpegAll = (dressing: string): void =>
 
 /** The keys of all pegs of a dressing. */
 export function peggedKeys(dressing: Dressing, lines: readonly Line[]): number[] {
+  if (dressing.where.kind === "over") {
+    const tags = tagsOf(dressing.where);
+    return dressing.pegs.flatMap(({ line, slot, added }) => {
+      const tag = added ? ADDED_TAG : tags.get(line);
+      return tag === undefined || slot < 0 ? [] : [overKey(tag, slot)];
+    });
+  }
   const numberOf = new Map(lines.map((line) => [line.id, line.number]));
   return dressing.pegs.flatMap((peg) => {
     const number = numberOf.get(peg.line);
@@ -95,3 +132,18 @@ export function writeAdded(dressing: Draft<Dressing>, added: readonly Added[]): 
     return slot;
   });
 }
+
+/** Writes into the draft a placement on a field besides those of the rules; gives its key, or null where there is no more room. */
+export function writeAddedOn(
+  dressing: Draft<Dressing>,
+  { field, point, prop }: { field: string; point: Vec3; prop: string },
+): number | null {
+  const slot = 1 + dressing.pegs.reduce((most, peg) => (peg.added ? Math.max(most, peg.slot) : most), 0);
+  if (slot > MAX_LOCAL) return null;
+  dressing.pegs.push({ line: field, slot, point: [...point], prop, added: true });
+  return overKey(ADDED_TAG, slot);
+}
+
+/** The id of the field that a placement stands on, by its key; null for what stands on a line. */
+export const fieldOf = (dressing: Dressing, key: number): string | null =>
+  dressing.where.kind === "over" ? (slotOf(dressing, key)?.line ?? null) : null;

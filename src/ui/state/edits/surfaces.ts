@@ -29,13 +29,20 @@ export function addSurfaces(surfaces: readonly Surface[]): void {
   selectSurface(named[named.length - 1].id);
 }
 
-/** A copy beside the surface. */
+/** A copy beside the surface, with what is spread over it: whatever dresses it dresses the copy. */
 export function duplicateSurface(id: string): void {
   const surface = surfaceOf(scene(), id);
   if (!surface) return;
   const [x, y, z] = surface.position;
   const copy = { ...surface, id: newId(), name: freeName(surface.name, names()), position: [x + 1, y, z + 1] as const };
-  store().change("Duplicate surface", (draft) => void draft.surfaces.push(copy as unknown as Draft<Surface>));
+  store().change("Duplicate surface", (draft) => {
+    draft.surfaces.push(copy as unknown as Draft<Surface>);
+    for (const { where, pegs } of draft.dressings) {
+      if (!where.surfaces.includes(id)) continue;
+      where.surfaces.push(copy.id);
+      pegs.push(...pegs.filter(({ line, added }) => line === id && !added).map((peg) => ({ ...peg, line: copy.id })));
+    }
+  });
   selectSurface(copy.id);
 }
 
@@ -44,8 +51,12 @@ export function deleteSurface(id: string): void {
   if (!surface) return;
   store().change("Delete surface", (draft) => {
     draft.surfaces = draft.surfaces.filter((one) => one.id !== id);
-    for (const { fit, stance } of draft.dressings) {
+    for (const dressing of draft.dressings) {
+      const { fit, stance, where, gaps } = dressing;
       fit.onto = fit.onto.filter((one) => one !== id);
+      where.surfaces = where.surfaces.filter((one) => one !== id);
+      gaps.distances = gaps.distances.filter(({ to }) => to !== id);
+      dressing.pegs = dressing.pegs.filter(({ line }) => line !== id);
       if (stance.thing === id) stance.thing = null;
     }
   });

@@ -5,12 +5,33 @@ import { OnGround } from "./OnGround";
 import { StepChoice, StepNumber, StepNumbers, StepSwitch, type CardProps } from "../params";
 
 export function FitCard({ dressing }: CardProps) {
-  const { rows, clear } = dressing.fit;
+  const { clear } = dressing.fit;
+  const over = dressing.where.kind === "over";
   const step = "fit" as const;
   return (
     <>
       <StepNumbers dressing={dressing} step={step} names={["along", "across", "up"]} />
       <OnGround dressing={dressing} />
+      {!over && <OfALine dressing={dressing} />}
+      <div className="grid gap-1.5 border-t border-linen-2 pt-2">
+        <StepChoice dressing={dressing} step={step} name="clear" />
+        {clear !== "off" && (
+          <>
+            {!over && <StepChoice dressing={dressing} step={step} name="clearBy" />}
+            <StepNumber dressing={dressing} step={step} name="clearance" />
+          </>
+        )}
+      </div>
+    </>
+  );
+}
+
+/** What only props along a line can have. */
+function OfALine({ dressing }: CardProps) {
+  const { rows } = dressing.fit;
+  const step = "fit" as const;
+  return (
+    <>
       <Fold label="Parallel rows" summary={rows > 1 ? `${rows} rows` : ""}>
         <StepNumber dressing={dressing} step={step} name="rows" />
         {rows > 1 && (
@@ -24,15 +45,6 @@ export function FitCard({ dressing }: CardProps) {
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">
         <StepSwitch dressing={dressing} step={step} name="bend" />
         <StepSwitch dressing={dressing} step={step} name="clip" />
-      </div>
-      <div className="grid gap-1.5 border-t border-linen-2 pt-2">
-        <StepChoice dressing={dressing} step={step} name="clear" />
-        {clear !== "off" && (
-          <>
-            <StepChoice dressing={dressing} step={step} name="clearBy" />
-            <StepNumber dressing={dressing} step={step} name="clearance" />
-          </>
-        )}
       </div>
     </>
   );

@@ -7,25 +7,33 @@ import { Choose, Fold, IconButton, ValueField } from "../../kit";
 import { dressingOf, editDressing, unpegAll } from "../../state/edits";
 import { usePlacements } from "../../state/results";
 import { useEdit } from "../../state/useEdit";
+import { WhereNot } from "./WhereNot";
 import { ADD, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } from "../params";
 
 export function GapsCard({ dressing }: CardProps) {
   const { runsOn, atLeast, atMost } = dressing.gaps;
+  const over = dressing.where.kind === "over";
   const step = "gaps" as const;
   const pegs = dressing.pegs.length;
   const kept = [atLeast > 0 ? `at least ${atLeast}` : "", atMost > 0 ? `at most ${atMost}` : ""].filter(Boolean);
   return (
     <>
       <StepNumber dressing={dressing} step={step} name="chance" />
-      <StepSwitch dressing={dressing} step={step} name="runsOn" />
-      {runsOn && (
+      {over ? (
+        <WhereNot dressing={dressing} />
+      ) : (
         <>
-          <StepNumber dressing={dressing} step={step} name="runEvery" />
-          <StepRange dressing={dressing} step={step} name="runLength" />
+          <StepSwitch dressing={dressing} step={step} name="runsOn" />
+          {runsOn && (
+            <>
+              <StepNumber dressing={dressing} step={step} name="runEvery" />
+              <StepRange dressing={dressing} step={step} name="runLength" />
+            </>
+          )}
+          <Stretches dressing={dressing} />
+          <Avoided dressing={dressing} />
         </>
       )}
-      <Stretches dressing={dressing} />
-      <Avoided dressing={dressing} />
       <Fold label="Keep so many" summary={kept.join(", ")}>
         <StepNumbers dressing={dressing} step={step} names={["atLeast", "atMost"]} />
       </Fold>

@@ -1,8 +1,8 @@
 "use client";
-/** The card of Spacing: one of its ways with what it needs; the ends; what is left over. */
+/** The card of Spacing: one of its ways with what it needs; the ends; what is left over. Over surfaces, a pattern and how many. */
 import type { Dressing } from "@/core/place";
 import { Fold } from "../../kit";
-import { StepChoice, StepNumber, StepNumbers, StepSwitch, type CardProps } from "../params";
+import { StepChoice, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } from "../params";
 import { DensityField } from "./DensityField";
 import { PlacesField } from "./PlacesField";
 
@@ -13,7 +13,34 @@ const REMAINDERS: Partial<Record<Dressing["spacing"]["by"], readonly string[]>> 
   density: ["end", "centred", "shared"],
 };
 
-export function SpacingCard({ dressing }: CardProps) {
+export const SpacingCard = ({ dressing }: CardProps) =>
+  dressing.where.kind === "over" ? <Over dressing={dressing} /> : <Along dressing={dressing} />;
+
+function Over({ dressing }: CardProps) {
+  const { pattern, amount, clusters } = dressing.spacing;
+  const given = { dressing, step: "spacing" as const };
+  return (
+    <>
+      <StepChoice {...given} name="pattern" bare columns={2} />
+      <StepChoice {...given} name="amount" />
+      {amount === "distance" && <StepNumber {...given} name="distance" />}
+      {amount === "count" && <StepNumber {...given} name="count" />}
+      {amount === "density" && <StepNumber {...given} name="perArea" />}
+      {(pattern === "square" || pattern === "hexagonal") && <StepNumber {...given} name="heading" />}
+      <div className="grid gap-1.5 border-t border-linen-2 pt-2">
+        <StepSwitch {...given} name="clusters" />
+        {clusters && (
+          <>
+            <StepRange {...given} name="clusterCount" />
+            <StepNumber {...given} name="clusterRadius" />
+          </>
+        )}
+      </div>
+    </>
+  );
+}
+
+function Along({ dressing }: CardProps) {
   const { by, measure } = dressing.spacing;
   const step = "spacing" as const;
   const remainders = by === "distance" && measure === "straight" ? undefined : REMAINDERS[by];

@@ -9,8 +9,15 @@ import { dressingOf, editDressing } from "../../state/edits";
 import { useEdit } from "../../state/useEdit";
 import { StepChoice, StepNumber, StepNumbers, type CardProps } from "../params";
 
+/** What means something along a line, and over a surface. */
+const FORWARD_ALONG = ["along", "heading", "at", "away"];
+const FORWARD_OVER = ["along", "heading", "at", "away", "downhill", "line", "random"];
+const UP_ALONG = ["world", "plumb", "line", "roll", "point"];
+const UP_OVER = ["world", "normal", "point"];
+
 export function StanceCard({ dressing }: CardProps) {
   const { stance } = dressing;
+  const over = dressing.where.kind === "over";
   const step = "stance" as const;
   const sides = [stance.meetsAlong, stance.meetsAcross].filter((side) => side !== "pivot");
   const turned = [stance.turnAlong, stance.turnAcross, stance.turnUp].filter((turn) => turn !== 0);
@@ -22,19 +29,71 @@ export function StanceCard({ dressing }: CardProps) {
         <StepChoice dressing={dressing} step={step} name="meetsAlong" />
         <StepChoice dressing={dressing} step={step} name="meetsAcross" />
       </Fold>
-      <StepChoice dressing={dressing} step={step} name="forward" />
+      <StepChoice
+        dressing={dressing}
+        step={step}
+        name="forward"
+        only={over ? FORWARD_OVER : FORWARD_ALONG}
+        columns={over ? 3 : undefined}
+      />
       {stance.forward === "heading" && <StepNumber dressing={dressing} step={step} name="heading" />}
-      <StepChoice dressing={dressing} step={step} name="up" />
+      {stance.forward === "line" && over && <Towards dressing={dressing} />}
+      <StepChoice dressing={dressing} step={step} name="up" only={over ? UP_OVER : UP_ALONG} />
+      {over && stance.up === "normal" && <StepNumber dressing={dressing} step={step} name="upBy" />}
       {(aims || stance.up === "point") && <AimedAt dressing={dressing} aims={aims} />}
       <Fold
         label="Turns"
-        help="In the line's own frame, so they mean the same whichever way it runs."
+        help={
+          over
+            ? "About each one's own up and forward."
+            : "In the line's own frame, so they mean the same whichever way it runs."
+        }
         summary={turned.map((turn) => formatValue(turn, "rad")).join(", ")}
       >
         <StepNumbers dressing={dressing} step={step} names={["turnAlong", "turnAcross", "turnUp"]} />
       </Fold>
       <StepChoice dressing={dressing} step={step} name="flip" columns={4} />
     </>
+  );
+}
+
+/** The line that forward points to, or the nearest of all. */
+function Towards({ dressing }: CardProps) {
+  const lines = useScene((scene) => scene.lines);
+  const chosen = lines.find(({ id }) => id === dressing.stance.thing);
+  return (
+    <Chosen
+      label="Towards"
+      name={chosen?.name ?? "The nearest line"}
+      choices={[{ id: "", label: "The nearest line" }, ...lines.map(({ id, name }) => ({ id, label: name }))]}
+      onChoose={(id) => editDressing(dressing.id, "Aim", (draft) => void (draft.stance.thing = id || null))}
+    />
+  );
+}
+
+interface ChosenProps {
+  label: string;
+  help?: string;
+  name: string;
+  choices: { id: string; label: string }[];
+  onChoose: (id: string) => void;
+}
+
+/** Something chosen from a list, behind its label. */
+function Chosen({ label, help, name, choices, onChoose }: ChosenProps) {
+  return (
+    <div className="grid grid-cols-[84px_1fr] items-center gap-2" title={help}>
+      <span className="text-[12.5px] text-ink-6">{label}</span>
+      <Choose
+        label={`${label}: ${name}`}
+        choices={choices}
+        onChoose={onChoose}
+        className="flex h-7 items-center justify-between rounded-lg border border-linen-3 bg-white px-2 text-left text-xs"
+      >
+        <span className="truncate">{name}</span>
+        <ChevronDown size={13} />
+      </Choose>
+    </div>
   );
 }
 
@@ -49,21 +108,16 @@ function AimedAt({ dressing, aims }: CardProps & { aims: boolean }) {
   return (
     <>
       {aims && (
-        <div className="grid grid-cols-[84px_1fr] items-center gap-2" title={help}>
-          <span className="text-[12.5px] text-ink-6">Aims at</span>
-          <Choose
-            label={`Aims at: ${chosen?.name ?? "a point"}`}
-            choices={[
-              { id: "", label: "A point" },
-              ...[...lines, ...surfaces].map(({ id, name }) => ({ id, label: name })),
-            ]}
-            onChoose={(id) => editDressing(dressing.id, "Aim", (draft) => void (draft.stance.thing = id || null))}
-            className="flex h-7 items-center justify-between rounded-lg border border-linen-3 bg-white px-2 text-left text-xs"
-          >
-            <span className="truncate">{chosen?.name ?? "A point"}</span>
-            <ChevronDown size={13} />
-          </Choose>
-        </div>
+        <Chosen
+          label="Aims at"
+          help={help}
+          name={chosen?.name ?? "A point"}
+          choices={[
+            { id: "", label: "A point" },
+            ...[...lines, ...surfaces].map(({ id, name }) => ({ id, label: name })),
+          ]}
+          onChoose={(id) => editDressing(dressing.id, "Aim", (draft) => void (draft.stance.thing = id || null))}
+        />
       )}
       {byPoint && (
         <div className="grid grid-cols-[84px_1fr_1fr_1fr] items-center gap-1.5">

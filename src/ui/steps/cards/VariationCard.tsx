@@ -68,10 +68,12 @@ export function VariationCard({ dressing }: CardProps) {
           </div>
         )}
       </div>
-      <div className={GROUP}>
-        <StepSwitch {...of} name="wanderOn" />
-        {wanderOn && <StepNumbers {...of} names={["wanderAcross", "wanderUp", "wanderOver"]} />}
-      </div>
+      {dressing.where.kind === "along" && (
+        <div className={GROUP}>
+          <StepSwitch {...of} name="wanderOn" />
+          {wanderOn && <StepNumbers {...of} names={["wanderAcross", "wanderUp", "wanderOver"]} />}
+        </div>
+      )}
       <div className={GROUP}>
         <div className="flex items-center gap-1">
           <div className="grow">

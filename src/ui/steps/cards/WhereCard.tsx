@@ -1,64 +1,128 @@
 "use client";
-/** The card of Where: the lines that a dressing runs along. */
-import { Plus, X } from "lucide-react";
+/** The card of Where: the lines that a dressing runs along, or the surfaces and areas that it is spread over. */
 import { useScene } from "@/store";
-import { Choose, IconButton } from "../../kit";
+import { Fold } from "../../kit";
 import { editDressing } from "../../state/edits";
-import { selectLine } from "../../state/session";
+import { selectLine, selectSurface } from "../../state/session";
 import { startDrawing } from "../../view/draw-state";
-import { ADD, type CardProps } from "../params";
+import { drawnLine } from "../../view/guides";
+import { ADD, StepChoice, type CardProps } from "../params";
+import { GuideList } from "./GuideList";
+
+type Named = "lines" | "surfaces" | "areas" | "holes";
+
+const ADDED: Readonly<Record<Named, readonly [add: string, remove: string]>> = {
+  lines: ["Add line", "Take line out"],
+  surfaces: ["Add surface", "Take surface out"],
+  areas: ["Add area", "Take area out"],
+  holes: ["Cut hole", "Close hole"],
+};
 
 export function WhereCard({ dressing }: CardProps) {
-  const lines = useScene((scene) => scene.lines);
-  const { lines: chosen } = dressing.where;
-  const free = lines.filter((line) => !chosen.includes(line.id));
   return (
     <>
-      {chosen.length === 0 && <p className="text-xs text-ink-6">Choose a line for the props to follow.</p>}
-      <ul className="grid gap-1">
-        {chosen.map((id) => {
-          const line = lines.find((l) => l.id === id);
-          return (
-            line && (
-              <li key={id} className="flex items-center gap-2 rounded-lg bg-white py-0.5 pl-2.5 pr-0.5">
-                <button
-                  type="button"
-                  className="grow truncate text-left text-[12.5px] hover:text-sea"
-                  onClick={() => selectLine(id)}
-                  title="Edit this line"
-                >
-                  {line.name}
-                </button>
-                <IconButton
-                  label={`Take ${line.name} out of the dressing`}
-                  className="size-6.5"
-                  onClick={() =>
-                    editDressing(dressing.id, "Take line out", (draft) => {
-                      draft.where.lines = draft.where.lines.filter((other) => other !== id);
-                    })
-                  }
-                >
-                  <X size={13} />
-                </IconButton>
-              </li>
-            )
-          );
-        })}
-      </ul>
-      <div className="flex gap-2">
-        <Choose
-          label="Add a line"
-          choices={free.map((line) => ({ id: line.id, label: line.name }))}
-          empty="All lines of the scene are in this dressing. Draw another one."
-          onChoose={(id) => editDressing(dressing.id, "Add line", (draft) => void draft.where.lines.push(id))}
-          className={ADD}
-        >
-          <Plus size={13} /> Add a line
-        </Choose>
-        <button type="button" className={ADD} onClick={startDrawing}>
+      <StepChoice dressing={dressing} step="where" name="kind" bare columns={2} />
+      {dressing.where.kind === "along" ? <Along dressing={dressing} /> : <Over dressing={dressing} />}
+    </>
+  );
+}
+
+/** What a list of Where is given to change it. */
+const changing = ({ dressing }: CardProps, list: Named) => ({
+  chosen: dressing.where[list],
+  onAdd: (id: string) => editDressing(dressing.id, ADDED[list][0], ({ where }) => void where[list].push(id)),
+  onRemove: (id: string) =>
+    editDressing(dressing.id, ADDED[list][1], ({ where }) => {
+      where[list] = where[list].filter((other) => other !== id);
+    }),
+});
+
+function Along({ dressing }: CardProps) {
+  const lines = useScene((scene) => scene.lines);
+  return (
+    <>
+      {dressing.where.lines.length === 0 && (
+        <p className="text-xs text-ink-6">Choose a line for the props to follow.</p>
+      )}
+      <GuideList
+        noun="line"
+        things={lines}
+        empty="All lines of the scene are in this dressing. Draw another one."
+        onOpen={selectLine}
+        {...changing({ dressing }, "lines")}
+      >
+        <button type="button" className={ADD} onClick={() => startDrawing()}>
           Draw line
         </button>
-      </div>
+      </GuideList>
     </>
+  );
+}
+
+function Over({ dressing }: CardProps) {
+  const surfaces = useScene((scene) => scene.surfaces);
+  const closed = useScene((scene) => scene.lines).filter((line) => drawnLine(line).curve.closed);
+  const { surfaces: chosen, areas, holes } = dressing.where;
+  return (
+    <>
+      {chosen.length === 0 && areas.length === 0 && (
+        <p className="text-xs text-ink-6">
+          Choose a surface for the props to be spread over, or draw an area; an area without a surface is filled by
+          itself.
+        </p>
+      )}
+      <GuideList
+        noun="surface"
+        things={surfaces}
+        empty={
+          surfaces.length === 0
+            ? "There is no surface in this scene yet. Bring one in on the right, under Surfaces."
+            : "All surfaces of the scene are in this dressing."
+        }
+        onOpen={selectSurface}
+        {...changing({ dressing }, "surfaces")}
+      />
+      <Fold
+        label="Areas"
+        help="Closed lines, seen from above: only what lies within one of them is filled."
+        summary={areas.length > 0 ? String(areas.length) : "all of it"}
+      >
+        <Outlines dressing={dressing} list="areas" noun="area" lines={closed} />
+      </Fold>
+      <Fold
+        label="Holes"
+        help="Closed lines, seen from above, within which nothing stands."
+        summary={holes.length > 0 ? String(holes.length) : ""}
+      >
+        <Outlines dressing={dressing} list="holes" noun="hole" lines={closed} />
+      </Fold>
+    </>
+  );
+}
+
+interface OutlinesProps extends CardProps {
+  list: "areas" | "holes";
+  noun: string;
+  lines: readonly { id: string; name: string }[];
+}
+
+function Outlines({ dressing, list, noun, lines }: OutlinesProps) {
+  return (
+    <GuideList
+      noun={noun}
+      things={lines}
+      empty="There is no other closed line in the scene. Draw one."
+      onOpen={selectLine}
+      {...changing({ dressing }, list)}
+    >
+      <button
+        type="button"
+        className={ADD}
+        onClick={() => startDrawing({ dressing: dressing.id, list })}
+        title="Click its corners in the view; Enter or a click on the first closes it."
+      >
+        Draw {noun}
+      </button>
+    </GuideList>
   );
 }

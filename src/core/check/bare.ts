@@ -1,0 +1,36 @@
+/** Bare: a surface or an area that a dressing is to be spread over, and on which nothing stands. */
+import { metres, type Check, type Finding } from "./finding";
+
+export const bare: Check = {
+  name: "bare",
+  label: "Nothing on it",
+  find({ dressing, placements, lineName }) {
+    const { where, spacing } = dressing;
+    if (where.kind !== "over") return [];
+    const slots = new Uint32Array(placements.fields.length);
+    for (let i = 0; i < placements.count; i++) slots[placements.line[i]]++;
+    const finding = (line: string, message: string): Finding => ({
+      check: "bare",
+      dressing: dressing.id,
+      line,
+      keys: [],
+      count: 0,
+      message,
+    });
+    const wanted = where.surfaces.length > 0 ? where.surfaces : where.areas;
+    return wanted.flatMap((id): Finding[] => {
+      const field = placements.fields.indexOf(id);
+      if (field < 0) {
+        const why =
+          where.surfaces.length > 0 ? whyNoSurface(dressing.where.areas) : "it is not closed, or has no inside";
+        return [finding(id, `Nothing stands on ${lineName(id)}: ${why}.`)];
+      }
+      if (slots[field] > 0) return [];
+      const apart = spacing.amount === "distance" ? `, or ${metres(spacing.distance)} is too far apart` : "";
+      return [finding(id, `Nothing stands on ${lineName(id)}: the gaps leave no room there${apart}.`)];
+    });
+  },
+};
+
+const whyNoSurface = (areas: readonly string[]): string =>
+  areas.length > 0 ? "no area on it has an inside, or its mesh is not there" : "its mesh is not there";

@@ -1,0 +1,206 @@
+/** Where slots that are spread over fields lie, and which way is forward and up there: still without any prop. */
+import { CHANNEL, drawFrom, rotate, streamOf, writeFromBasis, type Vec3 } from "../math";
+import { standOf, type Field } from "./where/over";
+import type { GuideLine } from "../line";
+import type { Ground } from "../mesh";
+import type { Frames, Moves } from "./frames";
+import type { Slots, Spread } from "./slots";
+import type { Hold } from "./stance/stance";
+
+/** Corners bent by more than this count as edges, where the triangles' own normals are taken instead of smooth ones. */
+const CREASE = Math.cos(Math.PI / 4);
+/** Forward and up count as parallel below this sine of the angle between them. */
+const PARALLEL = 1e-6;
+/** A surface as level as this goes downhill nowhere. */
+const LEVEL = 1e-4;
+/** Lines that forward points to are cut into so many pieces. */
+const PIECES = 512;
+
+/** What frames are made of besides slots. */
+export interface Around {
+  fields: readonly Field[];
+  guides: ReadonlyMap<string, GuideLine>;
+  seed: number;
+}
+
+/** The feet and frames of all slots that are spread. */
+export function framesOver({ fields, guides, seed }: Around, slots: Slots, hold: Hold, moves: Moves): Frames {
+  const n = slots.count;
+  const spread = slots.spread!;
+  const rotation = new Float32Array(4 * n);
+  const frames: Frames = { origin: [0, 0, 0], feet: new Float32Array(3 * n), rotation, facing: rotation };
+  const { position } = spread;
+  if (n > 0) frames.origin = [Math.round(position[0]), Math.round(position[1]), Math.round(position[2])];
+  const ahead = forwardOf(hold, slots, fields, guides, seed);
+  const up = new Float64Array(3);
+  const forward = new Float64Array(3);
+  for (let i = 0; i < n; i++) {
+    writeUp(up, hold, spread, i, fields[slots.line[i]]?.ground);
+    ahead(i, forward, up);
+    writeFrame(frames, i, spread, moves, up, forward);
+  }
+  return frames;
+}
+
+/** Up: the world's, away from a point, or leaning towards the normal. */
+function writeUp(
+  out: Float64Array,
+  { up, spread }: Hold,
+  { position, normal, triangle }: Spread,
+  i: number,
+  ground: Ground | undefined,
+): void {
+  const p = 3 * i;
+  if (typeof up !== "string") {
+    for (let axis = 0; axis < 3; axis++) out[axis] = position[p + axis] - up[axis];
+    return unit(out);
+  }
+  out[0] = 0;
+  out[1] = 1;
+  out[2] = 0;
+  if (!spread.normal || spread.upBy === 0) return;
+  let [x, y, z] = [normal[p], normal[p + 1], normal[p + 2]];
+  if (ground) {
+    ground.smoothNormal(triangle[i], position[p], position[p + 1], position[p + 2], out);
+    if (out[0] * x + out[1] * y + out[2] * z >= CREASE) [x, y, z] = out;
+    out[0] = out[2] = 0;
+    out[1] = 1;
+  }
+  if (spread.upBy === 1) {
+    out[0] = x;
+    out[1] = y;
+    out[2] = z;
+    return;
+  }
+  // On the great circle from the world's up to the normal; towards the first corner where the normal points straight down.
+  const angle = spread.upBy * Math.acos(Math.max(-1, Math.min(1, y)));
+  const level = Math.hypot(x, z);
+  out[0] = level > 0 ? (Math.sin(angle) * x) / level : Math.sin(angle);
+  out[1] = Math.cos(angle);
+  out[2] = level > 0 ? (Math.sin(angle) * z) / level : 0;
+}
+
+type Ahead = (i: number, out: Float64Array, up: Float64Array) => void;
+
+/** Writes which way forward is wished for, before it is put square to up. */
+function forwardOf(hold: Hold, slots: Slots, fields: readonly Field[], guides: Around["guides"], seed: number): Ahead {
+  const { spread, aim } = hold;
+  const { position, normal } = slots.spread!;
+  const fronts = fields.map((field) => rotate(standOf(field).rotation, [0, 0, 1]));
+  const own: Ahead = (i, out) => out.set(fronts[slots.line[i]] ?? [0, 0, 1]);
+  if (aim && "direction" in aim) return (_, out) => out.set(aim.direction);
+  if (aim) {
+    const way = aim.away ? -1 : 1;
+    return (i, out) => {
+      for (let axis = 0; axis < 3; axis++) out[axis] = way * (aim.point[axis] - position[3 * i + axis]);
+    };
+  }
+  if (spread.forward === "downhill") {
+    return (i, out, up) => {
+      const [x, y, z] = [normal[3 * i], normal[3 * i + 1], normal[3 * i + 2]];
+      if (Math.hypot(x, z) < LEVEL) return own(i, out, up);
+      out[0] = x * y;
+      out[1] = y * y - 1;
+      out[2] = z * y;
+    };
+  }
+  if (spread.forward === "random") {
+    const stream = streamOf(seed, CHANNEL.stanceRandom);
+    return (i, out) => {
+      const angle = 2 * Math.PI * drawFrom(stream, slots.key[i] | 0, 0);
+      out[0] = Math.sin(angle);
+      out[1] = 0;
+      out[2] = Math.cos(angle);
+    };
+  }
+  if (spread.forward === "line") {
+    const near = nearestOn(linesFor(spread.thing, guides));
+    return near ? (i, out, up) => near(position, i, out) || own(i, out, up) : own;
+  }
+  return own;
+}
+
+/** The line that was chosen, or all that there are. */
+const linesFor = (thing: string | null, guides: Around["guides"]): GuideLine[] => {
+  const chosen = thing === null ? undefined : guides.get(thing);
+  return (chosen ? [chosen] : [...guides.values()]).filter(({ curve }) => curve.length > 0);
+};
+
+/** Writes the way to the nearest place of some lines; false where that is right there. */
+function nearestOn(lines: readonly GuideLine[]): ((at: Float64Array, i: number, out: Float64Array) => boolean) | null {
+  if (lines.length === 0) return null;
+  const places = lines.map(({ curve }) => {
+    const at = Float64Array.from({ length: PIECES + 1 }, (_, k) => (curve.length * k) / PIECES);
+    const points = new Float64Array(3 * (PIECES + 1));
+    curve.sample(at, PIECES + 1, points, new Float64Array(3 * (PIECES + 1)));
+    return points;
+  });
+  return (at, i, out) => {
+    const [x, y, z] = at.subarray(3 * i, 3 * i + 3);
+    let best = Infinity;
+    for (const points of places) {
+      for (let p = 0; p < points.length - 3; p += 3) {
+        const [dx, dy, dz] = [points[p + 3] - points[p], points[p + 4] - points[p + 1], points[p + 5] - points[p + 2]];
+        const [ex, ey, ez] = [x - points[p], y - points[p + 1], z - points[p + 2]];
+        const squared = dx * dx + dy * dy + dz * dz;
+        const share = squared > 0 ? Math.max(0, Math.min(1, (ex * dx + ey * dy + ez * dz) / squared)) : 0;
+        const [fx, fy, fz] = [share * dx - ex, share * dy - ey, share * dz - ez];
+        const far = fx * fx + fy * fy + fz * fz;
+        if (far >= best) continue;
+        best = far;
+        out[0] = fx;
+        out[1] = fy;
+        out[2] = fz;
+      }
+    }
+    return best > 1e-12;
+  };
+}
+
+/** The frame with up kept exact and forward square to it, and the foot moved in it. */
+function writeFrame(
+  { feet, origin, rotation }: Frames,
+  i: number,
+  { position }: Spread,
+  { offset, shift }: Moves,
+  up: Float64Array,
+  forward: Float64Array,
+): void {
+  const [ux, uy, uz] = up;
+  // across = up × forward
+  let sx = uy * forward[2] - uz * forward[1];
+  let sy = uz * forward[0] - ux * forward[2];
+  let sz = ux * forward[1] - uy * forward[0];
+  let sine = Math.sqrt(sx * sx + sy * sy + sz * sz);
+  if (!(sine > PARALLEL * Math.hypot(forward[0], forward[1], forward[2]))) {
+    // Nothing to turn to: as it would stand with its front to the south, or upright to the north.
+    const [fx, fy, fz]: Vec3 = Math.abs(uz) < 0.9 ? [0, 0, 1] : [0, -1, 0];
+    sx = uy * fz - uz * fy;
+    sy = uz * fx - ux * fz;
+    sz = ux * fy - uy * fx;
+    sine = Math.sqrt(sx * sx + sy * sy + sz * sz);
+  }
+  sx /= sine;
+  sy /= sine;
+  sz /= sine;
+  const fx = sy * uz - sz * uy;
+  const fy = sz * ux - sx * uz;
+  const fz = sx * uy - sy * ux;
+  writeFromBasis(rotation, i, sx, sy, sz, ux, uy, uz, fx, fy, fz);
+  const p = 3 * i;
+  const along = offset[0] + (shift[0] ? shift[0][i] : 0);
+  const across = offset[1] + (shift[1] ? shift[1][i] : 0);
+  const rise = offset[2] + (shift[2] ? shift[2][i] : 0);
+  feet[p] = position[p] - origin[0] + along * fx + across * sx + rise * ux;
+  feet[p + 1] = position[p + 1] - origin[1] + along * fy + across * sy + rise * uy;
+  feet[p + 2] = position[p + 2] - origin[2] + along * fz + across * sz + rise * uz;
+}
+
+function unit(v: Float64Array): void {
+  const length = Math.hypot(v[0], v[1], v[2]);
+  if (!(length > 0)) {
+    v[1] = 1;
+    return;
+  }
+  for (let axis = 0; axis < 3; axis++) v[axis] /= length;
+}

@@ -1,0 +1,162 @@
+/**
+ * *How full a field is at a place*: from 0, where nothing stands, to 1. Slope, height, facing, distances and the fade at the
+ * edge each say a share, and all are multiplied. What stands is decided by each position's own lot, so a limit that is
+ * changed leaves everything that still qualifies where it was.
+ */
+import { trianglesBeyond, type Ground, type Met } from "../../mesh";
+import { Cells } from "../where/plan";
+import type { GuideLine } from "../../line";
+import type { GroundSurface } from "../grounds";
+import type { Field } from "../where/over";
+import type { Gaps } from "./schema";
+
+/** Places on a field with the normals there. */
+export interface Spots {
+  count: number;
+  /** World coordinates, metres: 3n. */
+  position: Float64Array;
+  normal: Float32Array;
+}
+
+/** What can keep a place free. */
+export type Reason = "outside" | "slope" | "height" | "facing" | "distance" | "edge";
+
+interface Rule {
+  reason: Reason;
+  /** Multiplies what `out` holds for each place by the share that this rule gives it. */
+  apply(spots: Spots, out: Float32Array): void;
+}
+
+export interface Shade {
+  rules: Rule[];
+  /** How far from the edge a place is, as a share of the fade; null where nothing fades. */
+  edge: ((x: number, z: number) => number) | null;
+  /** By how much things are smaller at the very edge. */
+  edgeSize: number;
+}
+
+/** Ground as level as this faces nowhere: the length of its normal seen from above. */
+const LEVEL = 0.01;
+/** Lines that things keep off are cut into so many pieces at most, each about so long. */
+const MAX_PIECES = 20_000;
+const PIECE = 0.25;
+
+/** What the gaps of a dressing say of one field. */
+export function shadeOf(
+  params: Gaps,
+  field: Field,
+  guides: ReadonlyMap<string, GuideLine>,
+  surfaces: ReadonlyMap<string, GroundSurface>,
+): Shade {
+  const rules: Rule[] = [];
+  const { plan } = field;
+  if (plan)
+    rules.push(each("outside", ({ position }, i) => (plan.contains(position[3 * i], position[3 * i + 2]) ? 1 : 0)));
+  if (params.slopeOn) rules.push(slopeRule(params));
+  if (params.heightOn) rules.push(heightRule(params));
+  if (params.facingOn) rules.push(facingRule(params));
+  for (const { to, none, full } of params.distances) {
+    const line = guides.get(to);
+    const surface = surfaces.get(to);
+    if (line && line.curve.length > 0) rules.push(lineRule(line, none, full));
+    else if (surface) rules.push(surfaceRule(surface.mesh, none, full));
+  }
+  const edge = params.edge > 0 ? edgeOf(field, params.edge) : null;
+  if (edge) rules.push(each("edge", ({ position }, i) => edge(position[3 * i], position[3 * i + 2])));
+  return { rules, edge, edgeSize: edge ? params.edgeSize : 0 };
+}
+
+/** The shares of all places: n. */
+export function sharesOf({ rules }: Shade, spots: Spots): Float32Array {
+  const out = new Float32Array(spots.count).fill(1);
+  for (const rule of rules) rule.apply(spots, out);
+  return out;
+}
+
+/** Looks no longer at what another rule has ruled out. */
+const each = (reason: Reason, share: (spots: Spots, i: number) => number): Rule => ({
+  reason,
+  apply(spots, out) {
+    for (let i = 0; i < spots.count; i++) if (out[i] > 0) out[i] *= share(spots, i);
+  },
+});
+
+/** From 0 at `none` to 1 at `full`, whichever lies lower; a smooth curve between them. */
+function between(value: number, none: number, full: number): number {
+  if (none === full) return value >= full ? 1 : 0;
+  const share = Math.max(0, Math.min(1, (value - none) / (full - none)));
+  return share * share * (3 - 2 * share);
+}
+
+/** 1 within a range, and thinning out beyond it over `soft`. */
+function within(value: number, [low, high]: readonly [number, number], soft: number): number {
+  const beyond = Math.max(low - value, value - high);
+  return beyond <= 1e-9 ? 1 : soft > 0 ? 1 - between(beyond, 0, soft) : 0;
+}
+
+const slopeRule = ({ slope, slopeSoft }: Gaps): Rule =>
+  each("slope", ({ normal }, i) => within(Math.acos(Math.max(-1, Math.min(1, normal[3 * i + 1]))), slope, slopeSoft));
+
+const heightRule = ({ height, heightSoft }: Gaps): Rule =>
+  each("height", ({ position }, i) => within(position[3 * i + 1], height, heightSoft));
+
+const facingRule = ({ facing, facingWithin }: Gaps): Rule => {
+  const [x, z] = [Math.sin(facing), -Math.cos(facing)];
+  const least = Math.cos(facingWithin) - 1e-9;
+  return each("facing", ({ normal }, i) => {
+    const [a, b] = [normal[3 * i], normal[3 * i + 2]];
+    const level = Math.hypot(a, b);
+    return level > LEVEL && (a * x + b * z) / level >= least ? 1 : 0;
+  });
+};
+
+/** Distance to a line as seen from above. */
+function lineRule({ curve }: GuideLine, none: number, full: number): Rule {
+  const pieces = Math.max(8, Math.min(MAX_PIECES, Math.ceil(curve.length / PIECE)));
+  const at = Float64Array.from({ length: pieces + 1 }, (_, i) => (curve.length * i) / pieces);
+  const points = new Float64Array(3 * (pieces + 1));
+  curve.sample(at, pieces + 1, points, new Float64Array(3 * (pieces + 1)));
+  const edges = new Float64Array(4 * pieces);
+  for (let k = 0; k < pieces; k++) {
+    edges.set([points[3 * k], points[3 * k + 2], points[3 * k + 3], points[3 * k + 5]], 4 * k);
+  }
+  const cells = new Cells(edges);
+  const most = Math.max(none, full) + 1e-6;
+  return each("distance", ({ position }, i) =>
+    between(cells.nearest(position[3 * i], position[3 * i + 2], most), none, full),
+  );
+}
+
+/** Distance to a surface in space. */
+function surfaceRule(ground: Ground, none: number, full: number): Rule {
+  const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
+  return each("distance", ({ position }, i) => {
+    const [x, y, z] = position.subarray(3 * i, 3 * i + 3);
+    ground.tree.nearest(x, y, z, met);
+    return met.triangle < 0 ? 1 : between(Math.hypot(met.x - x, met.y - y, met.z - z), none, full);
+  });
+}
+
+/** How far a place lies from the outline, or without one from the rim of the mesh: from 0 to 1 over the fade. */
+function edgeOf({ plan, ground }: Field, fade: number): Shade["edge"] {
+  if (plan?.bounded) return (x, z) => between(plan.toEdge(x, z, fade), 0, fade);
+  const rim = rimOf(ground);
+  if (rim.length === 0 && !plan) return null;
+  const cells = rim.length > 0 ? new Cells(rim) : null;
+  return (x, z) => {
+    const far = cells ? cells.nearest(x, z, fade) : fade;
+    return between(plan ? Math.min(far, plan.toEdge(x, z, fade)) : far, 0, fade);
+  };
+}
+
+/** The edges of a mesh that have a triangle on one side only, seen from above. */
+function rimOf({ position: P, index }: Ground): Float64Array {
+  const beyond = trianglesBeyond(P, index);
+  const edges: number[] = [];
+  for (let e = 0; e < beyond.length; e++) {
+    if (beyond[e] >= 0) continue;
+    const [a, b] = [3 * index[e], 3 * index[e - (e % 3) + ((e + 1) % 3)]];
+    edges.push(P[a], P[a + 2], P[b], P[b + 2]);
+  }
+  return Float64Array.from(edges);
+}

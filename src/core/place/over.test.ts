@@ -1,0 +1,344 @@
+import fc from "fast-check";
+import { distance, fromAxisAngle, quatAt, rotate, vectorAt, type Vec3 } from "../math";
+import { makeLine } from "../line/testing";
+import { evaluate, evaluateChanged, type Surroundings } from "./evaluate";
+import { StepMemory } from "./memory";
+import { localOfKey } from "./slots";
+import { dressing, field, mesh, STAND, surroundings } from "./testing";
+import { Ground } from "../mesh";
+import type { Line } from "../line";
+import type { Placements } from "./placements";
+
+const hills = (x: number, z: number) => 1.5 * Math.sin(0.5 * x) + Math.cos(0.7 * z + 0.2 * x);
+const HILLS = field(20, hills, "hills");
+const OUTLINE: Line = makeLine({
+  id: "outline",
+  number: 7,
+  kind: "smooth",
+  closed: true,
+  knots: [
+    [-7, 0, -6],
+    [6, 0, -8],
+    [8, 0, 3],
+    [-2, 0, 7],
+  ],
+});
+const HOLE: Line = makeLine({
+  id: "hole",
+  number: 8,
+  kind: "circle",
+  radius: 2,
+  knots: [[0, 0, -2]],
+});
+
+type Input = NonNullable<Parameters<typeof dressing>[0]>;
+
+const around = (ground = HILLS, lines: readonly Line[] = [OUTLINE, HOLE]): Surroundings => ({
+  ...surroundings(lines),
+  surfaces: new Map([[ground.id, { mesh: ground, ground: true }]]),
+});
+
+const spread = (input: Input, ground = HILLS, lines?: readonly Line[]): Placements =>
+  evaluate(
+    dressing({ ...input, where: { kind: "over", surfaces: ["hills"], ...input.where } }, []),
+    around(ground, lines),
+  );
+
+const positionOf = (p: Placements, i: number): Vec3 =>
+  [0, 1, 2].map((axis) => p.origin[axis] + p.position[3 * i + axis]) as unknown as Vec3;
+const byKey = (p: Placements) => new Map(Array.from(p.key, (key, i) => [key, i]));
+
+const PATTERNS = ["even", "random", "square", "hexagonal"] as const;
+const pattern = fc.constantFrom(...PATTERNS);
+const clusters = fc.boolean();
+const seed = fc.integer({ min: 0, max: 1e6 });
+
+/** How far apart two placements of the same key are, and how many keys only one of the two has. */
+function compared(a: Placements, b: Placements): { farthest: number; onlyA: number; onlyB: number } {
+  const other = byKey(b);
+  let [farthest, both] = [0, 0];
+  a.key.forEach((key, i) => {
+    const j = other.get(key);
+    if (j === undefined) return;
+    both++;
+    // What rounding to single precision does, counted from another origin, is none.
+    const far = distance(positionOf(a, i), positionOf(b, j));
+    if (far > 4e-6) farthest = Math.max(farthest, far);
+    if (a.prop[i] !== b.prop[j]) farthest = Infinity;
+  });
+  return { farthest, onlyA: a.count - both, onlyB: b.count - both };
+}
+
+test("whatever the pattern, all stand on the surface, inside the area and in no hole, each with a key of its own", () => {
+  fc.assert(
+    fc.property(pattern, clusters, seed, (pattern, clusters, seed) => {
+      const p = spread({
+        where: { areas: ["outline"], holes: ["hole"] },
+        spacing: { pattern, clusters, distance: 0.6 },
+        variation: { seed },
+      });
+      expect(p.count).toBeGreaterThan(60);
+      expect(new Set(p.key).size).toBe(p.count);
+      const inside = around().guides;
+      const polygon = Array.from({ length: 200 }, (_, k) => pointAt(inside.get("outline")!, k / 200));
+      for (let i = 0; i < p.count; i++) {
+        const [x, y, z] = positionOf(p, i);
+        const met = { triangle: -1, x: 0, y: 0, z: 0 };
+        HILLS.tree.nearest(x, y, z, met);
+        expect(distance([x, y, z], [met.x, met.y, met.z])).toBeLessThan(1e-5);
+        expect(Math.hypot(x, z + 2)).toBeGreaterThan(2 - 1e-3);
+        // As near to the edge as the corners of a coarser polygon lie apart it may count as either.
+        if (!winds(polygon, x, z)) expect(nearestTo(polygon, x, z)).toBeLessThan(0.16);
+      }
+    }),
+    { numRuns: 8 },
+  );
+});
+
+const pointAt = ({ curve }: { curve: { length: number; sample: (...args: never[]) => void } }, share: number): Vec3 => {
+  const out = new Float64Array(3);
+  (curve.sample as (at: Float64Array, n: number, p: Float64Array, t: Float64Array) => void)(
+    Float64Array.of(share * curve.length),
+    1,
+    out,
+    new Float64Array(3),
+  );
+  return [out[0], out[1], out[2]];
+};
+
+/** Whether angles from a place to the corners of a polygon add up to a full turn. */
+function winds(polygon: readonly Vec3[], x: number, z: number): boolean {
+  let turned = 0;
+  polygon.forEach(([ax, , az], k) => {
+    const [bx, , bz] = polygon[(k + 1) % polygon.length];
+    const [ux, uz, vx, vz] = [ax - x, az - z, bx - x, bz - z];
+    turned += Math.atan2(ux * vz - uz * vx, ux * vx + uz * vz);
+  });
+  return Math.abs(turned) > Math.PI;
+}
+const nearestTo = (polygon: readonly Vec3[], x: number, z: number) =>
+  Math.min(...polygon.map(([a, , b]) => Math.hypot(a - x, b - z)));
+
+test("a number that is asked for is the number there is, with limits, clusters or without, as far as there is room", () => {
+  fc.assert(
+    fc.property(pattern, clusters, seed, fc.integer({ min: 1, max: 700 }), (pattern, clusters, seed, count) => {
+      const p = spread({
+        spacing: { pattern, clusters, amount: "count", count },
+        variation: { seed },
+        gaps: { slopeOn: true, slope: [0, 0.6], slopeSoft: 0.2 },
+      });
+      expect(p.count).toBe(count);
+    }),
+    { numRuns: 20 },
+  );
+});
+
+test("so many to the square metre come to that many, wherever the mesh is finer; even ones lie no nearer than they may", () => {
+  const area = 400;
+  const flat = field(20, () => 0, "hills");
+  for (const pattern of PATTERNS) {
+    const p = spread({ spacing: { pattern, amount: "density", perArea: 4 } }, flat);
+    // A tenth more or less for what the rim does to a pattern; random ones vary by the root of their number.
+    expect(Math.abs(p.count / (4 * area) - 1)).toBeLessThan(0.1);
+  }
+  const even = spread({ spacing: { distance: 0.7 } });
+  const at = Array.from({ length: even.count }, (_, i) => positionOf(even, i));
+  const nearest = at.reduce(
+    (least, a, i) => at.slice(0, i).reduce((d, b) => Math.min(d, distance(a, b)), least),
+    Infinity,
+  );
+  expect(nearest).toBeGreaterThan(0.7 - 1e-5);
+});
+
+const limits: fc.Arbitrary<NonNullable<Input["gaps"]>> = fc.oneof(
+  fc.record({
+    slopeOn: fc.constant(true),
+    slope: fc.constant<[number, number]>([0, 0.5]),
+    slopeSoft: fc.constantFrom(0, 0.3),
+  }),
+  fc.record({
+    heightOn: fc.constant(true),
+    height: fc.constant<[number, number]>([-0.5, 1]),
+    heightSoft: fc.constantFrom(0, 1),
+  }),
+  fc.record({ facingOn: fc.constant(true), facing: fc.double({ min: 0, max: 6, noNaN: true }) }),
+  fc.constant({ edge: 3 }),
+  fc.constantFrom(
+    ...[
+      [{ to: "hole", none: 1, full: 1 }],
+      [{ to: "hole", none: 0.5, full: 4 }],
+      [{ to: "hole", none: 5, full: 1 }],
+    ].map((distances) => ({ distances })),
+  ),
+);
+
+test("a limit takes some away and leaves all others as they were; chance, turns and other limits move none", () => {
+  fc.assert(
+    fc.property(pattern, limits, limits, seed, (pattern, one, another, seed) => {
+      const of = (gaps: Input["gaps"], more: Input = {}) =>
+        spread({
+          what: { entries: [{ prop: "buoy" }, { prop: "oar" }], order: "mixed" },
+          spacing: { pattern, distance: 0.5 },
+          gaps,
+          ...more,
+          variation: { seed, ...more.variation },
+        });
+      const [all, fewer] = [of({}), of(one)];
+      expect(fewer.count).toBeLessThan(all.count);
+      expect(compared(fewer, all)).toMatchObject({ farthest: 0, onlyA: 0 });
+      const both = of({ ...one, ...another });
+      expect(compared(both, all)).toMatchObject({ farthest: 0, onlyA: 0 });
+      expect(
+        compared(
+          of(one, { variation: { turnOn: true, turnUp: [-1, 1], turnAlong: [0, 0], turnAcross: [0, 0] } }),
+          fewer,
+        ),
+      ).toEqual({
+        farthest: 0,
+        onlyA: 0,
+        onlyB: 0,
+      });
+    }),
+    { numRuns: 15 },
+  );
+});
+
+test("where a limit says nothing may stand, nothing does; a wider one keeps what a narrower one kept", () => {
+  fc.assert(
+    fc.property(pattern, fc.double({ min: 0.1, max: 0.6, noNaN: true }), (pattern, steep) => {
+      const upTo = (most: number) =>
+        spread({
+          spacing: { pattern, distance: 0.4 },
+          stance: { up: "normal" },
+          gaps: { slopeOn: true, slope: [0, most], distances: [{ to: "hole", none: 0.6, full: 0.6 }] },
+        });
+      const [narrow, wide] = [upTo(steep), upTo(steep + 0.1)];
+      expect(compared(narrow, wide)).toMatchObject({ farthest: 0, onlyA: 0 });
+      const normal = new Float64Array(3);
+      for (let i = 0; i < narrow.count; i++) {
+        const [x, y, z] = positionOf(narrow, i);
+        expect(Math.abs(Math.hypot(x, z + 2) - 2)).toBeGreaterThan(0.6 - 1e-3);
+        const met = { triangle: -1, x: 0, y: 0, z: 0 };
+        HILLS.tree.nearest(x, y, z, met);
+        HILLS.flatNormal(met.triangle, normal);
+        // On the edge between two triangles either may be found.
+        if (Math.acos(normal[1]) > steep + 1e-3) expect(onAnEdge(met.triangle, [x, y, z])).toBe(true);
+      }
+    }),
+    { numRuns: 12 },
+  );
+});
+
+function onAnEdge(t: number, [x, y, z]: Vec3): boolean {
+  const corners = [0, 1, 2].map((k) => vectorAt(HILLS.position, HILLS.index[3 * t + k]));
+  return corners.some((a, k) => {
+    const b = corners[(k + 1) % 3];
+    const along = distance(a, b);
+    return distance(a, [x, y, z]) + distance(b, [x, y, z]) - along < 1e-5;
+  });
+}
+
+test("a surface that is moved, turned or made larger takes along what stands on it, by the same keys", () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom("even", "random"),
+      fc.double({ min: 0, max: 6, noNaN: true }),
+      seed,
+      (pattern, turn, seed) => {
+        const rotation = fromAxisAngle([0.6, 0.8, 0], turn);
+        const moved = field(20, hills, "hills", { position: [40, -3, 1000], rotation, scale: 1 });
+        const input: Input = { spacing: { pattern, distance: 0.8 }, variation: { seed } };
+        const [before, after] = [spread(input), spread(input, moved)];
+        expect([...after.key]).toEqual([...before.key]);
+        for (let i = 0; i < before.count; i++) {
+          const [x, y, z] = rotate(rotation, positionOf(before, i));
+          expect(distance(positionOf(after, i), [x + 40, y - 3, z + 1000])).toBeLessThan(1e-3);
+        }
+      },
+    ),
+    { numRuns: 10 },
+  );
+});
+
+test("up leans towards the normal by as much as is said, forward lies square to it and goes downhill where it should", () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom("along", "downhill", "random", "line", "heading"),
+      fc.constantFrom(0, 0.4, 1),
+      (forward, upBy) => {
+        const p = spread({ spacing: { pattern: "square", distance: 0.9 }, stance: { up: "normal", upBy, forward } });
+        const normal = new Float64Array(3);
+        for (let i = 0; i < p.count; i++) {
+          const q = quatAt(p.rotation, i);
+          expect(Math.hypot(...q)).toBeCloseTo(1, 5);
+          const [up, ahead] = [rotate(q, [0, 1, 0]), rotate(q, [0, 0, 1])];
+          const [x, y, z] = positionOf(p, i);
+          const met = { triangle: -1, x: 0, y: 0, z: 0 };
+          HILLS.tree.nearest(x, y, z, met);
+          HILLS.smoothNormal(met.triangle, x, y, z, normal);
+          const wanted = upBy * Math.acos(normal[1]);
+          expect(Math.abs(Math.acos(Math.min(1, up[1])) - wanted)).toBeLessThan(2e-3);
+          HILLS.flatNormal(met.triangle, normal);
+          const [nx, , nz] = normal;
+          if (forward === "downhill" && upBy === 0 && Math.hypot(nx, nz) > 0.05 && !onAnEdge(met.triangle, [x, y, z]))
+            expect((ahead[0] * nx + ahead[2] * nz) / Math.hypot(nx, nz)).toBeGreaterThan(0.999);
+        }
+      },
+    ),
+    { numRuns: 12 },
+  );
+});
+
+test("what is pegged stays whatever the limits say: moved, removed, added; it goes along with its surface", () => {
+  const plain = spread({ spacing: { distance: 1.5 } });
+  const [slot, gone] = [localOfKey(plain.key[4]), localOfKey(plain.key[9])];
+  const pegs = [
+    { line: "hills", slot, point: [3, 8, 3] as Vec3 },
+    { line: "hills", slot: gone, removed: true },
+    { line: "hills", slot: 1, point: [-4, 5, 2] as Vec3, prop: "oar", added: true },
+    { line: "hills", slot: 60_000_000 },
+  ];
+  for (const position of [STAND.position, [5, 1, -3] as Vec3]) {
+    const ground = field(20, hills, "hills", { ...STAND, position });
+    const p = spread({ spacing: { distance: 1.5 }, pegs, gaps: { heightOn: true, height: [90, 91] } }, ground);
+    expect(p.count).toBe(3);
+    expect(p.blanks).toBe(1);
+    expect(p.orphans).toEqual([3]);
+    const moved = positionOf(p, [...p.key].indexOf(plain.key[4]));
+    const met = { triangle: -1, x: 0, y: 0, z: 0 };
+    HILLS.tree.nearest(3, 8, 3, met);
+    expect(distance(moved, [met.x + position[0], met.y + position[1], met.z + position[2]])).toBeLessThan(1e-5);
+    expect(p.props[p.prop[2]]).toBe("oar");
+  }
+});
+
+test("an area without a surface is spread over by itself, on the plane that fits it; an open line is none", () => {
+  const where = { surfaces: [], areas: ["outline"] };
+  const sloping = {
+    ...OUTLINE,
+    knots: OUTLINE.knots.map((knot) => ({
+      ...knot,
+      position: [knot.position[0], 2 + 0.1 * knot.position[0], knot.position[2]] as Vec3,
+    })),
+  };
+  const p = spread({ where, spacing: { distance: 1 } }, HILLS, [sloping]);
+  expect(p.count).toBeGreaterThan(80);
+  for (let i = 0; i < p.count; i++) {
+    const [x, y] = positionOf(p, i);
+    expect(y).toBeCloseTo(2 + 0.1 * x, 4);
+  }
+  expect(spread({ where }, HILLS, [{ ...OUTLINE, closed: false } as Line]).count).toBe(0);
+  expect(spread({ where: { areas: ["gone"] } }).count).toBe(0);
+});
+
+test("what the surface is, and what changes nothing, is not worked out again; a mesh without triangles has nothing on it", () => {
+  const memory = new StepMemory();
+  const scene = around();
+  const of = (input: Input) => dressing({ where: { kind: "over", surfaces: ["hills"] }, ...input }, []);
+  evaluateChanged(of({}), scene, memory);
+  expect(evaluateChanged(of({}), scene, memory)).toBeNull();
+  evaluateChanged(of({ variation: { turnOn: true, turnUp: [0, 1] } }), scene, memory);
+  expect(memory.computed.filter((step) => ["fields", "shades", "spacing", "frames"].includes(step))).toEqual([]);
+  const bare = Ground.of("hills", mesh([], []), STAND);
+  for (const pattern of PATTERNS) expect(spread({ spacing: { pattern, amount: "count" } }, bare).count).toBe(0);
+});

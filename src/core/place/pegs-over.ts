@@ -1,0 +1,96 @@
+/** Pegs of what is spread over fields: moved to a point of its surface, swapped, removed, or put there by hand. */
+import { fromOwn, type Field } from "./where/over";
+import { ADDED_TAG, FLAG, NO_PROP, overKey, Slots, type Spread } from "./slots";
+import type { Met } from "../mesh";
+import type { Peg, Pegged } from "./pegs";
+import type { PropChoice } from "./what/what";
+
+/** The keys of slots that pegs are for, not of those that pegs add. */
+export function peggedKeys(pegs: readonly Peg[], fields: readonly Field[]): Set<number> {
+  const tags = new Map(fields.map(({ id, tag }) => [id, tag]));
+  return new Set(
+    pegs.flatMap(({ line, slot, added }) =>
+      added || !tags.has(line) || slot < 0 ? [] : overKey(tags.get(line)!, slot),
+    ),
+  );
+}
+
+/** As `pegged` for lines. A peg's point is found again on its surface, wherever that has gone and however it has changed. */
+export function peggedOver(
+  slots: Slots,
+  pegs: readonly Peg[],
+  fields: readonly Field[],
+  choice: Pick<PropChoice, "pick">,
+): Pegged {
+  if (pegs.length === 0) return { slots, orphans: [] };
+  const indexOf = new Map(fields.map(({ id }, i) => [id, i]));
+  const byKey = new Map<number, number>();
+  const orphans: number[] = [];
+  const added: number[] = [];
+  pegs.forEach((peg, i) => {
+    const index = indexOf.get(peg.line);
+    if (index === undefined || peg.slot < 0) orphans.push(i);
+    else if (peg.added) added.push(i);
+    else byKey.set(overKey(fields[index].tag, peg.slot), i);
+  });
+  const out = withRoomFor(slots, added.length);
+  added.forEach((i, k) => {
+    const peg = pegs[i];
+    const at = slots.count + k;
+    const index = indexOf.get(peg.line)!;
+    out.line[at] = index;
+    out.key[at] = overKey(ADDED_TAG, peg.slot);
+    out.at[at] = NaN;
+    out.prop[at] = NO_PROP;
+    put(out, at, peg, fields[index], choice);
+  });
+  for (let i = 0; i < slots.count && byKey.size > 0; i++) {
+    const index = byKey.get(out.key[i]);
+    if (index === undefined) continue;
+    byKey.delete(out.key[i]);
+    put(out, i, pegs[index], fields[out.line[i]], choice);
+  }
+  orphans.push(...byKey.values());
+  return { slots: out, orphans: orphans.sort((a, b) => a - b) };
+}
+
+/** A copy of slots, with room for some more behind them. */
+function withRoomFor(slots: Slots, more: number): Slots {
+  const out = new Slots(slots.count + more);
+  out.take(slots, 0, slots.count, 0);
+  out.missing = slots.missing;
+  out.pegged = true;
+  const from = slots.spread!;
+  const spread: Spread = {
+    position: new Float64Array(3 * out.count),
+    normal: new Float32Array(3 * out.count),
+    triangle: new Uint32Array(out.count),
+    size: from.size && new Float32Array(out.count).fill(1),
+  };
+  spread.position.set(from.position);
+  spread.normal.set(from.normal);
+  spread.triangle.set(from.triangle);
+  if (from.size) spread.size?.set(from.size);
+  out.spread = spread;
+  return out;
+}
+
+const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
+
+/** What a peg says of the slot that it is for. */
+function put(slots: Slots, i: number, peg: Peg, field: Field, choice: Pick<PropChoice, "pick">): void {
+  slots.flags[i] |= FLAG.pegged | (peg.removed ? FLAG.blank : 0);
+  const prop = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, slots.key[i]);
+  if (prop !== NO_PROP) slots.prop[i] = prop;
+  if (!peg.point) return;
+  const spread = slots.spread!;
+  const { ground } = field;
+  ground.tree.nearest(...fromOwn(field, peg.point), met);
+  if (met.triangle < 0) return;
+  slots.flags[i] |= FLAG.moved;
+  spread.position.set([met.x, met.y, met.z], 3 * i);
+  spread.triangle[i] = met.triangle;
+  const face = new Float64Array(3);
+  ground.flatNormal(met.triangle, face);
+  spread.normal.set(face, 3 * i);
+}

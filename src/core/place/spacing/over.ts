@@ -1,0 +1,164 @@
+/**
+ * Step 3, Spacing, over fields: so many positions in a pattern, without those where the gaps leave no room. Each keeps or
+ * loses its place by its own lot; nothing else moves.
+ */
+import { CHANNEL, drawFrom, streamOf } from "../../math";
+import { sharesOf, type Shade } from "../gaps/shade";
+import { overKey, Slots } from "../slots";
+import { MOST_SOWN, pitchFor, sow, type Sown } from "./sow";
+import type { Field } from "../where/over";
+import type { PropChoice } from "../what/what";
+import type { Spacing } from "./schema";
+
+/** What other steps say of it. */
+export interface OverNeeds {
+  choice: PropChoice;
+  /** For each field what the gaps leave free. */
+  shades: readonly Shade[];
+  seed: number;
+  /** Keys that the artist has pegged, which stay whatever the gaps say. */
+  pegged: ReadonlySet<number>;
+}
+
+/** Positions are thrown onto a field for how much of it is free. */
+const PROBES = 4096;
+/** For a number that was asked for, distances are tried so often. */
+const MAX_TRIES = 9;
+/** A hundredth closer than reckoned, so that there are rather a few too many, which are left out. */
+const CLOSER = 0.99;
+
+/** A field's positions, and which of them there is room for. */
+interface Kept {
+  field: Field;
+  index: number;
+  sown: Sown;
+  /** Those kept: indices into `sown`. */
+  members: Uint32Array;
+  /** In which order members join as they become more: n of `sown`. */
+  rank: Float64Array;
+}
+
+export function over(fields: readonly Field[], params: Spacing, needs: OverNeeds): Slots {
+  const { pattern, amount, count, distance, perArea } = params;
+  const at = (pitch: number) => fields.map((field, index) => kept(field, index, pitch, params, needs));
+  if (amount === "distance") return written(at(distance), params, needs);
+  if (amount === "density") return written(at(pitchFor(pattern, perArea)), params, needs);
+  return written(exactly(count, at, fields, params, needs), params, needs);
+}
+
+/** So many in all: closer and closer until there are enough, and then without those that came last. */
+function exactly(
+  count: number,
+  at: (pitch: number) => Kept[],
+  fields: readonly Field[],
+  params: Spacing,
+  needs: OverNeeds,
+): Kept[] {
+  const [fewest, most] = params.clusters ? params.clusterCount : [1, 1];
+  const free = fields.reduce((sum, field, i) => sum + field.region.area * freeShare(field, needs.shades[i]), 0);
+  if (!(free > 0)) return [];
+  let pitch = CLOSER * pitchFor(params.pattern, (2 * count) / (fewest + most) / free);
+  let found = at(pitch);
+  for (let tries = 1; tries < MAX_TRIES; tries++) {
+    const there = found.reduce((sum, { members }) => sum + members.length, 0);
+    if (there >= count || there >= MOST_SOWN) break;
+    pitch *= Math.max(0.5, Math.min(CLOSER, CLOSER * Math.sqrt((there + 0.5) / count)));
+    found = at(pitch);
+  }
+  return leavingOut(found, count);
+}
+
+/** The first so many by rank, of all fields together. */
+function leavingOut(found: Kept[], count: number): Kept[] {
+  const ranks = new Float64Array(found.reduce((sum, { members }) => sum + members.length, 0));
+  if (ranks.length <= count) return found;
+  let n = 0;
+  for (const { members, rank } of found) for (const i of members) ranks[n++] = rank[i];
+  ranks.sort();
+  const last = ranks[count - 1];
+  let left = count;
+  return found.map((one) => {
+    const members = one.members.filter((i) => one.rank[i] <= last && left-- > 0);
+    return { ...one, members };
+  });
+}
+
+/** How much of a field is free, nearly: of positions thrown onto it evenly by area. */
+function freeShare(field: Field, shade: Shade): number {
+  if (shade.rules.length === 0) return 1;
+  const pitch = Math.sqrt(field.region.area / PROBES);
+  const probes = sow(field, pitch, PROBING, 1);
+  const shares = sharesOf(shade, probes);
+  return shares.reduce((sum, share) => sum + share, 0) / Math.max(1, probes.count);
+}
+
+const PROBING = { pattern: "random", clusters: false } as Spacing;
+
+function kept(field: Field, index: number, pitch: number, params: Spacing, needs: OverNeeds): Kept {
+  const { seed, pegged } = needs;
+  const sown = sow(field, pitch, params, seed);
+  const shares = sharesOf(needs.shades[index], sown);
+  const stream = streamOf(seed, CHANNEL.gapShade);
+  const members = new Uint32Array(sown.count);
+  const rank = sown.rise ?? new Float64Array(sown.count);
+  let n = 0;
+  for (let i = 0; i < sown.count; i++) {
+    const key = overKey(field.tag, sown.local[i]);
+    const lot = drawFrom(stream, key, 0);
+    const byHand = pegged.size > 0 && pegged.has(key);
+    if (byHand || lot < shares[i]) members[n++] = i;
+    if (!sown.rise) rank[i] = byHand ? -1 : lot / shares[i];
+  }
+  return { field, index, sown, members: members.subarray(0, n), rank };
+}
+
+function written(found: readonly Kept[], params: Spacing, { choice, shades }: OverNeeds): Slots {
+  const total = found.reduce((sum, { members }) => sum + members.length, 0);
+  const slots = new Slots(total);
+  const fades = shades.some(({ edgeSize }) => edgeSize > 0);
+  const spread = {
+    position: new Float64Array(3 * total),
+    normal: new Float32Array(3 * total),
+    triangle: new Uint32Array(total),
+    size: fades ? new Float32Array(total).fill(1) : null,
+  };
+  let start = 0;
+  for (const { field, index, sown, members } of found) {
+    const { edge, edgeSize } = shades[index];
+    const taken = propsOf(field, sown, choice);
+    for (let k = 0, o = start; k < members.length; k++, o++) {
+      const i = members[k];
+      const p = 3 * i;
+      slots.key[o] = overKey(field.tag, sown.local[i]);
+      slots.prop[o] = taken[i];
+      spread.triangle[o] = sown.triangle[i];
+      for (let axis = 0; axis < 3; axis++) {
+        spread.position[3 * o + axis] = sown.position[p + axis];
+        spread.normal[3 * o + axis] = sown.normal[p + axis];
+      }
+      if (spread.size && edge) spread.size[o] = 1 - edgeSize * (1 - edge(sown.position[p], sown.position[p + 2]));
+    }
+    slots.line.fill(index, start, start + members.length);
+    start += members.length;
+    if (sown.count >= MOST_SOWN)
+      slots.missing = Math.max(1, slots.missing + Math.round(wantedOf(field, params)) - sown.count);
+  }
+  slots.at.fill(NaN);
+  slots.spread = spread;
+  choice.settle(slots.prop, slots.key, 0, total);
+  return slots;
+}
+
+/** The props of all positions of a field, also of those that are left out, so that leaving more out changes none. */
+function propsOf({ tag }: Field, { count, local }: Sown, choice: PropChoice): Uint16Array {
+  const out = new Uint16Array(count);
+  const keys = local.map((name) => overKey(tag, name));
+  choice.fill(out, keys, 0, count, 0);
+  return out;
+}
+
+/** About how many positions there would be, were there no limit. */
+function wantedOf({ region }: Field, { pattern, amount, distance, perArea }: Spacing): number {
+  if (amount === "density") return perArea * region.area;
+  return region.area / (distance / pitchFor(pattern, 1)) ** 2;
+}

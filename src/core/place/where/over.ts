@@ -1,0 +1,164 @@
+/** Step 1, Where, for what is spread: the fields that a dressing is spread over. */
+import { hashText, rotate, type Vec3 } from "../../math";
+import { areasOf, Ground, type Stand } from "../../mesh";
+import { ADDED_TAG } from "../slots";
+import { hasInside, outlineOf, Plan } from "./plan";
+import { where } from "./where";
+import type { GuideLine } from "../../line";
+import type { GroundSurface } from "../grounds";
+import type { Where } from "./schema";
+
+/** *One surface, or one area that has none, that props are spread over.* */
+export interface Field {
+  /** The surface's id, or the area's line's. */
+  id: string;
+  /** What tells its keys from those of the dressing's other fields: 0 to 62. */
+  tag: number;
+  ground: Ground;
+  /** Within which outlines, seen from above; null for everywhere. */
+  plan: Plan | null;
+  region: Region;
+}
+
+/** The part of a field's mesh that its outlines can reach, at its own size and in its own place. */
+export interface Region {
+  position: Float64Array;
+  index: Uint32Array;
+  /** Which triangles of the whole mesh these are: null for all. */
+  numbers: Uint32Array | null;
+  /** Areas of its triangles together, square metres. */
+  area: number;
+}
+
+/** Tags of fields, the last one of all being kept for what is added by hand. */
+const TAGS = ADDED_TAG;
+/** Of a mesh, a region smaller than this share of its triangles is taken out. */
+const WORTH = 0.7;
+
+/** By the ids of surfaces, or of areas where there are none, what tells their keys apart. Whatever comes first keeps its own. */
+export function tagsOf({ surfaces, areas }: Pick<Where, "surfaces" | "areas">): Map<string, number> {
+  const tags = new Map<string, number>();
+  const taken = new Set<number>();
+  for (const id of new Set(surfaces.length > 0 ? surfaces : areas)) {
+    if (taken.size === TAGS) break;
+    let tag = hashText(id) % TAGS;
+    while (taken.has(tag)) tag = (tag + 1) % TAGS;
+    taken.add(tag);
+    tags.set(id, tag);
+  }
+  return tags;
+}
+
+/** The fields in the dressing's own order, without what is gone; outlines of lines that are open or have gone count for nothing. */
+export function fieldsOf(
+  params: Where,
+  surfaces: ReadonlyMap<string, GroundSurface>,
+  guides: ReadonlyMap<string, GuideLine>,
+): Field[] {
+  const areas = where({ lines: params.areas }, guides).filter(hasInside);
+  const holes = where({ lines: params.holes }, guides);
+  const tags = tagsOf(params);
+  const field = (ground: Ground, plan: Plan | null): Field[] => {
+    const tag = tags.get(ground.id);
+    return tag === undefined ? [] : [{ id: ground.id, tag, ground, plan, region: regionOf(ground, plan) }];
+  };
+  if (params.surfaces.length === 0) return areas.flatMap((line) => field(flatUnder(line), Plan.of([line], holes)));
+  // Outlines that were asked for and have gone leave nothing, rather than everything.
+  if (params.areas.length > 0 && areas.length === 0) return [];
+  const found = [...new Set(params.surfaces)].flatMap((id) => surfaces.get(id)?.mesh ?? []);
+  const plan = Plan.of(areas, holes);
+  return found.flatMap((ground) => field(ground, plan));
+}
+
+/** Where a field's mesh is put: points of its region in the world. */
+export const standOf = ({ ground }: Field): Stand =>
+  ground.stand ?? { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: 1 };
+
+/** A point of a field that pegs keep in its surface's own coordinates, so that it goes along when that is moved. */
+export function fromOwn(field: Field, [x, y, z]: Vec3): Vec3 {
+  const { position, rotation, scale } = standOf(field);
+  const [u, v, w] = rotate(rotation, [scale * x, scale * y, scale * z]);
+  return [position[0] + u, position[1] + v, position[2] + w];
+}
+
+/**
+ * The triangles that lie over a plan's box. The box is taken in large steps, so that an outline may be edited a little
+ * without its region becoming another.
+ */
+function regionOf(ground: Ground, plan: Plan | null): Region {
+  const position = ground.own;
+  const whole = (): Region => ({
+    position,
+    index: ground.index,
+    numbers: null,
+    area: sum(areasOf({ position, index: ground.index })),
+  });
+  if (!plan?.bounded) return whole();
+  const [least, most] = snapped(plan);
+  const P = ground.position;
+  const inside: number[] = [];
+  for (let t = 0; 3 * t < ground.index.length; t++) {
+    const [a, b, c] = [3 * ground.index[3 * t], 3 * ground.index[3 * t + 1], 3 * ground.index[3 * t + 2]];
+    const apart =
+      Math.max(P[a], P[b], P[c]) < least[0] ||
+      Math.min(P[a], P[b], P[c]) > most[0] ||
+      Math.max(P[a + 2], P[b + 2], P[c + 2]) < least[1] ||
+      Math.min(P[a + 2], P[b + 2], P[c + 2]) > most[1];
+    if (!apart) inside.push(t);
+  }
+  if (inside.length >= WORTH * ground.triangles) return whole();
+  const index = new Uint32Array(3 * inside.length);
+  inside.forEach((t, i) => index.set(ground.index.subarray(3 * t, 3 * t + 3), 3 * i));
+  return { position, index, numbers: Uint32Array.from(inside), area: sum(areasOf({ position, index })) };
+}
+
+const sum = (areas: Float64Array): number => areas.reduce((total, area) => total + area, 0);
+
+/** A plan's box, out to whole steps: quarters of the power of two above its longer side. */
+function snapped({ least, most }: Pick<Plan, "least" | "most">): [[number, number], [number, number]] {
+  const long = Math.max(most[0] - least[0], most[1] - least[1], 1e-6);
+  const step = 2 ** Math.ceil(Math.log2(long)) / 4;
+  const down = (x: number) => Math.floor(x / step) * step;
+  const up = (x: number) => Math.ceil(x / step) * step;
+  return [
+    [down(least[0]), down(least[1])],
+    [up(most[0]), up(most[1])],
+  ];
+}
+
+/** The plane that fits an outline best, over its box: what an area lies on where there is no surface. */
+function flatUnder(line: GuideLine): Ground {
+  const outline = outlineOf(line);
+  const n = outline.length / 2;
+  const at = Float64Array.from({ length: n }, (_, i) => (line.curve.length * i) / n);
+  const points = new Float64Array(3 * n);
+  line.curve.sample(at, n, points, new Float64Array(3 * n));
+  const [slopeX, slopeZ, middle] = planeThrough(points);
+  const [[x0, z0], [x1, z1]] = snapped(new Plan([outline], 1));
+  const height = (x: number, z: number) => middle[1] + slopeX * (x - middle[0]) + slopeZ * (z - middle[2]);
+  const corner = (x: number, z: number) => [x, height(x, z), z];
+  const position = Float64Array.from([corner(x0, z0), corner(x0, z1), corner(x1, z1), corner(x1, z0)].flat());
+  return new Ground(line.id, position, Uint32Array.from([0, 1, 2, 0, 2, 3]));
+}
+
+/** By least squares how a plane through points (3n) rises along x and along z, and their middle. */
+function planeThrough(points: Float64Array): [slopeX: number, slopeZ: number, middle: Vec3] {
+  const n = points.length / 3;
+  const middle = [0, 1, 2].map((axis) => {
+    let total = 0;
+    for (let i = 0; i < n; i++) total += points[3 * i + axis];
+    return total / n;
+  });
+  let [xx, xz, zz, xy, zy] = [0, 0, 0, 0, 0];
+  for (let p = 0; p < points.length; p += 3) {
+    const [x, y, z] = [points[p] - middle[0], points[p + 1] - middle[1], points[p + 2] - middle[2]];
+    xx += x * x;
+    xz += x * z;
+    zz += z * z;
+    xy += x * y;
+    zy += z * y;
+  }
+  const squared = xx * zz - xz * xz;
+  if (!(squared > 1e-12 * xx * zz)) return [0, 0, middle as unknown as Vec3];
+  return [(xy * zz - zy * xz) / squared, (zy * xx - xy * xz) / squared, middle as unknown as Vec3];
+}

@@ -1,0 +1,46 @@
+"use client";
+/** Spreading a prop or a mix over one of the scene's surfaces. */
+import { useScene, useSceneStore } from "@/store";
+import { extentOf } from "../assets/models";
+import { usePropChoices } from "../basket/prop-choices";
+import { Choose } from "../kit";
+import { dressField, surfaceOf } from "../state/edits";
+
+const LOOK = "h-8 w-fit rounded-lg border border-linen-3 bg-linen-0 px-2.5 hover:bg-white";
+
+/** Dresses a surface with a prop. */
+export function spreadOver(surface: string, prop: string): void {
+  const found = surfaceOf(useSceneStore.getState().history.scene, surface);
+  if (found) dressField({ surfaces: [surface] }, extentOf(found), prop);
+}
+
+export function SpreadOver({ what, id }: { what: string; id: string }) {
+  const surfaces = useScene((scene) => scene.surfaces);
+  if (surfaces.length === 0) return null;
+  return (
+    <Choose
+      label={`Spread this ${what} over a surface`}
+      choices={surfaces.map((surface) => ({ id: surface.id, label: surface.name }))}
+      onChoose={(surface) => spreadOver(surface, id)}
+      className={LOOK}
+    >
+      Spread over a surface…
+    </Choose>
+  );
+}
+
+/** The other way round: for a surface, or for an area that has none, which prop. */
+export function SpreadHere({ label, onChoose }: { label: string; onChoose: (prop: string) => void }) {
+  const choices = usePropChoices();
+  return (
+    <Choose
+      label={label}
+      choices={choices}
+      empty="The basket is empty. Drop a GLB file anywhere on the screen first."
+      onChoose={onChoose}
+      className={LOOK}
+    >
+      {label}…
+    </Choose>
+  );
+}

@@ -1,0 +1,130 @@
+"use client";
+/** Of Gaps, what keeps props off parts of a surface: slope, height, facing, the distance to things, the edge. */
+import { Plus, X } from "lucide-react";
+import type { Dressing } from "@/core/place";
+import { useScene } from "@/store";
+import { Choose, Fold, IconButton, ValueField } from "../../kit";
+import { dressingOf, editDressing } from "../../state/edits";
+import { useEdit } from "../../state/useEdit";
+import { ADD, StepNumber, StepRange, StepSwitch, type CardProps } from "../params";
+
+export function WhereNot({ dressing }: CardProps) {
+  const { slopeOn, heightOn, facingOn, edge } = dressing.gaps;
+  const given = { dressing, step: "gaps" as const };
+  return (
+    <>
+      <div className="grid gap-1.5 border-t border-linen-2 pt-2">
+        <StepSwitch {...given} name="slopeOn" />
+        {slopeOn && (
+          <>
+            <StepRange {...given} name="slope" />
+            <StepNumber {...given} name="slopeSoft" />
+          </>
+        )}
+        <StepSwitch {...given} name="heightOn" />
+        {heightOn && (
+          <>
+            <StepRange {...given} name="height" />
+            <StepNumber {...given} name="heightSoft" />
+          </>
+        )}
+        <StepSwitch {...given} name="facingOn" />
+        {facingOn && (
+          <>
+            <StepNumber {...given} name="facing" />
+            <StepNumber {...given} name="facingWithin" />
+          </>
+        )}
+      </div>
+      <Distances dressing={dressing} />
+      <div className="grid gap-1.5 border-t border-linen-2 pt-2">
+        <StepNumber {...given} name="edge" />
+        {edge > 0 && <StepNumber {...given} name="edgeSize" />}
+      </div>
+    </>
+  );
+}
+
+/** Lines and surfaces whose distance counts. */
+function Distances({ dressing }: CardProps) {
+  const lines = useScene((scene) => scene.lines);
+  const surfaces = useScene((scene) => scene.surfaces);
+  const { distances } = dressing.gaps;
+  const things = [...lines, ...surfaces.filter(({ id }) => !dressing.where.surfaces.includes(id))];
+  const free = things.filter(({ id }) => !distances.some(({ to }) => to === id));
+  return (
+    <Fold
+      label="By distance"
+      help="To lines as seen from above, and to surfaces: nothing stands at the one distance, all may at the other; swap the two to thicken towards a thing."
+      summary={distances.length === 0 ? "" : String(distances.length)}
+    >
+      <ul className="grid gap-1">
+        {distances.map(({ to }, i) => {
+          const name = things.find(({ id }) => id === to)?.name ?? "something that is gone";
+          return (
+            <li key={to} className="grid grid-cols-[1fr_62px_62px_26px] items-center gap-1 text-xs text-ink-6">
+              <span className="truncate" title={name}>
+                {name}
+              </span>
+              <DistanceNumber dressing={dressing} index={i} end="none" name={name} />
+              <DistanceNumber dressing={dressing} index={i} end="full" name={name} />
+              <IconButton
+                label={`Mind the distance to ${name} no more`}
+                className="size-6.5"
+                onClick={() =>
+                  editDressing(dressing.id, "Mind a distance no more", ({ gaps }) => void gaps.distances.splice(i, 1))
+                }
+              >
+                <X size={13} />
+              </IconButton>
+            </li>
+          );
+        })}
+      </ul>
+      {distances.length > 0 && (
+        <p className="grid grid-cols-[1fr_62px_62px_26px] gap-1 text-[11px] text-ink-5">
+          <span />
+          <span>none at</span>
+          <span>all from</span>
+        </p>
+      )}
+      <Choose
+        label="Mind the distance to"
+        choices={free.map(({ id, name }) => ({ id, label: name }))}
+        empty="There is nothing else in the scene to keep off."
+        onChoose={(to) =>
+          editDressing(
+            dressing.id,
+            "Mind a distance",
+            ({ gaps }) => void gaps.distances.push({ to, none: 0.6, full: 0.6 }),
+          )
+        }
+        className={`${ADD} w-fit`}
+      >
+        <Plus size={13} /> Keep off…
+      </Choose>
+    </Fold>
+  );
+}
+
+interface DistanceNumberProps extends CardProps {
+  index: number;
+  end: keyof Pick<Dressing["gaps"]["distances"][number], "none" | "full">;
+  name: string;
+}
+
+function DistanceNumber({ dressing, index, end, name }: DistanceNumberProps) {
+  const edit = useEdit<number>("Distance", (scene, value) => {
+    const one = dressingOf(scene, dressing.id)?.gaps.distances[index];
+    if (one) one[end] = value;
+  });
+  return (
+    <ValueField
+      label={`${end === "none" ? "None at" : "All from"}, to ${name}`}
+      unit="m"
+      value={dressing.gaps.distances[index][end]}
+      edit={edit}
+      complaint={(value) => (value < 0 ? "a distance is not below zero" : null)}
+    />
+  );
+}
