@@ -17,7 +17,8 @@ import { framesOver } from "./frames-over";
 import { gaps } from "./gaps/gaps";
 import { groundsFor, type GroundSurface } from "./grounds";
 import { StepMemory } from "./memory";
-import { shadeOf } from "./gaps/shade";
+import { densityMap, type DensityMap } from "./gaps/density-map";
+import { shadeOf, type Shade } from "./gaps/shade";
 import { pegged, type Pegged } from "./pegs";
 import { peggedKeys, peggedOver } from "./pegs-over";
 import { FLAG, Slots } from "./slots";
@@ -57,6 +58,7 @@ export interface Surroundings {
 const NO_SURFACES: ReadonlyMap<string, GroundSurface> = new Map();
 const NO_MIXES: ReadonlyMap<string, readonly MixOf[]> = new Map();
 const NO_FIELDS: readonly Field[] = [];
+const NO_SHADES: readonly Shade[] = [];
 const NO_THINGS: ReadonlyMap<string, Vec3> = new Map();
 
 export function evaluate(dressing: Dressing, scene: Surroundings): Placements {
@@ -72,10 +74,11 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
   const choice = chosen(dressing, scene, memory);
   const hold = held(dressing, scene, choice, memory);
   const fields = dressing.where.kind === "over" ? fieldsUnder(dressing, scene, memory) : NO_FIELDS;
-  const { slots, orphans } =
-    fields === NO_FIELDS
-      ? slotted(dressing, lines, choice, hold, memory)
-      : sownOver(dressing, scene, fields, choice, memory);
+  const spread = fields !== NO_FIELDS;
+  const shades = spread ? shadesOn(dressing, scene, fields, memory) : NO_SHADES;
+  const { slots, orphans } = spread
+    ? sownOver(dressing, fields, shades, choice, memory)
+    : slotted(dressing, lines, choice, hold, memory);
   scene.pulse?.(0.3);
   const drawn = variation(slots, dressing.variation, lines, memory);
   const parts = fitted(dressing, scene, { lines, fields }, slots, hold, drawn, memory);
@@ -85,6 +88,7 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
   const blanks = gapsOf(dressing, scene, lines, slots, parts, memory);
   const beneath = beneathOf(dressing, scene, choice, memory);
   const near = nearOf(dressing, slots, parts, beneath, memory);
+  const density = memory.step("density", [fields, shades], () => densityMap(fields, shades));
   if (memory.computed.length === 0) return null;
 
   scene.pulse?.(0.65);
@@ -106,6 +110,7 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
     line: slots.line.slice(),
     row: slots.row.slice(),
     flags,
+    density: density && copied(density),
     tint: drawn.tint?.slice() ?? new Uint8Array(slots.count),
     tints: [...tints],
     props: [...choice.props],
@@ -118,6 +123,14 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
     shapes,
   };
 }
+
+/** What is remembered stays here when the placements are handed to another thread. */
+const copied = (map: DensityMap): DensityMap => ({
+  ...map,
+  height: map.height.slice(),
+  share: map.share.slice(),
+  reason: map.reason.slice(),
+});
 
 function countBlanks(flags: Uint16Array): number {
   let blanks = 0;
@@ -180,23 +193,31 @@ function fieldsUnder({ where: params }: Dressing, scene: Surroundings, memory: S
   return memory.step("fields", [params, outlines, meshes], () => fieldsOf(params, surfaces, guides));
 }
 
-/** Spacing, over: the slots on all fields, without those that the gaps leave out, with what the artist pegged. */
-function sownOver(
+/** Gaps, over: how full each field is where. */
+function shadesOn(
   dressing: Dressing,
-  scene: Surroundings,
+  { guides, surfaces = NO_SURFACES }: Surroundings,
   fields: readonly Field[],
-  choice: PropChoice,
   memory: StepMemory,
-): Pegged {
-  const { spacing: params, variation, pegs } = dressing;
-  const { guides, surfaces = NO_SURFACES } = scene;
+): readonly Shade[] {
   const { slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin } = dressing.gaps;
   const { distances, edge, edgeSize } = dressing.gaps;
   const limits = [slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin];
   const others = distances.map(({ to }) => guides.get(to) ?? surfaces.get(to)?.mesh);
-  const shades = memory.step("shades", [fields, limits, distances, edge, edgeSize, others], () =>
+  return memory.step("shades", [fields, limits, distances, edge, edgeSize, others], () =>
     fields.map((field) => shadeOf(dressing.gaps, field, guides, surfaces)),
   );
+}
+
+/** Spacing, over: the slots on all fields, without those that the gaps leave out, with what the artist pegged. */
+function sownOver(
+  dressing: Dressing,
+  fields: readonly Field[],
+  shades: readonly Shade[],
+  choice: PropChoice,
+  memory: StepMemory,
+): Pegged {
+  const { spacing: params, variation, pegs } = dressing;
   const kept = [...peggedKeys(pegs, fields)].sort((a, b) => a - b);
   const { seed } = variation;
   const all = memory.step("spacing", [fields, choice, params, shades, seed, kept], () =>

@@ -7,6 +7,8 @@ export { evaluate, evaluateChanged, type Surroundings } from "./evaluate";
 export { groundsFor, type GroundSurface } from "./grounds";
 export { dropInto } from "./fit/drop";
 export { FELT, writeFootprints } from "./fit/footprint";
+export { densityAt, type DensityMap } from "./gaps/density-map";
+export type { Reason } from "./gaps/shade";
 export { StepMemory } from "./memory";
 export { type Peg } from "./pegs";
 export { buffersOf, type Placements } from "./placements";

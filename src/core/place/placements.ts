@@ -1,3 +1,4 @@
+import type { DensityMap } from "./gaps/density-map";
 import { buffersOfShapes, type Shapes } from "./shapes";
 
 /**
@@ -39,6 +40,8 @@ export interface Placements {
   /** Lengths of the lines, metres, and which are closed. */
   lineLengths: Float64Array;
   lineClosed: boolean[];
+  /** How full what it is spread over is, seen from above; null where it runs along lines. */
+  density: DensityMap | null;
   /** Index into `tints`: n. */
   tint: Uint8Array;
   /** Colours `#rrggbb` that props are tinted with; white alone where there is no tint. */
@@ -57,4 +60,7 @@ export const buffersOf = (p: Placements): ArrayBuffer[] => [
     (array) => array.buffer as ArrayBuffer,
   ),
   ...(p.shapes ? buffersOfShapes(p.shapes) : []),
+  ...(p.density ? [p.density.height, p.density.share, p.density.reason] : []).map(
+    ({ buffer }) => buffer as ArrayBuffer,
+  ),
 ];

@@ -1,6 +1,6 @@
 /** What is looked at and held at the moment. None of it is part of the scene, and none of it is saved. */
 import { create } from "zustand";
-import type { StepName } from "@/core/place";
+import type { Reason, StepName } from "@/core/place";
 
 /** What the left column is about. */
 export type Focus = { kind: "dressing" } | { kind: "line" | "prop" | "mix" | "surface"; id: string };
@@ -16,6 +16,16 @@ export interface Hover {
   dressing: string;
   key: number;
   /** Where the pointer is, in pixels of the window. */
+  x: number;
+  y: number;
+}
+
+/** Why nothing stands where the pointer is, or less than might. */
+export interface Why {
+  dressing: string;
+  reason: Reason | null;
+  /** How full it is there, from 0 to 1. */
+  share: number;
   x: number;
   y: number;
 }
@@ -38,6 +48,7 @@ interface Session {
   drawProp: string | null;
   display: Display;
   hover: Hover | null;
+  why: Why | null;
   openSteps: ReadonlySet<StepName>;
   dialog: DialogName;
   cameraWish: CameraWish | null;
@@ -59,6 +70,7 @@ export const useSession = create<Session>()((set) => ({
   drawProp: null,
   display: "full",
   hover: null,
+  why: null,
   openSteps: new Set<StepName>(["spacing"]),
   dialog: null,
   cameraWish: null,

@@ -14,6 +14,7 @@ import type { StripScene } from "./layout";
 import { Legend, Spread } from "./sides";
 import { fitted, rowBoxes, rowsOf, type StripView } from "./model";
 import { StripHands } from "./hands";
+import { Sheet } from "../sheet/Sheet";
 
 export function Strip() {
   const selected = useSession((session) => session.dressing);
@@ -26,16 +27,20 @@ export function Strip() {
   const placements = usePlacements(dressing?.id ?? null);
   return (
     <footer
-      aria-label="Strip"
+      aria-label={dressing?.where.kind === "over" ? "Sheet" : "Strip"}
       className="grid h-full min-h-0 grid-cols-[312px_1fr_188px] border-t border-linen-2 bg-linen-0"
     >
-      {dressing && placements && placements.lines.length > 0 ? (
+      {dressing && placements && placements.fields.length > 0 ? (
+        <Sheet dressing={dressing} placements={placements} />
+      ) : dressing && placements && placements.lines.length > 0 ? (
         <Unrolled key={dressing.id} dressing={dressing} placements={placements} />
       ) : (
         <p className="col-span-3 grid place-items-center text-ink-6">
           {dressing
             ? placements
-              ? "This dressing has no line yet. Choose one under Where."
+              ? dressing.where.kind === "over"
+                ? "This dressing has no surface and no area yet. Choose one under Where."
+                : "This dressing has no line yet. Choose one under Where."
               : "Placing…"
             : "Here a dressed line lies unrolled, from its start to its end."}
         </p>

@@ -2,6 +2,7 @@
 import { BAR, barTop, gapsOn } from "./grips";
 import { FLAG, NO_PROP } from "@/core/place";
 import { layoutOf, tallOf, type StripScene } from "./layout";
+import { markLabel, niceStep } from "../kit/ruler";
 import { RULER, type RowBox, type StripRow, type StripView } from "./model";
 
 const INK = "#1f2a33";
@@ -61,17 +62,9 @@ function drawRuler(
     pen.fillRect(Math.round(x(at)), 15, 1, big ? 8 : 4);
     if (!big) continue;
     pen.fillStyle = FAINT;
-    pen.fillText(label(at, step), x(at), 11);
+    pen.fillText(markLabel(at, step), x(at), 11);
   }
 }
-
-/** 1, 2 or 5 times a power of ten, at least `least`. */
-function niceStep(least: number): number {
-  const power = 10 ** Math.floor(Math.log10(least));
-  return power * ([1, 2, 5, 10].find((k) => k * power >= least) ?? 10);
-}
-
-const label = (at: number, step: number): string => at.toFixed(Math.max(0, Math.ceil(-Math.log10(step) - 1e-9)));
 
 function drawRow(
   pen: CanvasRenderingContext2D,

@@ -1,7 +1,8 @@
 "use client";
 /** What the pointer is on: which prop, where on its line or surface, how far to its neighbours. */
-import { useMemo } from "react";
-import type { Placements } from "@/core/place";
+import { useMemo, type ReactNode } from "react";
+import type { Placements, Reason } from "@/core/place";
+import { formatValue } from "@/core/scene";
 import { useScene } from "@/store";
 import { useResults } from "../state/results";
 import { useSession } from "../state/session";
@@ -9,6 +10,7 @@ import { isShown } from "./placed";
 
 export function HoverBubble() {
   const hover = useSession((session) => session.hover);
+  const why = useSession((session) => session.why);
   const results = useResults((state) => state.byDressing);
   const props = useScene((scene) => scene.props);
   const surfaces = useScene((scene) => scene.surfaces);
@@ -26,16 +28,43 @@ export function HoverBubble() {
     const field = [...surfaces, ...lines].find(({ id }) => id === placements.fields[placements.line[i]]);
     return { name: `${name} on ${field?.name ?? "a surface"}`, gaps: nearestTo(placements, i) };
   }, [hover, results, props, surfaces, lines]);
-  if (!hover || !text) return null;
+  if (hover && text) {
+    return (
+      <Bubble at={hover}>
+        <b className="font-semibold">{text.name}</b>
+        <br />
+        {text.gaps}
+      </Bubble>
+    );
+  }
+  if (!why?.reason) return null;
+  return (
+    <Bubble at={why}>
+      <b className="font-semibold">{why.share === 0 ? "Nothing here" : `${formatValue(why.share, "share")} here`}</b>
+      <br />
+      {REASON_WORDS[why.reason]}
+    </Bubble>
+  );
+}
+
+/** Why nothing, or less, stands at a place. */
+const REASON_WORDS: Readonly<Record<Reason, string>> = {
+  outside: "outside its areas, or in a hole",
+  slope: "by its slope",
+  height: "by its height",
+  facing: "by the way it faces",
+  distance: "by its distance to something",
+  edge: "fading out at the edge",
+};
+
+function Bubble({ at, children }: { at: { x: number; y: number }; children: ReactNode }) {
   return (
     <div
       role="tooltip"
       className="pointer-events-none fixed z-30 rounded-lg bg-ink-9 px-2.5 py-1.5 text-[11.5px] leading-snug text-white"
-      style={{ left: Math.min(hover.x + 14, window.innerWidth - 190), top: Math.max(8, hover.y - 48) }}
+      style={{ left: Math.min(at.x + 14, window.innerWidth - 190), top: Math.max(8, at.y - 48) }}
     >
-      <b className="font-semibold">{text.name}</b>
-      <br />
-      {text.gaps}
+      {children}
     </div>
   );
 }

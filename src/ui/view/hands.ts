@@ -25,7 +25,7 @@ import { addKnot, drawShape, finishDrawing, stopDrawing, takeBackKnot, useDraw }
 import { drawnLine, spanMiddles } from "./guides";
 import { handleEnds } from "./handles";
 import { restMoving, typedDistance, typeDistance, useMove, type Axis } from "./move-state";
-import { addUnder, movePlacements, takenPlacements, wantedPlace, type HeldPlacements } from "./pegging";
+import { addUnder, movePlacements, takenPlacements, wantedPlace, whyUnder, type HeldPlacements } from "./pegging";
 import { atDistance, onGrid, snapTargets, type SnapTarget } from "./snap";
 import type { Aim } from "./aim";
 import type { Controls } from "./CameraRig";
@@ -190,7 +190,7 @@ export class ViewHands {
         if (surface) surface.position = add(held.start, by).map(millimetre) as [number, number, number];
         return;
       }
-      if (held.kind === "placements") return movePlacements(draft, held, by);
+      if (held.kind === "placements") return movePlacements(draft, held, () => by);
       const line = draft.lines.find((l) => l.id === held.line);
       if (!line) return;
       if (held.kind === "handle") writeHandle(line, held.knot, held.side, add(held.start, by));
@@ -383,6 +383,10 @@ export class ViewHands {
     const before = useSession.getState().hover;
     if (hit) useSession.setState({ hover: { ...hit, x: event.clientX, y: event.clientY } });
     else if (before) useSession.setState({ hover: null });
+    const why = hit || grip || onLine ? null : whyUnder(this.#aim);
+    if (why || useSession.getState().why) {
+      useSession.setState({ why: why && { ...why, x: event.clientX, y: event.clientY } });
+    }
     const held = !hit && this.#heldSurface() !== null;
     const guide = !hit && this.#aim.line(this.#store.history.scene.lines, LINE) !== null;
     const moves = onLine || held || takenPlacements(hit) !== null;
@@ -391,7 +395,7 @@ export class ViewHands {
 
   #leave = () => {
     cancelAnimationFrame(this.#frame);
-    if (useSession.getState().hover) useSession.setState({ hover: null });
+    if (useSession.getState().hover || useSession.getState().why) useSession.setState({ hover: null, why: null });
     if (useSession.getState().tool === "draw") useDraw.setState({ cursor: null });
   };
 

@@ -1,11 +1,11 @@
 /** Placements that are spread over surfaces, moved and added by hand in the view. */
-import { rotate, subtract, type Quat, type Vec3 } from "@/core/math";
-import type { Dressing } from "@/core/place";
+import { add, rotate, subtract, type Quat, type Vec3 } from "@/core/math";
+import { densityAt, type Dressing } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { dressingOf, fieldOf, millimetre, surfaceOf, writeAddedOn, writePegs } from "../state/edits";
 import { useResults } from "../state/results";
-import { selectPlacements, useSession } from "../state/session";
+import { selectPlacements, useSession, type Why } from "../state/session";
 import type { Aim } from "./aim";
 import type { Draft } from "immer";
 
@@ -50,13 +50,17 @@ export function takenPlacements(hit: { dressing: string; key: number } | null): 
 export const wantedPlace = (aim: Aim, { field, start }: HeldPlacements): Vec3 | null =>
   aim.on(field) ?? aim.level(start);
 
-/** Moves all that are held by as much; each is put back onto its surface when it is placed. */
-export function movePlacements(draft: Draft<Scene>, { dressing, from }: HeldPlacements, by: Vec3): void {
+/** Moves all that are held, each by so much from where it was; it is put back onto its surface when it is placed. */
+export function movePlacements(
+  draft: Draft<Scene>,
+  { dressing, from }: HeldPlacements,
+  by: (from: Vec3) => Vec3,
+): void {
   const edited = dressingOf(draft, dressing);
   if (!edited) return;
   writePegs(edited, from.keys(), (peg, key) => {
     const start = from.get(key);
-    if (start) peg.point = inField(draft as Scene, peg.line, [start[0] + by[0], start[1] + by[1], start[2] + by[2]]);
+    if (start) peg.point = inField(draft as Scene, peg.line, add(start, by(start)));
   });
 }
 
@@ -73,15 +77,29 @@ function inField({ surfaces }: Pick<Scene, "surfaces">, id: string, point: Vec3)
   ];
 }
 
+/** Why nothing of the selected dressing stands where the pointer is on one of its surfaces; null where nothing keeps it off. */
+export function whyUnder(aim: Aim): Pick<Why, "dressing" | "reason" | "share"> | null {
+  const dressing = spreadDressing();
+  const map = dressing && useResults.getState().byDressing.get(dressing.id)?.placements.density;
+  const on = dressing?.where.surfaces.includes(aim.surface() ?? "") ? aim.ground() : null;
+  const found = map && on ? densityAt(map, on[0], on[2]) : null;
+  return dressing && found?.reason ? { dressing: dressing.id, ...found } : null;
+}
+
 /** Adds one placement of the selected dressing where the pointer is; false where it has no surface there. */
 export function addUnder(aim: Aim): boolean {
-  const dressing = spreadDressing();
-  if (!dressing) return false;
-  const { surfaces, areas } = dressing.where;
+  const { surfaces = [], areas = [] } = spreadDressing()?.where ?? {};
   const field = surfaces.length > 0 ? surfaces.find((id) => aim.on(id) !== null) : areas[0];
   const point = field === undefined ? null : (aim.on(field) ?? aim.ground());
-  const prop = dressing.what.entries.find((entry) => entry.prop !== null)?.prop;
-  if (field === undefined || !point || !prop) return false;
+  return point !== null && addPlacementAt(point, field);
+}
+
+/** Adds one placement of the selected dressing at a point, on its first surface unless another is named. */
+export function addPlacementAt(point: Vec3, on?: string): boolean {
+  const dressing = spreadDressing();
+  const field = on ?? dressing?.where.surfaces[0] ?? dressing?.where.areas[0];
+  const prop = dressing?.what.entries.find((entry) => entry.prop !== null)?.prop;
+  if (!dressing || field === undefined || !prop) return false;
   let key: number | null = null;
   useSceneStore.getState().change("Add placement", (draft) => {
     const edited = dressingOf(draft, dressing.id);

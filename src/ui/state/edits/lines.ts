@@ -50,8 +50,13 @@ export function addOutline(knots: readonly Vec3[], outline: Outline): void {
   placeOutline({ kind: "smooth", closed: true, knots: knots.map((position) => ({ position })) }, outline);
 }
 
-export const addOutlineShape = (kind: Shape["kind"], middle: Vec3, outline: Outline): void =>
-  placeOutline({ kind, knots: [{ position: middle }] }, outline);
+/** @param sizes what the shape is to have other than its defaults, such as a circle's radius */
+export const addOutlineShape = (
+  kind: Shape["kind"],
+  middle: Vec3,
+  outline: Outline,
+  sizes: Record<string, number> = {},
+): void => placeOutline({ kind, knots: [{ position: middle }], ...sizes }, outline);
 
 function placeOutline(described: Record<string, unknown>, { dressing, list }: Outline): void {
   const name = freeLineName(list === "areas" ? "Area 1" : "Hole 1");

@@ -1,0 +1,232 @@
+"use client";
+/** The sheet: what a dressing is spread over, seen from above, as the second place to work. */
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { Bar, BarChart, XAxis } from "recharts";
+import type { Dressing, Placements } from "@/core/place";
+import { placingBounds, type Surface } from "@/core/scene";
+import { useScene } from "@/store";
+import { lookOf, requestModel, useModels, type Model } from "../assets/models";
+import { usePictureStore } from "../assets/pictures";
+import { topView } from "../assets/top-view";
+import { useSession } from "../state/session";
+import { Legend } from "../strip/sides";
+import { drawnLine } from "../view/guides";
+import { drawSheet, tintOf, type SheetScene } from "./draw";
+import { SheetHands } from "./hands";
+import { fittedTo, footprintsOf, isShown, neighboursOf, type PlanBox, type SheetView } from "./model";
+
+interface SheetProps {
+  dressing: Dressing;
+  placements: Placements;
+}
+
+export function Sheet({ dressing, placements }: SheetProps) {
+  return (
+    <>
+      <Facts dressing={dressing} placements={placements} />
+      <SheetCanvas key={dressing.id} dressing={dressing} placements={placements} />
+      <Legend dressing={dressing} placements={placements} />
+    </>
+  );
+}
+
+const NO_MODELS: readonly { surface: Surface; model: Model }[] = [];
+
+/** The surfaces of a dressing that are loaded. */
+function useOwnModels({ where }: Dressing): readonly { surface: Surface; model: Model }[] {
+  const surfaces = useScene((scene) => scene.surfaces);
+  const models = useModels((state) => state.models);
+  const own = useMemo(() => surfaces.filter(({ id }) => where.surfaces.includes(id)), [surfaces, where.surfaces]);
+  useEffect(() => own.forEach(({ asset }) => void requestModel(asset)), [own]);
+  return useMemo(() => {
+    const found = own.flatMap((surface) => {
+      const model = models.get(surface.asset);
+      return model === undefined || typeof model === "string" ? [] : [{ surface, model }];
+    });
+    return found.length > 0 ? found : NO_MODELS;
+  }, [own, models]);
+}
+
+/** What the sheet shows at first: where things stand, or all that they could stand on. */
+function boxOf({ density, position, origin, count }: Placements): PlanBox {
+  if (density) return [density.least, density.most];
+  let [x0, z0, x1, z1] = [-1, -1, 1, 1];
+  for (let i = 0; i < count; i++) {
+    const [x, z] = [origin[0] + position[3 * i], origin[2] + position[3 * i + 2]];
+    [x0, z0, x1, z1] = [Math.min(x0, x), Math.min(z0, z), Math.max(x1, x), Math.max(z1, z)];
+  }
+  return [
+    [x0, z0],
+    [x1, z1],
+  ];
+}
+
+function SheetCanvas({ dressing, placements }: SheetProps) {
+  const frame = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [{ width, height }, setSize] = useState({ width: 0, height: 0 });
+  useLayoutEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+  const props = useScene((scene) => scene.props);
+  const allLines = useScene((scene) => scene.lines);
+  const pictures = usePictureStore((state) => state.pictures);
+  const selected = useSession((session) => session.keys);
+  const hovered = useSession((session) => (session.hover?.dressing === dressing.id ? session.hover.key : null));
+  const [moved, setView] = useState<SheetView | null>(null);
+  const [drawn, setDrawn] = useState<SheetScene["drawn"]>(null);
+  const models = useOwnModels(dressing);
+  const top = useMemo(() => (models.length > 0 ? topView(models) : null), [models]);
+  const tint = useMemo(() => placements.density && tintOf(placements.density), [placements.density]);
+  const bounds = useMemo(() => new Map(props.map((prop) => [prop.id, placingBounds(prop)])), [props]);
+  const corners = useMemo(() => footprintsOf(placements, bounds), [placements, bounds]);
+  const view = moved ?? fittedTo(boxOf(placements), width, height);
+
+  const scene = useMemo((): SheetScene => {
+    const { areas, holes } = dressing.where;
+    const minded = dressing.gaps.distances.map(({ to }) => to);
+    return {
+      placements,
+      corners,
+      colours: placements.props.map((id) => {
+        const prop = props.find((one) => one.id === id);
+        return (prop && pictures.get(lookOf(prop))?.color) ?? "#b9a784";
+      }),
+      top,
+      tint,
+      lines: allLines.flatMap((line) => {
+        const kind = holes.includes(line.id)
+          ? ("hole" as const)
+          : areas.includes(line.id)
+            ? ("area" as const)
+            : minded.includes(line.id)
+              ? ("line" as const)
+              : null;
+        return kind ? [{ points: drawnLine(line).points, kind }] : [];
+      }),
+      selected,
+      hovered,
+      drawn,
+    };
+  }, [dressing, placements, corners, props, pictures, top, tint, allLines, selected, hovered, drawn]);
+
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element || width === 0) return;
+    const ratio = window.devicePixelRatio;
+    element.width = Math.round(width * ratio);
+    element.height = Math.round(height * ratio);
+    const pen = element.getContext("2d")!;
+    pen.setTransform(ratio, 0, 0, ratio, 0, 0);
+    drawSheet(pen, width, height, scene, view);
+  }, [scene, view, width, height]);
+
+  const hands = useRef<SheetHands | null>(null);
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element) return;
+    hands.current = new SheetHands(element, { setView, setDrawn });
+    return () => hands.current?.release();
+  }, []);
+  useEffect(() => {
+    if (hands.current) hands.current.sight = { dressing, scene, view, width, height };
+  });
+
+  const shown = placements.count - placements.blanks;
+  return (
+    <div ref={frame} className="relative min-w-0 overflow-hidden">
+      <canvas
+        ref={canvas}
+        tabIndex={0}
+        role="application"
+        aria-label={`Sheet of ${dressing.name}, seen from above, north at the top: ${shown} props. Arrow keys select, Alt with arrow keys moves, Delete leaves blank.`}
+        data-testid="sheet"
+        data-drawn={width > 0}
+        className="absolute inset-0 block touch-none"
+        style={{ width, height }}
+      />
+      {moved && (
+        <button
+          type="button"
+          onClick={() => setView(null)}
+          className="absolute bottom-1.5 right-2 rounded-md border border-linen-2 bg-linen-0 px-2 py-0.5 text-[11px] text-ink-6 hover:bg-linen-1"
+        >
+          Show all of it
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** Left of the sheet: how many, how dense, and how far neighbours are apart. */
+function Facts({ dressing, placements }: SheetProps) {
+  const surfaces = useScene((scene) => scene.surfaces);
+  const lines = useScene((scene) => scene.lines);
+  const neighbours = useMemo(() => neighboursOf(placements), [placements]);
+  const names = placements.fields.flatMap((id) => [...surfaces, ...lines].find((one) => one.id === id)?.name ?? []);
+  const shown = useMemo(() => {
+    let n = 0;
+    for (let i = 0; i < placements.count; i++) if (isShown(placements, i)) n++;
+    return n;
+  }, [placements]);
+  const free = useMemo(() => freeArea(placements), [placements]);
+  return (
+    <div className="min-w-0 overflow-hidden border-r border-linen-2 px-4 py-3">
+      <p className="truncate" title={names.join(", ")}>
+        <b className="font-semibold">{names[0] ?? dressing.name}</b>
+        <span className="text-ink-6">{names.length > 1 ? ` and ${names.length - 1} more` : ""} from above</span>
+      </p>
+      {neighbours ? (
+        <>
+          <div className="my-1.5 [&_*]:outline-none" aria-hidden>
+            <BarChart
+              width={278}
+              height={46}
+              data={neighbours.bins}
+              barCategoryGap={1}
+              margin={{ top: 0, right: 0, bottom: 0, left: 0 }}
+              accessibilityLayer={false}
+            >
+              <XAxis dataKey="gap" hide />
+              <Bar
+                dataKey="count"
+                fill="#1e6f77"
+                fillOpacity={0.75}
+                radius={1}
+                minPointSize={1}
+                isAnimationActive={false}
+              />
+            </BarChart>
+          </div>
+          <p className="font-mono text-xs text-ink-6">
+            nearest {neighbours.least.toFixed(2)} – {neighbours.most.toFixed(2)} m · median{" "}
+            {neighbours.median.toFixed(2)}
+          </p>
+        </>
+      ) : (
+        <p className="mt-2 text-xs text-ink-6">How far neighbours are apart shows here as soon as two props stand.</p>
+      )}
+      <p className="font-mono text-xs text-ink-6">
+        {shown.toLocaleString("en")} on {free < 10 ? free.toFixed(1) : Math.round(free).toLocaleString("en")} m² of plan
+      </p>
+      <p className="mt-1 text-[11px] leading-snug text-ink-6">
+        Drag a prop to peg it · drag on free ground to hold a clearing open · Shift: box · Alt and click: one more ·
+        wheel to zoom, rulers to move
+      </p>
+    </div>
+  );
+}
+
+/** How much of the plan is free for props, square metres; what is only half as full counts half. */
+function freeArea({ density }: Placements): number {
+  if (!density) return 0;
+  const { least, most, columns, rows, share, height } = density;
+  const cell = ((most[0] - least[0]) * (most[1] - least[1])) / (columns * rows);
+  let free = 0;
+  for (let i = 0; i < share.length; i++) if (!Number.isNaN(height[i])) free += share[i] * cell;
+  return free;
+}

@@ -1,0 +1,249 @@
+/** Draws the sheet: the ground from above, how full it is, outlines and lines, every placement in its true footprint. */
+import { FLAG, type DensityMap, type Placements } from "@/core/place";
+import type { Vec3 } from "@/core/math";
+import type { TopView } from "../assets/top-view";
+import { markLabel, niceStep } from "../kit/ruler";
+import { isShown, middleOf, type SheetView } from "./model";
+
+const INK = "#1f2a33";
+const SEA = "#1e6f77";
+const MADDER = "#b5363f";
+const OCHRE = "#c98a1b";
+const FAINT = "#66737d";
+const MONO = '10px "Spline Sans Mono Variable", monospace';
+
+/** Rulers at the top and on the left are so broad, pixels. */
+export const RULER = 22;
+/** Footprints smaller than this many pixels are drawn as dots; larger than that show which way is forward. */
+const SMALL = 2.5;
+const LARGE = 9;
+
+export interface SheetScene {
+  placements: Placements;
+  /** See `footprintsOf`. */
+  corners: Float64Array;
+  colours: readonly string[];
+  top: TopView | null;
+  /** How full it is, as a picture over the map's box. */
+  tint: HTMLCanvasElement | null;
+  lines: readonly { points: readonly Vec3[]; kind: "area" | "hole" | "line" }[];
+  selected: ReadonlySet<number>;
+  hovered: number | null;
+  /** A box being drawn to select, or a clearing: corners, or middle and radius, in metres. */
+  drawn:
+    | { kind: "box"; from: readonly [number, number]; to: readonly [number, number] }
+    | { kind: "clearing"; middle: readonly [number, number]; radius: number }
+    | null;
+}
+
+export function drawSheet(
+  pen: CanvasRenderingContext2D,
+  width: number,
+  height: number,
+  scene: SheetScene,
+  view: SheetView,
+): void {
+  pen.clearRect(0, 0, width, height);
+  const [left, top] = [RULER, RULER];
+  const [cx, cz] = [left + (width - left) / 2, top + (height - top) / 2];
+  const x = (at: number) => cx + (at - view.x) * view.scale;
+  const y = (at: number) => cz + (at - view.z) * view.scale;
+  pen.save();
+  pen.beginPath();
+  pen.rect(left, top, width - left, height - top);
+  pen.clip();
+  if (scene.top) lay(pen, scene.top.picture, scene.top.least, scene.top.most, x, y, 0.85);
+  const { density } = scene.placements;
+  if (density && scene.tint) lay(pen, scene.tint, density.least, density.most, x, y, 1);
+  for (const line of scene.lines) drawLine(pen, line, x, y);
+  drawPlacements(pen, scene, view, x, y, width, height);
+  drawShape(pen, scene, view, x, y);
+  pen.restore();
+  drawRulers(pen, width, height, view, x, y);
+}
+
+type ToPixels = (at: number) => number;
+
+function lay(
+  pen: CanvasRenderingContext2D,
+  picture: HTMLCanvasElement,
+  least: readonly [number, number],
+  most: readonly [number, number],
+  x: ToPixels,
+  y: ToPixels,
+  alpha: number,
+): void {
+  pen.globalAlpha = alpha;
+  pen.imageSmoothingEnabled = true;
+  pen.drawImage(picture, x(least[0]), y(least[1]), x(most[0]) - x(least[0]), y(most[1]) - y(least[1]));
+  pen.globalAlpha = 1;
+}
+
+function drawLine(
+  pen: CanvasRenderingContext2D,
+  { points, kind }: SheetScene["lines"][number],
+  x: ToPixels,
+  y: ToPixels,
+) {
+  pen.beginPath();
+  points.forEach(([px, , pz], i) => (i === 0 ? pen.moveTo(x(px), y(pz)) : pen.lineTo(x(px), y(pz))));
+  pen.strokeStyle = kind === "hole" ? MADDER : kind === "area" ? SEA : "#6b5638";
+  pen.lineWidth = kind === "line" ? 1.2 : 2;
+  pen.setLineDash(kind === "hole" ? [5, 4] : []);
+  pen.stroke();
+  pen.setLineDash([]);
+}
+
+function drawPlacements(
+  pen: CanvasRenderingContext2D,
+  { placements: p, corners, colours, selected, hovered }: SheetScene,
+  view: SheetView,
+  x: ToPixels,
+  y: ToPixels,
+  width: number,
+  height: number,
+): void {
+  const byColour = colours.map(() => new Path2D());
+  const fronts = new Path2D();
+  const special: number[] = [];
+  for (let i = 0; i < p.count; i++) {
+    if (!isShown(p, i)) continue;
+    const [mx, mz] = middleOf(corners, i);
+    const [px, py] = [x(mx), y(mz)];
+    if (px < -40 || py < -40 || px > width + 40 || py > height + 40) continue;
+    const breadth =
+      view.scale * Math.hypot(corners[8 * i] - corners[8 * i + 4], corners[8 * i + 1] - corners[8 * i + 5]);
+    const path = byColour[p.prop[i]];
+    if (breadth < SMALL) path.rect(px - 1, py - 1, 2, 2);
+    else trace(path, corners, i, x, y);
+    if (breadth >= LARGE) front(fronts, corners, i, x, y);
+    if (p.flags[i] & (FLAG.pegged | FLAG.finding) || selected.has(p.key[i]) || p.key[i] === hovered) special.push(i);
+  }
+  byColour.forEach((path, k) => {
+    pen.fillStyle = colours[k];
+    pen.fill(path);
+    pen.strokeStyle = "#1f2a3388";
+    pen.lineWidth = 0.75;
+    pen.stroke(path);
+  });
+  pen.strokeStyle = "#fdfbf6";
+  pen.lineWidth = 1.5;
+  pen.stroke(fronts);
+  for (const i of special) drawSpecial(pen, p, corners, i, x, y, selected, hovered);
+}
+
+/** A ring about what is selected, hovered or named by a finding; a dot on what is pegged. */
+function drawSpecial(
+  pen: CanvasRenderingContext2D,
+  p: Placements,
+  corners: Float64Array,
+  i: number,
+  x: ToPixels,
+  y: ToPixels,
+  selected: ReadonlySet<number>,
+  hovered: number | null,
+): void {
+  const path = new Path2D();
+  trace(path, corners, i, x, y);
+  const chosen = selected.has(p.key[i]);
+  if (chosen || p.key[i] === hovered || p.flags[i] & FLAG.finding) {
+    pen.strokeStyle = chosen ? SEA : p.key[i] === hovered ? INK : MADDER;
+    pen.lineWidth = chosen ? 3 : 2;
+    pen.stroke(path);
+  }
+  if (!(p.flags[i] & FLAG.pegged)) return;
+  const [mx, mz] = middleOf(corners, i);
+  pen.fillStyle = OCHRE;
+  pen.beginPath();
+  pen.arc(x(mx), y(mz), 3, 0, 2 * Math.PI);
+  pen.fill();
+}
+
+function trace(path: Path2D, corners: Float64Array, i: number, x: ToPixels, y: ToPixels): void {
+  for (let k = 0; k < 4; k++) {
+    const [px, py] = [x(corners[8 * i + 2 * k]), y(corners[8 * i + 2 * k + 1])];
+    if (k === 0) path.moveTo(px, py);
+    else path.lineTo(px, py);
+  }
+  path.closePath();
+}
+
+/** A short stroke from the middle to the front edge. */
+function front(path: Path2D, corners: Float64Array, i: number, x: ToPixels, y: ToPixels): void {
+  const [mx, mz] = middleOf(corners, i);
+  const fx = (corners[8 * i] + corners[8 * i + 2]) / 2;
+  const fz = (corners[8 * i + 1] + corners[8 * i + 3]) / 2;
+  path.moveTo(x(mx), y(mz));
+  path.lineTo(x(mx + 0.8 * (fx - mx)), y(mz + 0.8 * (fz - mz)));
+}
+
+function drawShape(
+  pen: CanvasRenderingContext2D,
+  { drawn }: SheetScene,
+  view: SheetView,
+  x: ToPixels,
+  y: ToPixels,
+): void {
+  if (!drawn) return;
+  pen.beginPath();
+  if (drawn.kind === "box") {
+    const { from, to } = drawn;
+    pen.rect(x(from[0]), y(from[1]), x(to[0]) - x(from[0]), y(to[1]) - y(from[1]));
+  } else pen.arc(x(drawn.middle[0]), y(drawn.middle[1]), drawn.radius * view.scale, 0, 2 * Math.PI);
+  pen.fillStyle = drawn.kind === "box" ? "#1e6f771c" : "#c98a1b2e";
+  pen.fill();
+  pen.strokeStyle = drawn.kind === "box" ? SEA : OCHRE;
+  pen.lineWidth = 1.5;
+  pen.stroke();
+}
+
+function drawRulers(
+  pen: CanvasRenderingContext2D,
+  width: number,
+  height: number,
+  view: SheetView,
+  x: ToPixels,
+  y: ToPixels,
+) {
+  pen.fillStyle = "#fdfbf6";
+  pen.fillRect(0, 0, width, RULER);
+  pen.fillRect(0, 0, RULER, height);
+  pen.fillStyle = "#ebe2d0";
+  pen.fillRect(RULER, RULER - 1, width, 1);
+  pen.fillRect(RULER - 1, RULER, 1, height);
+  const step = niceStep(64 / view.scale);
+  pen.font = MONO;
+  pen.fillStyle = FAINT;
+  pen.textAlign = "center";
+  const [halfWide, halfDeep] = [(width - RULER) / 2 / view.scale, (height - RULER) / 2 / view.scale];
+  for (let k = Math.ceil((view.x - halfWide) / step); k * step <= view.x + halfWide; k++) {
+    pen.fillRect(Math.round(x(k * step)), RULER - 6, 1, 5);
+    pen.fillText(markLabel(k * step, step), x(k * step), 12);
+  }
+  for (let k = Math.ceil((view.z - halfDeep) / step); k * step <= view.z + halfDeep; k++) {
+    pen.fillRect(RULER - 6, Math.round(y(k * step)), 5, 1);
+    pen.save();
+    pen.translate(11, y(k * step));
+    pen.rotate(-Math.PI / 2);
+    pen.fillText(markLabel(k * step, step), 0, 3);
+    pen.restore();
+  }
+  pen.fillStyle = "#fdfbf6";
+  pen.fillRect(0, 0, RULER, RULER);
+  pen.fillStyle = FAINT;
+  pen.fillText("m", RULER / 2, 14);
+}
+
+/** The map of how full it is as a picture: nothing where all may stand, and darker the fewer do. */
+export function tintOf({ columns, rows, share, height }: DensityMap): HTMLCanvasElement {
+  const picture = document.createElement("canvas");
+  [picture.width, picture.height] = [columns, rows];
+  const pen = picture.getContext("2d")!;
+  const image = pen.createImageData(columns, rows);
+  for (let i = 0; i < columns * rows; i++) {
+    if (Number.isNaN(height[i])) continue;
+    image.data.set([31, 42, 51, Math.round(150 * (1 - share[i]))], 4 * i);
+  }
+  pen.putImageData(image, 0, 0);
+  return picture;
+}

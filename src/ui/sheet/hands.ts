@@ -1,0 +1,309 @@
+/**
+ * *What hands do on the sheet*: select, drag to peg, hold a clearing open, select by a box with Shift, add with Alt, zoom, move,
+ * drop a prop to swap, nudge with the keys.
+ */
+import { PROP_DRAG } from "../basket/Basket";
+import type { Vec3 } from "@/core/math";
+import { densityAt, type Dressing } from "@/core/place";
+import type { Scene } from "@/core/scene";
+import { useSceneStore } from "@/store";
+import { addOutlineShape, millimetre, swapPlacements } from "../state/edits";
+import { NO_KEYS, selectPlacements, useSession } from "../state/session";
+import { addPlacementAt, movePlacements, takenPlacements, type HeldPlacements } from "../view/pegging";
+import { RULER, type SheetScene } from "./draw";
+import { isShown, middleOf, placementAt, type SheetView } from "./model";
+import type { Draft } from "immer";
+
+/** What the hands need to see: the sheet as it is drawn at the moment. */
+export interface Sight {
+  dressing: Dressing;
+  scene: SheetScene;
+  view: SheetView;
+  width: number;
+  height: number;
+}
+
+interface Owner {
+  setView: (view: SheetView | null) => void;
+  setDrawn: (drawn: SheetScene["drawn"]) => void;
+}
+
+type Place = readonly [x: number, z: number];
+
+type Held =
+  | { kind: "pan"; x: number; y: number; from: SheetView }
+  | { kind: "peg"; at: Place; placements: HeldPlacements | null; key: number; more: boolean; begun: boolean }
+  | { kind: "shape"; at: Place; selects: boolean };
+
+/** A press that moves no farther than this (pixels) is a click. */
+const CLICK = 3;
+/** Placements are taken hold of within so many pixels of their middle. */
+const NEAR = 7;
+/** A nudge by the arrow keys, metres. */
+const NUDGE = 0.01;
+const [LEAST_SCALE, MOST_SCALE] = [0.01, 20_000];
+
+export class SheetHands {
+  sight: Sight | null = null;
+  readonly #element: HTMLCanvasElement;
+  readonly #owner: Owner;
+  #held: Held | null = null;
+  #pressed: { x: number; y: number; moved: boolean } | null = null;
+  readonly #release = new AbortController();
+
+  constructor(element: HTMLCanvasElement, owner: Owner) {
+    this.#element = element;
+    this.#owner = owner;
+    const { signal } = this.#release;
+    element.addEventListener("pointerdown", this.#down, { signal });
+    element.addEventListener("pointermove", this.#move, { signal });
+    element.addEventListener("pointerup", this.#up, { signal });
+    element.addEventListener("pointercancel", this.#giveUp, { signal });
+    element.addEventListener("pointerleave", this.#leave, { signal });
+    element.addEventListener("wheel", this.#wheel, { signal, passive: false });
+    element.addEventListener("keydown", this.#key, { signal });
+    element.addEventListener("dragover", this.#over, { signal });
+    element.addEventListener("drop", this.#drop, { signal });
+    window.addEventListener("keydown", this.#escape, { signal, capture: true });
+  }
+
+  release(): void {
+    this.#release.abort();
+  }
+
+  /** Where an event is: pixels, metres, and the placement there. */
+  #where(event: MouseEvent) {
+    const { scene, view, width, height } = this.sight!;
+    const box = this.#element.getBoundingClientRect();
+    const [x, y] = [event.clientX - box.left, event.clientY - box.top];
+    const at: Place = [
+      view.x + (x - RULER - (width - RULER) / 2) / view.scale,
+      view.z + (y - RULER - (height - RULER) / 2) / view.scale,
+    ];
+    const slot = placementAt(scene.placements, scene.corners, at[0], at[1], NEAR / view.scale);
+    return { x, y, at, slot, onRuler: x < RULER || y < RULER };
+  }
+
+  #down = (event: PointerEvent) => {
+    if (!this.sight || event.button > 1) return;
+    const { view, dressing, scene } = this.sight;
+    const { x, y, at, slot, onRuler } = this.#where(event);
+    this.#element.setPointerCapture(event.pointerId);
+    this.#pressed = { x, y, moved: false };
+    if (onRuler || event.button === 1) this.#held = { kind: "pan", x, y, from: view };
+    else if (slot >= 0) {
+      const key = scene.placements.key[slot];
+      const was = useSession.getState().keys.has(key);
+      if (!was) selectPlacements(dressing.id, [key], event.shiftKey);
+      const placements = takenPlacements({ dressing: dressing.id, key });
+      this.#held = { kind: "peg", at, placements, key, more: event.shiftKey && was, begun: false };
+    } else this.#held = { kind: "shape", at, selects: event.shiftKey };
+  };
+
+  #move = (event: PointerEvent) => {
+    if (!this.sight) return;
+    const { x, y, at, slot, onRuler } = this.#where(event);
+    const pressed = this.#pressed;
+    if (pressed && Math.hypot(x - pressed.x, y - pressed.y) > CLICK) pressed.moved = true;
+    const held = this.#held;
+    if (!held) return this.#hover(event, at, slot, onRuler);
+    if (!pressed?.moved) return;
+    if (held.kind === "pan") {
+      const { scale } = held.from;
+      this.#owner.setView({
+        ...held.from,
+        x: held.from.x - (x - held.x) / scale,
+        z: held.from.z - (y - held.y) / scale,
+      });
+    } else if (held.kind === "shape") this.#owner.setDrawn(shapeOf(held, at));
+    else this.#drag(held, at);
+  };
+
+  #drag(held: Extract<Held, { kind: "peg" }>, at: Place): void {
+    const { placements } = held;
+    if (!placements) return;
+    if (!held.begun) useSceneStore.getState().beginDrag("Move placement");
+    held.begun = true;
+    const by: Place = [at[0] - held.at[0], at[1] - held.at[1]];
+    useSceneStore.getState().drag((draft) => this.#moveBy(draft, placements, by));
+  }
+
+  /** Moves placements over the ground: each to the height that it has where it comes to. */
+  #moveBy(draft: Draft<Scene>, held: HeldPlacements, [x, z]: Place): void {
+    const map = this.sight?.scene.placements.density ?? null;
+    const lift = (from: Vec3): number => {
+      const [before, after] = [heightAt(map, from[0], from[2]), heightAt(map, from[0] + x, from[2] + z)];
+      return before === null || after === null ? 0 : after - before;
+    };
+    movePlacements(draft, held, (from) => [x, lift(from), z]);
+  }
+
+  #hover(event: PointerEvent, at: Place, slot: number, onRuler: boolean): void {
+    const { dressing, scene } = this.sight!;
+    this.#element.style.cursor = onRuler ? "grab" : slot >= 0 ? "pointer" : "crosshair";
+    const { clientX: x, clientY: y } = event;
+    if (slot >= 0 && !onRuler) {
+      const key = scene.placements.key[slot];
+      return useSession.setState({ hover: { dressing: dressing.id, key, x, y }, why: null });
+    }
+    const found = scene.placements.density && !onRuler ? densityAt(scene.placements.density, at[0], at[1]) : null;
+    const why = found?.reason ? { dressing: dressing.id, ...found, x, y } : null;
+    useSession.setState({ hover: null, why });
+  }
+
+  #up = (event: PointerEvent) => {
+    if (!this.sight || !this.#held) return;
+    this.#move(event);
+    const held = this.#held;
+    const click = this.#pressed !== null && !this.#pressed.moved;
+    this.#held = this.#pressed = null;
+    this.#owner.setDrawn(null);
+    const { dressing } = this.sight;
+    const { at } = this.#where(event);
+    if (held.kind === "peg") {
+      if (held.begun) return useSceneStore.getState().endDrag();
+      if (held.more) selectPlacements(dressing.id, [held.key], true);
+      else if (!event.shiftKey) selectPlacements(dressing.id, [held.key]);
+    } else if (held.kind === "shape") {
+      if (!click) this.#finish(held, at);
+      else if (event.altKey) this.#add(at);
+      else if (!event.shiftKey) useSession.setState({ keys: NO_KEYS, focus: { kind: "dressing" } });
+    }
+  };
+
+  #finish(held: Extract<Held, { kind: "shape" }>, at: Place): void {
+    const { dressing, scene, view } = this.sight!;
+    const shape = shapeOf(held, at);
+    if (shape?.kind === "clearing") {
+      if (shape.radius * view.scale < 2 * CLICK) return;
+      const [x, z] = shape.middle.map(millimetre);
+      const y = millimetre(heightAt(scene.placements.density, x, z) ?? 0);
+      addOutlineShape(
+        "circle",
+        [x, y, z],
+        { dressing: dressing.id, list: "holes" },
+        { radius: millimetre(shape.radius) },
+      );
+    } else if (shape?.kind === "box") {
+      const inside = (v: number, a: number, b: number) => v >= Math.min(a, b) && v <= Math.max(a, b);
+      const keys: number[] = [];
+      const { placements: p, corners } = scene;
+      for (let i = 0; i < p.count; i++) {
+        const [x, z] = middleOf(corners, i);
+        if (isShown(p, i) && inside(x, shape.from[0], shape.to[0]) && inside(z, shape.from[1], shape.to[1]))
+          keys.push(p.key[i]);
+      }
+      selectPlacements(dressing.id, keys);
+    }
+  }
+
+  #add([x, z]: Place): void {
+    const { scene } = this.sight!;
+    addPlacementAt([x, heightAt(scene.placements.density, x, z) ?? 0, z]);
+  }
+
+  #wheel = (event: WheelEvent) => {
+    if (!this.sight) return;
+    event.preventDefault();
+    const { view } = this.sight;
+    if (event.shiftKey) {
+      this.#owner.setView({ ...view, x: view.x + (event.deltaX || event.deltaY) / view.scale });
+      return;
+    }
+    const { at } = this.#where(event);
+    const scale = Math.min(MOST_SCALE, Math.max(LEAST_SCALE, view.scale * Math.exp(-event.deltaY * 0.0015)));
+    const share = view.scale / scale;
+    this.#owner.setView({ scale, x: at[0] + (view.x - at[0]) * share, z: at[1] + (view.z - at[1]) * share });
+  };
+
+  #key = (event: KeyboardEvent) => {
+    if (!this.sight) return;
+    const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+    if (!way) return;
+    event.preventDefault();
+    const { dressing, scene, view } = this.sight;
+    const { keys } = useSession.getState();
+    if (event.altKey) {
+      const held = takenPlacements({ dressing: dressing.id, key: [...keys][0] });
+      const step = NUDGE * (event.shiftKey ? 10 : 1);
+      if (!held) return;
+      useSceneStore
+        .getState()
+        .change(
+          "Move placement",
+          (draft) => this.#moveBy(draft, held, [way[0] * step, way[1] * step]),
+          `nudge ${dressing.id}`,
+        );
+      return;
+    }
+    // To the nearest in that direction, beginning in the middle of what is seen.
+    const { placements: p, corners } = scene;
+    const from = p.key.findIndex((key) => keys.has(key));
+    const [x, z] = from >= 0 ? middleOf(corners, from) : [view.x, view.z];
+    let best = -1;
+    let least = Infinity;
+    for (let i = 0; i < p.count; i++) {
+      if (i === from || !isShown(p, i)) continue;
+      const [mx, mz] = middleOf(corners, i);
+      const along = (mx - x) * way[0] + (mz - z) * way[1];
+      const aside = Math.abs((mx - x) * way[1]) + Math.abs((mz - z) * way[0]);
+      if (from >= 0 && (along <= 1e-6 || aside > along)) continue;
+      const far = Math.hypot(mx - x, mz - z);
+      if (far < least) [least, best] = [far, i];
+    }
+    if (best >= 0) selectPlacements(dressing.id, [p.key[best]], event.shiftKey);
+  };
+
+  #over = (event: DragEvent) => {
+    if (!this.sight || !event.dataTransfer?.types.includes(PROP_DRAG)) return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+
+  #drop = (event: DragEvent) => {
+    const prop = event.dataTransfer?.getData(PROP_DRAG);
+    if (!this.sight || !prop) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const { dressing, scene } = this.sight;
+    const { slot } = this.#where(event);
+    if (slot < 0) return;
+    const key = scene.placements.key[slot];
+    const { keys } = useSession.getState();
+    swapPlacements(dressing.id, keys.has(key) ? keys : [key], prop);
+  };
+
+  #leave = () => {
+    if (this.#held) return;
+    const { hover, why } = useSession.getState();
+    if (hover || why) useSession.setState({ hover: null, why: null });
+  };
+
+  #giveUp = () => {
+    if (this.#held?.kind === "peg" && this.#held.begun) useSceneStore.getState().cancelDrag();
+    this.#held = this.#pressed = null;
+    this.#owner.setDrawn(null);
+  };
+
+  #escape = (event: KeyboardEvent) => {
+    if (event.key !== "Escape" || !this.#held) return;
+    this.#giveUp();
+    event.preventDefault();
+    event.stopPropagation();
+  };
+}
+
+function shapeOf({ at, selects }: Extract<Held, { kind: "shape" }>, to: Place): SheetScene["drawn"] {
+  if (selects) return { kind: "box", from: at, to };
+  return { kind: "clearing", middle: at, radius: Math.hypot(to[0] - at[0], to[1] - at[1]) };
+}
+
+/** How high the ground lies, as far as the map says. */
+function heightAt(map: SheetScene["placements"]["density"], x: number, z: number): number | null {
+  if (!map) return null;
+  const column = Math.floor(((x - map.least[0]) / (map.most[0] - map.least[0])) * map.columns);
+  const row = Math.floor(((z - map.least[1]) / (map.most[1] - map.least[1])) * map.rows);
+  if (!(column >= 0 && column < map.columns && row >= 0 && row < map.rows)) return null;
+  const height = map.height[row * map.columns + column];
+  return Number.isNaN(height) ? null : height;
+}
