@@ -195,6 +195,7 @@ export const DRESSINGS = [
     what: { entries: [{ prop: "lavender-tub" }] },
     spacing: { pattern: "even", distance: 1.05 },
     stance: { forward: "random" },
+    fit: { clear: "footprint", clearOf: ["lamp-posts", "baskets"] },
     gaps: {
       slopeOn: true,
       slope: [0, 16 * RAD],
@@ -212,7 +213,7 @@ export const DRESSINGS = [
     what: { entries: [{ prop: "net-pile" }] },
     spacing: { pattern: "random", amount: "count", count: 16 },
     stance: { forward: "downhill", up: "normal", upBy: 0.8 },
-    fit: { clear: "footprint", clearance: 0.3 },
+    fit: { clear: "footprint", clearance: 0.1, clearOf: ["lavender", "lamp-posts", "baskets"] },
     gaps: {
       slopeOn: true,
       slope: [0, 14 * RAD],
@@ -239,7 +240,7 @@ export const DRESSINGS = [
       clusterRadius: 1.6,
     },
     stance: { forward: "heading", heading: 70 * RAD },
-    fit: { clear: "footprint", clearance: 0.06 },
+    fit: { clear: "footprint", clearance: 0.06, clearOf: ["lavender", "net-piles", "lamp-posts", "baskets"] },
     gaps: {
       slopeOn: true,
       slope: [0, 24 * RAD],

@@ -192,3 +192,60 @@ describe("props that stand on props of another dressing", () => {
     expect(withUnder(scene.dressings, "buoys").map(({ id }) => id)).toEqual(["buoys"]);
   });
 });
+
+describe("dressings that keep clear of others", () => {
+  /** Buoys every metre, and oars on the same line, each giving way to whichever are named. */
+  const crossed = (gives: { buoys?: string[]; oars?: string[] }): Scene => {
+    const scene = sent(harbourScene());
+    const [buoys, oars] = scene.dressings;
+    oars.where = { ...buoys.where };
+    for (const [dressing, clearOf] of [
+      [buoys, gives.buoys ?? []],
+      [oars, gives.oars ?? []],
+    ] as const) {
+      Object.assign(dressing.fit, { clear: clearOf.length > 0 ? "footprint" : "off", clearOf });
+      dressing.spacing.distance = 2;
+      dressing.gaps.chance = 0;
+      dressing.pegs = [];
+      dressing.stance.turnUp = 0;
+      dressing.variation.turnOn = false;
+    }
+    return scene;
+  };
+  const blanks = (scene: Scene, engine = new Engine()) =>
+    new Map(engine.evaluate(scene).map(({ id, placements }) => [id, placements.blanks]));
+
+  test("whoever names the other gives way; of two that name each other it is the later on the rail, and nothing is in a circle", () => {
+    expect(blanks(crossed({}))).toEqual(
+      new Map([
+        ["buoys", 0],
+        ["oars", 0],
+      ]),
+    );
+    expect(blanks(crossed({ oars: ["buoys"] })).get("buoys")).toBe(0);
+    expect(blanks(crossed({ oars: ["buoys"] })).get("oars")).toBeGreaterThan(0);
+    expect(blanks(crossed({ buoys: ["oars"] })).get("oars")).toBe(0);
+    expect(blanks(crossed({ buoys: ["oars"] })).get("buoys")).toBeGreaterThan(0);
+    const both = crossed({ buoys: ["oars"], oars: ["buoys"] });
+    const found = new Engine().evaluate(both).flatMap(({ findings }) => findings);
+    expect(found.filter(({ check }) => check === "in-circle")).toEqual([]);
+    expect(blanks(both).get("buoys")).toBe(0);
+    both.dressings.reverse();
+    expect(blanks(both).get("oars")).toBe(0);
+    expect(blanks(both).get("buoys")).toBeGreaterThan(0);
+  });
+
+  test("when what they give way to moves, they are placed anew, and only then", () => {
+    const engine = new Engine();
+    const scene = crossed({ oars: ["buoys"] });
+    engine.evaluate(sent(scene));
+    expect(engine.evaluate(sent(scene))).toEqual([]);
+    scene.dressings[0].fit.across = 5;
+    expect(blanks(sent(scene), engine)).toEqual(
+      new Map([
+        ["buoys", 0],
+        ["oars", 0],
+      ]),
+    );
+  });
+});

@@ -17,7 +17,7 @@ import {
   type PropBounds,
   type PropsAsGround,
 } from "@/core/place";
-import { dressingsUnder, inOrder } from "./order";
+import { dressingsBefore, dressingsUnder, inOrder } from "./order";
 import { placingBounds, preparationMatrix, type Prop, type Scene, type Surface } from "@/core/scene";
 
 /** What one dressing came to. */
@@ -42,6 +42,16 @@ function middlesOf({ lines, surfaces }: Scene): Map<string, Vec3> {
 /** The lines, surfaces and areas that a dressing's findings may name. */
 const guidesIn = ({ where }: Dressing): readonly string[] => [...where.lines, ...where.surfaces, ...where.areas];
 
+/** A copy of what keeping clear asks for, since the placements themselves go to another thread. */
+const kept = (p: Placements): Placements => ({
+  ...p,
+  position: p.position.slice(),
+  rotation: p.rotation.slice(),
+  scale: p.scale.slice(),
+  prop: p.prop.slice(),
+  flags: p.flags.slice(),
+});
+
 const entryOf = <T>(id: string, value: T | undefined): [string, T][] => (value === undefined ? [] : [[id, value]]);
 
 interface Remembered {
@@ -50,6 +60,8 @@ interface Remembered {
   names: string;
   /** Its props, where another dressing's stand on them. */
   heap?: PropsAsGround;
+  /** What it came to, where another dressing's props give way to them. */
+  placements?: Placements;
 }
 
 /** What was made of a mesh, and with what. */
@@ -103,6 +115,7 @@ export class Engine {
     for (const id of this.#dressings.keys()) if (!present.has(id)) this.#dressings.delete(id);
     const { dressings, circles } = inOrder(scene.dressings);
     const stoodOn = new Set(scene.dressings.flatMap(dressingsUnder));
+    const before = new Set(scene.dressings.flatMap((dressing) => dressingsBefore(dressing, scene.dressings)));
     const lineName = (id: string) => lineNames.get(id) ?? "a line";
     const line = (id: string) => guides.get(id);
     const box = (prop: string) => bounds.get(prop);
@@ -115,18 +128,24 @@ export class Engine {
       const boxed = under.filter((id) => heapOf(id)?.boxed).map((id) => present.get(id)!.name);
       const names = JSON.stringify([guidesIn(dressing).map((id) => lineNames.get(id)), circle?.name, boxed]);
       let remembered = this.#dressings.get(dressing.id);
-      // What others stand on has to be placed anew once it is not known any more how.
-      if (!remembered || remembered.names !== names || (stoodOn.has(dressing.id) && !remembered.heap)) {
+      // What others stand on or give way to has to be placed anew once it is not known any more how.
+      const lost =
+        (stoodOn.has(dressing.id) && !remembered?.heap) || (before.has(dressing.id) && !remembered?.placements);
+      if (!remembered || remembered.names !== names || lost) {
         remembered = { memory: new StepMemory(), names };
         this.#dressings.set(dressing.id, remembered);
       }
       const heaps = under.flatMap((id) => heapOf(id)?.ground ?? []);
-      const around = { guides, bounds, mixes, things, surfaces, heaps, hulls, pulse };
+      const others = dressingsBefore(dressing, scene.dressings).flatMap((id) =>
+        id === circle?.id ? [] : (this.#dressings.get(id)?.placements ?? []),
+      );
+      const around = { guides, bounds, mixes, things, surfaces, heaps, hulls, others, pulse };
       const placements = evaluateChanged(dressing, around, remembered.memory);
       if (!placements) return [];
       pulse?.(0.9);
       const solid = (prop: string) => solids.get(prop)?.mesh;
       remembered.heap = stoodOn.has(dressing.id) ? propsAsGround(dressing.id, placements, solid, box) : undefined;
+      remembered.placements = before.has(dressing.id) ? kept(placements) : undefined;
       const grounds = dressing.fit.drop === "off" ? [] : groundsFor(dressing.fit, surfaces, heaps);
       const fields = new Map(placements.fields.flatMap((id) => entryOf(id, surfaces.get(id)?.mesh)));
       const checked = { dressing, placements, lineName, line, box, grounds, fields, circle: circle?.name, boxed };

@@ -1,4 +1,4 @@
-/** In a circle: two dressings, each to be dropped onto the other's props. */
+/** In a circle: two dressings, each of which is to stand on the other's props or to give way to them. */
 import type { Check } from "./finding";
 
 export const inCircle: Check = {
@@ -12,7 +12,7 @@ export const inCircle: Check = {
         dressing: dressing.id,
         keys: [],
         count: 0,
-        message: `“${dressing.name}” is to stand on “${circle}”, which stands on it in turn; so “${circle}” is not counted as its ground.`,
+        message: `“${dressing.name}” is to stand on “${circle}” or to give way to it, and that one depends on it in turn; so “${circle}” does not count for it.`,
         mend: "leave-circle",
       },
     ];

@@ -9,6 +9,7 @@
 import { compose, composeInto, mirrorFlags, scalesOf, type Parts, type Placed } from "./compose";
 import { keepClear, type Push } from "./fit/clear";
 import { dropInto, type Beneath } from "./fit/drop";
+import { crowdOf } from "./fit/others";
 import { nearOthers } from "./fit/near";
 import { shapesOf } from "./fit/shape";
 import { inRows, rowOffsets } from "./fit/rows";
@@ -49,6 +50,8 @@ export interface Surroundings {
   surfaces?: ReadonlyMap<string, GroundSurface>;
   /** The props of other dressings that this one's are dropped onto. */
   heaps?: readonly Ground[];
+  /** What other dressings came to whose props this one's give way to. */
+  others?: readonly Placements[];
   /** Corners of the hulls of props, in their own metres: 3k numbers. */
   hulls?: ReadonlyMap<string, Float32Array>;
   /** Is told how far the work has come, from 0 to 1. */
@@ -59,6 +62,7 @@ const NO_SURFACES: ReadonlyMap<string, GroundSurface> = new Map();
 const NO_MIXES: ReadonlyMap<string, readonly MixOf[]> = new Map();
 const NO_FIELDS: readonly Field[] = [];
 const NO_SHADES: readonly Shade[] = [];
+const NO_OTHERS: readonly Placements[] = [];
 const NO_THINGS: ReadonlyMap<string, Vec3> = new Map();
 
 export function evaluate(dressing: Dressing, scene: Surroundings): Placements {
@@ -87,6 +91,9 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
 
   const blanks = gapsOf(dressing, scene, lines, slots, parts, memory);
   const beneath = beneathOf(dressing, scene, choice, memory);
+  const others = memory.step("others", [dressing.fit.clear === "off" ? NO_OTHERS : (scene.others ?? NO_OTHERS)], () =>
+    dressing.fit.clear === "off" ? NO_OTHERS : (scene.others ?? NO_OTHERS),
+  );
   const near = nearOf(dressing, slots, parts, beneath, memory);
   const density = memory.step("density", [fields, shades], () => densityMap(fields, shades));
   if (memory.computed.length === 0) return null;
@@ -96,7 +103,7 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
   scene.pulse?.(0.8);
   const flags = mirrorFlags(blanks, drawn.mirrored);
   if (beneath) dropInto(placed, 0, slots.count, slots, parts, dressing.fit, beneath, flags);
-  const clear = { near, beneath };
+  const clear = { near, beneath, others, bounds: scene.bounds };
   const standing = dressing.fit.clear === "off" ? slots : cleared(dressing, lines, slots, parts, placed, flags, clear);
   const shapes = slots.spread
     ? null
@@ -314,6 +321,14 @@ function nearOf(
   return memory.step("near", [slots, frames, hold, scale, aside], () => nearOthers(slots, frames, hold, scale, fit));
 }
 
+/** What keeping clear has to know besides the slots and what stands at them. */
+interface Clear {
+  near: Uint32Array | null;
+  beneath: Beneath | null;
+  others: readonly Placements[];
+  bounds: ReadonlyMap<string, PropBounds>;
+}
+
 /** Keeping clear looks at what stands, so it comes when the gaps are known. Gives the slots at the places they have in the end. */
 function cleared(
   dressing: Dressing,
@@ -322,7 +337,7 @@ function cleared(
   parts: Parts,
   placed: Placed,
   flags: Uint16Array,
-  { near, beneath }: { near: Uint32Array | null; beneath: Beneath | null },
+  { near, beneath, others, bounds }: Clear,
 ): Slots {
   const { fit } = dressing;
   const { hold } = parts;
@@ -342,6 +357,7 @@ function cleared(
     if (beneath) dropInto(placed, i, i + 1, moved, here, fit, beneath, flags, i);
     return true;
   };
-  keepClear(fit, slots, placed, flags, near, hold.boxes, push);
+  const crowd = others.length > 0 ? crowdOf(placed, slots.prop, flags, hold.boxes, others, bounds) : null;
+  keepClear(fit, slots, placed, flags, near, hold.boxes, push, crowd);
   return moved;
 }

@@ -1,6 +1,7 @@
 /** Keeps props clear of each other: what would overlap one that is already there is left out, or pushed on along its line. */
 import { Boxes } from "../boxes";
 import { FLAG, NO_PROP, type Slots } from "../slots";
+import { takeOver, type Crowd } from "./others";
 import type { Placed } from "../compose";
 import type { Fit } from "./schema";
 
@@ -17,6 +18,7 @@ export type Push = (i: number, by: number) => boolean;
  *
  * @param near the slots that need a look, see `near.ts`; null for all
  * @param boxes of the dressing's props: 6 numbers a prop
+ * @param crowd the same placements together with those of other dressings, which all stay
  */
 export function keepClear(
   { clear, clearBy, clearance }: Fit,
@@ -26,13 +28,17 @@ export function keepClear(
   near: Uint32Array | null,
   boxes: Float64Array,
   push: Push,
+  crowd: Crowd | null = null,
 ): void {
   if (clear === "off") return;
   const { prop } = slots;
   const pushes = clearBy === "push";
   // What is pushed may come to where nobody was near.
-  const members = looked(slots, flags, pushes ? null : near);
-  const all = new Boxes({ ...placed, prop, flags }, members, boxes, clear, clearance);
+  const members = looked(slots, flags, pushes || crowd ? null : near);
+  const all = crowd
+    ? new Boxes(crowd, joined(members, crowd.others), crowd.boxes, clear, clearance)
+    : new Boxes({ ...placed, prop, flags }, members, boxes, clear, clearance);
+  for (let k = 0; crowd && k < crowd.others.length; k++) all.put(members.length + k);
   const last = new Map<number, number>();
   const rowOf = (i: number): number => 64 * slots.line[i] + slots.row[i];
   for (let k = 0; k < members.length; k++) if (flags[members[k]] & FLAG.pegged) all.put(k);
@@ -47,6 +53,7 @@ export function keepClear(
     flags[i] |= FLAG.crowded;
     const moved = (by: number): boolean => {
       if (!push(i, by)) return false;
+      if (crowd) takeOver(crowd, placed, i);
       all.set(k);
       return true;
     };
@@ -61,6 +68,13 @@ export function keepClear(
     flags[i] |= FLAG.blank;
     if (pushes) push(i, 0);
   }
+}
+
+function joined(a: Uint32Array, b: Uint32Array): Uint32Array {
+  const out = new Uint32Array(a.length + b.length);
+  out.set(a);
+  out.set(b, a.length);
+  return out;
 }
 
 /** The slots whose props are looked at: those of the candidates that stand, or of all. */

@@ -125,6 +125,10 @@ export const fitSchema = z.object({
     default: "off",
     choices: { off: "Off", footprint: "Footprint", box: "Box" },
   }),
+  clearOf: z.array(idSchema).max(10_000).default([]).meta({
+    label: "Also clear of",
+    help: "Other dressings, whose props stay where they are; this one's give way to them.",
+  }),
   clearBy: choiceParam({
     label: "By",
     help: "The later prop along the line is left out, or pushed on until it is clear.",

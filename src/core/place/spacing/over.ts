@@ -23,7 +23,7 @@ export interface OverNeeds {
 /** Positions are thrown onto a field for how much of it is free. */
 const PROBES = 4096;
 /** For a number that was asked for, distances are tried so often. */
-const MAX_TRIES = 9;
+const MAX_TRIES = 16;
 /** A hundredth closer than reckoned, so that there are rather a few too many, which are left out. */
 const CLOSER = 0.99;
 
@@ -62,7 +62,8 @@ function exactly(
   for (let tries = 1; tries < MAX_TRIES; tries++) {
     const there = found.reduce((sum, { members }) => sum + members.length, 0);
     if (there >= count || there >= MOST_SOWN) break;
-    pitch *= Math.max(0.5, Math.min(CLOSER, CLOSER * Math.sqrt((there + 0.5) / count)));
+    // With each try by a little more: of a grid there may be fewer although it is finer.
+    pitch *= Math.max(0.5, CLOSER ** tries * Math.min(1, Math.sqrt((there + 0.5) / count)));
     found = at(pitch);
   }
   return leavingOut(found, count);

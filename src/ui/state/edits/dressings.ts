@@ -50,7 +50,10 @@ export function deleteDressing(id: string): void {
   const { name } = scene().dressings[index];
   store().change("Delete dressing", (draft) => {
     draft.dressings.splice(index, 1);
-    for (const { fit } of draft.dressings) fit.ontoProps = fit.ontoProps.filter((one) => one !== id);
+    for (const { fit } of draft.dressings) {
+      fit.ontoProps = fit.ontoProps.filter((one) => one !== id);
+      fit.clearOf = fit.clearOf.filter((one) => one !== id);
+    }
   });
   const rest = scene().dressings;
   selectDressing(rest[Math.min(index, rest.length - 1)]?.id ?? null);

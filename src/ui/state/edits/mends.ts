@@ -16,7 +16,7 @@ export const MEND_LABELS: Readonly<Record<Mend, string>> = {
   "rest-highest": "Rest on the highest",
   "drop-on-it": "Drop them onto it",
   "onto-nearest": "Move onto the ground",
-  "leave-circle": "Stand on surfaces alone",
+  "leave-circle": "Mind no other dressing",
 };
 
 export function mendFinding({ dressing, keys, pegs = [] }: Finding, mend: Mend): void {
@@ -50,7 +50,10 @@ export function mendFinding({ dressing, keys, pegs = [] }: Finding, mend: Mend):
         fit.onto = [...where.surfaces];
       });
     case "leave-circle":
-      return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => void (fit.ontoProps = []));
+      return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => {
+        fit.ontoProps = [];
+        fit.clearOf = [];
+      });
     case "onto-nearest":
       return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => void (fit.without = "nearest"));
   }

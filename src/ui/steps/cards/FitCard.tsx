@@ -1,7 +1,7 @@
 "use client";
 /** The card of Fit: offsets, ground, rows, bending and clipping, keeping clear. */
 import { Fold } from "../../kit";
-import { OnGround } from "./OnGround";
+import { ClearOf, OnGround } from "./OnGround";
 import { StepChoice, StepNumber, StepNumbers, StepSwitch, type CardProps } from "../params";
 
 export function FitCard({ dressing }: CardProps) {
@@ -19,6 +19,7 @@ export function FitCard({ dressing }: CardProps) {
           <>
             {!over && <StepChoice dressing={dressing} step={step} name="clearBy" />}
             <StepNumber dressing={dressing} step={step} name="clearance" />
+            <ClearOf dressing={dressing} />
           </>
         )}
       </div>

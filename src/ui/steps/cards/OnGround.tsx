@@ -63,8 +63,16 @@ function OntoProps({ dressing }: CardProps) {
   return <Ticks dressing={dressing} name="ontoProps" said={said} things={others} />;
 }
 
+/** Other dressings whose props this one's give way to. */
+export function ClearOf({ dressing }: CardProps) {
+  const others = useScene((scene) => scene.dressings).filter(({ id }) => id !== dressing.id);
+  if (others.length === 0) return null;
+  const said = dressing.fit.clearOf.length === 0 ? "no other dressing" : "";
+  return <Ticks dressing={dressing} name="clearOf" said={said} things={others} />;
+}
+
 interface TicksProps extends CardProps {
-  name: "onto" | "ontoProps";
+  name: "onto" | "ontoProps" | "clearOf";
   /** What the ticks come to, in words. */
   said: string;
   things: readonly { id: string; name: string }[];
