@@ -31,7 +31,20 @@ export function distanceFor(count: number, area: number): number {
 /** Of an area, this much of squares of the distance is what positions spread like this come to have each. */
 const FILLED = 0.882;
 
+/** What is worked out of a mesh once, for spreading over it again and again. */
+export interface Spreadable {
+  facets: Facets;
+  /** The triangle beyond each edge: 3m. */
+  beyond: Int32Array;
+}
+
+export const spreadable = (ground: Pick<Ground, "position" | "index">): Spreadable => ({
+  facets: facetsOf(ground),
+  beyond: trianglesBeyond(ground.position, ground.index),
+});
+
 /**
+ * @param mesh what {@link spreadable} gives, where it is known already
  * @param distance metres between neighbours at the least, as the crow flies
  * @param most no more positions than this
  */
@@ -40,13 +53,13 @@ export function evenOver(
   distance: number,
   seed: number,
   most = 4_000_000,
+  mesh: Spreadable = spreadable(ground),
 ): Spread {
-  const facets = facetsOf(ground);
-  const areas = facets.area;
+  const areas = mesh.facets.area;
   let area = 0;
   for (let t = 0; t < areas.length; t++) area += areas[t];
   const room = Math.min(most, Math.ceil((1.3 * area) / (DENSEST * distance * distance)) + 4096);
-  const spreading = new Spreading(ground, facets, distance, room, seed);
+  const spreading = new Spreading(ground, mesh, distance, room, seed);
   // Every part of the mesh that hangs together begins with one; the same triangle each time.
   for (let t = 0; t < areas.length; t++) if (!spreading.reached(t) && areas[t] > 0) spreading.begin(t);
   return spreading.finish();
@@ -85,15 +98,15 @@ class Spreading {
 
   constructor(
     ground: Pick<Ground, "position" | "index">,
-    { normal }: Facets,
+    { facets, beyond }: Spreadable,
     distance: number,
     room: number,
     seed: number,
   ) {
     this.#position = ground.position;
     this.#index = ground.index;
-    this.#beyond = trianglesBeyond(ground.position, ground.index);
-    this.#normal = normal;
+    this.#beyond = beyond;
+    this.#normal = facets.normal;
     this.#distance = distance;
     this.#stream = streamOf(seed, CHANNEL.overEven);
     this.#reached = new Uint8Array(ground.index.length / 3);

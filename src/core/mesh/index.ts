@@ -4,7 +4,7 @@ export { shapedMesh } from "./shape";
 export { mergedShapes, type Member, type Merged } from "./merged";
 export { trianglesBeyond } from "./adjacency";
 export { areasOf, facetsOf } from "./facets";
-export { distanceFor, evenOver } from "./even-over";
+export { distanceFor, evenOver, spreadable, type Spreadable } from "./even-over";
 export { Ground, type Stand } from "./ground";
 export { hullOf } from "./hull";
 export { hitsFor, type Hits, type Seen } from "./heights";

@@ -208,10 +208,10 @@ function shadesOn(
   memory: StepMemory,
 ): readonly Shade[] {
   const { slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin } = dressing.gaps;
-  const { distances, edge, edgeSize } = dressing.gaps;
+  const { distances, paint, edge, edgeSize } = dressing.gaps;
   const limits = [slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin];
   const others = distances.map(({ to }) => guides.get(to) ?? surfaces.get(to)?.mesh);
-  return memory.step("shades", [fields, limits, distances, edge, edgeSize, others], () =>
+  return memory.step("shades", [fields, limits, distances, paint, edge, edgeSize, others], () =>
     fields.map((field) => shadeOf(dressing.gaps, field, guides, surfaces)),
   );
 }

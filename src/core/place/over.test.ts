@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { distance, fromAxisAngle, quatAt, rotate, vectorAt, type Vec3 } from "../math";
 import { makeLine } from "../line/testing";
 import { evaluate, evaluateChanged, type Surroundings } from "./evaluate";
+import { densityAt } from "./gaps/density-map";
 import { StepMemory } from "./memory";
 import { localOfKey } from "./slots";
 import { dressing, field, mesh, STAND, surroundings } from "./testing";
@@ -51,7 +52,7 @@ const byKey = (p: Placements) => new Map(Array.from(p.key, (key, i) => [key, i])
 const PATTERNS = ["even", "random", "square", "hexagonal"] as const;
 const pattern = fc.constantFrom(...PATTERNS);
 const clusters = fc.boolean();
-const seed = fc.integer({ min: 0, max: 1e6 });
+const seed = fc.integer({ min: 0, max: 999_999 });
 
 /** How far apart two placements of the same key are, and how many keys only one of the two has. */
 function compared(a: Placements, b: Placements): { farthest: number; onlyA: number; onlyB: number } {
@@ -237,6 +238,56 @@ function onAnEdge(t: number, [x, y, z]: Vec3): boolean {
     return distance(a, [x, y, z]) + distance(b, [x, y, z]) - along < 1e-5;
   });
 }
+
+test("where it is painted away nothing stands, where it is put back all do, and nothing else changes", () => {
+  fc.assert(
+    fc.property(pattern, fc.double({ min: 0, max: 1, noNaN: true }), seed, (pattern, soft, seed) => {
+      const points = [-4, -1, 2].map((x): Vec3 => [x, hills(x, 1), 1]);
+      const stroke = { on: "hills", points, radius: 2.5, strength: 1, soft, puts: false };
+      const of = (strokes: (typeof stroke)[], base: "all" | "none" = "all") =>
+        spread({ spacing: { pattern, distance: 0.5 }, variation: { seed }, gaps: { paint: { base, strokes } } });
+      const [all, less] = [of([]), of([stroke])];
+      expect(compared(less, all)).toMatchObject({ farthest: 0, onlyA: 0 });
+      const kept = byKey(less);
+      for (let i = 0; i < all.count; i++) {
+        const far = Math.min(...[0, 1].map((k) => toSegment(positionOf(all, i), points[k], points[k + 1])));
+        if (far > 2.5 + 1e-6) expect(kept.has(all.key[i])).toBe(true);
+        else if (far < 2.5 * (1 - soft) - 1e-6) expect(kept.has(all.key[i])).toBe(false);
+      }
+      const back = { ...stroke, puts: true, soft: 0 };
+      expect(compared(of([stroke, back]), all)).toEqual({ farthest: 0, onlyA: 0, onlyB: 0 });
+      expect(of([], "none").count).toBe(0);
+      // What is put is what would have been taken away by the same stroke.
+      const put = of([back], "none");
+      expect(put.count).toBe(all.count - of([{ ...stroke, soft: 0 }]).count);
+    }),
+    { numRuns: 8 },
+  );
+});
+
+function toSegment(p: Vec3, a: Vec3, b: Vec3): number {
+  const along = [0, 1, 2].reduce((sum, k) => sum + (p[k] - a[k]) * (b[k] - a[k]), 0) / distance(a, b) ** 2;
+  const share = Math.max(0, Math.min(1, along));
+  return distance(p, [0, 1, 2].map((k) => a[k] + share * (b[k] - a[k])) as unknown as Vec3);
+}
+
+test("the map of how full it is says no more than what stands, and why not", () => {
+  const p = spread({
+    where: { areas: ["outline"], holes: ["hole"] },
+    spacing: { distance: 0.4 },
+    gaps: { slopeOn: true, slope: [0, 0.7] },
+  });
+  const map = p.density!;
+  for (let i = 0; i < p.count; i++) {
+    const [x, , z] = positionOf(p, i);
+    const cell = Math.max((map.most[0] - map.least[0]) / map.columns, (map.most[1] - map.least[1]) / map.rows);
+    // On the edge of what is free a sample's middle may lie on the other side.
+    const around = [-1, 0, 1].flatMap((a) => [-1, 0, 1].map((b) => densityAt(map, x + a * cell, z + b * cell)));
+    expect(around.some((one) => one !== null && one.share > 0)).toBe(true);
+  }
+  expect(densityAt(map, 0, -2)).toEqual({ share: 0, reason: "outside" });
+  expect(densityAt(map, 400, 0)).toBeNull();
+});
 
 test("a surface that is moved, turned or made larger takes along what stands on it, by the same keys", () => {
   fc.assert(

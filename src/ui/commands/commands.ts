@@ -21,6 +21,7 @@ import {
 } from "../state/edits";
 import { useResults } from "../state/results";
 import { currentKnot, selectNothing, selectPlacements, useSession } from "../state/session";
+import { paintedFields, startPainting, stopPainting } from "../view/brush";
 import { startDrawing, stopDrawing } from "../view/draw-state";
 
 export interface Command {
@@ -75,6 +76,7 @@ function escape(): void {
   if (store().history.drag) store().cancelDrag();
   else if (document.activeElement instanceof HTMLInputElement) document.activeElement.blur();
   else if (session().tool === "draw") stopDrawing();
+  else if (session().tool === "paint") stopPainting();
   else selectNothing();
 }
 
@@ -108,6 +110,13 @@ export const COMMANDS: readonly Command[] = [
   },
   { id: "save", name: "Save now", keys: "mod+s", run: () => void store().flush() },
   { id: "draw", name: "Draw line", keys: "l", run: () => startDrawing() },
+  {
+    id: "paint",
+    name: "Paint where things stand",
+    keys: "p",
+    possible: () => paintedFields().length > 0,
+    run: () => (session().tool === "paint" ? stopPainting() : startPainting()),
+  },
   { id: "dress", name: "Dress a line…", keys: "d", run: show("dress") },
   {
     id: "frame",

@@ -10,6 +10,7 @@ import { usePictureStore } from "../assets/pictures";
 import { topView } from "../assets/top-view";
 import { useSession } from "../state/session";
 import { Legend } from "../strip/sides";
+import { useBrush } from "../view/brush";
 import { drawnLine } from "../view/guides";
 import { drawSheet, tintOf, type SheetScene } from "./draw";
 import { SheetHands } from "./hands";
@@ -78,6 +79,8 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
   const selected = useSession((session) => session.keys);
   const hovered = useSession((session) => (session.hover?.dressing === dressing.id ? session.hover.key : null));
   const [moved, setView] = useState<SheetView | null>(null);
+  const painting = useSession((session) => session.tool === "paint");
+  const brush = useBrush();
   const [drawn, setDrawn] = useState<SheetScene["drawn"]>(null);
   const models = useOwnModels(dressing);
   const top = useMemo(() => (models.length > 0 ? topView(models) : null), [models]);
@@ -110,9 +113,18 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
       }),
       selected,
       hovered,
-      drawn,
+      drawn:
+        painting && brush.at
+          ? {
+              kind: "brush",
+              middle: [brush.at[0], brush.at[2]],
+              radius: brush.radius,
+              soft: brush.soft,
+              puts: brush.puts,
+            }
+          : drawn,
     };
-  }, [dressing, placements, corners, props, pictures, top, tint, allLines, selected, hovered, drawn]);
+  }, [dressing, placements, corners, props, pictures, top, tint, allLines, selected, hovered, drawn, painting, brush]);
 
   useEffect(() => {
     const element = canvas.current;

@@ -33,6 +33,7 @@ export interface SheetScene {
   drawn:
     | { kind: "box"; from: readonly [number, number]; to: readonly [number, number] }
     | { kind: "clearing"; middle: readonly [number, number]; radius: number }
+    | { kind: "brush"; middle: readonly [number, number]; radius: number; soft: number; puts: boolean }
     | null;
 }
 
@@ -185,6 +186,7 @@ function drawShape(
   y: ToPixels,
 ): void {
   if (!drawn) return;
+  if (drawn.kind === "brush") return drawBrush(pen, drawn, view, x, y);
   pen.beginPath();
   if (drawn.kind === "box") {
     const { from, to } = drawn;
@@ -195,6 +197,24 @@ function drawShape(
   pen.strokeStyle = drawn.kind === "box" ? SEA : OCHRE;
   pen.lineWidth = 1.5;
   pen.stroke();
+}
+
+/** Its rim, and where it is full. */
+function drawBrush(
+  pen: CanvasRenderingContext2D,
+  { middle, radius, soft, puts }: Extract<SheetScene["drawn"], { kind: "brush" }>,
+  view: SheetView,
+  x: ToPixels,
+  y: ToPixels,
+): void {
+  pen.strokeStyle = puts ? SEA : MADDER;
+  pen.lineWidth = 2;
+  for (const share of [1, 1 - soft]) {
+    pen.beginPath();
+    pen.arc(x(middle[0]), y(middle[1]), Math.max(0.5, share * radius * view.scale), 0, 2 * Math.PI);
+    pen.stroke();
+    pen.lineWidth = 0.75;
+  }
 }
 
 function drawRulers(

@@ -9,6 +9,7 @@ import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { addOutlineShape, millimetre, swapPlacements } from "../state/edits";
 import { NO_KEYS, selectPlacements, useSession } from "../state/session";
+import { beginStroke, endStroke, giveUpStroke, isPainting, leadStroke, paintedFields, useBrush } from "../view/brush";
 import { addPlacementAt, movePlacements, takenPlacements, type HeldPlacements } from "../view/pegging";
 import { RULER, type SheetScene } from "./draw";
 import { isShown, middleOf, placementAt, type SheetView } from "./model";
@@ -90,6 +91,11 @@ export class SheetHands {
     const { x, y, at, slot, onRuler } = this.#where(event);
     this.#element.setPointerCapture(event.pointerId);
     this.#pressed = { x, y, moved: false };
+    if (this.#paints && !onRuler && event.button === 0) {
+      const [field] = paintedFields();
+      if (field !== undefined) beginStroke(this.#fieldAt(at) ?? field, this.#onGround(at));
+      return;
+    }
     if (onRuler || event.button === 1) this.#held = { kind: "pan", x, y, from: view };
     else if (slot >= 0) {
       const key = scene.placements.key[slot];
@@ -100,9 +106,29 @@ export class SheetHands {
     } else this.#held = { kind: "shape", at, selects: event.shiftKey };
   };
 
+  get #paints(): boolean {
+    return useSession.getState().tool === "paint";
+  }
+
+  /** The place on the ground, as far as its height is known. */
+  #onGround([x, z]: Place): Vec3 {
+    return [x, heightAt(this.sight!.scene.placements.density, x, z) ?? 0, z];
+  }
+
+  /** The field that the placement nearest to a place stands on: of several, the one that is worked on there. */
+  #fieldAt([x, z]: Place): string | null {
+    const { placements: p, corners } = this.sight!.scene;
+    const near = p.fields.length > 1 ? placementAt(p, corners, x, z, Infinity) : -1;
+    return near < 0 ? (p.fields[0] ?? null) : p.fields[p.line[near]];
+  }
+
   #move = (event: PointerEvent) => {
     if (!this.sight) return;
     const { x, y, at, slot, onRuler } = this.#where(event);
+    if (isPainting()) {
+      useBrush.setState({ at: this.#onGround(at) });
+      return leadStroke(this.#onGround(at));
+    }
     const pressed = this.#pressed;
     if (pressed && Math.hypot(x - pressed.x, y - pressed.y) > CLICK) pressed.moved = true;
     const held = this.#held;
@@ -140,6 +166,10 @@ export class SheetHands {
 
   #hover(event: PointerEvent, at: Place, slot: number, onRuler: boolean): void {
     const { dressing, scene } = this.sight!;
+    if (this.#paints) {
+      this.#element.style.cursor = onRuler ? "grab" : "none";
+      return useBrush.setState({ at: onRuler ? null : this.#onGround(at) });
+    }
     this.#element.style.cursor = onRuler ? "grab" : slot >= 0 ? "pointer" : "crosshair";
     const { clientX: x, clientY: y } = event;
     if (slot >= 0 && !onRuler) {
@@ -152,6 +182,10 @@ export class SheetHands {
   }
 
   #up = (event: PointerEvent) => {
+    if (isPainting()) {
+      this.#pressed = null;
+      return endStroke();
+    }
     if (!this.sight || !this.#held) return;
     this.#move(event);
     const held = this.#held;
@@ -197,9 +231,8 @@ export class SheetHands {
     }
   }
 
-  #add([x, z]: Place): void {
-    const { scene } = this.sight!;
-    addPlacementAt([x, heightAt(scene.placements.density, x, z) ?? 0, z]);
+  #add(at: Place): void {
+    addPlacementAt(this.#onGround(at));
   }
 
   #wheel = (event: WheelEvent) => {
@@ -275,18 +308,20 @@ export class SheetHands {
 
   #leave = () => {
     if (this.#held) return;
+    useBrush.setState({ at: null });
     const { hover, why } = useSession.getState();
     if (hover || why) useSession.setState({ hover: null, why: null });
   };
 
   #giveUp = () => {
+    giveUpStroke();
     if (this.#held?.kind === "peg" && this.#held.begun) useSceneStore.getState().cancelDrag();
     this.#held = this.#pressed = null;
     this.#owner.setDrawn(null);
   };
 
   #escape = (event: KeyboardEvent) => {
-    if (event.key !== "Escape" || !this.#held) return;
+    if (event.key !== "Escape" || !(this.#held || isPainting())) return;
     this.#giveUp();
     event.preventDefault();
     event.stopPropagation();

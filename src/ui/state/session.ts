@@ -5,7 +5,7 @@ import type { Reason, StepName } from "@/core/place";
 /** What the left column is about. */
 export type Focus = { kind: "dressing" } | { kind: "line" | "prop" | "mix" | "surface"; id: string };
 
-export type Tool = "select" | "draw";
+export type Tool = "select" | "draw" | "paint";
 export type Display = "full" | "boxes";
 export type DialogName = "export" | "palette" | "keys" | "dress" | "seeds" | "prepare" | null;
 
@@ -84,8 +84,11 @@ const { setState: set, getState: get } = useSession;
 
 export const NO_KEYS: ReadonlySet<number> = new Set();
 
+/** Whoever goes to something else stops painting. */
+const unpainted = (): Pick<Session, "tool"> => ({ tool: get().tool === "paint" ? "select" : get().tool });
+
 export const selectDressing = (id: string | null): void =>
-  set({ dressing: id, focus: { kind: "dressing" }, keys: NO_KEYS, knots: NO_KNOTS });
+  set({ ...unpainted(), dressing: id, focus: { kind: "dressing" }, keys: NO_KEYS, knots: NO_KNOTS });
 
 /** Selects placements of a dressing; with `more`, adds them to the selection or takes them from it. */
 export function selectPlacements(dressing: string, keys: readonly number[], more = false): void {
@@ -94,7 +97,7 @@ export function selectPlacements(dressing: string, keys: readonly number[], more
     if (more && base.has(key)) base.delete(key);
     else base.add(key);
   }
-  set({ dressing, focus: { kind: "dressing" }, keys: base, knots: NO_KNOTS });
+  set({ ...unpainted(), dressing, focus: { kind: "dressing" }, keys: base, knots: NO_KNOTS });
 }
 
 /** The knot that was chosen last, or null. */
@@ -106,15 +109,17 @@ export function selectLine(id: string, knot: number | null = null, more = false)
   const held = more && focus.kind === "line" && focus.id === id ? knots : NO_KNOTS;
   const next =
     knot === null ? NO_KNOTS : held.includes(knot) ? held.filter((other) => other !== knot) : [...held, knot];
-  set({ focus: { kind: "line", id }, knots: next, keys: NO_KEYS });
+  set({ ...unpainted(), focus: { kind: "line", id }, knots: next, keys: NO_KEYS });
 }
 
-export const selectProp = (id: string): void => set({ focus: { kind: "prop", id }, knots: NO_KNOTS, keys: NO_KEYS });
+export const selectProp = (id: string): void =>
+  set({ ...unpainted(), focus: { kind: "prop", id }, knots: NO_KNOTS, keys: NO_KEYS });
 
-export const selectMix = (id: string): void => set({ focus: { kind: "mix", id }, knots: NO_KNOTS, keys: NO_KEYS });
+export const selectMix = (id: string): void =>
+  set({ ...unpainted(), focus: { kind: "mix", id }, knots: NO_KNOTS, keys: NO_KEYS });
 
 export const selectSurface = (id: string): void =>
-  set({ focus: { kind: "surface", id }, knots: NO_KNOTS, keys: NO_KEYS });
+  set({ ...unpainted(), focus: { kind: "surface", id }, knots: NO_KNOTS, keys: NO_KEYS });
 
 export const selectNothing = (): void => set({ focus: { kind: "dressing" }, keys: NO_KEYS, knots: NO_KNOTS });
 

@@ -11,6 +11,7 @@ import { useSession } from "../state/session";
 import { drawnLine, guideOf, markPositions, tagColour, taggedSpans, unbent } from "./guides";
 import { handleEnds } from "./handles";
 import { Knots, Points } from "./Knots";
+import { useBrush } from "./brush";
 import { useDraw } from "./draw-state";
 import { useMove } from "./move-state";
 import { smoothPreview } from "./preview";
@@ -18,6 +19,7 @@ import { smoothPreview } from "./preview";
 const CORD = "#6b5638";
 const SEA = "#1e6f77";
 const OCHRE = "#c98a1b";
+const MADDER = "#b5363f";
 
 export function Guides() {
   const lines = useScene((scene) => scene.lines);
@@ -189,4 +191,18 @@ export function DrawnSoFar() {
       {caught && !closing && <Points positions={[caught.position]} look="caught" />}
     </>
   );
+}
+
+/** The brush on the surface: its rim. */
+export function BrushRing() {
+  const { at, radius, puts } = useBrush();
+  const painting = useSession((session) => session.tool === "paint");
+  const points = useMemo(() => {
+    if (!at) return [];
+    return Array.from({ length: 65 }, (_, k): Vec3 => {
+      const angle = (2 * Math.PI * k) / 64;
+      return [at[0] + radius * Math.cos(angle), at[1] + 0.06, at[2] + radius * Math.sin(angle)];
+    });
+  }, [at, radius]);
+  return painting ? <Fat points={points} color={puts ? SEA : MADDER} width={2.5} /> : null;
 }

@@ -5,6 +5,7 @@ import type { Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose } from "../kit";
 import { useSession, type Focus } from "../state/session";
+import { useBrush } from "./brush";
 import { CLOSED_FORMS, useDraw } from "./draw-state";
 import { FLOAT } from "./float";
 import { useMove } from "./move-state";
@@ -59,6 +60,16 @@ export function Marquee() {
 const surfaceIn = (focus: Focus): string | null => (focus.kind === "surface" ? focus.id : null);
 
 const hasFields = ({ surfaces, areas }: Dressing["where"]): boolean => surfaces.length > 0 || areas.length > 0;
+
+function Painting() {
+  const puts = useBrush((brush) => brush.puts);
+  return (
+    <div className={`${FLOAT} bottom-14 left-1/2 -translate-x-1/2 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}>
+      {puts ? "Drag over the surface to let things stand" : "Drag over the surface to take things away"} · beside it the
+      camera turns · Esc: done
+    </div>
+  );
+}
 
 /** What can be done by hand with what is spread over a surface. */
 function OverSurface() {
@@ -139,6 +150,7 @@ export function Hint() {
       </div>
     );
   }
+  if (tool === "paint") return <Painting />;
   if (focus.kind === "dressing" && spread) return <OverSurface />;
   if (focus.kind !== "line") return null;
   const shape = lines.some((line) => line.id === focus.id && !hasKnots(line));

@@ -50,6 +50,7 @@ export function HoverBubble() {
 /** Why nothing, or less, stands at a place. */
 const REASON_WORDS: Readonly<Record<Reason, string>> = {
   outside: "outside its areas, or in a hole",
+  paint: "as it was painted",
   slope: "by its slope",
   height: "by its height",
   facing: "by the way it faces",

@@ -9,6 +9,7 @@ import { useResults } from "../state/results";
 import { Choose, IconButton, NameField, Segmented } from "../kit";
 import { useSession } from "../state/session";
 import { cameraNow } from "./CameraRig";
+import { startPainting, stopPainting } from "./brush";
 import { startDrawing, stopDrawing } from "./draw-state";
 import { Catching } from "./Catching";
 import { FLOAT } from "./float";
@@ -34,14 +35,26 @@ export function Overlay() {
 
 function Tools() {
   const tool = useSession((session) => session.tool);
+  const selected = useSession((session) => session.dressing);
+  const spread = useScene((scene) =>
+    scene.dressings.some(({ id, where }) => id === selected && where.kind === "over" && where.surfaces.length > 0),
+  );
+  const paints = spread || tool === "paint";
   return (
     <div className={`${FLOAT} left-3 top-3 flex`}>
       <Segmented
         tone="float"
         label="Tool"
-        value={tool}
-        choices={{ select: "Select", draw: "Draw line" }}
-        onChange={(next) => (next === "draw" ? startDrawing() : stopDrawing())}
+        value={tool as string}
+        choices={
+          paints ? { select: "Select", draw: "Draw line", paint: "Paint" } : { select: "Select", draw: "Draw line" }
+        }
+        onChange={(next) => {
+          if (next === "paint") return startPainting();
+          stopPainting();
+          if (next === "draw") startDrawing();
+          else stopDrawing();
+        }}
       />
       <Catching />
     </div>

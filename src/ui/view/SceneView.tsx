@@ -10,7 +10,7 @@ import { useSession } from "../state/session";
 import { CameraRig } from "./CameraRig";
 import { BareGround, Daylight } from "./Daylight";
 import { Dressings } from "./Dressings";
-import { DrawnSoFar, Guides } from "./Guides";
+import { BrushRing, DrawnSoFar, Guides } from "./Guides";
 import { Highlights } from "./Highlights";
 import { Pointer } from "./Pointer";
 import { Surfaces } from "./Surfaces";
@@ -41,6 +41,7 @@ export function SceneView() {
         <Dressings />
         <Guides />
         <DrawnSoFar />
+        <BrushRing />
         <Highlights />
         <CameraRig />
         <Pointer onReady={onReady} />

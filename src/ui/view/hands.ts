@@ -27,6 +27,7 @@ import { handleEnds } from "./handles";
 import { restMoving, typedDistance, typeDistance, useMove, type Axis } from "./move-state";
 import { addUnder, movePlacements, takenPlacements, wantedPlace, whyUnder, type HeldPlacements } from "./pegging";
 import { atDistance, onGrid, snapTargets, type SnapTarget } from "./snap";
+import { beginStroke, endStroke, giveUpStroke, isPainting, leadStroke, paintedFields, useBrush } from "./brush";
 import type { Aim } from "./aim";
 import type { Controls } from "./CameraRig";
 
@@ -112,7 +113,9 @@ export class ViewHands {
   #down = (event: PointerEvent) => {
     if (event.button !== 0) return;
     this.#pressed = { x: event.clientX, y: event.clientY, moved: false };
-    if (useSession.getState().tool !== "select") return;
+    const { tool } = useSession.getState();
+    if (tool === "paint") return this.#paint(event);
+    if (tool !== "select") return;
     this.#aim.at(event);
     this.#held = this.#taken(event);
     if (!this.#held) return;
@@ -120,6 +123,22 @@ export class ViewHands {
     if (this.#controls) this.#controls.enabled = false;
     this.#element.setPointerCapture(event.pointerId);
   };
+
+  /** Begins a stroke where a press meets what may be painted; beside it the camera turns as ever. */
+  #paint(event: PointerEvent): void {
+    this.#aim.at(event);
+    const field = this.#painted();
+    if (!field || !beginStroke(field.id, field.point)) return;
+    if (this.#controls) this.#controls.enabled = false;
+    this.#element.setPointerCapture(event.pointerId);
+  }
+
+  /** The surface under the pointer that may be painted, and where. */
+  #painted(): { id: string; point: Vec3 } | null {
+    const id = this.#aim.surface();
+    const point = id !== null && paintedFields().includes(id) ? this.#aim.on(id) : null;
+    return id !== null && point ? { id, point } : null;
+  }
 
   /** What a press takes hold of; null for what is left to the camera. */
   #taken(event: PointerEvent): Held | null {
@@ -159,7 +178,12 @@ export class ViewHands {
     const pressed = this.#pressed;
     if (pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) > CLICK) pressed.moved = true;
     this.#last = event;
-    if (this.#held && pressed?.moved) this.#drag(event);
+    if (isPainting()) {
+      this.#aim.at(event);
+      const field = this.#painted();
+      useBrush.setState({ at: field?.point ?? null });
+      if (field) leadStroke(field.point);
+    } else if (this.#held && pressed?.moved) this.#drag(event);
     else if (event.buttons === 0) {
       cancelAnimationFrame(this.#frame);
       this.#frame = requestAnimationFrame(() => this.#hover(event));
@@ -267,6 +291,12 @@ export class ViewHands {
 
   #up = (event: PointerEvent) => {
     if (event.button !== 0) return;
+    if (isPainting()) {
+      endStroke();
+      this.#pressed = null;
+      if (this.#controls) this.#controls.enabled = true;
+      return;
+    }
     // Of a quick gesture the browser may tell only where it ended.
     if (this.#held) this.#move(event);
     const click = this.#pressed !== null && !this.#pressed.moved;
@@ -366,6 +396,12 @@ export class ViewHands {
   #hover(event: PointerEvent): void {
     this.#aim.at(event);
     const element = this.#element;
+    if (useSession.getState().tool === "paint") {
+      const at = this.#painted()?.point ?? null;
+      useBrush.setState({ at });
+      element.style.cursor = at ? "none" : "";
+      return;
+    }
     if (useSession.getState().tool === "draw") {
       const { knots } = useDraw.getState();
       useDraw.setState({ cursor: this.#drawn(event), closing: this.#closes(knots) });
@@ -397,6 +433,7 @@ export class ViewHands {
     cancelAnimationFrame(this.#frame);
     if (useSession.getState().hover || useSession.getState().why) useSession.setState({ hover: null, why: null });
     if (useSession.getState().tool === "draw") useDraw.setState({ cursor: null });
+    if (useSession.getState().tool === "paint") useBrush.setState({ at: null });
   };
 
   #double = () => {
@@ -408,6 +445,7 @@ export class ViewHands {
 
   #giveUp = () => {
     if (this.#begun) this.#store.cancelDrag();
+    giveUpStroke();
     this.#begun = false;
     this.#held = this.#pressed = this.#targets = this.#gripped = null;
     if (this.#controls) this.#controls.enabled = true;
@@ -417,7 +455,8 @@ export class ViewHands {
   #key = (event: KeyboardEvent) => {
     if (isTyping(event.target)) return;
     const plain = !event.ctrlKey && !event.metaKey;
-    if (this.#held && (this.#begun || this.#held.kind === "box")) {
+    if (isPainting() && event.key === "Escape") this.#giveUp();
+    else if (this.#held && (this.#begun || this.#held.kind === "box")) {
       if (event.key === "Escape") this.#giveUp();
       else if (plain && this.#begun && /^[xyz]$/i.test(event.key)) {
         const axis = event.key.toLowerCase() as Axis;

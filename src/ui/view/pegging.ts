@@ -23,7 +23,7 @@ export interface HeldPlacements {
 const scene = (): Scene => useSceneStore.getState().history.scene;
 
 /** The dressing that is selected, if it is spread over something. */
-function spreadDressing(): Dressing | null {
+export function spreadDressing(): Dressing | null {
   const { dressing, focus } = useSession.getState();
   const found = dressing === null || focus.kind !== "dressing" ? undefined : dressingOf(scene(), dressing);
   return found?.where.kind === "over" ? found : null;
@@ -60,13 +60,17 @@ export function movePlacements(
   if (!edited) return;
   writePegs(edited, from.keys(), (peg, key) => {
     const start = from.get(key);
-    if (start) peg.point = inField(draft as Scene, peg.line, add(start, by(start)));
+    if (start) peg.point = inField(draft, peg.line, add(start, by(start)));
   });
 }
 
 /** A point in the coordinates of a surface, to the millimetre; of an area that has none as it is. */
-function inField({ surfaces }: Pick<Scene, "surfaces">, id: string, point: Vec3): [number, number, number] {
-  const surface = surfaceOf({ surfaces } as Scene, id);
+export function inField(
+  { surfaces }: Draft<Pick<Scene, "surfaces">>,
+  id: string,
+  point: Vec3,
+): [number, number, number] {
+  const surface = surfaceOf({ surfaces } as unknown as Scene, id);
   if (!surface) return point.map(millimetre) as [number, number, number];
   const [x, y, z, w] = surface.rotation;
   const back: Quat = [-x, -y, -z, w];
@@ -103,7 +107,7 @@ export function addPlacementAt(point: Vec3, on?: string): boolean {
   let key: number | null = null;
   useSceneStore.getState().change("Add placement", (draft) => {
     const edited = dressingOf(draft, dressing.id);
-    if (edited) key = writeAddedOn(edited, { field, point: inField(draft as Scene, field, point), prop });
+    if (edited) key = writeAddedOn(edited, { field, point: inField(draft, field, point), prop });
   });
   if (key !== null) selectPlacements(dressing.id, [key]);
   return true;

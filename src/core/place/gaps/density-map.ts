@@ -20,7 +20,7 @@ export interface DensityMap {
   reason: Uint8Array;
 }
 
-export const REASONS: readonly Reason[] = ["outside", "slope", "height", "facing", "distance", "edge"];
+export const REASONS: readonly Reason[] = ["outside", "paint", "slope", "height", "facing", "distance", "edge"];
 export const NO_REASON = 255;
 
 /** So many samples at most, about. */

@@ -1,6 +1,16 @@
 /** Gaps: blanks by chance and in runs, stretches held open, distance to other lines, and how many are kept. */
 import { z } from "zod";
-import { angleParam, idSchema, lengthParam, rangeParam, shareParam, switchParam, wholeParam } from "../../scene/param";
+import {
+  angleParam,
+  choiceParam,
+  idSchema,
+  lengthParam,
+  rangeParam,
+  shareParam,
+  switchParam,
+  vec3Schema,
+  wholeParam,
+} from "../../scene/param";
 
 /** A stretch of a line that stays free, by arc length in metres. On a closed line it may run through the start. */
 export const stretchSchema = z.object({ line: idSchema, from: z.number(), to: z.number() });
@@ -12,6 +22,33 @@ export const distanceSchema = z.object({
   none: z.number().min(0),
   full: z.number().min(0),
 });
+
+/** A stroke of the brush along points of a surface, in its own coordinates, metres. */
+export const strokeSchema = z.object({
+  /** Id of the surface, or of the area where there is none. */
+  on: idSchema,
+  points: z.array(vec3Schema).min(1).max(5_000),
+  radius: z.number().positive(),
+  /** How much of the way to none or to all the middle of the brush goes. */
+  strength: z.number().min(0).max(1).default(1),
+  /** How much of the radius fades: 0 for a hard rim. */
+  soft: z.number().min(0).max(1).default(0.5),
+  /** Whether it lets things stand, or takes them away. */
+  puts: z.boolean(),
+});
+
+export const paintSchema = z.object({
+  /** What is there before anything is painted. */
+  base: choiceParam({
+    label: "Unpainted",
+    help: "Where nothing is painted all may stand, and painting takes away; or nothing does, and painting puts.",
+    default: "all",
+    choices: { all: "All", none: "None" },
+  }),
+  strokes: z.array(strokeSchema).max(5_000).default([]),
+});
+
+export type Paint = z.infer<typeof paintSchema>;
 
 export const gapsSchema = z.object({
   chance: shareParam({
@@ -106,6 +143,7 @@ export const gapsSchema = z.object({
     slider: [0, Math.PI],
   }),
   distances: z.array(distanceSchema).max(200).default([]),
+  paint: paintSchema.prefault({}),
   edge: lengthParam({
     label: "Edge fade",
     help: "Towards the outline of the area, or the rim of the surface, numbers go down to nothing over so many metres.",

@@ -5,6 +5,7 @@
  */
 import { trianglesBeyond, type Ground, type Met } from "../../mesh";
 import { Cells } from "../where/plan";
+import { paintedOn } from "./paint";
 import type { GuideLine } from "../../line";
 import type { GroundSurface } from "../grounds";
 import type { Field } from "../where/over";
@@ -19,7 +20,7 @@ export interface Spots {
 }
 
 /** What can keep a place free. */
-export type Reason = "outside" | "slope" | "height" | "facing" | "distance" | "edge";
+export type Reason = "outside" | "paint" | "slope" | "height" | "facing" | "distance" | "edge";
 
 interface Rule {
   reason: Reason;
@@ -60,6 +61,10 @@ export function shadeOf(
     const surface = surfaces.get(to);
     if (line && line.curve.length > 0) rules.push(lineRule(line, none, full));
     else if (surface) rules.push(surfaceRule(surface.mesh, none, full));
+  }
+  const painted = paintedOn(params.paint, field);
+  if (painted) {
+    rules.push(each("paint", ({ position: P }, i) => painted(P[3 * i], P[3 * i + 1], P[3 * i + 2])));
   }
   const edge = params.edge > 0 ? edgeOf(field, params.edge) : null;
   if (edge) rules.push(each("edge", ({ position }, i) => edge(position[3 * i], position[3 * i + 2])));

@@ -39,7 +39,7 @@ const ROW_SHARE = Math.sqrt(3) / 2;
 
 const PATTERNS: Readonly<Record<Spacing["pattern"], Way>> = {
   even: (field, pitch, _, seed) => {
-    const spread = evenOver(field.region, pitch, seed, MOST_SOWN);
+    const spread = evenOver(field.region, pitch, seed, MOST_SOWN, field.region.mesh());
     return fromSpread(
       field,
       spread,

@@ -1,6 +1,6 @@
 /** Step 1, Where, for what is spread: the fields that a dressing is spread over. */
 import { hashText, rotate, type Vec3 } from "../../math";
-import { areasOf, Ground, type Stand } from "../../mesh";
+import { areasOf, Ground, spreadable, type Spreadable, type Stand } from "../../mesh";
 import { ADDED_TAG } from "../slots";
 import { hasInside, outlineOf, Plan } from "./plan";
 import { where } from "./where";
@@ -28,6 +28,8 @@ export interface Region {
   numbers: Uint32Array | null;
   /** Areas of its triangles together, square metres. */
   area: number;
+  /** For spreading over it evenly; worked out at the first use. */
+  mesh: () => Spreadable;
 }
 
 /** Tags of fields, the last one of all being kept for what is added by hand. */
@@ -87,12 +89,7 @@ export function fromOwn(field: Field, [x, y, z]: Vec3): Vec3 {
  */
 function regionOf(ground: Ground, plan: Plan | null): Region {
   const position = ground.own;
-  const whole = (): Region => ({
-    position,
-    index: ground.index,
-    numbers: null,
-    area: sum(areasOf({ position, index: ground.index })),
-  });
+  const whole = (): Region => region(position, ground.index, null);
   if (!plan?.bounded) return whole();
   const [least, most] = snapped(plan);
   const P = ground.position;
@@ -109,10 +106,14 @@ function regionOf(ground: Ground, plan: Plan | null): Region {
   if (inside.length >= WORTH * ground.triangles) return whole();
   const index = new Uint32Array(3 * inside.length);
   inside.forEach((t, i) => index.set(ground.index.subarray(3 * t, 3 * t + 3), 3 * i));
-  return { position, index, numbers: Uint32Array.from(inside), area: sum(areasOf({ position, index })) };
+  return region(position, index, Uint32Array.from(inside));
 }
 
-const sum = (areas: Float64Array): number => areas.reduce((total, area) => total + area, 0);
+function region(position: Float64Array, index: Uint32Array, numbers: Uint32Array | null): Region {
+  const area = areasOf({ position, index }).reduce((total, one) => total + one, 0);
+  let mesh: Spreadable | undefined;
+  return { position, index, numbers, area, mesh: () => (mesh ??= spreadable({ position, index })) };
+}
 
 /** A plan's box, out to whole steps: quarters of the power of two above its longer side. */
 function snapped({ least, most }: Pick<Plan, "least" | "most">): [[number, number], [number, number]] {

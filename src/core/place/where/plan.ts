@@ -199,7 +199,9 @@ export class Cells {
       const squared = dx * dx + dz * dz;
       const along = (x - E[e]) * dx + (z - E[e + 1]) * dz;
       const share = squared > 0 ? Math.max(0, Math.min(1, along / squared)) : 0;
-      best = Math.min(best, Math.hypot(x - E[e] - share * dx, z - E[e + 1] - share * dz));
+      const [fx, fz] = [x - E[e] - share * dx, z - E[e + 1] - share * dz];
+      const far = fx * fx + fz * fz;
+      if (far < best * best) best = Math.sqrt(far);
     }
     return best;
   }

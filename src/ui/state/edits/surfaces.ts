@@ -37,9 +37,11 @@ export function duplicateSurface(id: string): void {
   const copy = { ...surface, id: newId(), name: freeName(surface.name, names()), position: [x + 1, y, z + 1] as const };
   store().change("Duplicate surface", (draft) => {
     draft.surfaces.push(copy as unknown as Draft<Surface>);
-    for (const { where, pegs } of draft.dressings) {
+    for (const { where, pegs, gaps } of draft.dressings) {
       if (!where.surfaces.includes(id)) continue;
       where.surfaces.push(copy.id);
+      const { strokes } = gaps.paint;
+      strokes.push(...strokes.filter(({ on }) => on === id).map((stroke) => ({ ...stroke, on: copy.id })));
       pegs.push(...pegs.filter(({ line, added }) => line === id && !added).map((peg) => ({ ...peg, line: copy.id })));
     }
   });
@@ -56,6 +58,7 @@ export function deleteSurface(id: string): void {
       fit.onto = fit.onto.filter((one) => one !== id);
       where.surfaces = where.surfaces.filter((one) => one !== id);
       gaps.distances = gaps.distances.filter(({ to }) => to !== id);
+      gaps.paint.strokes = gaps.paint.strokes.filter(({ on }) => on !== id);
       dressing.pegs = dressing.pegs.filter(({ line }) => line !== id);
       if (stance.thing === id) stance.thing = null;
     }

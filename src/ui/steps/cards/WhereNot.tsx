@@ -6,6 +6,7 @@ import { useScene } from "@/store";
 import { Choose, Fold, IconButton, ValueField } from "../../kit";
 import { dressingOf, editDressing } from "../../state/edits";
 import { useEdit } from "../../state/useEdit";
+import { Painted } from "./Painted";
 import { ADD, StepNumber, StepRange, StepSwitch, type CardProps } from "../params";
 
 export function WhereNot({ dressing }: CardProps) {
@@ -36,6 +37,7 @@ export function WhereNot({ dressing }: CardProps) {
           </>
         )}
       </div>
+      <Painted dressing={dressing} />
       <Distances dressing={dressing} />
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">
         <StepNumber {...given} name="edge" />

@@ -1,0 +1,86 @@
+import fc from "fast-check";
+import type { PropBounds } from "@/core/place";
+import { place } from "@/core/place/testing";
+import { fittedTo, footprintsOf, middleOf, neighboursOf, placementAt } from "./model";
+
+const turn = fc.double({ min: -3, max: 3, noNaN: true });
+const across = fc.double({ min: -2, max: 2, noNaN: true });
+const BOUNDS = new Map<string, PropBounds>([
+  ["buoy", { min: [-0.2, 0, -0.2], max: [0.2, 1, 0.2] }],
+  ["oar", { min: [-0.05, -0.6, -0.5], max: [0.05, 0, 0.7] }],
+]);
+
+const scattered = (up: number, aside: number) =>
+  place({
+    what: { entries: [{ prop: "buoy" }, { prop: "oar" }] },
+    spacing: { distance: 1.7 },
+    stance: { turnUp: up },
+    fit: { across: aside },
+    variation: { sizeOn: true, size: [0.5, 1.5] },
+  });
+
+test("a footprint is as large as its prop's box in its size, turned as the prop is; who points at its middle means it", () => {
+  fc.assert(
+    fc.property(turn, across, (up, aside) => {
+      const p = scattered(up, aside);
+      const corners = footprintsOf(p, BOUNDS);
+      for (let i = 0; i < p.count; i++) {
+        const { min, max } = BOUNDS.get(p.props[p.prop[i]])!;
+        const at = (k: number) => [corners[8 * i + 2 * (k % 4)], corners[8 * i + 2 * (k % 4) + 1]];
+        const side = (k: number) => Math.hypot(at(k)[0] - at(k + 1)[0], at(k)[1] - at(k + 1)[1]);
+        expect(side(0)).toBeCloseTo(p.scale[3 * i] * (max[0] - min[0]), 4);
+        expect(side(1)).toBeCloseTo(p.scale[3 * i + 2] * (max[2] - min[2]), 4);
+        expect(placementAt(p, corners, ...middleOf(corners, i), 0)).toBe(i);
+      }
+      expect(placementAt(p, corners, 500, 500, 5)).toBe(-1);
+    }),
+  );
+});
+
+test("how far neighbours are apart is what comparing all with all finds, and every one of them is in the chart", () => {
+  fc.assert(
+    fc.property(across, fc.integer({ min: 1, max: 5 }), (aside, rows) => {
+      const p = place({
+        spacing: { distance: 0.9 },
+        fit: { rows, rowDistance: 0.4 },
+        variation: { positionOn: true, across: [0, Math.abs(aside)] },
+      });
+      const far = (i: number, j: number) =>
+        Math.hypot(...[0, 1, 2].map((k) => p.position[3 * i + k] - p.position[3 * j + k]));
+      const nearest = Array.from({ length: p.count }, (_, i) =>
+        Math.min(...Array.from({ length: p.count }, (_, j) => (i === j ? Infinity : far(i, j)))),
+      ).sort((a, b) => a - b);
+      const found = neighboursOf(p)!;
+      expect(found.least).toBeCloseTo(nearest[0], 5);
+      expect(found.most).toBeCloseTo(nearest[nearest.length - 1], 5);
+      expect(found.median).toBeCloseTo(nearest[nearest.length >> 1], 5);
+      expect(found.bins.reduce((sum, { count }) => sum + count, 0)).toBe(p.count);
+    }),
+  );
+});
+
+test("at first all of a box is seen, whatever its shape; a blank has a point for a footprint", () => {
+  fc.assert(
+    fc.property(
+      fc.double({ min: 0.01, max: 1e4, noNaN: true }),
+      fc.double({ min: 0.01, max: 1e4, noNaN: true }),
+      (wide, deep) => {
+        const view = fittedTo(
+          [
+            [3, -5],
+            [3 + wide, deep - 5],
+          ],
+          780,
+          150,
+        );
+        expect(view.scale * wide).toBeLessThan(780);
+        expect(view.scale * deep).toBeLessThan(150);
+        expect(Math.max((view.scale * wide) / 780, (view.scale * deep) / 150)).toBeGreaterThan(0.7);
+      },
+    ),
+  );
+  const p = place({ what: { entries: [{ prop: null }] } });
+  const corners = footprintsOf(p, BOUNDS);
+  expect(corners.slice(0, 2)).toEqual(corners.slice(4, 6));
+  expect(neighboursOf(p)).toBeNull();
+});

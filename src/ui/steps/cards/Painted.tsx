@@ -1,0 +1,104 @@
+"use client";
+/** Of Gaps, painting with a brush where things stand. */
+import { useRef } from "react";
+import { paintSchema } from "@/core/place";
+import { describeChoice, describeParam, lengthParam, shareParam, type ParamDescription } from "@/core/scene";
+import { Button, Fold, NumberField, Segmented } from "../../kit";
+import { editDressing } from "../../state/edits";
+import { useSession } from "../../state/session";
+import { startPainting, stopPainting, useBrush, type Brush } from "../../view/brush";
+import type { CardProps } from "../params";
+
+const BRUSH: Readonly<Record<"radius" | "strength" | "soft", ParamDescription>> = {
+  radius: describeParam(
+    lengthParam({ label: "Brush", help: "How far the brush reaches.", default: 1.5, above: 0, slider: [0.1, 8] }),
+  ),
+  strength: describeParam(
+    shareParam({ label: "Strength", help: "How much one stroke does.", default: 1, slider: [0, 1] }),
+  ),
+  soft: describeParam(
+    shareParam({
+      label: "Softness",
+      help: "How much of the brush fades towards its rim.",
+      default: 0.5,
+      slider: [0, 1],
+    }),
+  ),
+};
+
+export function Painted({ dressing }: CardProps) {
+  const painting = useSession((session) => session.tool === "paint");
+  const puts = useBrush((brush) => brush.puts);
+  const { base, strokes } = dressing.gaps.paint;
+  const unpainted = describeChoice(paintSchema.shape.base);
+  const said = strokes.length > 0 ? `${strokes.length} ${strokes.length === 1 ? "stroke" : "strokes"}` : "";
+  return (
+    <Fold
+      label="Painted"
+      help="A brush takes things away or puts them, in the view and on the sheet."
+      summary={said || (base === "none" ? "nothing yet" : "")}
+    >
+      <div className="grid grid-cols-[84px_1fr] items-center gap-2" title={unpainted.help}>
+        <span className="text-[12.5px] text-ink-6">{unpainted.label}</span>
+        <Segmented
+          label={unpainted.label}
+          help={unpainted.help}
+          value={base}
+          choices={unpainted.choices}
+          onChange={(next) =>
+            editDressing(dressing.id, "Unpainted", ({ gaps }) => void (gaps.paint.base = next as typeof base))
+          }
+        />
+      </div>
+      {painting && (
+        <>
+          <Segmented
+            label="What the brush does"
+            value={puts ? "puts" : "takes"}
+            choices={{ takes: "Take away", puts: "Put" }}
+            onChange={(next) => useBrush.setState({ puts: next === "puts" })}
+          />
+          {(["radius", "strength", "soft"] as const).map((name) => (
+            <BrushNumber key={name} name={name} />
+          ))}
+        </>
+      )}
+      <div className="flex gap-1.5">
+        <Button className="h-7! text-xs" onClick={painting ? stopPainting : startPainting}>
+          {painting ? "Done painting" : "Paint…"}
+        </Button>
+        {strokes.length > 0 && (
+          <Button
+            className="h-7! text-xs"
+            onClick={() => editDressing(dressing.id, "Wipe the painting", ({ gaps }) => void (gaps.paint.strokes = []))}
+          >
+            Wipe it all
+          </Button>
+        )}
+      </div>
+    </Fold>
+  );
+}
+
+/** A number of the brush, which is not part of the scene and so has no history. */
+function BrushNumber({ name }: { name: keyof typeof BRUSH }) {
+  const value = useBrush((brush) => brush[name]);
+  const before = useRef(value);
+  const set = (next: number) => useBrush.setState({ [name]: next } as Partial<Brush>);
+  const [least, most] = name === "radius" ? [1e-3, Infinity] : [0, 1];
+  return (
+    <NumberField
+      param={BRUSH[name]}
+      value={value}
+      standard={name === "soft" ? 0.5 : name === "radius" ? 1.5 : 1}
+      edit={{
+        set,
+        begin: () => void (before.current = value),
+        drag: set,
+        end: () => undefined,
+        cancel: () => set(before.current),
+      }}
+      complaint={(next) => (next < least || next > most ? `it lies between ${least} and ${most}` : null)}
+    />
+  );
+}
