@@ -3,6 +3,7 @@ const config = {
   testEnvironment: "node",
   roots: ["<rootDir>/src"],
   // A limit for what hangs, not for what is slow: speed is for the benchmarks, and a busy machine may take its time.
+  setupFiles: ["<rootDir>/jest.setup.ts"],
   testTimeout: 180_000,
   maxWorkers: "100%",
   testMatch: ["**/*.test.ts", "**/*.test.tsx"],

@@ -1,7 +1,7 @@
 /** The main views of the application, from the demo scene, one picture each. */
 import { writeFileSync } from "node:fs";
 import { test, type Page } from "@playwright/test";
-import { drawLine, editLine, enter, openScene, settled } from "../tests/table";
+import { editLine, enter, openScene } from "../tests/table";
 
 const DEMO = "gullhaven-regatta";
 
@@ -146,18 +146,6 @@ test("commands", async ({ page }) => {
   await shoot(page, "commands");
 });
 
-test("drawing", async ({ page }) => {
-  await openScene(page, DEMO);
-  await drawLine(page, [
-    [430, 560],
-    [560, 520],
-    [720, 560],
-    [860, 500],
-  ]);
-  await settled(page);
-  await shoot(page, "drawn");
-});
-
 test("prop", async ({ page }) => {
   await openScene(page, DEMO);
   await page
@@ -185,4 +173,34 @@ test("surface", async ({ page }) => {
   await page.getByRole("radio", { name: "Surfaces" }).click();
   await page.getByRole("button", { name: /^Hillside/ }).click();
   await shoot(page, "surface");
+});
+
+test("sheet", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("button", { name: "Hill", exact: true }).click();
+  await page
+    .getByRole("button", { name: /^Lavender/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: /^3 Spacing/ }).click();
+  await page.getByRole("button", { name: /^7 Gaps/ }).click();
+  const { x, y, width } = (await page.getByTestId("sheet").boundingBox())!;
+  await page.mouse.move(x + width / 2, y + 96);
+  await page.mouse.wheel(0, -700);
+  await shoot(page, "sheet");
+});
+
+test("painting", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("button", { name: "Hill", exact: true }).click();
+  await page
+    .getByRole("button", { name: /^Lavender/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: /^3 Spacing/ }).click();
+  await page.getByRole("radio", { name: "Paint" }).click();
+  await page.mouse.move(350, 395);
+  await page.mouse.down();
+  for (let k = 1; k <= 12; k++) await page.mouse.move(350 + 14 * k, 395 + 4 * k);
+  await shoot(page, "painting");
 });

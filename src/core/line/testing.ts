@@ -19,20 +19,16 @@ const knots = fc
   .array(fc.tuple(position, fc.integer({ min: 0, max: 9 })), { minLength: 2, maxLength: 8 })
   .map((list) => list.flatMap(([p, twice]): Vec3[] => (twice === 0 ? [p, p] : [p])));
 
-export const anyLine: fc.Arbitrary<Line> = fc.oneof(
-  fc
-    .record({
-      kind: fc.constant("polyline" as const),
-      knots,
-      closed: fc.boolean(),
-      cornerRadius: fc.constantFrom(0, 0, 0.5, 30),
-    })
-    .map(makeLine),
-  fc.record({ kind: fc.constant("smooth" as const), knots, closed: fc.boolean(), ring }).map(makeLine),
+/** Smooth lines alone. */
+export const smoothLine = (more: { closed: fc.Arbitrary<boolean>; ring: fc.Arbitrary<boolean> }): fc.Arbitrary<Line> =>
+  fc.record({ kind: fc.constant("smooth" as const), knots, ...more }).map(makeLine);
+
+/** Bézier lines alone. */
+export const bezierLine = (closed: fc.Arbitrary<boolean>): fc.Arbitrary<Line> =>
   fc
     .record({
       knots,
-      closed: fc.boolean(),
+      closed,
       handles: fc.array(fc.tuple(fc.constantFrom("smooth", "corner", "free"), position, position), { maxLength: 8 }),
     })
     .map(({ knots: positions, closed, handles }) => {
@@ -43,7 +39,19 @@ export const anyLine: fc.Arbitrary<Line> = fc.oneof(
         return { ...knot, join, before, after };
       });
       return lineSchema.parse({ ...line, knots: knotted });
-    }),
+    });
+
+export const anyLine: fc.Arbitrary<Line> = fc.oneof(
+  fc
+    .record({
+      kind: fc.constant("polyline" as const),
+      knots,
+      closed: fc.boolean(),
+      cornerRadius: fc.constantFrom(0, 0, 0.5, 30),
+    })
+    .map(makeLine),
+  smoothLine({ closed: fc.boolean(), ring }),
+  bezierLine(fc.boolean()),
   fc
     .record({
       kind: fc.constant("hanging" as const),

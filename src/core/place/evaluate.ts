@@ -27,7 +27,7 @@ import { over } from "./spacing/over";
 import { spacing } from "./spacing/spacing";
 import { stance } from "./stance/stance";
 import { tintsBetween, variation, type Drawn } from "./variation/variation";
-import { what, type MixOf, type PropChoice } from "./what/what";
+import { what as choiceOf, type MixOf, type PropChoice } from "./what/what";
 import { fieldsOf, type Field } from "./where/over";
 import { where } from "./where/where";
 import type { GuideLine } from "../line";
@@ -146,12 +146,14 @@ function countBlanks(flags: Uint16Array): number {
 }
 
 /** What: which props there are, and which a slot takes. */
-function chosen({ what: params, variation, pegs }: Dressing, scene: Surroundings, memory: StepMemory): PropChoice {
+function chosen({ where, what, variation, pegs }: Dressing, scene: Surroundings, memory: StepMemory): PropChoice {
+  // What is spread stands in no row in which the same could come twice.
+  const params = where.kind === "over" ? { ...what, noRepeat: false } : what;
   const { bounds, mixes = NO_MIXES } = scene;
   const seed = params.order === "mixed" || mixes.size > 0 ? variation.seed : 0;
   const swapped = pegs.flatMap((peg) => peg.prop ?? []);
   return memory.step("what", [params, seed, [...bounds.keys()], [...mixes], swapped], () =>
-    what(params, seed, { props: bounds, mixes }, swapped),
+    choiceOf(params, seed, { props: bounds, mixes }, swapped),
   );
 }
 
@@ -283,7 +285,9 @@ function gapsOf(
   { frames }: Parts,
   memory: StepMemory,
 ): Uint16Array {
-  const avoided = memory.step("avoided", [params.avoid, guides], () => where({ lines: params.avoid }, guides));
+  // What is spread keeps off by its distances.
+  const avoid = slots.spread ? [] : params.avoid;
+  const avoided = memory.step("avoided", [avoid, guides], () => where({ lines: avoid }, guides));
   const drawnBy = params.chance > 0 || params.runsOn || params.atMost > 0 ? seed : 0;
   return memory.step("gaps", [slots, params, drawnBy, lines, avoided, avoided.length > 0 ? frames : null], () =>
     gaps(slots, params, seed, lines, avoided, frames),

@@ -178,9 +178,12 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: "boxes",
-    name: "Show props full or as boxes",
+    name: "Show props full, as boxes or as points",
     keys: "b",
-    run: () => useSession.setState({ display: session().display === "full" ? "boxes" : "full" }),
+    run: () =>
+      useSession.setState({
+        display: ({ full: "boxes", boxes: "points", points: "full" } as const)[session().display],
+      }),
   },
   {
     id: "basket",

@@ -1,6 +1,6 @@
 "use client";
 /** The sheet: what a dressing is spread over, seen from above, as the second place to work. */
-import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { Bar, BarChart, XAxis } from "recharts";
 import type { Dressing, Placements } from "@/core/place";
 import { placingBounds, type Surface } from "@/core/scene";
@@ -82,7 +82,8 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
   const painting = useSession((session) => session.tool === "paint");
   const brush = useBrush();
   const [drawn, setDrawn] = useState<SheetScene["drawn"]>(null);
-  const models = useOwnModels(dressing);
+  // While a surface is dragged its picture may come after.
+  const models = useDeferredValue(useOwnModels(dressing));
   const top = useMemo(() => (models.length > 0 ? topView(models) : null), [models]);
   const tint = useMemo(() => placements.density && tintOf(placements.density), [placements.density]);
   const bounds = useMemo(() => new Map(props.map((prop) => [prop.id, placingBounds(prop)])), [props]);

@@ -69,14 +69,15 @@ function propNames(dressing: Dressing, scene: Scene): string {
 }
 
 /** Props of their own for some slots: “with rail post first, last and at corners”. */
-function specialWords({ what }: Dressing, scene: Scene): Phrase[] {
-  const places: [id: string | null, where: string][] = [
+function specialWords({ what, where }: Dressing, scene: Scene): Phrase[] {
+  const alongLines: [id: string | null, where: string][] = [
     [what.first, "first"],
     [what.last, "last"],
     [what.corner, "at corners"],
-    [what.nthProp, `every ${ordinal(what.nth)}`],
     ...what.tagged.map(({ tag, prop }): [string | null, string] => [prop, `on ${tag}`]),
   ];
+  const nth: [id: string | null, where: string] = [what.nthProp, `every ${ordinal(what.nth)}`];
+  const places = where.kind === "over" ? [nth] : [...alongLines, nth];
   const byProp = new Map<string, string[]>();
   for (const [id, where] of places) {
     const name = [...scene.props, ...scene.mixes].find((one) => one.id === id)?.name;
@@ -229,6 +230,7 @@ function limitWords({ gaps }: Dressing): string[] {
   if (gaps.distances.length > 0) {
     parts.push(`${gaps.distances.length} ${gaps.distances.length === 1 ? "thing" : "things"} kept off`);
   }
+  if (gaps.paint.strokes.length > 0 || gaps.paint.base === "none") parts.push("painted");
   if (gaps.edge > 0) parts.push(`fading over ${metres(gaps.edge)} at the edge`);
   return parts;
 }

@@ -23,7 +23,7 @@ import { useResults } from "../state/results";
 import { useSession } from "../state/session";
 import { sizeOfMembers, type Share } from "./budget";
 import { useBudget } from "./useBudget";
-import { instancesOf, linearTint, membersOf, type Instances as Placed } from "./placed";
+import { instancesOf, linearTint, membersOf, type Instances as Placed, type Members } from "./placed";
 
 export function Dressings() {
   const results = useResults((state) => state.byDressing);
@@ -74,7 +74,9 @@ function PlacedProp({ prop, index, placements, share }: PlacedPropProps) {
     () => (model && sets.mirrored.matrices.length > 0 ? transformed(model, MIRROR) : null),
     [model, sets],
   );
-  return (
+  return display === "points" ? (
+    <Dots prop={prop} placements={placements} members={members} />
+  ) : (
     <>
       {model && <Parts model={model} placed={sets.plain} />}
       {mirrored && <Parts model={mirrored} placed={sets.mirrored} />}
@@ -83,6 +85,34 @@ function PlacedProp({ prop, index, placements, share }: PlacedPropProps) {
       )}
       <Boxes prop={prop} placed={sets.boxes} />
     </>
+  );
+}
+
+/** Each placement as a dot in its prop's colour: all of them, however many. */
+function Dots({ prop, placements, members }: { prop: Prop; placements: Placements; members: Members }) {
+  const color = usePictures(prop)?.color ?? "#b9a784";
+  const geometry = useMemo(() => {
+    const all = [members.plain, members.mirrored, members.shaped];
+    const position = new Float32Array(3 * sizeOfMembers(members));
+    let o = 0;
+    for (const some of all) {
+      for (const i of some) {
+        position.set(placements.position.subarray(3 * i, 3 * i + 3), o);
+        o += 3;
+      }
+    }
+    const made = new BufferGeometry();
+    made.setAttribute("position", new BufferAttribute(position, 3));
+    return made;
+  }, [placements, members]);
+  useEffect(() => {
+    invalidate();
+    return () => geometry.dispose();
+  }, [geometry]);
+  return (
+    <points geometry={geometry} raycast={() => null}>
+      <pointsMaterial color={color} size={5} sizeAttenuation={false} />
+    </points>
   );
 }
 

@@ -141,7 +141,7 @@ function Shown() {
         tone="float"
         label="How props are shown"
         value={display}
-        choices={{ full: "Full", boxes: "Boxes" }}
+        choices={{ full: "Full", boxes: "Boxes", points: "Points" }}
         onChange={(next) => useSession.setState({ display: next })}
       />
     </div>
@@ -153,6 +153,7 @@ function Counts() {
   const props = useScene((scene) => scene.props);
   const models = useModels((state) => state.models);
   const { count, triangles, full, boxes } = useBudget();
+  const display = useSession((session) => session.display);
   const loading = [...models.values()].filter((model) => model === "loading").length;
   const placed = useResults((state) => state.scene !== null);
   const failed = props.filter((prop) => models.get(prop.asset) === "failed").length;
@@ -168,7 +169,7 @@ function Counts() {
       {placed
         ? `${count.toLocaleString("en")} ${count === 1 ? "prop" : "props"} · ${short(triangles)} triangles`
         : "placing…"}
-      {full < count && (
+      {display !== "points" && full < count && (
         <span className="text-ochre-dark">
           {` · ${full.toLocaleString("en")} in full, ${boxes.toLocaleString("en")} as boxes`}
           {full + boxes < count && `, ${(count - full - boxes).toLocaleString("en")} not drawn`}

@@ -58,7 +58,9 @@ function holdOpen(slots: Slots, stretches: Gaps["stretches"], lines: readonly Gu
 
 /** 1 for each slot that chance leaves blank, by itself or in a run; null where nothing is left to chance. */
 function blanksByChance(slots: Slots, params: Gaps, seed: number): Uint8Array | null {
-  const { chance, runsOn, runEvery, runLength } = params;
+  const { chance, runEvery, runLength } = params;
+  // Only along a line does one slot follow another.
+  const runsOn = params.runsOn && !slots.spread;
   if (chance === 0 && !runsOn) return null;
   const { key, count } = slots;
   const blank = new Uint8Array(count);

@@ -77,9 +77,10 @@ function leavingOut(found: Kept[], count: number): Kept[] {
   for (const { members, rank } of found) for (const i of members) ranks[n++] = rank[i];
   ranks.sort();
   const last = ranks[count - 1];
-  let left = count;
+  // Of those that come last together, as clusters do, only as many as there is room for.
+  let ties = count - ranks.findIndex((rank) => rank === last);
   return found.map((one) => {
-    const members = one.members.filter((i) => one.rank[i] <= last && left-- > 0);
+    const members = one.members.filter((i) => one.rank[i] < last || (one.rank[i] === last && ties-- > 0));
     return { ...one, members };
   });
 }
@@ -108,7 +109,8 @@ function kept(field: Field, index: number, pitch: number, params: Spacing, needs
     const lot = drawFrom(stream, key, 0);
     const byHand = pegged.size > 0 && pegged.has(key);
     if (byHand || lot < shares[i]) members[n++] = i;
-    if (!sown.rise) rank[i] = byHand ? -1 : lot / shares[i];
+    if (byHand) rank[i] = -1;
+    else if (!sown.rise) rank[i] = lot / shares[i];
   }
   return { field, index, sown, members: members.subarray(0, n), rank };
 }

@@ -93,7 +93,9 @@ export function WhatCard({ dressing }: CardProps) {
           <Plus size={13} /> Add a blank
         </button>
       </div>
-      {order === "mixed" && <StepSwitch dressing={dressing} step="what" name="noRepeat" />}
+      {order === "mixed" && dressing.where.kind === "along" && (
+        <StepSwitch dressing={dressing} step="what" name="noRepeat" />
+      )}
       <Specials dressing={dressing} />
       <Tagged dressing={dressing} />
       <Own dressing={dressing} />

@@ -10,19 +10,27 @@ import { tagsOf } from "../../view/guides";
 import { ADD, StepNumber, type CardProps } from "../params";
 
 const SPECIALS = ["first", "last", "corner", "nthProp"] as const;
+/** What has neither ends nor corners. */
+const SPREAD_SPECIALS = ["nthProp"] as const;
 
 /** Props of their own for the first, the last, corners and every nth slot. */
 export function Specials({ dressing }: CardProps) {
   const { what } = dressing;
-  const set = SPECIALS.filter((name) => what[name] !== null);
+  const over = dressing.where.kind === "over";
+  const specials = over ? SPREAD_SPECIALS : SPECIALS;
+  const set = specials.filter((name) => what[name] !== null);
   const summary = set.map((name) => ({ first: "first", last: "last", corner: "corners", nthProp: "every nth" })[name]);
   return (
-    <Fold label="Special ones" help="First, last, at corners, every nth." summary={summary.join(", ")}>
-      {SPECIALS.map((name) => (
+    <Fold
+      label="Special ones"
+      help={over ? "Every nth." : "First, last, at corners, every nth."}
+      summary={summary.join(", ")}
+    >
+      {specials.map((name) => (
         <Special key={name} dressing={dressing} name={name} />
       ))}
       {what.nthProp !== null && <StepNumber dressing={dressing} step="what" name="nth" />}
-      {(what.corner !== null || dressing.spacing.anew) && (
+      {!over && (what.corner !== null || dressing.spacing.anew) && (
         <StepNumber dressing={dressing} step="what" name="cornerAngle" />
       )}
     </Fold>
@@ -77,6 +85,7 @@ function ChooseProp({
 export function Tagged({ dressing }: CardProps) {
   const lines = useScene((scene) => scene.lines);
   const { tagged } = dressing.what;
+  if (dressing.where.kind === "over") return null;
   const known = lines.filter((line) => dressing.where.lines.includes(line.id)).flatMap(tagsOf);
   const free = [...new Set(known)].filter((tag) => !tagged.some((one) => one.tag === tag));
   return (
