@@ -40,12 +40,31 @@ async function rows(page: Page): Promise<Row[]> {
   });
 }
 
+/** The same meadow as an OBJ, with the MTL that it names. */
+const meadowObj = () => {
+  const obj = [
+    "mtllib grass.mtl",
+    "usemtl grass",
+    ...["-12 0 -12", "-12 0 12", "0 0 12", "0 0 -12", "12 12 12", "12 12 -12"].map((v) => `v ${v}`),
+    "f 1 2 3",
+    "f 1 3 4",
+    "f 4 3 5 6",
+  ].join("\n");
+  const mtl = "newmtl grass\nKd 0.4 0.6 0.3\nmap_Kd missing.png\n";
+  return [
+    { name: "meadow.obj", mimeType: "model/obj", buffer: Buffer.from(obj) },
+    { name: "grass.mtl", mimeType: "text/plain", buffer: Buffer.from(mtl) },
+  ];
+};
+
+type Files = Awaited<ReturnType<typeof meadow>>[];
+
 /** A scene with a wedge spread over a meadow, its sheet in sight. */
-async function spreadOverMeadow(page: Page): Promise<void> {
+async function spreadOverMeadow(page: Page, files?: Files): Promise<void> {
   await newScene(page);
   await addProp(page);
   await page.getByRole("radio", { name: "Surfaces" }).click();
-  await page.getByTestId("surface-files").setInputFiles(await meadow());
+  await page.getByTestId("surface-files").setInputFiles(files ?? [await meadow()]);
   await expect(page.getByRole("textbox", { name: "Name of the surface" })).toHaveValue("Meadow");
   await page.getByRole("button", { name: "Dress this surface" }).click();
   await page.getByRole("menuitem", { name: "Wedge" }).click();
@@ -160,10 +179,10 @@ test("on the sheet a placement is dragged, another added, a clearing held open, 
   expect(await rows(page)).toEqual(before);
 });
 
-test("what is painted away goes while the brush is drawn, and comes back with undo; an area is drawn and filled", async ({
+test("on a meadow brought as OBJ, what is painted away goes while the brush is drawn, and comes back with undo; an area is drawn and filled", async ({
   page,
 }) => {
-  await spreadOverMeadow(page);
+  await spreadOverMeadow(page, meadowObj());
   const count = await propCount(page);
   await page.getByRole("radio", { name: "Paint" }).click();
   const { x, y, width, height } = (await page.getByTestId("sheet").boundingBox())!;

@@ -19,16 +19,15 @@ import { gaps } from "./gaps/gaps";
 import { groundsFor, type GroundSurface } from "./grounds";
 import { StepMemory } from "./memory";
 import { densityMap, type DensityMap } from "./gaps/density-map";
-import { shadeOf, type Shade } from "./gaps/shade";
-import { pegged, type Pegged } from "./pegs";
-import { peggedKeys, peggedOver } from "./pegs-over";
+import { pegged } from "./pegs";
 import { FLAG, Slots } from "./slots";
-import { over } from "./spacing/over";
+import { fieldsUnder, shadesOn, sownOver } from "./spread";
 import { spacing } from "./spacing/spacing";
 import { stance } from "./stance/stance";
 import { tintsBetween, variation, type Drawn } from "./variation/variation";
 import { what as choiceOf, type MixOf, type PropChoice } from "./what/what";
-import { fieldsOf, type Field } from "./where/over";
+import type { Shade } from "./gaps/shade";
+import type { Field } from "./where/over";
 import { where } from "./where/where";
 import type { GuideLine } from "../line";
 import type { Vec3 } from "../math";
@@ -192,47 +191,6 @@ function slotted(
     inRows(base, { rows, stagger }, lines, choice, endToEnd),
   );
   return memory.step("pegs", [all, pegs], () => pegged(all, pegs, lines, choice));
-}
-
-/** Where, over: the surfaces and areas. */
-function fieldsUnder({ where: params }: Dressing, scene: Surroundings, memory: StepMemory): readonly Field[] {
-  const { guides, surfaces = NO_SURFACES } = scene;
-  const outlines = where({ lines: [...params.areas, ...params.holes] }, guides);
-  const meshes = params.surfaces.map((id) => surfaces.get(id)?.mesh);
-  return memory.step("fields", [params, outlines, meshes], () => fieldsOf(params, surfaces, guides));
-}
-
-/** Gaps, over: how full each field is where. */
-function shadesOn(
-  dressing: Dressing,
-  { guides, surfaces = NO_SURFACES }: Surroundings,
-  fields: readonly Field[],
-  memory: StepMemory,
-): readonly Shade[] {
-  const { slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin } = dressing.gaps;
-  const { distances, paint, edge, edgeSize } = dressing.gaps;
-  const limits = [slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin];
-  const others = distances.map(({ to }) => guides.get(to) ?? surfaces.get(to)?.mesh);
-  return memory.step("shades", [fields, limits, distances, paint, edge, edgeSize, others], () =>
-    fields.map((field) => shadeOf(dressing.gaps, field, guides, surfaces)),
-  );
-}
-
-/** Spacing, over: the slots on all fields, without those that the gaps leave out, with what the artist pegged. */
-function sownOver(
-  dressing: Dressing,
-  fields: readonly Field[],
-  shades: readonly Shade[],
-  choice: PropChoice,
-  memory: StepMemory,
-): Pegged {
-  const { spacing: params, variation, pegs } = dressing;
-  const kept = [...peggedKeys(pegs, fields)].sort((a, b) => a - b);
-  const { seed } = variation;
-  const all = memory.step("spacing", [fields, choice, params, shades, seed, kept], () =>
-    over(fields, params, { choice, shades, seed, pegged: new Set(kept) }),
-  );
-  return memory.step("pegs", [all, pegs], () => peggedOver(all, pegs, fields, choice));
 }
 
 const movesOf = ({ fit }: Dressing, { shift }: Drawn): Moves => ({

@@ -5,7 +5,11 @@ import { InputError, freeName, newId, propSchema, surfaceSchema, type Prop, type
 import { addScene, putAssets, useSceneStore } from "@/store";
 import { addSurfaces, editSurface, replaceProp } from "../state/edits";
 import { selectProp, useSession } from "../state/session";
+import { glbFromObj, isForObj, isObj } from "./obj";
 import type { Draft } from "immer";
+
+/** What a choice of files offers for meshes. */
+export const MESH_FILES = ".glb,.obj,.mtl,.png,.jpg,.jpeg,model/gltf-binary";
 
 const MAX_BYTES = 512 * 1024 ** 2;
 
@@ -19,8 +23,10 @@ function nameFrom(file: string): string {
   return (stem[0].toUpperCase() + stem.slice(1)).slice(0, 100);
 }
 
-async function bytesOf(file: File): Promise<Uint8Array> {
+/** @param others files that came with it, for those that are made of several */
+async function bytesOf(file: File, others: readonly File[] = []): Promise<Uint8Array> {
   if (file.size > MAX_BYTES) throw new InputError(`“${file.name}” is larger than 512 MB.`);
+  if (isObj(file)) return glbFromObj(file, others);
   return new Uint8Array(await file.arrayBuffer());
 }
 
@@ -30,7 +36,7 @@ const sentenceFor = (error: unknown, file: string): string =>
     : `“${file}” could not be brought in: ${error instanceof Error ? error.message : error}`;
 
 /**
- * Adds each GLB as a prop, or as a surface, and opens the last project file among them; says what could not be read.
+ * Adds each GLB or OBJ as a prop, or as a surface, and opens the last project file among them; says what could not be read.
  *
  * @param as what the files become
  */
@@ -41,11 +47,13 @@ export async function bringIn(
 ): Promise<void> {
   const props: Prop[] = [];
   const surfaces: Surface[] = [];
-  for (const file of files) {
+  const others = files.filter(isForObj);
+  const own = files.some(isObj) ? files.filter((file) => !isForObj(file)) : files;
+  for (const file of own) {
     try {
       if (/\.(zip|clothesline)$/i.test(file.name)) openScene(await openProject(file));
-      else if (as === "props") props.push(await propFrom(file));
-      else surfaces.push(await surfaceFrom(file));
+      else if (as === "props") props.push(await propFrom(file, others));
+      else surfaces.push(await surfaceFrom(file, others));
     } catch (error) {
       toast.error(sentenceFor(error, file.name), { duration: 12_000 });
     }
@@ -64,10 +72,17 @@ export async function openProject(file: File): Promise<string> {
   return addScene(scene, assets);
 }
 
+/** The one file that is meant, and what only belongs to it. */
+const withCompanions = (files: readonly File[]): [file: File, others: readonly File[]] => {
+  const file = files.find((one) => !isForObj(one)) ?? files[0];
+  return [file, files.filter((one) => one !== file)];
+};
+
 /** Gives a prop another file and keeps all that refers to it; says what could not be read. */
-export async function replaceFile(prop: string, file: File): Promise<void> {
+export async function replaceFile(prop: string, files: readonly File[]): Promise<void> {
+  const [file, others] = withCompanions(files);
   try {
-    const { asset, bounds, triangles, brought } = await propFrom(file);
+    const { asset, bounds, triangles, brought } = await propFrom(file, others);
     replaceProp(prop, { asset, bounds, triangles, brought, file: file.name });
     toast.success(`The prop's file is now “${file.name}”.`);
   } catch (error) {
@@ -76,9 +91,10 @@ export async function replaceFile(prop: string, file: File): Promise<void> {
 }
 
 /** Gives a surface another file; it stays where it stands, and everything on it follows. */
-export async function replaceSurface(id: string, file: File): Promise<void> {
+export async function replaceSurface(id: string, files: readonly File[]): Promise<void> {
+  const [file, others] = withCompanions(files);
   try {
-    const found = await surfaceFile(file);
+    const found = await surfaceFile(file, others);
     editSurface(id, "Replace file of surface", (draft) => void Object.assign(draft, found));
     toast.success(`The surface's file is now “${file.name}”.`);
   } catch (error) {
@@ -86,18 +102,21 @@ export async function replaceSurface(id: string, file: File): Promise<void> {
   }
 }
 
-const surfaceFrom = async (file: File): Promise<Surface> =>
-  surfaceSchema.parse({ id: newId(), name: nameFrom(file.name), ...(await surfaceFile(file)) });
+const surfaceFrom = async (file: File, others: readonly File[]): Promise<Surface> =>
+  surfaceSchema.parse({ id: newId(), name: nameFrom(file.name), ...(await surfaceFile(file, others)) });
 
-async function surfaceFile(file: File): Promise<Pick<Surface, "asset" | "triangles" | "file">> {
-  const bytes = await bytesOf(file);
+async function surfaceFile(
+  file: File,
+  others: readonly File[],
+): Promise<Pick<Surface, "asset" | "triangles" | "file">> {
+  const bytes = await bytesOf(file, others);
   const { asset, triangles } = await fileJobs.inspectProp(bytes, file.name);
   await putAssets(new Map([[asset, bytes]]));
   return { asset, triangles, file: file.name };
 }
 
-async function propFrom(file: File): Promise<Prop> {
-  const bytes = await bytesOf(file);
+async function propFrom(file: File, others: readonly File[]): Promise<Prop> {
+  const bytes = await bytesOf(file, others);
   const { asset, ...found } = await fileJobs.inspectProp(bytes, file.name);
   await putAssets(new Map([[asset, bytes]]));
   // What its file left far from the origin is taken by its foot.

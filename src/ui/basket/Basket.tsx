@@ -5,6 +5,7 @@ import { useRef, type ReactNode } from "react";
 import { propsIn, sizeOf } from "@/core/place";
 import { preparedBounds, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
+import { MESH_FILES } from "../assets/bring-in";
 import { Button, Choose, IconButton, Segmented } from "../kit";
 import { addMix } from "../state/edits";
 import { selectMix, selectProp, useSession } from "../state/session";
@@ -93,7 +94,7 @@ function PropList({ onFiles }: { onFiles: (files: File[]) => void }) {
       <input
         ref={input}
         type="file"
-        accept=".glb,model/gltf-binary"
+        accept={MESH_FILES}
         multiple
         hidden
         data-testid="prop-files"

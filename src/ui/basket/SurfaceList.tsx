@@ -4,6 +4,7 @@ import { Eye, EyeOff, Lock } from "lucide-react";
 import { useRef } from "react";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
+import { MESH_FILES } from "../assets/bring-in";
 import { Button, IconButton } from "../kit";
 import { editSurface } from "../state/edits";
 import { selectSurface, useSession } from "../state/session";
@@ -20,7 +21,8 @@ export function SurfaceList({ onFiles }: { onFiles: (files: File[]) => void }) {
       </ul>
       {surfaces.length === 0 && (
         <p className="py-3 text-xs leading-relaxed text-ink-6">
-          A surface is what props stand on: bring a mesh as a GLB file, and drop props onto it under Fit.
+          A surface is what props stand on: bring a mesh as a GLB file, or as an OBJ with its MTL; spread props over it,
+          or drop them onto it under Fit.
         </p>
       )}
       <Button look="dashed" className="mt-2 w-full shrink-0" onClick={() => input.current?.click()}>
@@ -29,7 +31,7 @@ export function SurfaceList({ onFiles }: { onFiles: (files: File[]) => void }) {
       <input
         ref={input}
         type="file"
-        accept=".glb,model/gltf-binary"
+        accept={MESH_FILES}
         multiple
         hidden
         data-testid="surface-files"

@@ -13,7 +13,7 @@ import {
   type Prop,
 } from "@/core/scene";
 import { useScene } from "@/store";
-import { replaceFile } from "../assets/bring-in";
+import { MESH_FILES, replaceFile } from "../assets/bring-in";
 import { Button, Modal, NumberField, Segmented, Toggle, ValueField } from "../kit";
 import { editProp } from "../state/edits";
 import { useSession } from "../state/session";
@@ -219,13 +219,14 @@ function FileFacts({ prop }: OfProp) {
       <input
         ref={input}
         type="file"
-        accept=".glb,model/gltf-binary"
+        accept={MESH_FILES}
+        multiple
         hidden
         data-testid="replace-file"
         onChange={(event) => {
-          const file = event.target.files?.[0];
+          const files = [...(event.target.files ?? [])];
           event.target.value = "";
-          if (file) void replaceFile(prop.id, file);
+          if (files.length > 0) void replaceFile(prop.id, files);
         }}
       />
     </section>

@@ -55,7 +55,7 @@ export function SceneName() {
       <input
         ref={input}
         type="file"
-        accept=".zip,.glb"
+        accept=".zip,.glb,.obj,.mtl,.png,.jpg,.jpeg"
         hidden
         onChange={(event) => {
           void bringIn([...(event.target.files ?? [])], "props", (id) => router.push(`/scene/${id}`));

@@ -84,8 +84,11 @@ const { setState: set, getState: get } = useSession;
 
 export const NO_KEYS: ReadonlySet<number> = new Set();
 
-/** Whoever goes to something else stops painting. */
-const unpainted = (): Pick<Session, "tool"> => ({ tool: get().tool === "paint" ? "select" : get().tool });
+/** Whoever goes to something else stops painting, and what was said of the place under the pointer is over. */
+const unpainted = (): Pick<Session, "tool" | "why"> => ({
+  tool: get().tool === "paint" ? "select" : get().tool,
+  why: null,
+});
 
 export const selectDressing = (id: string | null): void =>
   set({ ...unpainted(), dressing: id, focus: { kind: "dressing" }, keys: NO_KEYS, knots: NO_KNOTS });

@@ -4,7 +4,7 @@ import { useRef } from "react";
 import { fromTurns, turnsOf } from "@/core/math";
 import { angleParam, describeParam, lengthParam, plainParam, type ParamDescription, type Surface } from "@/core/scene";
 import { useScene } from "@/store";
-import { replaceSurface } from "../assets/bring-in";
+import { MESH_FILES, replaceSurface } from "../assets/bring-in";
 import { Button, NumberField, Toggle, ValueField } from "../kit";
 import { deleteSurface, duplicateSurface, editSurface, surfaceOf } from "../state/edits";
 import { useEdit } from "../state/useEdit";
@@ -95,12 +95,13 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
       <input
         ref={file}
         type="file"
-        accept=".glb,model/gltf-binary"
+        accept={MESH_FILES}
+        multiple
         hidden
         data-testid="replace-surface"
         onChange={(event) => {
-          const [chosen] = event.target.files ?? [];
-          if (chosen) void replaceSurface(surface.id, chosen);
+          const chosen = [...(event.target.files ?? [])];
+          if (chosen.length > 0) void replaceSurface(surface.id, chosen);
           event.target.value = "";
         }}
       />

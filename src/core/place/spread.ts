@@ -1,0 +1,55 @@
+/** The steps of a dressing that is spread over surfaces and areas: where, what the gaps leave free, spacing and pegs. */
+import { shadeOf, type Shade } from "./gaps/shade";
+import { peggedKeys, peggedOver } from "./pegs-over";
+import { over } from "./spacing/over";
+import { fieldsOf, type Field } from "./where/over";
+import { where } from "./where/where";
+import type { Surroundings } from "./evaluate";
+import type { GroundSurface } from "./grounds";
+import type { StepMemory } from "./memory";
+import type { Pegged } from "./pegs";
+import type { Dressing } from "./schema";
+import type { PropChoice } from "./what/what";
+
+const NO_SURFACES: ReadonlyMap<string, GroundSurface> = new Map();
+
+/** Where, over: the surfaces and areas. */
+export function fieldsUnder({ where: params }: Dressing, scene: Surroundings, memory: StepMemory): readonly Field[] {
+  const { guides, surfaces = NO_SURFACES } = scene;
+  const outlines = where({ lines: [...params.areas, ...params.holes] }, guides);
+  const meshes = params.surfaces.map((id) => surfaces.get(id)?.mesh);
+  return memory.step("fields", [params, outlines, meshes], () => fieldsOf(params, surfaces, guides));
+}
+
+/** Gaps, over: how full each field is where. */
+export function shadesOn(
+  dressing: Dressing,
+  { guides, surfaces = NO_SURFACES }: Surroundings,
+  fields: readonly Field[],
+  memory: StepMemory,
+): readonly Shade[] {
+  const { slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin } = dressing.gaps;
+  const { distances, paint, edge, edgeSize } = dressing.gaps;
+  const limits = [slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin];
+  const others = distances.map(({ to }) => guides.get(to) ?? surfaces.get(to)?.mesh);
+  return memory.step("shades", [fields, limits, distances, paint, edge, edgeSize, others], () =>
+    fields.map((field) => shadeOf(dressing.gaps, field, guides, surfaces)),
+  );
+}
+
+/** Spacing, over: the slots on all fields, without those that the gaps leave out, with what the artist pegged. */
+export function sownOver(
+  dressing: Dressing,
+  fields: readonly Field[],
+  shades: readonly Shade[],
+  choice: PropChoice,
+  memory: StepMemory,
+): Pegged {
+  const { spacing: params, variation, pegs } = dressing;
+  const kept = [...peggedKeys(pegs, fields)].sort((a, b) => a - b);
+  const { seed } = variation;
+  const all = memory.step("spacing", [fields, choice, params, shades, seed, kept], () =>
+    over(fields, params, { choice, shades, seed, pegged: new Set(kept) }),
+  );
+  return memory.step("pegs", [all, pegs], () => peggedOver(all, pegs, fields, choice));
+}
