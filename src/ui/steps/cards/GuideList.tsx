@@ -38,7 +38,7 @@ export function GuideList({ noun, chosen, things, empty, onOpen, onAdd, onRemove
                   type="button"
                   className="grow truncate text-left text-[12.5px] hover:text-sea"
                   onClick={() => onOpen(id)}
-                  title="Edit it"
+                  title={`Edit this ${noun}`}
                 >
                   {name}
                 </button>
