@@ -31,6 +31,19 @@ export class Speed {
     const z = c[2] + t * (c[5] + t * c[8]);
     return Math.sqrt(x * x + y * y + z * z);
   }
+
+  /** Whether the curve runs back between any two of three places: it turns sharply between them, or stands still. */
+  turnsBack(a: number, b: number, c: number): boolean {
+    return this.#along(a, b) < 0 || this.#along(b, c) < 0 || this.#along(a, c) < 0;
+  }
+
+  /** The scalar product of the derivatives at two places. */
+  #along(a: number, b: number): number {
+    const c = this.#c;
+    let sum = 0;
+    for (let k = 0; k < 3; k++) sum += (c[k] + a * (c[3 + k] + a * c[6 + k])) * (c[k] + b * (c[3 + k] + b * c[6 + k]));
+    return sum;
+  }
 }
 
 function gaussLegendre(speed: Speed, from: number, to: number): number {
@@ -52,7 +65,10 @@ export function arcLength(speed: Speed, from: number, to: number, tolerance: num
   const middle = (from + to) / 2;
   const left = gaussLegendre(speed, from, middle);
   const right = gaussLegendre(speed, middle, to);
-  if (Math.abs(whole - left - right) <= tolerance || depth >= MAX_DEPTH) return left + right;
+  // A standstill close to an end lies beyond the outermost abscissae of the whole and of its half alike, so both agree without
+  // having seen it; where the curve runs back there is one.
+  const seen = left + right <= tolerance || !speed.turnsBack(from, middle, to);
+  if ((seen && Math.abs(whole - left - right) <= tolerance) || depth >= MAX_DEPTH) return left + right;
   return (
     arcLength(speed, from, middle, tolerance / 2, depth + 1) + arcLength(speed, middle, to, tolerance / 2, depth + 1)
   );
@@ -146,7 +162,8 @@ function appendCell(
     const fastest = Math.max(v0, v1, q0 / quarter, q1 / quarter, q2 / quarter, q3 / quarter);
     const allowed = (0.4 * tolerance) / fastest;
     // Where the speed changes many times over, as about a cusp, three places do not speak for all between them.
-    const steady = SLOW * Math.min(v0, v1) >= fastest || length <= FEW * tolerance;
+    const even = SLOW * Math.min(v0, v1) >= fastest && !speed.turnsBack(t0, middle, t1);
+    const steady = even || length <= FEW * tolerance;
     const fits =
       exact &&
       steady &&
