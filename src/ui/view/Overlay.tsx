@@ -170,8 +170,11 @@ function Counts() {
         ? `${count.toLocaleString("en")} ${count === 1 ? "prop" : "props"} · ${short(triangles)} triangles`
         : "placing…"}
       {display !== "points" && full < count && (
-        <span className="text-ochre-dark">
-          {` · ${full.toLocaleString("en")} in full, ${boxes.toLocaleString("en")} as boxes`}
+        <span
+          className="text-ochre-dark"
+          title="So many this machine draws smoothly. Exports and counts always mean all of them."
+        >
+          {` · showing ${full.toLocaleString("en")} of ${count.toLocaleString("en")} in full, ${boxes.toLocaleString("en")} as boxes`}
           {full + boxes < count && `, ${(count - full - boxes).toLocaleString("en")} not drawn`}
         </span>
       )}

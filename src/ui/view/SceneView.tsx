@@ -12,6 +12,7 @@ import { BareGround, Daylight } from "./Daylight";
 import { Dressings } from "./Dressings";
 import { BrushRing, DrawnSoFar, Guides } from "./Guides";
 import { Highlights } from "./Highlights";
+import { FramePace } from "./FramePace";
 import { Pointer } from "./Pointer";
 import { Surfaces } from "./Surfaces";
 import { takePicture } from "./picture";
@@ -46,6 +47,7 @@ export function SceneView() {
         <CameraRig />
         <Pointer onReady={onReady} />
         <Shadows />
+        <FramePace />
         <CardPicture />
       </Canvas>
       {ready && <Overlay />}

@@ -3,8 +3,8 @@ import type { Prop } from "@/core/scene";
 import type { DressingResult } from "@/engine/engine";
 import { membersOf, type Members } from "./placed";
 
-/** Triangles drawn in full; boxes drawn for what goes beyond them. */
-export const LIMITS = { triangles: 20_000_000, boxes: 1_000_000 } as const;
+/** So many boxes are drawn for what goes beyond what is drawn in full. */
+export const MOST_BOXES = 1_000_000;
 
 /** How many of the placements of one prop in one dressing are drawn in full, and as boxes; the rest is not drawn. */
 export interface Share {
@@ -28,7 +28,7 @@ export const sizeOfMembers = ({ plain, mirrored, shaped }: Members): number =>
 export function shareOut(
   results: Iterable<DressingResult>,
   props: readonly Prop[],
-  limits: { triangles: number; boxes: number } = LIMITS,
+  limits: { triangles: number; boxes: number },
 ): Budget {
   const each = new Map(props.map((prop) => [prop.id, prop.triangles]));
   const shares = new Map<string, Share[]>();

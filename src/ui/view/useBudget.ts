@@ -3,14 +3,25 @@ import type { DressingResult } from "@/engine/engine";
 import type { Prop } from "@/core/scene";
 import { useScene } from "@/store";
 import { useResults } from "../state/results";
-import { shareOut, type Budget } from "./budget";
+import { usePace } from "./pace";
+import { MOST_BOXES, shareOut, type Budget } from "./budget";
 
-const known = new WeakMap<ReadonlyMap<string, DressingResult>, { props: readonly Prop[]; budget: Budget }>();
+interface Known {
+  props: readonly Prop[];
+  triangles: number;
+  budget: Budget;
+}
+
+const known = new WeakMap<ReadonlyMap<string, DressingResult>, Known>();
 
 export function useBudget(): Budget {
   const results = useResults((state) => state.byDressing);
   const props = useScene((scene) => scene.props);
+  const triangles = usePace((pace) => pace.triangles);
   let held = known.get(results);
-  if (held?.props !== props) known.set(results, (held = { props, budget: shareOut(results.values(), props) }));
+  if (held?.props !== props || held.triangles !== triangles) {
+    held = { props, triangles, budget: shareOut(results.values(), props, { triangles, boxes: MOST_BOXES }) };
+    known.set(results, held);
+  }
   return held.budget;
 }
