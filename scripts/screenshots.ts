@@ -11,6 +11,21 @@ async function shoot(page: Page, name: string): Promise<void> {
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
 }
 
+/** Chooses a dressing on the cord. */
+const choose = (page: Page, dressing: string) =>
+  page
+    .getByRole("button", { name: new RegExp(`^${dressing}`) })
+    .first()
+    .click();
+
+/** Opens the demo's hillside with one of its dressings chosen. */
+async function openHill(page: Page, dressing: string): Promise<void> {
+  await openScene(page, DEMO);
+  await page.getByRole("button", { name: "Hill", exact: true }).click();
+  await choose(page, dressing);
+  await page.getByRole("button", { name: /^3 Spacing/ }).click();
+}
+
 test("table", async ({ page }) => {
   await openScene(page, DEMO);
   await shoot(page, "table");
@@ -50,10 +65,7 @@ test("placement", async ({ page }) => {
 
 test("findings", async ({ page }) => {
   await openScene(page, DEMO);
-  await page
-    .getByRole("button", { name: /^Bollards/ })
-    .first()
-    .click();
+  await choose(page, "Bollards");
   await enter(page, "Every", "30 cm");
   await page.getByTestId("findings").click();
   await shoot(page, "findings");
@@ -61,10 +73,7 @@ test("findings", async ({ page }) => {
 
 test("bezier", async ({ page }) => {
   await openScene(page, DEMO);
-  await page
-    .getByRole("button", { name: /^Net corks/ })
-    .first()
-    .click();
+  await choose(page, "Net corks");
   await page.getByRole("button", { name: /^1 Where/ }).click();
   await editLine(page, "Net rope");
   await page.getByRole("button", { name: "Kind of line" }).click();
@@ -79,10 +88,7 @@ test("bezier", async ({ page }) => {
 
 test("railing", async ({ page }) => {
   await openScene(page, DEMO);
-  await page
-    .getByRole("button", { name: /^Quay rail/ })
-    .first()
-    .click();
+  await choose(page, "Quay rail");
   await page.getByRole("button", { name: /^3 Spacing/ }).click();
   await page.getByRole("button", { name: /^2 What/ }).click();
   await shoot(page, "railing");
@@ -90,7 +96,7 @@ test("railing", async ({ page }) => {
 
 test("strip", async ({ page }) => {
   await openScene(page, DEMO);
-  await page.getByRole("button", { name: /^Oars/ }).first().click();
+  await choose(page, "Oars");
   const box = (await page.getByTestId("strip").boundingBox())!;
   await page.mouse.move(box.x + 330, box.y + 30);
   await page.mouse.down();
@@ -104,10 +110,7 @@ test("strip", async ({ page }) => {
 test("front", async ({ page }) => {
   await openScene(page, DEMO);
   await page.getByRole("group", { name: "Saved views" }).getByRole("button", { name: "Front" }).click();
-  await page
-    .getByRole("button", { name: /^Awnings/ })
-    .first()
-    .click();
+  await choose(page, "Awnings");
   await shoot(page, "front");
 });
 
@@ -156,13 +159,7 @@ test("prop", async ({ page }) => {
 });
 
 test("hill", async ({ page }) => {
-  await openScene(page, DEMO);
-  await page.getByRole("button", { name: "Hill", exact: true }).click();
-  await page
-    .getByRole("button", { name: /^Baskets/ })
-    .first()
-    .click();
-  await page.getByRole("button", { name: /^3 Spacing/ }).click();
+  await openHill(page, "Baskets");
   await page.getByRole("button", { name: /^5 Fit/ }).click();
   await shoot(page, "hill");
 });
@@ -176,13 +173,7 @@ test("surface", async ({ page }) => {
 });
 
 test("sheet", async ({ page }) => {
-  await openScene(page, DEMO);
-  await page.getByRole("button", { name: "Hill", exact: true }).click();
-  await page
-    .getByRole("button", { name: /^Lavender/ })
-    .first()
-    .click();
-  await page.getByRole("button", { name: /^3 Spacing/ }).click();
+  await openHill(page, "Lavender");
   await page.getByRole("button", { name: /^7 Gaps/ }).click();
   const { x, y, width } = (await page.getByTestId("sheet").boundingBox())!;
   await page.mouse.move(x + width / 2, y + 96);
@@ -191,13 +182,7 @@ test("sheet", async ({ page }) => {
 });
 
 test("painting", async ({ page }) => {
-  await openScene(page, DEMO);
-  await page.getByRole("button", { name: "Hill", exact: true }).click();
-  await page
-    .getByRole("button", { name: /^Lavender/ })
-    .first()
-    .click();
-  await page.getByRole("button", { name: /^3 Spacing/ }).click();
+  await openHill(page, "Lavender");
   await page.getByRole("radio", { name: "Paint" }).click();
   await page.mouse.move(350, 395);
   await page.mouse.down();

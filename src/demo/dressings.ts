@@ -1,6 +1,17 @@
 /** The dressings of the demo scene, as they are written in a file: only what differs from the defaults. */
 const RAD = Math.PI / 180;
 
+/** Turned about up alone, by so much to either side. */
+const turnedAboutUp = (most: number) => ({
+  turnOn: true,
+  turnAlong: [0, 0],
+  turnAcross: [0, 0],
+  turnUp: [-most, most],
+});
+
+/** Moved across alone, by so much to either side. */
+const movedAcross = (most: number) => ({ positionOn: true, along: [0, 0], across: [-most, most], up: [0, 0] });
+
 export const DRESSINGS = [
   {
     id: "quay-bunting",
@@ -62,14 +73,8 @@ export const DRESSINGS = [
     stance: { turnUp: 90 * RAD },
     variation: {
       seed: 12,
-      positionOn: true,
-      along: [0, 0],
-      across: [-0.2, 0.2],
-      up: [0, 0],
-      turnOn: true,
-      turnAlong: [0, 0],
-      turnAcross: [0, 0],
-      turnUp: [-16 * RAD, 16 * RAD],
+      ...movedAcross(0.2),
+      ...turnedAboutUp(16 * RAD),
       sizeOn: true,
       size: [0.85, 1.1],
     },
@@ -126,10 +131,7 @@ export const DRESSINGS = [
       wanderOn: true,
       wanderAcross: 0.07,
       wanderOver: 1.1,
-      turnOn: true,
-      turnAlong: [0, 0],
-      turnAcross: [0, 0],
-      turnUp: [-8 * RAD, 8 * RAD],
+      ...turnedAboutUp(8 * RAD),
     },
   },
   {
@@ -162,10 +164,7 @@ export const DRESSINGS = [
       along: [-0.2, 0.2],
       across: [-0.6, 0.6],
       up: [0, 0],
-      turnOn: true,
-      turnAlong: [0, 0],
-      turnAcross: [0, 0],
-      turnUp: [-Math.PI, Math.PI],
+      ...turnedAboutUp(Math.PI),
     },
   },
   {
@@ -178,14 +177,8 @@ export const DRESSINGS = [
     // The crates' own seed and range: each basket stands on the middle of its crate.
     variation: {
       seed: 12,
-      positionOn: true,
-      along: [0, 0],
-      across: [-0.2, 0.2],
-      up: [0, 0],
-      turnOn: true,
-      turnAlong: [0, 0],
-      turnAcross: [0, 0],
-      turnUp: [-Math.PI, Math.PI],
+      ...movedAcross(0.2),
+      ...turnedAboutUp(Math.PI),
     },
   },
   {
@@ -251,10 +244,7 @@ export const DRESSINGS = [
     },
     variation: {
       seed: 5,
-      turnOn: true,
-      turnAlong: [0, 0],
-      turnAcross: [0, 0],
-      turnUp: [-50 * RAD, 50 * RAD],
+      ...turnedAboutUp(50 * RAD),
     },
   },
   {

@@ -6,7 +6,7 @@ import { propsIn, sizeOf } from "@/core/place";
 import { preparedBounds, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
 import { MESH_FILES } from "../assets/bring-in";
-import { Button, Choose, IconButton, Segmented } from "../kit";
+import { Button, Choose, FilesInput, IconButton, Segmented } from "../kit";
 import { addMix } from "../state/edits";
 import { selectMix, selectProp, useSession } from "../state/session";
 import { MixPicture, PropPicture } from "./PropPicture";
@@ -91,18 +91,7 @@ function PropList({ onFiles }: { onFiles: (files: File[]) => void }) {
           Make a mix…
         </Choose>
       )}
-      <input
-        ref={input}
-        type="file"
-        accept={MESH_FILES}
-        multiple
-        hidden
-        data-testid="prop-files"
-        onChange={(event) => {
-          onFiles([...(event.target.files ?? [])]);
-          event.target.value = "";
-        }}
-      />
+      <FilesInput input={input} accept={MESH_FILES} testId="prop-files" onFiles={onFiles} />
     </>
   );
 }

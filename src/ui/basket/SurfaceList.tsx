@@ -5,7 +5,7 @@ import { useRef } from "react";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { MESH_FILES } from "../assets/bring-in";
-import { Button, IconButton } from "../kit";
+import { Button, FilesInput, IconButton } from "../kit";
 import { editSurface } from "../state/edits";
 import { selectSurface, useSession } from "../state/session";
 
@@ -28,18 +28,7 @@ export function SurfaceList({ onFiles }: { onFiles: (files: File[]) => void }) {
       <Button look="dashed" className="mt-2 w-full shrink-0" onClick={() => input.current?.click()}>
         Add surfaces…
       </Button>
-      <input
-        ref={input}
-        type="file"
-        accept={MESH_FILES}
-        multiple
-        hidden
-        data-testid="surface-files"
-        onChange={(event) => {
-          onFiles([...(event.target.files ?? [])]);
-          event.target.value = "";
-        }}
-      />
+      <FilesInput input={input} accept={MESH_FILES} testId="surface-files" onFiles={onFiles} />
     </>
   );
 }

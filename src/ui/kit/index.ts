@@ -1,9 +1,12 @@
 /** Our small controls. */
 export * from "./buttons";
 export * from "./Choose";
+export * from "./FilesInput";
 export * from "./Fold";
+export * from "./GapChart";
 export * from "./Modal";
 export * from "./NameField";
 export * from "./NumberField";
 export * from "./Segmented";
 export * from "./Toggle";
+export * from "./useSize";

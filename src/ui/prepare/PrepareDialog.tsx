@@ -14,7 +14,7 @@ import {
 } from "@/core/scene";
 import { useScene } from "@/store";
 import { MESH_FILES, replaceFile } from "../assets/bring-in";
-import { Button, Modal, NumberField, Segmented, Toggle, ValueField } from "../kit";
+import { Button, FilesInput, Modal, NumberField, Segmented, Toggle, ValueField } from "../kit";
 import { editProp } from "../state/edits";
 import { useSession } from "../state/session";
 import { complaintOf } from "../steps/params";
@@ -216,18 +216,11 @@ function FileFacts({ prop }: OfProp) {
           ))}
         </ul>
       )}
-      <input
-        ref={input}
-        type="file"
+      <FilesInput
+        input={input}
         accept={MESH_FILES}
-        multiple
-        hidden
-        data-testid="replace-file"
-        onChange={(event) => {
-          const files = [...(event.target.files ?? [])];
-          event.target.value = "";
-          if (files.length > 0) void replaceFile(prop.id, files);
-        }}
+        testId="replace-file"
+        onFiles={(files) => void replaceFile(prop.id, files)}
       />
     </section>
   );

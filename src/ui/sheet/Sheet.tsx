@@ -1,15 +1,15 @@
 "use client";
 /** The sheet: what a dressing is spread over, seen from above, as the second place to work. */
-import { useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
-import { Bar, BarChart, XAxis } from "recharts";
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import type { Dressing, Placements } from "@/core/place";
 import { placingBounds, type Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { lookOf, requestModel, useModels, type Model } from "../assets/models";
 import { usePictureStore } from "../assets/pictures";
 import { topView } from "../assets/top-view";
+import { Legend } from "../basket/Legend";
+import { GapChart, useSize } from "../kit";
 import { useSession } from "../state/session";
-import { Legend } from "../strip/sides";
 import { useBrush } from "../view/brush";
 import { drawnLine } from "../view/guides";
 import { drawSheet, tintOf, type SheetScene } from "./draw";
@@ -65,14 +65,7 @@ function boxOf({ density, position, origin, count }: Placements): PlanBox {
 function SheetCanvas({ dressing, placements }: SheetProps) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [{ width, height }, setSize] = useState({ width: 0, height: 0 });
-  useLayoutEffect(() => {
-    const element = frame.current;
-    if (!element) return;
-    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
+  const { width, height } = useSize(frame);
   const props = useScene((scene) => scene.props);
   const allLines = useScene((scene) => scene.lines);
   const pictures = usePictureStore((state) => state.pictures);
@@ -195,26 +188,7 @@ function Facts({ dressing, placements }: SheetProps) {
       </p>
       {neighbours ? (
         <>
-          <div className="my-1.5 [&_*]:outline-none" aria-hidden>
-            <BarChart
-              width={278}
-              height={46}
-              data={neighbours.bins}
-              barCategoryGap={1}
-              margin={{ top: 0, right: 0, bottom: 0, left: 0 }}
-              accessibilityLayer={false}
-            >
-              <XAxis dataKey="gap" hide />
-              <Bar
-                dataKey="count"
-                fill="#1e6f77"
-                fillOpacity={0.75}
-                radius={1}
-                minPointSize={1}
-                isAnimationActive={false}
-              />
-            </BarChart>
-          </div>
+          <GapChart bins={neighbours.bins} height={46} />
           <p className="font-mono text-xs text-ink-6">
             nearest {neighbours.least.toFixed(2)} – {neighbours.most.toFixed(2)} m · median{" "}
             {neighbours.median.toFixed(2)}

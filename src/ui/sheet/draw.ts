@@ -14,8 +14,9 @@ const MONO = '10px "Spline Sans Mono Variable", monospace';
 
 /** Rulers at the top and on the left are so broad, pixels. */
 export const RULER = 22;
-/** Footprints smaller than this many pixels are drawn as dots; larger than that show which way is forward. */
+/** Footprints smaller than this many pixels are drawn as dots; from the next on with an edge; the largest show their front. */
 const SMALL = 2.5;
+const EDGED = 5;
 const LARGE = 9;
 
 export interface SheetScene {
@@ -106,6 +107,8 @@ function drawPlacements(
 ): void {
   const byColour = colours.map(() => new Path2D());
   const fronts = new Path2D();
+  // Outlines of what is small would hide its colour.
+  const outlined = colours.map(() => false);
   const special: number[] = [];
   for (let i = 0; i < p.count; i++) {
     if (!isShown(p, i)) continue;
@@ -117,12 +120,14 @@ function drawPlacements(
     const path = byColour[p.prop[i]];
     if (breadth < SMALL) path.rect(px - 1, py - 1, 2, 2);
     else trace(path, corners, i, x, y);
+    if (breadth >= EDGED) outlined[p.prop[i]] = true;
     if (breadth >= LARGE) front(fronts, corners, i, x, y);
     if (p.flags[i] & (FLAG.pegged | FLAG.finding) || selected.has(p.key[i]) || p.key[i] === hovered) special.push(i);
   }
   byColour.forEach((path, k) => {
     pen.fillStyle = colours[k];
     pen.fill(path);
+    if (!outlined[k]) return;
     pen.strokeStyle = "#1f2a3388";
     pen.lineWidth = 0.75;
     pen.stroke(path);

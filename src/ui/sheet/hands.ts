@@ -8,6 +8,7 @@ import { densityAt, type Dressing } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { addOutlineShape, millimetre, swapPlacements } from "../state/edits";
+import { listen } from "../kit/listen";
 import { NO_KEYS, selectPlacements, useSession } from "../state/session";
 import { beginStroke, endStroke, giveUpStroke, isPainting, leadStroke, paintedFields, useBrush } from "../view/brush";
 import { addPlacementAt, movePlacements, takenPlacements, type HeldPlacements } from "../view/pegging";
@@ -56,15 +57,17 @@ export class SheetHands {
     this.#element = element;
     this.#owner = owner;
     const { signal } = this.#release;
-    element.addEventListener("pointerdown", this.#down, { signal });
-    element.addEventListener("pointermove", this.#move, { signal });
-    element.addEventListener("pointerup", this.#up, { signal });
-    element.addEventListener("pointercancel", this.#giveUp, { signal });
-    element.addEventListener("pointerleave", this.#leave, { signal });
-    element.addEventListener("wheel", this.#wheel, { signal, passive: false });
-    element.addEventListener("keydown", this.#key, { signal });
-    element.addEventListener("dragover", this.#over, { signal });
-    element.addEventListener("drop", this.#drop, { signal });
+    listen(element, signal, {
+      pointerdown: this.#down,
+      pointermove: this.#move,
+      pointerup: this.#up,
+      pointercancel: this.#giveUp,
+      pointerleave: this.#leave,
+      wheel: this.#wheel,
+      keydown: this.#key,
+      dragover: this.#over,
+      drop: this.#drop,
+    });
     window.addEventListener("keydown", this.#escape, { signal, capture: true });
   }
 

@@ -86,7 +86,7 @@ export interface Neighbours {
   least: number;
   median: number;
   most: number;
-  bins: { gap: string; count: number }[];
+  bins: { gap: number; count: number }[];
 }
 
 const BINS = 24;
@@ -98,7 +98,7 @@ export function neighboursOf(p: Placements): Neighbours | null {
   const gaps = nearestDistances(p, standing).sort();
   const [least, most] = [gaps[0], gaps[gaps.length - 1]];
   const bins = Array.from({ length: BINS }, (_, k) => ({
-    gap: (least + ((k + 0.5) * (most - least)) / BINS).toFixed(2),
+    gap: least + ((k + 0.5) * (most - least)) / BINS,
     count: 0,
   }));
   for (const gap of gaps) bins[Math.min(BINS - 1, Math.floor((BINS * (gap - least)) / (most - least || 1)))].count++;

@@ -5,7 +5,7 @@ import { fromTurns, turnsOf } from "@/core/math";
 import { angleParam, describeParam, lengthParam, plainParam, type ParamDescription, type Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { MESH_FILES, replaceSurface } from "../assets/bring-in";
-import { Button, NumberField, Toggle, ValueField } from "../kit";
+import { Button, FilesInput, NumberField, Toggle, ValueField } from "../kit";
 import { deleteSurface, duplicateSurface, editSurface, surfaceOf } from "../state/edits";
 import { useEdit } from "../state/useEdit";
 import { ColumnHead } from "./ColumnHead";
@@ -92,18 +92,11 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
         <Button onClick={() => duplicateSurface(surface.id)}>Duplicate</Button>
         <Button onClick={() => file.current?.click()}>Replace the file…</Button>
       </div>
-      <input
-        ref={file}
-        type="file"
+      <FilesInput
+        input={file}
         accept={MESH_FILES}
-        multiple
-        hidden
-        data-testid="replace-surface"
-        onChange={(event) => {
-          const chosen = [...(event.target.files ?? [])];
-          if (chosen.length > 0) void replaceSurface(surface.id, chosen);
-          event.target.value = "";
-        }}
+        testId="replace-surface"
+        onFiles={(files) => void replaceSurface(surface.id, files)}
       />
       <DressingLinks lead="Dressed by" dressings={over} />
       <DressingLinks lead="Under" dressings={dressings} />

@@ -1,55 +1,23 @@
 "use client";
-/** The unrolled view of the selected dressing's lines, and the second place to work. */
-import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+/** The strip: a dressing's lines unrolled, as the second place to work. */
+import { useEffect, useMemo, useRef, useState } from "react";
 import { sizeOf, type Dressing, type Placements } from "@/core/place";
 import { preparedBounds } from "@/core/scene";
 import { useScene } from "@/store";
 import { lookOf } from "../assets/models";
 import { usePictureStore } from "../assets/pictures";
+import { Legend } from "../basket/Legend";
+import { useSize } from "../kit";
 import { guideOf } from "../view/guides";
-import { useFindings, usePlacements } from "../state/results";
+import { useFindings } from "../state/results";
 import { useSession } from "../state/session";
 import { drawStrip } from "./draw";
 import type { StripScene } from "./layout";
-import { Legend, Spread } from "./sides";
+import { Spread } from "./Spread";
 import { fitted, rowBoxes, rowsOf, type StripView } from "./model";
 import { StripHands } from "./hands";
-import { Sheet } from "../sheet/Sheet";
 
-export function Strip() {
-  const selected = useSession((session) => session.dressing);
-  const focus = useSession((session) => session.focus);
-  const dressings = useScene((scene) => scene.dressings);
-  const chosen = dressings.find((dressing) => dressing.id === selected);
-  // With a line in focus, the strip shows a dressing that runs along it.
-  const along = focus.kind === "line" ? (d: Dressing) => d.where.lines.includes(focus.id) : null;
-  const dressing = along ? ((chosen && along(chosen) ? chosen : undefined) ?? dressings.find(along)) : chosen;
-  const placements = usePlacements(dressing?.id ?? null);
-  return (
-    <footer
-      aria-label={dressing?.where.kind === "over" ? "Sheet" : "Strip"}
-      className="grid h-full min-h-0 grid-cols-[312px_1fr_188px] border-t border-linen-2 bg-linen-0"
-    >
-      {dressing && placements && placements.fields.length > 0 ? (
-        <Sheet dressing={dressing} placements={placements} />
-      ) : dressing && placements && placements.lines.length > 0 ? (
-        <Unrolled key={dressing.id} dressing={dressing} placements={placements} />
-      ) : (
-        <p className="col-span-3 grid place-items-center text-ink-6">
-          {dressing
-            ? placements
-              ? dressing.where.kind === "over"
-                ? "This dressing has no surface and no area yet. Choose one under Where."
-                : "This dressing has no line yet. Choose one under Where."
-              : "Placing…"
-            : "Here a dressed line lies unrolled, from its start to its end."}
-        </p>
-      )}
-    </footer>
-  );
-}
-
-function Unrolled({ dressing, placements }: { dressing: Dressing; placements: Placements }) {
+export function Strip({ dressing, placements }: { dressing: Dressing; placements: Placements }) {
   const rows = useMemo(() => rowsOf(placements), [placements]);
   return (
     <>
@@ -58,18 +26,6 @@ function Unrolled({ dressing, placements }: { dressing: Dressing; placements: Pl
       <Legend dressing={dressing} placements={placements} />
     </>
   );
-}
-
-function useSize(ref: React.RefObject<HTMLElement | null>): { width: number; height: number } {
-  const [size, setSize] = useState({ width: 0, height: 0 });
-  useLayoutEffect(() => {
-    const element = ref.current;
-    if (!element) return;
-    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [ref]);
-  return size;
 }
 
 /** The mark in the browser's timeline when placements have been drawn for the first time. */

@@ -7,6 +7,7 @@ import { FLAG } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { dressingOf, editDressing, millimetre, swapPlacements, writeAdded, writePegs } from "../state/edits";
+import { listen } from "../kit/listen";
 import { NO_KEYS, selectPlacements, useSession } from "../state/session";
 import { caughtAt } from "./catch";
 import { gripAt, type Grip } from "./grips";
@@ -72,15 +73,17 @@ export class StripHands {
     this.#element = element;
     this.#owner = owner;
     const { signal } = this.#release;
-    element.addEventListener("pointerdown", this.#down, { signal });
-    element.addEventListener("pointermove", this.#move, { signal });
-    element.addEventListener("pointerup", this.#up, { signal });
-    element.addEventListener("pointercancel", this.#giveUp, { signal });
-    element.addEventListener("pointerleave", this.#leave, { signal });
-    element.addEventListener("wheel", this.#wheel, { signal, passive: false });
-    element.addEventListener("keydown", this.#key, { signal });
-    element.addEventListener("dragover", this.#over, { signal });
-    element.addEventListener("drop", this.#drop, { signal });
+    listen(element, signal, {
+      pointerdown: this.#down,
+      pointermove: this.#move,
+      pointerup: this.#up,
+      pointercancel: this.#giveUp,
+      pointerleave: this.#leave,
+      wheel: this.#wheel,
+      keydown: this.#key,
+      dragover: this.#over,
+      drop: this.#drop,
+    });
     window.addEventListener("keydown", this.#escape, { signal, capture: true });
   }
 

@@ -18,10 +18,10 @@ import { Rail } from "../rail/Rail";
 import { ensureDemo } from "../scenes/demo";
 import { SeedBoard } from "../seeds/SeedBoard";
 import { StepsColumn } from "../steps/StepsColumn";
-import { Strip } from "../strip/Strip";
 import { startEvaluating } from "../state/results";
 import { selectDressing, useSession } from "../state/session";
 import { SceneView } from "../view/SceneView";
+import { Unrolled } from "./Unrolled";
 
 type Opening = "opening" | "open" | "missing" | { failed: string };
 
@@ -113,7 +113,7 @@ function OpenTable() {
           className="relative z-20 h-0 before:absolute before:inset-x-0 before:-top-1 before:h-2 data-[separator=active]:before:bg-sea/30 data-[separator=hover]:before:bg-sea/20"
         />
         <Panel defaultSize="172px" minSize="110px" maxSize="60%">
-          <Strip />
+          <Unrolled />
         </Panel>
       </Group>
       <Hotkeys />

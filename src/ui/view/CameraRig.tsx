@@ -4,6 +4,8 @@ import { OrbitControls } from "@react-three/drei";
 import { useThree } from "@react-three/fiber";
 import { useEffect, useRef, type ComponentRef } from "react";
 import { Box3, PerspectiveCamera, Vector3, type Object3D } from "three";
+import { create } from "zustand";
+import type { Vec3 } from "@/core/math";
 import { preparedBounds, type Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { useResults } from "../state/results";
@@ -22,6 +24,12 @@ export const cameraNow: { position: [number, number, number]; target: [number, n
   target: [0, 1, 0],
 };
 
+/** Where the camera has come to rest, for what is too costly to follow it. */
+export const useEye = create<{ position: Vec3 }>()(() => ({ position: [8, 6, 12] }));
+
+/** It rests when it has not moved for so long, milliseconds. */
+const REST = 160;
+
 const LEAST = new Vector3(0.5, 0.5, 0.5);
 
 export function CameraRig() {
@@ -31,6 +39,9 @@ export function CameraRig() {
   const controls = useRef<Controls>(null);
   const wish = useSession((session) => session.cameraWish);
   const sceneId = useSceneStore((store) => store.id);
+
+  const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => () => clearTimeout(resting.current), []);
 
   const go = (position: readonly number[], target: readonly number[]) => {
     camera.position.set(position[0], position[1], position[2]);
@@ -42,6 +53,8 @@ export function CameraRig() {
   const remember = () => {
     cameraNow.position = camera.position.toArray();
     cameraNow.target = controls.current?.target.toArray() ?? [0, 0, 0];
+    clearTimeout(resting.current);
+    resting.current = setTimeout(() => useEye.setState({ position: cameraNow.position }), REST);
   };
 
   const moves = useRef({ go });

@@ -22,8 +22,17 @@ import { usePictures } from "../assets/pictures";
 import { useResults } from "../state/results";
 import { useSession } from "../state/session";
 import { sizeOfMembers, type Share } from "./budget";
+import { useEye } from "./CameraRig";
 import { useBudget } from "./useBudget";
-import { instancesOf, linearTint, membersOf, type Instances as Placed, type Members } from "./placed";
+import {
+  instancesOf,
+  isMirrored,
+  linearTint,
+  membersOf,
+  nearestOf,
+  type Instances as Placed,
+  type Members,
+} from "./placed";
 
 export function Dressings() {
   const results = useResults((state) => state.byDressing);
@@ -56,20 +65,29 @@ function PlacedProp({ prop, index, placements, share }: PlacedPropProps) {
   const members = membersOf(placements)[index];
   const { full, boxes } = share;
   const inFull = display === "full" && model ? full : 0;
+  const some = inFull > 0 && inFull < sizeOfMembers(members);
+  const eye = useEye(({ position }) => (some ? position : null));
   const sets = useMemo(() => {
-    // Those with the greatest need of being seen as they are come first.
-    const all = [...members.shaped, ...members.plain, ...members.mirrored];
+    // What is bent has the greatest need of being seen as it is; of the others those that are near.
     const shaped = members.shaped.slice(0, inFull);
-    const plain = members.plain.slice(0, Math.max(0, inFull - members.shaped.length));
-    const mirrored = members.mirrored.slice(0, Math.max(0, inFull - members.shaped.length - members.plain.length));
-    const rest = all.slice(inFull, full + boxes);
+    const others = [...members.plain, ...members.mirrored];
+    const [near, far] = eye
+      ? nearestOf(placements, others, eye, Math.max(0, inFull - members.shaped.length))
+      : [inFull > 0 ? others : [], inFull > 0 ? [] : others];
+    const rest = [...members.shaped.slice(inFull), ...far].slice(0, full + boxes - inFull);
     return {
       shaped,
-      plain: instancesOf(placements, plain),
-      mirrored: instancesOf(placements, mirrored),
+      plain: instancesOf(
+        placements,
+        near.filter((i) => !isMirrored(placements, i)),
+      ),
+      mirrored: instancesOf(
+        placements,
+        near.filter((i) => isMirrored(placements, i)),
+      ),
       boxes: instancesOf(placements, rest),
     };
-  }, [placements, members, inFull, full, boxes]);
+  }, [placements, members, inFull, full, boxes, eye]);
   const mirrored = useMemo(
     () => (model && sets.mirrored.matrices.length > 0 ? transformed(model, MIRROR) : null),
     [model, sets],

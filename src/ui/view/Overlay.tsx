@@ -159,7 +159,7 @@ function Counts() {
   const failed = props.filter((prop) => models.get(prop.asset) === "failed").length;
   return (
     <div
-      className={`${FLOAT} bottom-3 right-3 px-3 py-1.5 font-mono text-xs`}
+      className={`${FLOAT} bottom-3 right-3 px-3 py-1.5 text-right font-mono text-xs`}
       role="status"
       data-testid="counts"
       data-ready={loading === 0 && placed}
@@ -174,7 +174,8 @@ function Counts() {
           className="text-ochre-dark"
           title="So many this machine draws smoothly. Exports and counts always mean all of them."
         >
-          {` · showing ${full.toLocaleString("en")} of ${count.toLocaleString("en")} in full, ${boxes.toLocaleString("en")} as boxes`}
+          <br />
+          {`showing ${full.toLocaleString("en")} of ${count.toLocaleString("en")} in full, ${boxes.toLocaleString("en")} as boxes`}
           {full + boxes < count && `, ${(count - full - boxes).toLocaleString("en")} not drawn`}
         </span>
       )}

@@ -21,20 +21,23 @@ import {
 } from "../state/edits";
 import { useResults } from "../state/results";
 import { selectDressing, selectLine, selectNothing, selectPlacements, useSession } from "../state/session";
-import { addKnot, drawShape, finishDrawing, stopDrawing, takeBackKnot, useDraw } from "./draw-state";
+import { finishDrawing, useDraw } from "./draw-state";
+import { caughtOn, KNOT } from "./caught";
+import { DrawingHand } from "./drawing-hand";
 import { drawnLine, spanMiddles } from "./guides";
 import { handleEnds } from "./handles";
 import { restMoving, typedDistance, typeDistance, useMove, type Axis } from "./move-state";
 import { addUnder, movePlacements, takenPlacements, wantedPlace, whyUnder, type HeldPlacements } from "./pegging";
-import { atDistance, onGrid, snapTargets, type SnapTarget } from "./snap";
-import { beginStroke, endStroke, giveUpStroke, isPainting, leadStroke, paintedFields, useBrush } from "./brush";
+import { PaintingHand } from "./painting-hand";
+import { atDistance, snapTargets, type SnapTarget } from "./snap";
+import { endStroke, giveUpStroke, isPainting, useBrush } from "./brush";
 import type { Aim } from "./aim";
 import type { Controls } from "./CameraRig";
 
 /** A press that moves no farther than this (pixels) is a click. */
 const CLICK = 4;
-/** Knots and handles are taken hold of, and targets caught on, within so many pixels; marks between knots; lines. */
-const [KNOT, MIDDLE, LINE] = [12, 10, 7];
+/** Marks between knots, and lines, are taken hold of within so many pixels. */
+const [MIDDLE, LINE] = [10, 7];
 
 /** What a drag is called in the history. */
 const MOVES = {
@@ -59,6 +62,8 @@ export class ViewHands {
   readonly #aim: Aim;
   readonly #controls: Controls | null;
   readonly #release = new AbortController();
+  readonly #drawing: DrawingHand;
+  readonly #painting: PaintingHand;
   #pressed: { x: number; y: number; moved: boolean } | null = null;
   #held: Held | null = null;
   #begun = false;
@@ -70,6 +75,8 @@ export class ViewHands {
     this.#element = element;
     this.#aim = aim;
     this.#controls = controls;
+    this.#drawing = new DrawingHand(aim);
+    this.#painting = new PaintingHand(aim);
     const { signal } = this.#release;
     element.addEventListener("pointerdown", this.#down, { signal, capture: true });
     element.addEventListener("pointermove", this.#move, { signal });
@@ -114,7 +121,7 @@ export class ViewHands {
     if (event.button !== 0) return;
     this.#pressed = { x: event.clientX, y: event.clientY, moved: false };
     const { tool } = useSession.getState();
-    if (tool === "paint") return this.#paint(event);
+    if (tool === "paint") return this.#beginPainting(event);
     if (tool !== "select") return;
     this.#aim.at(event);
     this.#held = this.#taken(event);
@@ -124,20 +131,11 @@ export class ViewHands {
     this.#element.setPointerCapture(event.pointerId);
   };
 
-  /** Begins a stroke where a press meets what may be painted; beside it the camera turns as ever. */
-  #paint(event: PointerEvent): void {
+  #beginPainting(event: PointerEvent): void {
     this.#aim.at(event);
-    const field = this.#painted();
-    if (!field || !beginStroke(field.id, field.point)) return;
+    if (!this.#painting.begin()) return;
     if (this.#controls) this.#controls.enabled = false;
     this.#element.setPointerCapture(event.pointerId);
-  }
-
-  /** The surface under the pointer that may be painted, and where. */
-  #painted(): { id: string; point: Vec3 } | null {
-    const id = this.#aim.surface();
-    const point = id !== null && paintedFields().includes(id) ? this.#aim.on(id) : null;
-    return id !== null && point ? { id, point } : null;
   }
 
   /** What a press takes hold of; null for what is left to the camera. */
@@ -180,9 +178,7 @@ export class ViewHands {
     this.#last = event;
     if (isPainting()) {
       this.#aim.at(event);
-      const field = this.#painted();
-      useBrush.setState({ at: field?.point ?? null });
-      if (field) leadStroke(field.point);
+      this.#painting.lead();
     } else if (this.#held && pressed?.moved) this.#drag(event);
     else if (event.buttons === 0) {
       cancelAnimationFrame(this.#frame);
@@ -265,28 +261,8 @@ export class ViewHands {
       useMove.setState({ caught: null });
       return atDistance(from, aimed, typed);
     }
-    return this.#caught(
-      event,
-      aimed,
-      axis === null && !event.shiftKey && held.kind !== "line" && held.kind !== "surface",
-    );
-  }
-
-  /** The target under the pointer, or the nearest crossing of the grid. */
-  #caught(event: { ctrlKey: boolean; metaKey: boolean }, aimed: Vec3, onTargets: boolean): Vec3 {
-    const { snap } = useSession.getState();
-    const off = event.ctrlKey || event.metaKey;
-    const targets = this.#targets ?? [];
-    const found =
-      off || !snap.knots || !onTargets
-        ? null
-        : this.#aim.nearest(
-            targets.map(({ position }) => position),
-            KNOT,
-          );
-    useMove.setState({ caught: found === null ? null : targets[found] });
-    if (found !== null) return targets[found].position;
-    return off || snap.grid <= 0 ? aimed : onGrid(aimed, snap.grid);
+    const catches = axis === null && !event.shiftKey && held.kind !== "line" && held.kind !== "surface";
+    return caughtOn(this.#aim, catches ? (this.#targets ?? []) : [], event, aimed);
   }
 
   #up = (event: PointerEvent) => {
@@ -314,7 +290,7 @@ export class ViewHands {
     if (!click) return;
     this.#aim.at(event);
     if (held?.kind === "knots") selectLine(held.line, held.knot, event.shiftKey);
-    else if (useSession.getState().tool === "draw") this.#drawClick(event);
+    else if (useSession.getState().tool === "draw") this.#drawing.click(event);
     else if (!(event.altKey && addUnder(this.#aim))) this.#selectClick(event.shiftKey);
   };
 
@@ -335,34 +311,6 @@ export class ViewHands {
       if (this.#aim.inBox(place, box)) keys.push(key[i]);
     }
     selectPlacements(dressing, keys);
-  }
-
-  #drawClick(event: PointerEvent): void {
-    const { form, knots } = useDraw.getState();
-    if (this.#closes(knots)) return finishDrawing(true);
-    const position = this.#drawn(event);
-    if (!position) return;
-    if (form !== "free") return drawShape(form, position);
-    if (knots.length < 10_000) addKnot(position);
-    useMove.setState({ typed: "", caught: null });
-  }
-
-  /** Whether the pointer is on the first knot of what is drawn, where a click closes it. */
-  #closes(knots: readonly Vec3[]): boolean {
-    return knots.length > 2 && this.#aim.nearest([knots[0]], KNOT) === 0;
-  }
-
-  /** Where the next knot of what is drawn goes. */
-  #drawn(event: { ctrlKey: boolean; metaKey: boolean }): Vec3 | null {
-    const ground = this.#aim.ground();
-    if (!ground) return null;
-    const last = useDraw.getState().knots.at(-1);
-    const typed = typedDistance();
-    if (last && typed !== null) return atDistance(last, [ground[0], last[1], ground[2]], typed);
-    this.#targets = snapTargets(this.#store.history.scene.lines);
-    const position = this.#caught(event, ground, true);
-    useMove.setState({ distance: last ? distance(last, position) : null });
-    return position;
   }
 
   #selectClick(more: boolean): void {
@@ -397,14 +345,11 @@ export class ViewHands {
     this.#aim.at(event);
     const element = this.#element;
     if (useSession.getState().tool === "paint") {
-      const at = this.#painted()?.point ?? null;
-      useBrush.setState({ at });
-      element.style.cursor = at ? "none" : "";
+      element.style.cursor = this.#painting.hover() ? "none" : "";
       return;
     }
     if (useSession.getState().tool === "draw") {
-      const { knots } = useDraw.getState();
-      useDraw.setState({ cursor: this.#drawn(event), closing: this.#closes(knots) });
+      this.#drawing.hover(event);
       element.style.cursor = "crosshair";
       return;
     }
@@ -464,14 +409,7 @@ export class ViewHands {
       } else if (!(plain && this.#begun && typeDistance(event.key))) return;
       if (this.#held && this.#last) this.#drag(this.#last);
     } else if (useSession.getState().tool === "draw") {
-      const { typed } = useMove.getState();
-      if (event.key === "Enter" && typed !== "" && this.#last) this.#drawClick(this.#last);
-      else if (event.key === "Enter") finishDrawing(false);
-      else if (event.key === "Escape") stopDrawing();
-      else if (plain && typeDistance(event.key)) {
-        if (this.#last) useDraw.setState({ cursor: this.#drawn(this.#last) });
-      } else if (event.key === "Backspace") takeBackKnot();
-      else return;
+      if (!this.#drawing.key(event, this.#last)) return;
     } else return;
     event.preventDefault();
     event.stopPropagation();

@@ -5,7 +5,7 @@ import { FLAG } from "@/core/place";
 import { BOUNDS, place } from "@/core/place/testing";
 import { propSchema } from "@/core/scene";
 import { shareOut } from "./budget";
-import { boxAround, instancesOf, isShown, membersOf, pick, writeMatrix } from "./placed";
+import { boxAround, instancesOf, isShown, membersOf, nearestOf, pick, writeMatrix } from "./placed";
 
 const everything = {
   what: { entries: [{ prop: "buoy" }, { prop: "oar" }] },
@@ -14,6 +14,8 @@ const everything = {
   variation: { turnOn: true, sizeOn: true, positionOn: true },
   gaps: { chance: 0.3 },
 };
+const coordinate = fc.double({ min: -20, max: 20, noNaN: true });
+
 /** Slanted, and far from the world's origin. */
 const far = () =>
   makeLine({
@@ -109,4 +111,19 @@ test("the box around placements holds the corners of their props and no more", (
   const one = boxAround(p, BOUNDS, (i) => i === 1);
   expect(one.min.x).toBeCloseTo(4.8, 4);
   expect(boxAround(p, BOUNDS, () => false).isEmpty()).toBe(true);
+});
+
+test("of many the nearest are drawn in full: as many as may be, none of the others nearer, and nobody lost", () => {
+  fc.assert(
+    fc.property(fc.nat(40), fc.tuple(coordinate, coordinate, coordinate), (most, eye) => {
+      const p = place({ spacing: { distance: 0.4 }, fit: { rows: 2, rowDistance: 1 } });
+      const members = Array.from({ length: p.count }, (_, i) => i);
+      const [near, far] = nearestOf(p, members, eye, most);
+      expect(near.length).toBe(Math.min(most, p.count));
+      expect([...near, ...far].sort((a, b) => a - b)).toEqual(members);
+      const away = (i: number) => Math.hypot(...[0, 1, 2].map((k) => p.origin[k] + p.position[3 * i + k] - eye[k]));
+      const farthest = Math.max(...near.map(away), 0);
+      for (const i of far) expect(away(i)).toBeGreaterThanOrEqual(farthest - 1e-6);
+    }),
+  );
 });

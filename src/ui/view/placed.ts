@@ -82,6 +82,32 @@ export function membersOf(p: Placements): Members[] {
   return members;
 }
 
+/** Of some placements those that are nearest to a point, and the others; each in the order that they had. */
+export function nearestOf(
+  { origin, position }: Placements,
+  members: readonly number[],
+  [x, y, z]: readonly [number, number, number],
+  most: number,
+): [near: number[], far: number[]] {
+  if (members.length <= most) return [[...members], []];
+  const squares = Float64Array.from(members, (i) => {
+    const dx = origin[0] + position[3 * i] - x;
+    const dy = origin[1] + position[3 * i + 1] - y;
+    const dz = origin[2] + position[3 * i + 2] - z;
+    return dx * dx + dy * dy + dz * dz;
+  });
+  const ranked = squares.slice().sort();
+  const last = most > 0 ? ranked[most - 1] : -1;
+  // Of those that are equally far only as many as there is room for.
+  let ties = most - ranked.findIndex((square) => square === last);
+  const [near, far]: [number[], number[]] = [[], []];
+  members.forEach((i, k) => {
+    const counts = squares[k] < last || (squares[k] === last && ties-- > 0);
+    (counts ? near : far).push(i);
+  });
+  return [near, far];
+}
+
 const scratch = {
   matrix: new Matrix4(),
   ray: new Ray(),

@@ -1,73 +1,11 @@
 "use client";
-/** Left of the strip the spread of the gaps, right of it the mix by prop. */
+/** The mix of a dressing by prop, with what is blank, pegged and found: right of the strip and of the sheet. */
 import { useMemo, type ReactNode } from "react";
-import { Bar, BarChart, XAxis } from "recharts";
 import { FLAG, NO_PROP, type Dressing, type Placements } from "@/core/place";
 import { useScene } from "@/store";
 import { lookOf } from "../assets/models";
 import { usePictureStore } from "../assets/pictures";
 import { useFindings } from "../state/results";
-import { spreadOf, type StripRow } from "./model";
-
-export function Spread({
-  dressing,
-  placements,
-  rows,
-}: {
-  dressing: Dressing;
-  placements: Placements;
-  rows: readonly StripRow[];
-}) {
-  const lines = useScene((scene) => scene.lines);
-  const spread = useMemo(() => spreadOf(placements, rows), [placements, rows]);
-  const first = rows.filter((row) => row.row === 0);
-  const total = first.reduce((sum, row) => sum + row.length, 0);
-  const counts = [
-    first.length > 1 ? `${first.length} lines, ` : "",
-    rows.length > first.length ? `${rows.length} rows, ` : "",
-  ].join("");
-  const name = first.length === 1 ? (lines.find((line) => line.id === rows[0].line)?.name ?? "") : dressing.name;
-  return (
-    <div className="min-w-0 overflow-hidden border-r border-linen-2 px-4 py-3">
-      <p className="truncate">
-        <b className="font-semibold">{name}</b>{" "}
-        <span className="text-ink-6">
-          unrolled · {counts}
-          {total.toFixed(2)} m
-        </span>
-      </p>
-      {spread ? (
-        <>
-          <div className="my-2 [&_*]:outline-none" aria-hidden>
-            <BarChart
-              width={278}
-              height={58}
-              data={spread.bins}
-              barCategoryGap={1}
-              margin={{ top: 0, right: 0, bottom: 0, left: 0 }}
-              accessibilityLayer={false}
-            >
-              <XAxis dataKey="gap" hide />
-              <Bar
-                dataKey="count"
-                fill="#1e6f77"
-                fillOpacity={0.75}
-                radius={1}
-                minPointSize={2}
-                isAnimationActive={false}
-              />
-            </BarChart>
-          </div>
-          <p className="font-mono text-xs text-ink-6">
-            gap {spread.least.toFixed(2)} – {spread.most.toFixed(2)} m · median {spread.median.toFixed(2)}
-          </p>
-        </>
-      ) : (
-        <p className="mt-2 text-xs text-ink-6">Gaps show here as soon as two props stand on the line.</p>
-      )}
-    </div>
-  );
-}
 
 export function Legend({ dressing, placements: p }: { dressing: Dressing; placements: Placements }) {
   const props = useScene((scene) => scene.props);

@@ -1,0 +1,48 @@
+"use client";
+/** Left of the strip the spread of the gaps. */
+import { useMemo } from "react";
+import type { Dressing, Placements } from "@/core/place";
+import { useScene } from "@/store";
+import { GapChart } from "../kit";
+import { spreadOf, type StripRow } from "./model";
+
+export function Spread({
+  dressing,
+  placements,
+  rows,
+}: {
+  dressing: Dressing;
+  placements: Placements;
+  rows: readonly StripRow[];
+}) {
+  const lines = useScene((scene) => scene.lines);
+  const spread = useMemo(() => spreadOf(placements, rows), [placements, rows]);
+  const first = rows.filter((row) => row.row === 0);
+  const total = first.reduce((sum, row) => sum + row.length, 0);
+  const counts = [
+    first.length > 1 ? `${first.length} lines, ` : "",
+    rows.length > first.length ? `${rows.length} rows, ` : "",
+  ].join("");
+  const name = first.length === 1 ? (lines.find((line) => line.id === rows[0].line)?.name ?? "") : dressing.name;
+  return (
+    <div className="min-w-0 overflow-hidden border-r border-linen-2 px-4 py-3">
+      <p className="truncate">
+        <b className="font-semibold">{name}</b>{" "}
+        <span className="text-ink-6">
+          unrolled · {counts}
+          {total.toFixed(2)} m
+        </span>
+      </p>
+      {spread ? (
+        <>
+          <GapChart bins={spread.bins} height={58} />
+          <p className="font-mono text-xs text-ink-6">
+            gap {spread.least.toFixed(2)} – {spread.most.toFixed(2)} m · median {spread.median.toFixed(2)}
+          </p>
+        </>
+      ) : (
+        <p className="mt-2 text-xs text-ink-6">Gaps show here as soon as two props stand on the line.</p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,41 @@
+"use client";
+/** Below the view: the strip of a dressing that runs along lines, the sheet of one that is spread. */
+import type { Dressing } from "@/core/place";
+import { useScene } from "@/store";
+import { Sheet } from "../sheet/Sheet";
+import { usePlacements } from "../state/results";
+import { useSession } from "../state/session";
+import { Strip } from "../strip/Strip";
+
+export function Unrolled() {
+  const selected = useSession((session) => session.dressing);
+  const focus = useSession((session) => session.focus);
+  const dressings = useScene((scene) => scene.dressings);
+  const chosen = dressings.find((dressing) => dressing.id === selected);
+  // With a line in focus, the strip shows a dressing that runs along it.
+  const along = focus.kind === "line" ? (d: Dressing) => d.where.lines.includes(focus.id) : null;
+  const dressing = along ? ((chosen && along(chosen) ? chosen : undefined) ?? dressings.find(along)) : chosen;
+  const placements = usePlacements(dressing?.id ?? null);
+  return (
+    <footer
+      aria-label={dressing?.where.kind === "over" ? "Sheet" : "Strip"}
+      className="grid h-full min-h-0 grid-cols-[312px_1fr_188px] border-t border-linen-2 bg-linen-0"
+    >
+      {dressing && placements && placements.fields.length > 0 ? (
+        <Sheet dressing={dressing} placements={placements} />
+      ) : dressing && placements && placements.lines.length > 0 ? (
+        <Strip key={dressing.id} dressing={dressing} placements={placements} />
+      ) : (
+        <p className="col-span-3 grid place-items-center text-ink-6">
+          {dressing
+            ? placements
+              ? dressing.where.kind === "over"
+                ? "This dressing has no surface and no area yet. Choose one under Where."
+                : "This dressing has no line yet. Choose one under Where."
+              : "Placing…"
+            : "Here a dressed line lies unrolled, from its start to its end."}
+        </p>
+      )}
+    </footer>
+  );
+}
