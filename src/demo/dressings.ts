@@ -263,4 +263,28 @@ export const DRESSINGS = [
       turnUp: [-Math.PI, Math.PI],
     },
   },
+  {
+    id: "kites",
+    name: "Paper kites",
+    where: { kind: "inside", volumes: ["kite-sky"] },
+    what: {
+      order: "mixed",
+      entries: [
+        { prop: "kite-madder", weight: 2 },
+        { prop: "kite-ochre", weight: 1 },
+      ],
+    },
+    spacing: { pattern: "even", amount: "count", count: 26 },
+    stance: { forward: "heading", heading: 170 * RAD, meetsUp: "pivot" },
+    gaps: { walls: 0.6 },
+    variation: {
+      seed: 21,
+      turnOn: true,
+      turnAlong: [-16 * RAD, 16 * RAD],
+      turnAcross: [-12 * RAD, 12 * RAD],
+      turnUp: [-25 * RAD, 25 * RAD],
+      sizeOn: true,
+      size: [1, 1.6],
+    },
+  },
 ];

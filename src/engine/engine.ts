@@ -4,6 +4,7 @@
  */
 import { findings, type Finding } from "@/core/check";
 import { GuideLine, type Knot, type Line } from "@/core/line";
+import { linesOf, madeMesh, type Made as MadeSurface } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
 import { Ground, hullOf, type TriangleMesh } from "@/core/mesh";
 import {
@@ -40,7 +41,12 @@ function middlesOf({ lines, surfaces }: Scene): Map<string, Vec3> {
 }
 
 /** The lines, surfaces and areas that a dressing's findings may name. */
-const guidesIn = ({ where }: Dressing): readonly string[] => [...where.lines, ...where.surfaces, ...where.areas];
+const guidesIn = ({ where }: Dressing): readonly string[] => [
+  ...where.lines,
+  ...where.surfaces,
+  ...where.areas,
+  ...where.volumes,
+];
 
 /** A copy of what keeping clear asks for, since the placements themselves go to another thread. */
 const kept = (p: Placements): Placements => ({
@@ -75,6 +81,7 @@ export class Engine {
   #guides = new Map<string, { line: string; guide: GuideLine }>();
   readonly #meshes: Map<string, TriangleMesh>;
   #grounds = new Map<string, Made<Ground>>();
+  #madeMeshes = new Map<string, { text: string; guides: (GuideLine | undefined)[]; mesh: TriangleMesh | null }>();
   #solids = new Map<string, Made<Solid>>();
 
   /** @param other an engine whose meshes this one is to know too, and what was made of them and of lines */
@@ -83,6 +90,7 @@ export class Engine {
     if (!other) return;
     this.#guides = other.#guides;
     this.#grounds = other.#grounds;
+    this.#madeMeshes = other.#madeMeshes;
     this.#solids = other.#solids;
   }
   #dressings = new Map<string, Remembered>();
@@ -107,7 +115,7 @@ export class Engine {
     const bounds = new Map<string, PropBounds>(scene.props.map((prop) => [prop.id, placingBounds(prop)]));
     const mixes = new Map(scene.mixes.map((mix) => [mix.id, mix.props]));
     const things = middlesOf(scene);
-    const surfaces = this.#groundsOf(scene.surfaces);
+    const surfaces = this.#groundsOf(scene.surfaces, guides);
     const solids = this.#solidsOf(scene.props);
     const hulls = new Map([...solids].map(([id, { hull }]) => [id, hull]));
     const lineNames = new Map([...scene.surfaces, ...scene.lines].map(({ id, name }) => [id, name]));
@@ -168,11 +176,11 @@ export class Engine {
   }
 
   /** The surfaces whose meshes are known; one that did not change keeps what was worked out of it. */
-  #groundsOf(surfaces: readonly Surface[]): Map<string, GroundSurface> {
+  #groundsOf(surfaces: readonly Surface[], guides: ReadonlyMap<string, GuideLine>): Map<string, GroundSurface> {
     const next = new Map<string, Made<Ground>>();
     const found = new Map<string, GroundSurface>();
-    for (const { id, asset, position, rotation, scale, ground } of surfaces) {
-      const mesh = this.#meshes.get(asset);
+    for (const { id, asset, made, position, rotation, scale, ground } of surfaces) {
+      const mesh = made ? this.#madeMesh(id, made, guides) : this.#meshes.get(asset ?? "");
       if (!mesh) continue;
       const text = JSON.stringify([position, rotation, scale]);
       const known = this.#grounds.get(id);
@@ -183,6 +191,17 @@ export class Engine {
     }
     this.#grounds = next;
     return found;
+  }
+
+  /** The mesh of a made surface, made anew only when its numbers or lines are others. */
+  #madeMesh(id: string, made: MadeSurface, guides: ReadonlyMap<string, GuideLine>): TriangleMesh | null {
+    const text = JSON.stringify(made);
+    const lines = linesOf(made).map((line) => guides.get(line));
+    const known = this.#madeMeshes.get(id);
+    if (known?.text === text && known.guides.every((guide, i) => guide === lines[i])) return known.mesh;
+    const mesh = madeMesh(made, guides);
+    this.#madeMeshes.set(id, { text, guides: lines, mesh });
+    return mesh;
   }
 
   /** The props whose meshes are known, as they are prepared. */

@@ -1,7 +1,7 @@
 /** Which meshes an evaluation asks for. */
-import { propsIn, type Dressing } from "@/core/place";
+import { fieldIdsOf, propsIn, type Dressing } from "@/core/place";
 import { dressingsUnder } from "./order";
-import type { Scene } from "@/core/scene";
+import type { Scene, Surface } from "@/core/scene";
 
 /**
  * The assets whose meshes an evaluation needs: surfaces that something is spread over or dropped onto, props among them, and props whose
@@ -14,16 +14,17 @@ export function meshesWanted({ dressings, surfaces, props, mixes }: Scene): Set<
     for (const mix of mixes) if (named.has(mix.id)) for (const { prop } of mix.props) named.add(prop);
     for (const { id, asset } of props) if (named.has(id)) wanted.add(asset);
   };
+  const wantSurfaces = (which: (surface: Surface) => boolean) => {
+    for (const surface of surfaces) if (surface.asset !== null && which(surface)) wanted.add(surface.asset);
+  };
   for (const dressing of dressings) {
     const { fit, where, gaps } = dressing;
-    if (where.kind === "over") {
-      const named = new Set([...where.surfaces, ...gaps.distances.map(({ to }) => to)]);
-      for (const { id, asset } of surfaces) if (named.has(id)) wanted.add(asset);
+    if (where.kind !== "along") {
+      const named = new Set([...fieldIdsOf(where), ...gaps.distances.map(({ to }) => to)]);
+      wantSurfaces(({ id }) => named.has(id));
     }
     if (fit.drop === "off") continue;
-    for (const { id, asset, ground } of surfaces) {
-      if (fit.onto.length > 0 ? fit.onto.includes(id) : ground) wanted.add(asset);
-    }
+    wantSurfaces(({ id, ground }) => (fit.onto.length > 0 ? fit.onto.includes(id) : ground));
     if (fit.dropBy === "lowest") wantProps(dressing);
     for (const under of dressings) if (dressingsUnder(dressing).includes(under.id)) wantProps(under);
   }

@@ -1,4 +1,5 @@
 /** Bare: a surface or an area that a dressing is to be spread over, and on which nothing stands. */
+import { fieldIdsOf } from "../place";
 import { metres, type Check, type Finding } from "./finding";
 
 export const bare: Check = {
@@ -6,7 +7,7 @@ export const bare: Check = {
   label: "Nothing on it",
   find({ dressing, placements, lineName }) {
     const { where, spacing } = dressing;
-    if (where.kind !== "over") return [];
+    if (where.kind === "along") return [];
     const slots = new Uint32Array(placements.fields.length);
     for (let i = 0; i < placements.count; i++) slots[placements.line[i]]++;
     const finding = (line: string, message: string): Finding => ({
@@ -17,17 +18,19 @@ export const bare: Check = {
       count: 0,
       message,
     });
-    const wanted = where.surfaces.length > 0 ? where.surfaces : where.areas;
-    return wanted.flatMap((id): Finding[] => {
+    const stands = where.kind === "inside" ? "is inside" : "stands on";
+    return fieldIdsOf(where).flatMap((id): Finding[] => {
       const field = placements.fields.indexOf(id);
       if (field < 0) {
         const why =
-          where.surfaces.length > 0 ? whyNoSurface(dressing.where.areas) : "it is not closed, or has no inside";
-        return [finding(id, `Nothing stands on ${lineName(id)}: ${why}.`)];
+          where.kind === "over" && where.surfaces.length > 0
+            ? whyNoSurface(where.areas)
+            : "it is not closed, or has no inside";
+        return [finding(id, `Nothing ${stands} ${lineName(id)}: ${why}.`)];
       }
       if (slots[field] > 0) return [];
       const apart = spacing.amount === "distance" ? `, or ${metres(spacing.distance)} is too far apart` : "";
-      return [finding(id, `Nothing stands on ${lineName(id)}: the gaps leave no room there${apart}.`)];
+      return [finding(id, `Nothing ${stands} ${lineName(id)}: the gaps leave no room there${apart}.`)];
     });
   },
 };

@@ -1,21 +1,20 @@
-/** Outside its area: what was moved by hand or by an offset to where no outline has it. */
-import { Plan } from "../place";
-import { naming, props, type Check } from "./finding";
+/** Outside its area or volume: what was moved by hand or by an offset to where no outline, or no wall, has it. */
+import { Plan, sizeOf, Volume } from "../place";
+import { naming, props, type Check, type Checked } from "./finding";
 import { isStanding } from "./rows";
 
 export const outside: Check = {
   name: "outside",
-  label: "Outside its area",
-  find({ dressing, placements: p, line }) {
-    const { where } = dressing;
-    if (where.kind !== "over" || (where.areas.length === 0 && where.holes.length === 0)) return [];
-    const guides = (ids: readonly string[]) => ids.flatMap((id) => line(id) ?? []);
-    const plan = Plan.of(guides(where.areas), guides(where.holes));
-    if (!plan) return [];
+  label: "Outside",
+  find(checked) {
+    const { dressing, placements: p } = checked;
+    const within = withinOf(checked);
+    if (!within) return [];
     const members: number[] = [];
     for (let i = 0; i < p.count; i++) {
       if (!isStanding(p, i)) continue;
-      if (!plan.contains(p.origin[0] + p.position[3 * i], p.origin[2] + p.position[3 * i + 2])) members.push(i);
+      const [x, y, z] = [0, 1, 2].map((axis) => p.origin[axis] + p.position[3 * i + axis]);
+      if (!within(x, y, z, i)) members.push(i);
     }
     if (members.length === 0) return [];
     return [
@@ -23,9 +22,34 @@ export const outside: Check = {
         check: "outside",
         dressing: dressing.id,
         ...naming(p, members),
-        message: `${props(members.length)} ${members.length === 1 ? "stands" : "stand"} outside the area.`,
+        message: `${props(members.length)} ${members.length === 1 ? "stands" : "stand"} outside the ${dressing.where.kind === "inside" ? "volume" : "area"}.`,
         mend: "leave-blank",
       },
     ];
   },
 };
+
+/** Whether a point of the world lies within what it has to; null where there is no such thing. */
+function withinOf({
+  dressing: { where },
+  placements: p,
+  line,
+  fields,
+  box,
+}: Checked): ((x: number, y: number, z: number, i: number) => boolean) | null {
+  if (where.kind === "inside") {
+    return (x, y, z, i) => {
+      const ground = fields.get(p.fields[p.line[i]]);
+      const bounds = box(p.props[p.prop[i]]);
+      if (!ground || !bounds) return true;
+      const volume = Volume.of(ground);
+      const own = volume.inOwn([x, y, z]);
+      // What hangs or stands by another part of it than its origin may have that a little beyond the walls.
+      return volume.contains(...own) || volume.toWall(...own) <= Math.max(...sizeOf(bounds)) * p.scale[3 * i];
+    };
+  }
+  if (where.kind !== "over" || (where.areas.length === 0 && where.holes.length === 0)) return null;
+  const guides = (ids: readonly string[]) => ids.flatMap((id) => line(id) ?? []);
+  const plan = Plan.of(guides(where.areas), guides(where.holes));
+  return plan && ((x, _, z) => plan.contains(x, z));
+}

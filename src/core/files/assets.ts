@@ -13,6 +13,6 @@ export const hashOf = (bytes: Uint8Array): string => bytesToHex(sha256(bytes));
 export function assetsOf(scene: Pick<Scene, "props" | "surfaces">): Map<string, string> {
   const named = new Map<string, string>();
   for (const prop of scene.props) named.set(prop.asset, `the prop “${prop.name}”`);
-  for (const surface of scene.surfaces) named.set(surface.asset, `the surface “${surface.name}”`);
+  for (const { asset, name } of scene.surfaces) if (asset !== null) named.set(asset, `the surface “${name}”`);
   return named;
 }

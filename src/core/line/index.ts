@@ -9,6 +9,7 @@ import { arcLengthWithin, type Curve } from "./curve";
 import type { Line } from "./schema";
 
 export { handlesOf, type Handles } from "./bezier";
+export { squaredToChain } from "./chain";
 export { chained } from "./chained";
 export { ChordFinder, LEAST_STEP, TOGETHER } from "./chord";
 export type { Corner } from "./corners";

@@ -9,4 +9,5 @@ export { Ground, type Stand } from "./ground";
 export { hullOf } from "./hull";
 export { hitsFor, type Hits, type Seen } from "./heights";
 export { randomOver, risesOf, type Spread } from "./random-over";
-export type { Met } from "./ray-tree";
+export { RayTree, type Met } from "./ray-tree";
+export { Winding } from "./winding";

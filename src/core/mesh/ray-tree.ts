@@ -69,10 +69,10 @@ export class RayTree {
     out.z = z + t * dz;
   }
 
-  /** The point of the mesh that is nearest to a point. */
-  nearest(x: number, y: number, z: number, out: Met): void {
+  /** The point of the mesh that is nearest to a point; none where it is farther than `most`. */
+  nearest(x: number, y: number, z: number, out: Met, most = Infinity): void {
     this.#point.set(x, y, z).sub(this.#middle);
-    const hit = this.#tree.closestPointToPoint(this.#point, this.#target);
+    const hit = this.#tree.closestPointToPoint(this.#point, this.#target, 0, most);
     out.triangle = hit ? hit.faceIndex : -1;
     if (!hit) return;
     out.x = hit.point.x + this.#middle.x;

@@ -76,7 +76,7 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
   const lines = memory.step("where", [along, scene.guides], () => where({ lines: along }, scene.guides));
   const choice = chosen(dressing, scene, memory);
   const hold = held(dressing, scene, choice, memory);
-  const fields = dressing.where.kind === "over" ? fieldsUnder(dressing, scene, memory) : NO_FIELDS;
+  const fields = dressing.where.kind === "along" ? NO_FIELDS : fieldsUnder(dressing, scene, memory);
   const spread = fields !== NO_FIELDS;
   const shades = spread ? shadesOn(dressing, scene, fields, memory) : NO_SHADES;
   const { slots, orphans } = spread
@@ -147,7 +147,7 @@ function countBlanks(flags: Uint16Array): number {
 /** What: which props there are, and which a slot takes. */
 function chosen({ where, what, variation, pegs }: Dressing, scene: Surroundings, memory: StepMemory): PropChoice {
   // What is spread stands in no row in which the same could come twice.
-  const params = where.kind === "over" ? { ...what, noRepeat: false } : what;
+  const params = where.kind === "along" ? what : { ...what, noRepeat: false };
   const { bounds, mixes = NO_MIXES } = scene;
   const seed = params.order === "mixed" || mixes.size > 0 ? variation.seed : 0;
   const swapped = pegs.flatMap((peg) => peg.prop ?? []);

@@ -1,7 +1,7 @@
 /** Where slots that are spread over fields lie, and which way is forward and up there: still without any prop. */
 import { CHANNEL, drawFrom, rotate, streamOf, writeFromBasis, type Vec3 } from "../math";
 import { standOf, type Field } from "./where/over";
-import type { GuideLine } from "../line";
+import { squaredToChain, type GuideLine } from "../line";
 import type { Ground } from "../mesh";
 import type { Frames, Moves } from "./frames";
 import type { Slots, Spread } from "./slots";
@@ -35,7 +35,8 @@ export function framesOver({ fields, guides, seed }: Around, slots: Slots, hold:
   const up = new Float64Array(3);
   const forward = new Float64Array(3);
   for (let i = 0; i < n; i++) {
-    writeUp(up, hold, spread, i, fields[slots.line[i]]?.ground);
+    const field = fields[slots.line[i]];
+    writeUp(up, hold, spread, i, field?.volume ? undefined : field?.ground);
     ahead(i, forward, up);
     writeFrame(frames, i, spread, moves, up, forward);
   }
@@ -95,6 +96,11 @@ function forwardOf(hold: Hold, slots: Slots, fields: readonly Field[], guides: A
       for (let axis = 0; axis < 3; axis++) out[axis] = way * (aim.point[axis] - position[3 * i + axis]);
     };
   }
+  if (spread.forward === "outward") {
+    return (i, out) => {
+      for (let axis = 0; axis < 3; axis++) out[axis] = normal[3 * i + axis];
+    };
+  }
   if (spread.forward === "downhill") {
     return (i, out, up) => {
       const [x, y, z] = [normal[3 * i], normal[3 * i + 1], normal[3 * i + 2]];
@@ -135,23 +141,14 @@ function nearestOn(lines: readonly GuideLine[]): ((at: Float64Array, i: number, 
     curve.sample(at, PIECES + 1, points, new Float64Array(3 * (PIECES + 1)));
     return points;
   });
+  const way = new Float64Array(3);
   return (at, i, out) => {
-    const [x, y, z] = at.subarray(3 * i, 3 * i + 3);
     let best = Infinity;
     for (const points of places) {
-      for (let p = 0; p < points.length - 3; p += 3) {
-        const [dx, dy, dz] = [points[p + 3] - points[p], points[p + 4] - points[p + 1], points[p + 5] - points[p + 2]];
-        const [ex, ey, ez] = [x - points[p], y - points[p + 1], z - points[p + 2]];
-        const squared = dx * dx + dy * dy + dz * dz;
-        const share = squared > 0 ? Math.max(0, Math.min(1, (ex * dx + ey * dy + ez * dz) / squared)) : 0;
-        const [fx, fy, fz] = [share * dx - ex, share * dy - ey, share * dz - ez];
-        const far = fx * fx + fy * fy + fz * fz;
-        if (far >= best) continue;
-        best = far;
-        out[0] = fx;
-        out[1] = fy;
-        out[2] = fz;
-      }
+      const far = squaredToChain(points, at[3 * i], at[3 * i + 1], at[3 * i + 2], way);
+      if (far >= best) continue;
+      best = far;
+      out.set(way);
     }
     return best > 1e-12;
   };

@@ -1,6 +1,7 @@
 /** Pegs of what is spread over fields: moved to a point of its surface, swapped, removed, or put there by hand. */
 import { fromOwn, type Field } from "./where/over";
 import { ADDED_TAG, FLAG, NO_PROP, overKey, Slots, type Spread } from "./slots";
+import type { Vec3 } from "../math";
 import type { Met } from "../mesh";
 import type { Peg, Pegged } from "./pegs";
 import type { PropChoice } from "./what/what";
@@ -85,6 +86,7 @@ function put(slots: Slots, i: number, peg: Peg, field: Field, choice: Pick<PropC
   if (!peg.point) return;
   const spread = slots.spread!;
   const { ground } = field;
+  if (field.volume) return putInside(slots, i, fromOwn(field, peg.point), field);
   ground.tree.nearest(...fromOwn(field, peg.point), met);
   if (met.triangle < 0) return;
   slots.flags[i] |= FLAG.moved;
@@ -93,4 +95,12 @@ function put(slots: Slots, i: number, peg: Peg, field: Field, choice: Pick<PropC
   const face = new Float64Array(3);
   ground.flatNormal(met.triangle, face);
   spread.normal.set(face, 3 * i);
+}
+
+/** In a volume there is nothing to be put onto; what is beyond its walls stays there and is found by a check. */
+function putInside(slots: Slots, i: number, point: Vec3, { volume }: Field): void {
+  const spread = slots.spread!;
+  slots.flags[i] |= FLAG.moved;
+  spread.position.set(point, 3 * i);
+  spread.normal.set(volume!.outward(point), 3 * i);
 }

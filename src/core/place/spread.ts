@@ -17,7 +17,7 @@ const NO_SURFACES: ReadonlyMap<string, GroundSurface> = new Map();
 export function fieldsUnder({ where: params }: Dressing, scene: Surroundings, memory: StepMemory): readonly Field[] {
   const { guides, surfaces = NO_SURFACES } = scene;
   const outlines = where({ lines: [...params.areas, ...params.holes] }, guides);
-  const meshes = params.surfaces.map((id) => surfaces.get(id)?.mesh);
+  const meshes = [...params.surfaces, ...params.volumes].map((id) => surfaces.get(id)?.mesh);
   return memory.step("fields", [params, outlines, meshes], () => fieldsOf(params, surfaces, guides));
 }
 
@@ -29,10 +29,10 @@ export function shadesOn(
   memory: StepMemory,
 ): readonly Shade[] {
   const { slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin } = dressing.gaps;
-  const { distances, paint, edge, edgeSize } = dressing.gaps;
+  const { distances, paint, edge, edgeSize, walls } = dressing.gaps;
   const limits = [slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin];
   const others = distances.map(({ to }) => guides.get(to) ?? surfaces.get(to)?.mesh);
-  return memory.step("shades", [fields, limits, distances, paint, edge, edgeSize, others], () =>
+  return memory.step("shades", [fields, limits, distances, paint, edge, edgeSize, walls, others], () =>
     fields.map((field) => shadeOf(dressing.gaps, field, guides, surfaces)),
   );
 }

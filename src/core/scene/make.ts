@@ -62,31 +62,35 @@ const hangsFrom = (boxes: readonly PropBounds[]): boolean =>
 
 /** A new dressing over a surface comes to no more than about so many, however small its props. */
 const COMFORTABLE = 2000;
-/** Of a surface, this share of a square of the distance is what each takes up that is spread evenly. */
+/** Of a surface, this share of a square of the distance is what each takes up that is spread evenly; of a volume, of a cube. */
 const TAKEN = 0.88;
+const TAKEN_INSIDE = 1.37;
 
 /**
- * A new dressing over a surface or within an area, without any chance but where things lie: evenly, three times as far apart
+ * A new dressing over a surface, within an area or inside a volume, without any chance but where things lie: evenly, three times as far apart
  * as the largest is broad, or farther where that would be very many.
  *
- * @param where ids of the surfaces and areas
- * @param extent how large it all is, about, square metres
+ * @param where ids of the surfaces and areas, or of volumes
+ * @param extent how large it all is, about, square metres; of volumes, cubic metres
  */
 export function dressOver(
   id: string,
   name: string,
-  where: { surfaces?: readonly string[]; areas?: readonly string[] },
+  where: { surfaces?: readonly string[]; areas?: readonly string[]; volumes?: readonly string[] },
   extent: number,
   props: readonly Prop[],
 ): Dressing {
   const boxes = props.map(placingBounds);
-  const broadest = Math.max(0, ...boxes.map(sizeOf).map(([breadth, , depth]) => Math.max(breadth, depth)));
+  const inside = (where.volumes ?? []).length > 0;
+  const reaches = boxes.map(sizeOf).map(([breadth, tall, depth]) => Math.max(breadth, depth, inside ? tall : 0));
+  const broadest = Math.max(0, ...reaches);
   const own = broadest > 0 ? 3 * broadest : 1;
-  const distance = Math.max(own, Math.sqrt((TAKEN * extent) / COMFORTABLE), 0.001);
+  const least = inside ? Math.cbrt((extent / COMFORTABLE) * TAKEN_INSIDE) : Math.sqrt((TAKEN * extent) / COMFORTABLE);
+  const distance = Math.max(own, least, 0.001);
   return dressingSchema.parse({
     id,
     name,
-    where: { kind: "over", ...where },
+    where: { kind: inside ? "inside" : "over", ...where },
     what: { order: props.length > 1 ? "mixed" : "sequence", entries: props.map((prop) => ({ prop: prop.id })) },
     spacing: { distance: rounded(distance) },
     stance: { meetsUp: hangsFrom(boxes) ? "top" : "bottom" },

@@ -11,6 +11,8 @@ const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {
   2: (scene) => ({ ...scene, version: 3 }),
   // Version 4 spreads things over surfaces: what version 3 had runs along lines.
   3: (scene) => ({ ...scene, version: 4 }),
+  // Version 5 makes surfaces and fills spaces: what version 4 had comes from files.
+  4: (scene) => ({ ...scene, version: 5 }),
 };
 
 /** Version 1 knew only whether props stand or hang; from 2 on any side of a prop may meet the line. */

@@ -1,13 +1,14 @@
 /** The Zod schema of the Scene, the only truth: everything else is derived from it and from the assets it names. */
 import { z } from "zod";
 import { lineSchema } from "../line/schema";
+import { madeSchema } from "../made/schema";
 import { boundsSchema } from "../place/bounds";
 import { dressingSchema } from "../place/schema";
 import { idSchema, nameSchema, vec3Schema } from "./param";
 import { preparationSchema } from "./prepare";
 
 /** The version this program writes; older ones are brought up on load, newer ones refused. */
-export const SCENE_VERSION = 4;
+export const SCENE_VERSION = 5;
 
 /** An asset is named by the SHA-256 of its bytes, in hexadecimal; its file is `assets/<hash>.glb`. */
 export const assetHashSchema = z.string().regex(/^[0-9a-f]{64}$/, "an asset is named by 64 hexadecimal digits");
@@ -49,16 +50,21 @@ export const mixSchema = z.object({
     .max(200),
 });
 
-export const surfaceSchema = z.object({
+const surfaceShape = z.object({
   id: idSchema,
   name: nameSchema,
-  asset: assetHashSchema,
+  /** The file that holds its mesh; null for one that is made. */
+  asset: assetHashSchema.nullable().default(null),
+  /** How it is made; null for one from a file. */
+  made: madeSchema.nullable().default(null),
   position: vec3Schema.default([0, 0, 0]),
   /** Unit quaternion x y z w. */
   rotation: z.tuple([z.number(), z.number(), z.number(), z.number()]).readonly().default([0, 0, 0, 1]),
   scale: z.number().positive().default(1),
   /** Whether lines are drawn on it and things can stand on it. */
   ground: z.boolean().default(true),
+  /** Drawn by its edges alone, as a space that things fill. */
+  outline: z.boolean().default(false),
   /** Not drawn; what stands on it stands there all the same. */
   hidden: z.boolean().default(false),
   /** Not to be moved by hand. */
@@ -66,6 +72,10 @@ export const surfaceSchema = z.object({
   triangles: z.number().int().min(0).default(0),
   /** The file that the artist brought. */
   file: z.string().max(260).default(""),
+});
+
+export const surfaceSchema = surfaceShape.refine(({ asset, made }) => (asset === null) !== (made === null), {
+  error: "a surface has either a file or a way in which it is made",
 });
 
 export const viewSchema = z.object({

@@ -4,7 +4,7 @@ import { BufferGeometry, Material, Matrix4, Mesh, Object3D, SkinnedMesh, type Bo
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 import { computeBoundsTree, disposeBoundsTree, acceleratedRaycast } from "three-mesh-bvh";
 import { create } from "zustand";
-import { preparationMatrix, type Prop, type Surface } from "@/core/scene";
+import { preparationMatrix, type Prop } from "@/core/scene";
 import { assetBytes } from "@/store";
 
 BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;
@@ -83,14 +83,6 @@ export function transformed({ parts, triangles }: Model, matrix: Matrix4): Model
     return { geometry: turned, material };
   });
   return { parts: made, triangles, box: boxOf(made) };
-}
-
-/** How large a surface is about, as seen from above, square metres; 0 until it is loaded. */
-export function extentOf({ asset, scale }: Surface): number {
-  const model = useModels.getState().models.get(asset);
-  if (model === undefined || typeof model === "string") return 0;
-  const { min, max } = model.box;
-  return scale * scale * (max.x - min.x) * (max.z - min.z);
 }
 
 function boxOf(parts: readonly ModelPart[]): Box3 {

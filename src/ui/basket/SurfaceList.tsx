@@ -2,11 +2,12 @@
 /** The scene's surfaces: what there is, what is ground, what is hidden or locked; and the way to bring more. */
 import { Eye, EyeOff, Lock } from "lucide-react";
 import { useRef } from "react";
+import { MADE_KINDS, type MadeKind } from "@/core/made";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { MESH_FILES } from "../assets/bring-in";
-import { Button, FilesInput, IconButton } from "../kit";
-import { editSurface } from "../state/edits";
+import { Button, Choose, FilesInput, IconButton } from "../kit";
+import { editSurface, makeSurface } from "../state/edits";
 import { selectSurface, useSession } from "../state/session";
 
 export function SurfaceList({ onFiles }: { onFiles: (files: File[]) => void }) {
@@ -21,20 +22,30 @@ export function SurfaceList({ onFiles }: { onFiles: (files: File[]) => void }) {
       </ul>
       {surfaces.length === 0 && (
         <p className="py-3 text-xs leading-relaxed text-ink-6">
-          A surface is what props stand on: bring a mesh as a GLB file, or as an OBJ with its MTL; spread props over it,
-          or drop them onto it under Fit.
+          A surface is what props stand on: bring a mesh as a GLB file, or as an OBJ with its MTL, or make one here;
+          spread props over it, fill its inside, or drop them onto it under Fit.
         </p>
       )}
-      <Button look="dashed" className="mt-2 w-full shrink-0" onClick={() => input.current?.click()}>
-        Add surfaces…
-      </Button>
+      <div className="mt-2 grid shrink-0 grid-cols-2 gap-1.5">
+        <Button look="dashed" onClick={() => input.current?.click()}>
+          Add surfaces…
+        </Button>
+        <Choose
+          label="Make a surface"
+          choices={Object.entries(MADE_KINDS).map(([id, { label }]) => ({ id, label }))}
+          onChoose={(kind) => makeSurface(kind as MadeKind)}
+          className="h-8 rounded-lg border border-dashed border-linen-4 bg-linen-0 px-2.5 hover:bg-white"
+        >
+          Make one…
+        </Choose>
+      </div>
       <FilesInput input={input} accept={MESH_FILES} testId="surface-files" onFiles={onFiles} />
     </>
   );
 }
 
 function SurfaceItem({ surface }: { surface: Surface }) {
-  const { id, name, ground, hidden, locked } = surface;
+  const { id, name, ground, outline, hidden, locked } = surface;
   const chosen = useSession(({ focus }) => focus.kind === "surface" && focus.id === id);
   return (
     <li className={`flex items-center rounded-[9px] hover:bg-linen-1 ${chosen ? "bg-sea-soft" : ""}`}>
@@ -45,7 +56,7 @@ function SurfaceItem({ surface }: { surface: Surface }) {
           </span>
           {locked && <Lock size={11} className="shrink-0 text-ink-5" aria-label="locked" />}
         </span>
-        <span className="block text-[11px] text-ink-6">{ground ? "ground" : "scenery"}</span>
+        <span className="block text-[11px] text-ink-6">{outline ? "space" : ground ? "ground" : "scenery"}</span>
       </button>
       <IconButton
         label={`${hidden ? "Show" : "Hide"} ${name}`}

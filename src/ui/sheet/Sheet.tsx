@@ -4,8 +4,9 @@ import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import type { Dressing, Placements } from "@/core/place";
 import { placingBounds, type Surface } from "@/core/scene";
 import { useScene } from "@/store";
-import { lookOf, requestModel, useModels, type Model } from "../assets/models";
+import { lookOf, type Model } from "../assets/models";
 import { usePictureStore } from "../assets/pictures";
+import { useSurfaceModels } from "../assets/surface-models";
 import { topView } from "../assets/top-view";
 import { Legend } from "../basket/Legend";
 import { GapChart, useSize } from "../kit";
@@ -36,16 +37,12 @@ const NO_MODELS: readonly { surface: Surface; model: Model }[] = [];
 /** The surfaces of a dressing that are loaded. */
 function useOwnModels({ where }: Dressing): readonly { surface: Surface; model: Model }[] {
   const surfaces = useScene((scene) => scene.surfaces);
-  const models = useModels((state) => state.models);
-  const own = useMemo(() => surfaces.filter(({ id }) => where.surfaces.includes(id)), [surfaces, where.surfaces]);
-  useEffect(() => own.forEach(({ asset }) => void requestModel(asset)), [own]);
-  return useMemo(() => {
-    const found = own.flatMap((surface) => {
-      const model = models.get(surface.asset);
-      return model === undefined || typeof model === "string" ? [] : [{ surface, model }];
-    });
-    return found.length > 0 ? found : NO_MODELS;
-  }, [own, models]);
+  const own = useMemo(() => {
+    const named = where.kind === "over" ? where.surfaces : [];
+    return surfaces.filter(({ id }) => named.includes(id));
+  }, [surfaces, where.kind, where.surfaces]);
+  const found = useSurfaceModels(own);
+  return found.length > 0 ? found : NO_MODELS;
 }
 
 /** What the sheet shows at first: where things stand, or all that they could stand on. */

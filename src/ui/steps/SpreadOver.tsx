@@ -1,7 +1,7 @@
 "use client";
 /** Spreading a prop or a mix over one of the scene's surfaces. */
 import { useScene, useSceneStore } from "@/store";
-import { extentOf } from "../assets/models";
+import { boxOf } from "../assets/surface-models";
 import { usePropChoices } from "../basket/prop-choices";
 import { Choose } from "../kit";
 import { dressField, surfaceOf } from "../state/edits";
@@ -10,8 +10,20 @@ const LOOK = "h-8 w-fit rounded-lg border border-linen-3 bg-linen-0 px-2.5 hover
 
 /** Dresses a surface with a prop. */
 export function spreadOver(surface: string, prop: string): void {
-  const found = surfaceOf(useSceneStore.getState().history.scene, surface);
-  if (found) dressField({ surfaces: [surface] }, extentOf(found), prop);
+  const { scene } = useSceneStore.getState().history;
+  const found = surfaceOf(scene, surface);
+  if (!found) return;
+  const [wide, , deep] = boxOf(found, scene);
+  dressField({ surfaces: [surface] }, wide * deep, prop);
+}
+
+/** Fills the inside of a surface with a prop. */
+export function fillInside(surface: string, prop: string): void {
+  const { scene } = useSceneStore.getState().history;
+  const found = surfaceOf(scene, surface);
+  if (!found) return;
+  const [wide, tall, deep] = boxOf(found, scene);
+  dressField({ volumes: [surface] }, wide * tall * deep, prop);
 }
 
 export function SpreadOver({ what, id }: { what: string; id: string }) {

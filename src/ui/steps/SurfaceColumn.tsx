@@ -1,17 +1,21 @@
 "use client";
 /** The left column when a surface is selected: where it stands, how it is turned and sized, what it is good for. */
 import { useRef } from "react";
+import { MADE_KINDS } from "@/core/made";
 import { fromTurns, turnsOf } from "@/core/math";
+import { fieldIdsOf } from "@/core/place";
 import { angleParam, describeParam, lengthParam, plainParam, type ParamDescription, type Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { MESH_FILES, replaceSurface } from "../assets/bring-in";
+import { useSurfaceModel } from "../assets/surface-models";
 import { Button, FilesInput, NumberField, Toggle, ValueField } from "../kit";
 import { deleteSurface, duplicateSurface, editSurface, surfaceOf } from "../state/edits";
 import { useEdit } from "../state/useEdit";
 import { ColumnHead } from "./ColumnHead";
 import { DressingLinks } from "./DressingLinks";
 import { complaintOf } from "./params";
-import { SpreadHere, spreadOver } from "./SpreadOver";
+import { MadeFields } from "./MadeFields";
+import { fillInside, SpreadHere, spreadOver } from "./SpreadOver";
 
 type Turn = "up" | "across" | "along";
 
@@ -32,7 +36,7 @@ const PLACE = lengthParam({ label: "Place", help: "", default: 0, slider: [-10, 
 
 export function SurfaceColumn({ surface }: { surface: Surface }) {
   const all = useScene((scene) => scene.dressings);
-  const over = all.filter(({ where }) => where.kind === "over" && where.surfaces.includes(surface.id));
+  const over = all.filter(({ where }) => fieldIdsOf(where).includes(surface.id));
   const dressings = all.filter(
     (dressing) =>
       !over.includes(dressing) &&
@@ -40,7 +44,8 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
       (dressing.fit.onto.length > 0 ? dressing.fit.onto.includes(surface.id) : surface.ground),
   );
   const file = useRef<HTMLInputElement>(null);
-  const toggle = (name: "ground" | "hidden" | "locked", label: string) => (on: boolean) =>
+  const triangles = useSurfaceModel(surface)?.triangles ?? surface.triangles;
+  const toggle = (name: "ground" | "outline" | "hidden" | "locked", label: string) => (on: boolean) =>
     editSurface(surface.id, label, (draft) => void (draft[name] = on));
   return (
     <div className="grid gap-3 px-4 py-3.5">
@@ -51,7 +56,7 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
         onDelete={() => deleteSurface(surface.id)}
       />
       <p className="truncate font-mono text-xs text-ink-6" title={surface.file}>
-        {[surface.file, surface.triangles > 0 ? `${surface.triangles.toLocaleString("en")} triangles` : ""]
+        {[surface.made ? MADE_KINDS[surface.made.kind].label : surface.file, trianglesIn(triangles)]
           .filter((fact) => fact !== "")
           .join(" · ")}
       </p>
@@ -67,12 +72,19 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
         ))}
         <SizeNumber surface={surface} />
       </fieldset>
+      {surface.made && <MadeFields surface={surface} made={surface.made} />}
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">
         <Toggle
           label="Is ground"
           help="Lines are drawn on it, and props that are dropped stand on it."
           on={surface.ground}
           onChange={toggle("ground", "Ground")}
+        />
+        <Toggle
+          label="As an outline"
+          help="Only its edges are drawn, as of a space that things fill."
+          on={surface.outline}
+          onChange={toggle("outline", "Outline")}
         />
         <Toggle
           label="Hidden"
@@ -89,8 +101,9 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
       </div>
       <div className="flex flex-wrap gap-1.5">
         <SpreadHere label="Dress this surface" onChoose={(prop) => spreadOver(surface.id, prop)} />
+        <SpreadHere label="Fill its inside" onChoose={(prop) => fillInside(surface.id, prop)} />
         <Button onClick={() => duplicateSurface(surface.id)}>Duplicate</Button>
-        <Button onClick={() => file.current?.click()}>Replace the file…</Button>
+        {!surface.made && <Button onClick={() => file.current?.click()}>Replace the file…</Button>}
       </div>
       <FilesInput
         input={file}
@@ -103,6 +116,8 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
     </div>
   );
 }
+
+const trianglesIn = (count: number): string => (count > 0 ? `${count.toLocaleString("en")} triangles` : "");
 
 function PlaceNumber({ surface, axis }: { surface: Surface; axis: 0 | 1 | 2 }) {
   const edit = useEdit<number>("Move surface", (scene, value) => {

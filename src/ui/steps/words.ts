@@ -1,5 +1,5 @@
 /** A dressing in words: one sentence for the whole, one short summary for each step. */
-import type { Dressing, Placements, StepName } from "@/core/place";
+import { fieldIdsOf, type Dressing, type Placements, type StepName } from "@/core/place";
 import { formatValue, type Scene } from "@/core/scene";
 
 /** A piece of the sentence; one with a step can be clicked to open it. */
@@ -24,9 +24,9 @@ const lineNames = (dressing: Dressing, scene: Scene): string[] =>
 const namesOf = (ids: readonly string[], things: readonly { id: string; name: string }[]): string[] =>
   ids.flatMap((id) => things.find((thing) => thing.id === id)?.name ?? []);
 
-/** The surfaces, or the areas where there are none. */
+/** The volumes or surfaces, or the areas where there are none. */
 const fieldNames = ({ where }: Dressing, { surfaces, lines }: Scene): string[] =>
-  where.surfaces.length > 0 ? namesOf(where.surfaces, surfaces) : namesOf(where.areas, lines);
+  namesOf(fieldIdsOf(where), [...surfaces, ...lines]);
 
 /** Where the props are, with the word before it. */
 function whereWords(dressing: Dressing, scene: Scene): { lead: string; text: string } {
@@ -36,6 +36,7 @@ function whereWords(dressing: Dressing, scene: Scene): { lead: string; text: str
     return { lead: " along ", text: lines.length > 0 ? listed(lines) : "no line yet" };
   }
   const fields = fieldNames(dressing, scene);
+  if (where.kind === "inside") return { lead: " inside ", text: fields.length > 0 ? listed(fields) : "no volume yet" };
   if (fields.length === 0) return { lead: " over ", text: "no surface yet" };
   const areas = where.surfaces.length > 0 ? namesOf(where.areas, scene.lines) : [];
   const holes = namesOf(where.holes, scene.lines);
@@ -77,7 +78,7 @@ function specialWords({ what, where }: Dressing, scene: Scene): Phrase[] {
     ...what.tagged.map(({ tag, prop }): [string | null, string] => [prop, `on ${tag}`]),
   ];
   const nth: [id: string | null, where: string] = [what.nthProp, `every ${ordinal(what.nth)}`];
-  const places = where.kind === "over" ? [nth] : [...alongLines, nth];
+  const places = where.kind === "along" ? [...alongLines, nth] : [nth];
   const byProp = new Map<string, string[]>();
   for (const [id, where] of places) {
     const name = [...scene.props, ...scene.mixes].find((one) => one.id === id)?.name;
@@ -105,7 +106,7 @@ function inWords(chance: number): string {
 export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
   const { stance } = dressing;
   const place = whereWords(dressing, scene);
-  const over = dressing.where.kind === "over";
+  const along = dressing.where.kind === "along";
   const mixed = dressing.what.order === "mixed";
   const phrases: Phrase[] = [
     { text: MEETS[stance.meetsUp] },
@@ -116,7 +117,7 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
     { text: place.text, step: "where" },
     { text: " " },
     {
-      text: over ? spreadWords(dressing) : spacingWords(dressing),
+      text: along ? spacingWords(dressing) : spreadWords(dressing),
       step: "spacing",
     },
     { text: ", up from " },
@@ -155,14 +156,20 @@ function spacingWords({ spacing }: Dressing): string {
   return `${filled ? "about every" : "every"} ${metres(spacing.distance)}`;
 }
 
-/** How many there are over a surface, and in which pattern. */
-function spreadWords({ spacing }: Dressing): string {
-  const { pattern, amount, count, distance, perArea, clusters } = spacing;
-  const how = { even: "evenly", random: "at random", square: "in squares", hexagonal: "in hexagons" }[pattern];
+/** How many there are over a surface or inside a volume, and in which pattern. */
+function spreadWords({ where, spacing }: Dressing): string {
+  const { pattern, amount, count, distance, perArea, perVolume, clusters } = spacing;
+  const inside = where.kind === "inside";
+  const rows = inside
+    ? { square: "in a grid", hexagonal: "packed" }
+    : { square: "in squares", hexagonal: "in hexagons" };
+  const how = { even: "evenly", random: "at random", ...rows }[pattern];
   const many = {
     distance: `${metres(distance)} apart`,
     count: `${count} in all`,
-    density: `${formatValue(perArea, "number")} to the square metre`,
+    density: inside
+      ? `${formatValue(perVolume, "number")} to the cubic metre`
+      : `${formatValue(perArea, "number")} to the square metre`,
   }[amount];
   return `${how}, ${clusters ? "in clusters, " : ""}${many}`;
 }
@@ -170,16 +177,24 @@ function spreadWords({ spacing }: Dressing): string {
 /** What gives up along a line or over a surface; what means nothing there goes by the world. */
 function upWords({ stance, where }: Dressing): string {
   const { up, upBy } = stance;
-  const meant = where.kind === "over" ? ["world", "normal", "point"].includes(up) : up !== "normal";
+  const meant = where.kind === "along" ? up !== "normal" : ["world", "normal", "point"].includes(up);
   if (!meant) return UP_FROM.world;
+  if (up === "normal" && where.kind === "inside") return "the middle";
   return up === "normal" && upBy < 1 ? `${formatValue(upBy, "share")} of the surface` : UP_FROM[up];
 }
+
+/** Ways forward that mean something along lines, over surfaces and inside volumes. */
+export const FORWARDS: Readonly<Record<Dressing["where"]["kind"], readonly Dressing["stance"]["forward"][]>> = {
+  along: ["along", "heading", "at", "away"],
+  over: ["along", "heading", "at", "away", "downhill", "line", "random"],
+  inside: ["along", "heading", "at", "away", "outward", "line", "random"],
+};
 
 function facingWords({ stance, where }: Dressing, scene: Scene): string {
   const { forward, heading, thing, point } = stance;
   if (forward === "along") return "";
-  const ofSurface = forward === "downhill" || forward === "random" || forward === "line";
-  if (ofSurface && where.kind === "along") return "";
+  if (!FORWARDS[where.kind].includes(forward)) return "";
+  if (forward === "outward") return "outward";
   if (forward === "downhill") return "downhill";
   if (forward === "random") return "each its own way";
   if (forward === "line") return namesOf(thing === null ? [] : [thing], scene.lines)[0] ?? "the nearest line";
@@ -206,7 +221,7 @@ function groundWords({ fit }: Dressing): string {
 function fitWords(dressing: Dressing): string {
   const { fit } = dressing;
   const parts = [groundWords(dressing), offsetWords(dressing)];
-  if (dressing.where.kind === "over") {
+  if (dressing.where.kind !== "along") {
     if (fit.clear !== "off") parts.push("kept clear");
     return parts.filter((part) => part !== "").join(", ");
   }
@@ -220,16 +235,18 @@ function fitWords(dressing: Dressing): string {
 }
 
 /** Where on a surface nothing stands. */
-function limitWords({ gaps }: Dressing): string[] {
+function limitWords({ gaps, where }: Dressing): string[] {
   const parts: string[] = [];
+  const inside = where.kind === "inside";
   const range = ([low, high]: readonly [number, number], write: (value: number) => string) =>
     `${write(low)} to ${write(high)}`;
-  if (gaps.slopeOn) parts.push(`slopes of ${range(gaps.slope, degrees)} only`);
+  if (gaps.slopeOn && !inside) parts.push(`slopes of ${range(gaps.slope, degrees)} only`);
   if (gaps.heightOn) parts.push(`heights of ${range(gaps.height, metres)} only`);
-  if (gaps.facingOn) parts.push(`only what faces ${degrees(gaps.facing)}`);
+  if (gaps.facingOn && !inside) parts.push(`only what faces ${degrees(gaps.facing)}`);
   if (gaps.distances.length > 0) {
     parts.push(`${gaps.distances.length} ${gaps.distances.length === 1 ? "thing" : "things"} kept off`);
   }
+  if (inside) return parts;
   if (gaps.paint.strokes.length > 0 || gaps.paint.base === "none") parts.push("painted");
   if (gaps.edge > 0) parts.push(`fading over ${metres(gaps.edge)} at the edge`);
   return parts;
@@ -239,7 +256,8 @@ function gapWords(dressing: Dressing): string {
   const { gaps, where } = dressing;
   const parts: string[] = [];
   if (gaps.chance > 0) parts.push(`${inWords(gaps.chance)} blank`);
-  if (where.kind === "over") return [...parts, ...limitWords(dressing), ...mostWords(gaps)].join(", ");
+  if (where.kind === "inside" && gaps.walls > 0) parts.push(`${metres(gaps.walls)} kept from the walls`);
+  if (where.kind !== "along") return [...parts, ...limitWords(dressing), ...mostWords(gaps)].join(", ");
   if (gaps.runsOn) parts.push("runs of blanks");
   if (gaps.stretches.length > 0) {
     parts.push(gaps.stretches.length === 1 ? "a stretch held open" : `${gaps.stretches.length} stretches held open`);
@@ -272,6 +290,8 @@ function looseWords(dressing: Dressing): string {
   return parts.join(", ");
 }
 
+const UNFITTED = { along: "On the line", over: "On the surface", inside: "In the volume" } as const;
+
 /** What each step says of itself when it is closed. */
 export function summaries(
   dressing: Dressing,
@@ -285,17 +305,18 @@ export function summaries(
   const fitted = fitWords(dressing);
   const loose = looseWords(dressing);
   const shown = placements ? placements.count - placements.blanks : 0;
-  const over = dressing.where.kind === "over";
+  const { kind } = dressing.where;
   return {
-    where: over
-      ? whereWords(dressing, scene).text
-      : lines.length === 0
-        ? "no line yet"
-        : `${lines.length === 1 ? lines[0] : `${lines.length} lines`}${placements ? ` · ${metres(length)}` : ""}`,
+    where:
+      kind !== "along"
+        ? whereWords(dressing, scene).text
+        : lines.length === 0
+          ? "no line yet"
+          : `${lines.length === 1 ? lines[0] : `${lines.length} lines`}${placements ? ` · ${metres(length)}` : ""}`,
     what: propNames(dressing, scene),
     spacing: placements ? `${placements.count} slots · ${shown} shown` : spacing.by,
     stance: `${MEETING[stance.meetsUp]}${turned.length > 0 ? ` · turned ${turned.map(degrees).join(", ")}` : ""}`,
-    fit: fitted ? fitted[0].toUpperCase() + fitted.slice(1) : over ? "On the surface" : "On the line",
+    fit: fitted ? fitted[0].toUpperCase() + fitted.slice(1) : UNFITTED[kind],
     variation: `${loose || "None"} · seed ${variation.seed}`,
     gaps: `${gapWords(dressing) || "None"}${dressing.pegs.length > 0 ? ` · ${dressing.pegs.length} pegged` : ""}`,
   };

@@ -7,6 +7,8 @@ import { usePlacements } from "../state/results";
 import { useSession } from "../state/session";
 import { Strip } from "../strip/Strip";
 
+const NOTHING = { along: "no line", over: "no surface and no area", inside: "no volume" } as const;
+
 export function Unrolled() {
   const selected = useSession((session) => session.dressing);
   const focus = useSession((session) => session.focus);
@@ -18,7 +20,7 @@ export function Unrolled() {
   const placements = usePlacements(dressing?.id ?? null);
   return (
     <footer
-      aria-label={dressing?.where.kind === "over" ? "Sheet" : "Strip"}
+      aria-label={dressing && dressing.where.kind !== "along" ? "Sheet" : "Strip"}
       className="grid h-full min-h-0 grid-cols-[312px_1fr_188px] border-t border-linen-2 bg-linen-0"
     >
       {dressing && placements && placements.fields.length > 0 ? (
@@ -29,9 +31,7 @@ export function Unrolled() {
         <p className="col-span-3 grid place-items-center text-ink-6">
           {dressing
             ? placements
-              ? dressing.where.kind === "over"
-                ? "This dressing has no surface and no area yet. Choose one under Where."
-                : "This dressing has no line yet. Choose one under Where."
+              ? `This dressing has ${NOTHING[dressing.where.kind]} yet. Choose one under Where.`
               : "Placing…"
             : "Here a dressed line lies unrolled, from its start to its end."}
         </p>

@@ -12,9 +12,20 @@ import { drawnLine, guideOf, markPositions, tagColour, taggedSpans, unbent } fro
 import { handleEnds } from "./handles";
 import { Knots, Points } from "./Knots";
 import { useBrush } from "./brush";
+import { boxSides } from "./box-sides";
 import { useDraw } from "./draw-state";
 import { useMove } from "./move-state";
 import { smoothPreview } from "./preview";
+
+/** The sides of the box in focus, to take hold of. */
+export function Sides() {
+  const focus = useSession((session) => session.focus);
+  const box = useScene((scene) =>
+    focus.kind === "surface" ? scene.surfaces.find((surface) => surface.id === focus.id) : undefined,
+  );
+  const positions = useMemo(() => (box ? boxSides(box).map(({ middle }) => middle) : []), [box]);
+  return positions.length > 0 ? <Points positions={positions} look="handle" /> : null;
+}
 
 const CORD = "#6b5638";
 const SEA = "#1e6f77";

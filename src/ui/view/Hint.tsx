@@ -1,7 +1,7 @@
 "use client";
 /** What can be done in the view with the tool or the selection at hand, how far something has been moved, and the box being drawn. */
 import { hasKnots, LINE_KINDS } from "@/core/line";
-import type { Dressing } from "@/core/place";
+import { fieldIdsOf, type Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose } from "../kit";
 import { useSession, type Focus } from "../state/session";
@@ -59,7 +59,7 @@ export function Marquee() {
 
 const surfaceIn = (focus: Focus): string | null => (focus.kind === "surface" ? focus.id : null);
 
-const hasFields = ({ surfaces, areas }: Dressing["where"]): boolean => surfaces.length > 0 || areas.length > 0;
+const hasFields = (where: Dressing["where"]): boolean => fieldIdsOf(where).length > 0;
 
 function Painting() {
   const puts = useBrush((brush) => brush.puts);
@@ -96,9 +96,7 @@ export function Hint() {
   const outline = drawn && (drawn === "areas" ? "area" : "hole");
   const drawProp = useSession((session) => session.drawProp);
   const selected = useSession((session) => session.dressing);
-  const spread = useScene((scene) =>
-    scene.dressings.some(({ id, where }) => id === selected && where.kind === "over" && hasFields(where)),
-  );
+  const spread = useScene((scene) => scene.dressings.some(({ id, where }) => id === selected && hasFields(where)));
   const moving = useMove((move) => move.distance);
   const locked = useScene((scene) => scene.surfaces.some(({ id, locked }) => locked && id === surfaceIn(focus)));
   if (tool === "draw") {

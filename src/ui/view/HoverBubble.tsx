@@ -49,6 +49,7 @@ export function HoverBubble() {
 
 /** Why nothing, or less, stands at a place. */
 const REASON_WORDS: Readonly<Record<Reason, string>> = {
+  walls: "too near the walls",
   outside: "outside its areas, or in a hole",
   paint: "as it was painted",
   slope: "by its slope",

@@ -10,7 +10,7 @@ import { useSession } from "../state/session";
 import { CameraRig } from "./CameraRig";
 import { BareGround, Daylight } from "./Daylight";
 import { Dressings } from "./Dressings";
-import { BrushRing, DrawnSoFar, Guides } from "./Guides";
+import { BrushRing, DrawnSoFar, Guides, Sides } from "./Guides";
 import { Highlights } from "./Highlights";
 import { FramePace } from "./FramePace";
 import { Pointer } from "./Pointer";
@@ -41,6 +41,7 @@ export function SceneView() {
         <Surfaces />
         <Dressings />
         <Guides />
+        <Sides />
         <DrawnSoFar />
         <BrushRing />
         <Highlights />

@@ -1,10 +1,12 @@
 "use client";
-/** The scene's surfaces, drawn as their files show them. */
+/** The scene's surfaces, drawn as their files show them or as they are made; spaces by their edges. */
 import { invalidate } from "@react-three/fiber";
-import { useEffect } from "react";
+import { useEffect, useMemo } from "react";
+import { EdgesGeometry } from "three";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
-import { useModel } from "../assets/models";
+import type { Model } from "../assets/models";
+import { useSurfaceModel } from "../assets/surface-models";
 import { useSession } from "../state/session";
 
 /** The name of the group that holds them, for finding what the pointer meets. */
@@ -24,7 +26,7 @@ export function Surfaces() {
 }
 
 function SurfaceMesh({ surface }: { surface: Surface }) {
-  const model = useModel(surface.asset);
+  const model = useSurfaceModel(surface);
   useEffect(() => {
     for (const part of model?.parts ?? []) if (!part.geometry.boundsTree) part.geometry.computeBoundsTree();
     invalidate();
@@ -37,12 +39,33 @@ function SurfaceMesh({ surface }: { surface: Surface }) {
       position={[...surface.position]}
       quaternion={[...surface.rotation]}
       scale={surface.scale}
-      userData={{ ground: surface.ground, surface: surface.id }}
+      userData={{ ground: surface.ground, surface: surface.id, outline: surface.outline }}
     >
-      {model.parts.map((part, i) => (
-        <mesh key={i} geometry={part.geometry} material={part.material} castShadow receiveShadow />
-      ))}
+      {surface.outline ? (
+        <Outline model={model} chosen={chosen} />
+      ) : (
+        model.parts.map((part, i) => (
+          <mesh key={i} geometry={part.geometry} material={part.material} castShadow receiveShadow />
+        ))
+      )}
       {chosen && <box3Helper args={[model.box, "#1e6f77"]} raycast={() => null} />}
     </group>
   );
+}
+
+/** Edges between faces that meet at more than this, degrees, are drawn of an outline. */
+const EDGE = 20;
+
+/** A space: its edges, and a breath of its faces to take hold of. */
+function Outline({ model, chosen }: { model: Model; chosen: boolean }) {
+  const edges = useMemo(() => model.parts.map(({ geometry }) => new EdgesGeometry(geometry, EDGE)), [model]);
+  useEffect(() => () => edges.forEach((geometry) => geometry.dispose()), [edges]);
+  return model.parts.map((part, i) => (
+    <mesh key={i} geometry={part.geometry}>
+      <meshBasicMaterial color="#1e6f77" transparent opacity={chosen ? 0.07 : 0.03} depthWrite={false} />
+      <lineSegments geometry={edges[i]} raycast={() => null}>
+        <lineBasicMaterial color="#1e6f77" transparent opacity={chosen ? 0.9 : 0.45} />
+      </lineSegments>
+    </mesh>
+  ));
 }

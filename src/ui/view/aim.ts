@@ -67,7 +67,12 @@ export class Aim {
 
   /** The point on the line through `from` along an axis that is nearest to the pointer. */
   axis(from: Vec3, axis: Axis): Vec3 | null {
-    const way = new Vector3(axis === "x" ? 1 : 0, axis === "y" ? 1 : 0, axis === "z" ? 1 : 0);
+    return this.along(from, [axis === "x" ? 1 : 0, axis === "y" ? 1 : 0, axis === "z" ? 1 : 0]);
+  }
+
+  /** As {@link axis}, along any unit direction. */
+  along(from: Vec3, direction: Vec3): Vec3 | null {
+    const way = new Vector3(...direction);
     if (Math.abs(this.#caster.ray.direction.dot(way)) > 0.999) return null;
     const start = new Vector3(...from);
     const ends = [-FAR, FAR].map((k) => start.clone().addScaledVector(way, k));
@@ -140,7 +145,7 @@ export class Aim {
       }
     }
     if (!best) return null;
-    const wall = this.#surface(() => true);
+    const wall = this.#surface((object) => object.parent?.userData.outline !== true);
     return wall && wall.distance < best.distance - 0.05 ? null : { dressing: best.dressing, key: best.key };
   }
 
@@ -150,9 +155,10 @@ export class Aim {
     return hit ? rounded(hit.point) : null;
   }
 
-  /** The id of the surface that the pointer is on, or null. */
+  /** The id of the surface that the pointer is on, or null; of an outline only where nothing else is. */
   surface(): string | null {
-    const hit = this.#surface(() => true);
+    const solid = (object: Object3D) => object.parent?.userData.outline !== true;
+    const hit = this.#surface(solid) ?? this.#surface(() => true);
     return (hit?.object.parent?.userData.surface as string | undefined) ?? null;
   }
 

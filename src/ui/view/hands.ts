@@ -4,7 +4,7 @@
  */
 import { hasKnots, withKnotAt, type Line } from "@/core/line";
 import { add, distance, subtract, type Vec3 } from "@/core/math";
-import { preparedBounds } from "@/core/scene";
+import { preparedBounds, type Surface } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import {
   allKnots,
@@ -24,6 +24,7 @@ import { selectDressing, selectLine, selectNothing, selectPlacements, useSession
 import { finishDrawing, useDraw } from "./draw-state";
 import { caughtOn, KNOT } from "./caught";
 import { DrawingHand } from "./drawing-hand";
+import { beyondSide, boxSides, pullSide, type BoxSide } from "./box-sides";
 import { drawnLine, spanMiddles } from "./guides";
 import { handleEnds } from "./handles";
 import { restMoving, typedDistance, typeDistance, useMove, type Axis } from "./move-state";
@@ -45,6 +46,7 @@ const MOVES = {
   handle: "Move handle",
   knots: "Move knot",
   surface: "Move surface",
+  side: "Size of box",
   placements: "Move placement",
 } as const;
 
@@ -54,6 +56,7 @@ type Held =
   | { kind: "handle"; line: string; knot: number; side: Side; start: Vec3 }
   | { kind: "line"; line: string; from: ReadonlyMap<number, Vec3>; start: Vec3; at: number }
   | { kind: "surface"; surface: string; start: Vec3 }
+  | { kind: "side"; from: Surface; side: BoxSide; start: Vec3 }
   | HeldPlacements
   | { kind: "box" };
 
@@ -158,18 +161,38 @@ export class ViewHands {
         return { kind: "line", line: line.id, from: placesOf(line, allKnots(line)), start, at };
       }
     }
-    const surface = this.#heldSurface() ?? (event.shiftKey ? null : takenPlacements(this.#placementUnder()));
+    const surface =
+      this.#heldSide() ?? this.#heldSurface() ?? (event.shiftKey ? null : takenPlacements(this.#placementUnder()));
     if (surface) return surface;
     return event.shiftKey ? { kind: "box" } : null;
   }
 
+  #focusedSurface(): Surface | undefined {
+    const { focus } = useSession.getState();
+    return focus.kind === "surface" ? surfaceOf(this.#store.history.scene, focus.id) : undefined;
+  }
+
+  /** The side of the box in focus that the pointer is on. */
+  #heldSide(): Held | null {
+    const from = this.#focusedSurface();
+    const sides = from ? boxSides(from) : [];
+    const found = this.#aim.nearest(
+      sides.map(({ middle }) => middle),
+      KNOT,
+    );
+    return from && found !== null ? { kind: "side", from, side: sides[found], start: sides[found].middle } : null;
+  }
+
   /** The surface in focus, if the pointer is on it and it may be moved. */
   #heldSurface(): Held | null {
-    const { focus } = useSession.getState();
-    if (focus.kind !== "surface") return null;
-    const surface = surfaceOf(this.#store.history.scene, focus.id);
-    if (!surface || surface.locked || this.#aim.surface() !== focus.id) return null;
-    return { kind: "surface", surface: focus.id, start: surface.position };
+    const surface = this.#focusedSurface();
+    if (
+      !surface ||
+      surface.locked ||
+      (surface.outline ? !this.#aim.on(surface.id) : this.#aim.surface() !== surface.id)
+    )
+      return null;
+    return { kind: "surface", surface: surface.id, start: surface.position };
   }
 
   #move = (event: PointerEvent) => {
@@ -200,7 +223,12 @@ export class ViewHands {
     const anywhere = held.kind === "line" || held.kind === "surface";
     const from = anywhere ? this.#grip(event, start) : start;
     if (!from) return;
-    const to = held.kind === "placements" ? wantedPlace(this.#aim, held) : this.#destination(event, from, held);
+    const to =
+      held.kind === "placements" && !held.free
+        ? wantedPlace(this.#aim, held)
+        : held.kind === "side"
+          ? this.#aim.along(from, held.side.way)
+          : this.#destination(event, from, held);
     if (!to) return;
     const by = subtract(to, from);
     useMove.setState({ distance: distance(from, to) });
@@ -208,6 +236,11 @@ export class ViewHands {
       if (held.kind === "surface") {
         const surface = surfaceOf(draft, held.surface);
         if (surface) surface.position = add(held.start, by).map(millimetre) as [number, number, number];
+        return;
+      }
+      if (held.kind === "side") {
+        const surface = surfaceOf(draft, held.from.id);
+        if (surface) pullSide(surface, held.from, held.side, beyondSide(held.side, to));
         return;
       }
       if (held.kind === "placements") return movePlacements(draft, held, () => by);
@@ -233,7 +266,7 @@ export class ViewHands {
     this.#begun = true;
     this.#gripped = null;
     this.#store.beginDrag(MOVES[held.kind]);
-    if (held.kind === "surface" || held.kind === "placements") {
+    if (held.kind === "surface" || held.kind === "side" || held.kind === "placements") {
       this.#targets = [];
       return;
     }

@@ -1,8 +1,9 @@
-/** Placements that are spread over surfaces, moved and added by hand in the view. */
+/** Placements that are spread over surfaces or fill volumes, moved and added by hand in the view. */
 import { add, rotate, subtract, type Quat, type Vec3 } from "@/core/math";
-import { densityAt, type Dressing } from "@/core/place";
+import { densityAt, fieldIdsOf, type Dressing } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
+import { boxOf } from "../assets/surface-models";
 import { dressingOf, fieldOf, millimetre, surfaceOf, writeAddedOn, writePegs } from "../state/edits";
 import { useResults } from "../state/results";
 import { selectPlacements, useSession, type Why } from "../state/session";
@@ -13,8 +14,10 @@ import type { Draft } from "immer";
 export interface HeldPlacements {
   kind: "placements";
   dressing: string;
-  /** The surface or area of the one that was taken. */
+  /** The surface, area or volume of the one that was taken. */
   field: string;
+  /** Whether it is a volume, in which it may be moved anywhere. */
+  free: boolean;
   start: Vec3;
   /** Where each of those selected was, by key. */
   from: ReadonlyMap<number, Vec3>;
@@ -26,7 +29,7 @@ const scene = (): Scene => useSceneStore.getState().history.scene;
 export function spreadDressing(): Dressing | null {
   const { dressing, focus } = useSession.getState();
   const found = dressing === null || focus.kind !== "dressing" ? undefined : dressingOf(scene(), dressing);
-  return found?.where.kind === "over" ? found : null;
+  return found && found.where.kind !== "along" ? found : null;
 }
 
 /** What a press on a placement takes hold of: all that are selected, where it is one of them. */
@@ -43,7 +46,8 @@ export function takenPlacements(hit: { dressing: string; key: number } | null): 
     if (keys.has(key[i])) from.set(key[i], [0, 1, 2].map((k) => origin[k] + position[3 * i + k]) as unknown as Vec3);
   }
   const start = from.get(hit.key);
-  return start ? { kind: "placements", dressing: dressing.id, field, start, from } : null;
+  const free = dressing.where.kind === "inside";
+  return start ? { kind: "placements", dressing: dressing.id, field, free, start, from } : null;
 }
 
 /** Where the pointer wants what is held: on its surface, or on its own level where that is missed. */
@@ -92,16 +96,29 @@ export function whyUnder(aim: Aim): Pick<Why, "dressing" | "reason" | "share"> |
 
 /** Adds one placement of the selected dressing where the pointer is; false where it has no surface there. */
 export function addUnder(aim: Aim): boolean {
-  const { surfaces = [], areas = [] } = spreadDressing()?.where ?? {};
+  const where = spreadDressing()?.where;
+  if (where?.kind === "inside") return addInside(aim, where.volumes);
+  const { surfaces = [], areas = [] } = where ?? {};
   const field = surfaces.length > 0 ? surfaces.find((id) => aim.on(id) !== null) : areas[0];
   const point = field === undefined ? null : (aim.on(field) ?? aim.ground());
+  return point !== null && addPlacementAt(point, field);
+}
+
+/** Adds one where the pointer passes a volume's middle. */
+function addInside(aim: Aim, volumes: readonly string[]): boolean {
+  const field = volumes.find((id) => aim.on(id) !== null);
+  const surface = field === undefined ? undefined : surfaceOf(scene(), field);
+  if (!surface) return false;
+  const [, tall] = boxOf(surface, scene());
+  const up = rotate(surface.rotation, [0, surface.made?.kind === "box" ? tall / 2 : 0, 0]);
+  const point = aim.level(add(surface.position, up));
   return point !== null && addPlacementAt(point, field);
 }
 
 /** Adds one placement of the selected dressing at a point, on its first surface unless another is named. */
 export function addPlacementAt(point: Vec3, on?: string): boolean {
   const dressing = spreadDressing();
-  const field = on ?? dressing?.where.surfaces[0] ?? dressing?.where.areas[0];
+  const field = on ?? (dressing ? fieldIdsOf(dressing.where)[0] : undefined);
   const prop = dressing?.what.entries.find((entry) => entry.prop !== null)?.prop;
   if (!dressing || field === undefined || !prop) return false;
   let key: number | null = null;

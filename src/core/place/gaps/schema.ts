@@ -144,6 +144,13 @@ export const gapsSchema = z.object({
   }),
   distances: z.array(distanceSchema).max(200).default([]),
   paint: paintSchema.prefault({}),
+  walls: lengthParam({
+    label: "Keep from walls",
+    help: "Inside a volume: how far every position keeps from its walls.",
+    default: 0,
+    min: 0,
+    slider: [0, 3],
+  }),
   edge: lengthParam({
     label: "Edge fade",
     help: "Towards the outline of the area, or the rim of the surface, numbers go down to nothing over so many metres.",

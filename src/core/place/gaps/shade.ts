@@ -6,8 +6,9 @@
 import { trianglesBeyond, type Ground, type Met } from "../../mesh";
 import { Cells } from "../where/plan";
 import { paintedOn } from "./paint";
-import type { GuideLine } from "../../line";
+import { squaredToChain, type GuideLine } from "../../line";
 import type { GroundSurface } from "../grounds";
+import type { Volume } from "../where/volume";
 import type { Field } from "../where/over";
 import type { Gaps } from "./schema";
 
@@ -20,7 +21,7 @@ export interface Spots {
 }
 
 /** What can keep a place free. */
-export type Reason = "outside" | "paint" | "slope" | "height" | "facing" | "distance" | "edge";
+export type Reason = "walls" | "outside" | "paint" | "slope" | "height" | "facing" | "distance" | "edge";
 
 interface Rule {
   reason: Reason;
@@ -41,6 +42,8 @@ const LEVEL = 0.01;
 /** Lines that things keep off are cut into so many pieces at most, each about so long. */
 const MAX_PIECES = 20_000;
 const PIECE = 0.25;
+/** The same for distances in space, for which all pieces are looked at. */
+const IN_SPACE = 400;
 
 /** What the gaps of a dressing say of one field. */
 export function shadeOf(
@@ -50,7 +53,8 @@ export function shadeOf(
   surfaces: ReadonlyMap<string, GroundSurface>,
 ): Shade {
   const rules: Rule[] = [];
-  const { plan } = field;
+  const { plan, volume } = field;
+  if (volume) return insideOf(params, volume, guides, surfaces);
   if (plan)
     rules.push(each("outside", ({ position }, i) => (plan.contains(position[3 * i], position[3 * i + 2]) ? 1 : 0)));
   if (params.slopeOn) rules.push(slopeRule(params));
@@ -69,6 +73,32 @@ export function shadeOf(
   const edge = params.edge > 0 ? edgeOf(field, params.edge) : null;
   if (edge) rules.push(each("edge", ({ position }, i) => edge(position[3 * i], position[3 * i + 2])));
   return { rules, edge, edgeSize: edge ? params.edgeSize : 0 };
+}
+
+/** The same of a volume, in which there is no slope and no edge, but walls; distances to lines are taken in space. */
+function insideOf(
+  params: Gaps,
+  volume: Volume,
+  guides: ReadonlyMap<string, GuideLine>,
+  surfaces: ReadonlyMap<string, GroundSurface>,
+): Shade {
+  const { walls, heightOn, distances } = params;
+  const rules: Rule[] = [];
+  if (heightOn) rules.push(heightRule(params));
+  if (walls > 0) {
+    rules.push(
+      each("walls", ({ position: P }, i) =>
+        volume.toWall(...volume.inOwn([P[3 * i], P[3 * i + 1], P[3 * i + 2]]), walls) >= walls ? 1 : 0,
+      ),
+    );
+  }
+  for (const { to, none, full } of distances) {
+    const line = guides.get(to);
+    const surface = surfaces.get(to);
+    if (line && line.curve.length > 0) rules.push(spaceRule(line, none, full));
+    else if (surface) rules.push(surfaceRule(surface.mesh, none, full));
+  }
+  return { rules, edge: null, edgeSize: 0 };
 }
 
 /** The shares of all places: n. */
@@ -129,6 +159,17 @@ function lineRule({ curve }: GuideLine, none: number, full: number): Rule {
   const most = Math.max(none, full) + 1e-6;
   return each("distance", ({ position }, i) =>
     between(cells.nearest(position[3 * i], position[3 * i + 2], most), none, full),
+  );
+}
+
+/** Distance to a line in space. */
+function spaceRule({ curve }: GuideLine, none: number, full: number): Rule {
+  const pieces = Math.max(8, Math.min(IN_SPACE, Math.ceil(curve.length / PIECE)));
+  const at = Float64Array.from({ length: pieces + 1 }, (_, i) => (curve.length * i) / pieces);
+  const points = new Float64Array(3 * (pieces + 1));
+  curve.sample(at, pieces + 1, points, null);
+  return each("distance", ({ position: P }, i) =>
+    between(Math.sqrt(squaredToChain(points, P[3 * i], P[3 * i + 1], P[3 * i + 2])), none, full),
   );
 }
 

@@ -6,7 +6,8 @@ import { CHANNEL, drawFrom, streamOf } from "../../math";
 import { sharesOf, type Shade } from "../gaps/shade";
 import { overKey, Slots } from "../slots";
 import { MOST_SOWN, pitchFor, sow, type Sown } from "./sow";
-import type { Field } from "../where/over";
+import { MOST_INSIDE } from "./sow-inside";
+import { extentOf, type Field } from "../where/over";
 import type { PropChoice } from "../what/what";
 import type { Spacing } from "./schema";
 
@@ -42,9 +43,14 @@ export function over(fields: readonly Field[], params: Spacing, needs: OverNeeds
   const { pattern, amount, count, distance, perArea } = params;
   const at = (pitch: number) => fields.map((field, index) => kept(field, index, pitch, params, needs));
   if (amount === "distance") return written(at(distance), params, needs);
-  if (amount === "density") return written(at(pitchFor(pattern, perArea)), params, needs);
+  const solid = isSolid(fields);
+  if (amount === "density")
+    return written(at(pitchFor(pattern, solid ? params.perVolume : perArea, solid)), params, needs);
   return written(exactly(count, at, fields, params, needs), params, needs);
 }
+
+/** Whether it is volumes that are filled: a dressing has only them, or none. */
+const isSolid = (fields: readonly Field[]): boolean => fields.length > 0 && fields[0].volume !== null;
 
 /** So many in all: closer and closer until there are enough, and then without those that came last. */
 function exactly(
@@ -55,15 +61,17 @@ function exactly(
   needs: OverNeeds,
 ): Kept[] {
   const [fewest, most] = params.clusters ? params.clusterCount : [1, 1];
-  const free = fields.reduce((sum, field, i) => sum + field.region.area * freeShare(field, needs.shades[i]), 0);
+  const free = fields.reduce((sum, field, i) => sum + extentOf(field) * freeShare(field, needs.shades[i]), 0);
   if (!(free > 0)) return [];
-  let pitch = CLOSER * pitchFor(params.pattern, (2 * count) / (fewest + most) / free);
+  const solid = isSolid(fields);
+  const root = solid ? Math.cbrt : Math.sqrt;
+  let pitch = CLOSER * pitchFor(params.pattern, (2 * count) / (fewest + most) / free, solid);
   let found = at(pitch);
   for (let tries = 1; tries < MAX_TRIES; tries++) {
     const there = found.reduce((sum, { members }) => sum + members.length, 0);
-    if (there >= count || there >= MOST_SOWN) break;
+    if (there >= count || there >= (solid ? MOST_INSIDE : MOST_SOWN)) break;
     // With each try by a little more: of a grid there may be fewer although it is finer.
-    pitch *= Math.max(0.5, CLOSER ** tries * Math.min(1, Math.sqrt((there + 0.5) / count)));
+    pitch *= Math.max(0.5, CLOSER ** tries * Math.min(1, root((there + 0.5) / count)));
     found = at(pitch);
   }
   return leavingOut(found, count);
@@ -88,7 +96,7 @@ function leavingOut(found: Kept[], count: number): Kept[] {
 /** How much of a field is free, nearly: of positions thrown onto it evenly by area. */
 function freeShare(field: Field, shade: Shade): number {
   if (shade.rules.length === 0) return 1;
-  const pitch = Math.sqrt(field.region.area / PROBES);
+  const pitch = pitchFor("random", PROBES / extentOf(field), field.volume !== null);
   const probes = sow(field, pitch, PROBING, 1);
   const shares = sharesOf(shade, probes);
   return shares.reduce((sum, share) => sum + share, 0) / Math.max(1, probes.count);
@@ -143,8 +151,9 @@ function written(found: readonly Kept[], params: Spacing, { choice, shades }: Ov
     }
     slots.line.fill(index, start, start + members.length);
     start += members.length;
-    if (sown.count >= MOST_SOWN)
-      slots.missing = Math.max(1, slots.missing + Math.round(wantedOf(field, params)) - sown.count);
+    const wanted = Math.round(wantedOf(field, params));
+    if (sown.count >= MOST_SOWN || (field.volume && wanted > MOST_INSIDE))
+      slots.missing = Math.max(1, slots.missing + wanted - sown.count);
   }
   slots.at.fill(NaN);
   slots.spread = spread;
@@ -161,7 +170,9 @@ function propsOf({ tag }: Field, { count, local }: Sown, choice: PropChoice): Ui
 }
 
 /** About how many positions there would be, were there no limit. */
-function wantedOf({ region }: Field, { pattern, amount, distance, perArea }: Spacing): number {
-  if (amount === "density") return perArea * region.area;
-  return region.area / (distance / pitchFor(pattern, 1)) ** 2;
+function wantedOf(field: Field, { pattern, amount, distance, perArea, perVolume, count }: Spacing): number {
+  const solid = field.volume !== null;
+  if (amount === "count") return count;
+  if (amount === "density") return extentOf(field) * (solid ? perVolume : perArea);
+  return extentOf(field) / (distance / pitchFor(pattern, 1, solid)) ** (solid ? 3 : 2);
 }

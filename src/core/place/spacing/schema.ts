@@ -136,13 +136,13 @@ export const spacingSchema = z.object({
   }),
   pattern: choiceParam({
     label: "Pattern",
-    help: "Over a surface. Even: none nearer to another than a distance, and no room left for one more. Random: each by itself. Square and hexagonal: in rows, seen from above.",
+    help: "Over a surface or inside a volume. Even: none nearer to another than a distance, and no room left for one more. Random: each by itself. Square and hexagonal: in rows, over a surface as seen from above.",
     default: "even",
     choices: { even: "Even", random: "Random", square: "Square", hexagonal: "Hexagonal" },
   }),
   amount: choiceParam({
     label: "By",
-    help: "Whether the distance between neighbours is given, how many there are in all, or how many on a square metre.",
+    help: "Whether the distance between neighbours is given, how many there are in all, or how many on a square metre, or in a cubic one.",
     default: "distance",
     choices: { distance: "Distance", count: "Count", density: "Density" },
   }),
@@ -153,6 +153,14 @@ export const spacingSchema = z.object({
     above: 0,
     max: 1_000_000,
     slider: [0.01, 4],
+  }),
+  perVolume: plainParam({
+    label: "Per cubic metre",
+    help: "How many there are in a cubic metre where nothing keeps them out.",
+    default: 1,
+    above: 0,
+    max: 1_000_000,
+    slider: [0.001, 4],
   }),
   heading: angleParam({
     label: "Rows towards",

@@ -6,6 +6,7 @@ import { CHANNEL, drawFrom, rotate, streamOf } from "../../math";
 import { distanceFor, evenOver, facetsOf, hitsFor, randomOver, risesOf, type Met, type Spread } from "../../mesh";
 import { LOCAL_BITS } from "../slots";
 import { standOf, type Field } from "../where/over";
+import { EVEN_INSIDE, PACKED, sowInside } from "./sow-inside";
 import type { Spacing } from "./schema";
 
 /** *Positions on a field*, before anything is left out of them. */
@@ -59,12 +60,18 @@ const PATTERNS: Readonly<Record<Spacing["pattern"], Way>> = {
 
 /** The positions of a pattern, and about them their clusters where those are asked for. */
 export function sow(field: Field, pitch: number, params: Spacing, seed: number): Sown {
+  if (field.volume) return sowInside(field, field.volume, pitch, params, seed);
   const sown = PATTERNS[params.pattern](field, pitch, params, seed);
   return params.clusters ? clustered(field, sown, params, seed) : sown;
 }
 
-/** How far apart positions of a pattern are when there are so many to the square metre. */
-export function pitchFor(pattern: Spacing["pattern"], density: number): number {
+/**
+ * How far apart positions of a pattern are when there are so many to the square metre.
+ *
+ * @param solid whether they fill volumes and the density is to the cubic metre
+ */
+export function pitchFor(pattern: Spacing["pattern"], density: number, solid = false): number {
+  if (solid) return Math.cbrt({ even: EVEN_INSIDE, hexagonal: PACKED, random: 1, square: 1 }[pattern] / density);
   if (pattern === "even") return distanceFor(LARGE, LARGE / density);
   return Math.sqrt(1 / (density * (pattern === "hexagonal" ? ROW_SHARE : 1)));
 }

@@ -7,7 +7,7 @@ const turn = (label: string, help: string) => angleParam({ label, help, default:
 export const stanceSchema = z.object({
   forward: choiceParam({
     label: "Forward",
-    help: "Where each prop's front points: along the line (over a surface: the way that its own front points), to a compass heading, at a point or thing, or away from it; over a surface also downhill, towards the nearest line, or each its own way.",
+    help: "Where each prop's front points: along the line (over a surface: the way that its own front points), to a compass heading, at a point or thing, or away from it; over a surface also downhill, towards the nearest line, or each its own way; inside a volume outward from its middle.",
     default: "along",
     choices: {
       along: "Along",
@@ -17,6 +17,7 @@ export const stanceSchema = z.object({
       downhill: "Downhill",
       line: "Line",
       random: "Random",
+      outward: "Outward",
     },
   }),
   heading: angleParam({
@@ -34,7 +35,7 @@ export const stanceSchema = z.object({
     .meta({ label: "Thing", help: "A line or surface whose middle is taken instead of the point." }),
   up: choiceParam({
     label: "Up from",
-    help: "World: forward along the line, up as near to the sky as that allows. Plumb: always upright, turned to the line's heading. Line: the line's own frame, which never twists, with its roll. Roll: as world, turned by the line's roll. Point: up away from the point. Normal: as the surface faces, by as much as is said.",
+    help: "World: forward along the line, up as near to the sky as that allows. Plumb: always upright, turned to the line's heading. Line: the line's own frame, which never twists, with its roll. Roll: as world, turned by the line's roll. Point: up away from the point. Normal: as the surface faces, by as much as is said. Inside a volume: away from its middle.",
     default: "world",
     choices: { world: "World", plumb: "Plumb", line: "Line", roll: "Roll", point: "Point", normal: "Normal" },
   }),

@@ -1,14 +1,15 @@
-/** Step 1, Where, for what is spread: the fields that a dressing is spread over. */
+/** Step 1, Where, for what is spread: the fields that a dressing is spread over, or that it fills. */
 import { hashText, rotate, type Vec3 } from "../../math";
 import { areasOf, Ground, spreadable, type Spreadable, type Stand } from "../../mesh";
 import { ADDED_TAG } from "../slots";
 import { hasInside, outlineOf, Plan } from "./plan";
+import { Volume } from "./volume";
 import { where } from "./where";
 import type { GuideLine } from "../../line";
 import type { GroundSurface } from "../grounds";
-import type { Where } from "./schema";
+import { fieldIdsOf, type Where } from "./schema";
 
-/** *One surface, or one area that has none, that props are spread over.* */
+/** *One surface, or one area that has none, that props are spread over; or one volume that they fill.* */
 export interface Field {
   /** The surface's id, or the area's line's. */
   id: string;
@@ -17,6 +18,8 @@ export interface Field {
   ground: Ground;
   /** Within which outlines, seen from above; null for everywhere. */
   plan: Plan | null;
+  /** The space inside its mesh where that is what is filled. */
+  volume: Volume | null;
   region: Region;
 }
 
@@ -38,10 +41,10 @@ const TAGS = ADDED_TAG;
 const WORTH = 0.7;
 
 /** By the ids of surfaces, or of areas where there are none, what tells their keys apart. Whatever comes first keeps its own. */
-export function tagsOf({ surfaces, areas }: Pick<Where, "surfaces" | "areas">): Map<string, number> {
+export function tagsOf(where: Where): Map<string, number> {
   const tags = new Map<string, number>();
   const taken = new Set<number>();
-  for (const id of new Set(surfaces.length > 0 ? surfaces : areas)) {
+  for (const id of new Set(fieldIdsOf(where))) {
     if (taken.size === TAGS) break;
     let tag = hashText(id) % TAGS;
     while (taken.has(tag)) tag = (tag + 1) % TAGS;
@@ -60,17 +63,24 @@ export function fieldsOf(
   const areas = where({ lines: params.areas }, guides).filter(hasInside);
   const holes = where({ lines: params.holes }, guides);
   const tags = tagsOf(params);
-  const field = (ground: Ground, plan: Plan | null): Field[] => {
+  const field = (ground: Ground, plan: Plan | null, volume: Volume | null = null): Field[] => {
     const tag = tags.get(ground.id);
-    return tag === undefined ? [] : [{ id: ground.id, tag, ground, plan, region: regionOf(ground, plan) }];
+    return tag === undefined ? [] : [{ id: ground.id, tag, ground, plan, volume, region: regionOf(ground, plan) }];
   };
+  const meshes = (ids: readonly string[]) => [...new Set(ids)].flatMap((id) => surfaces.get(id)?.mesh ?? []);
+  if (params.kind === "inside") {
+    const closed = meshes(params.volumes).filter((ground) => Volume.of(ground).cubic > 0);
+    return closed.flatMap((ground) => field(ground, null, Volume.of(ground)));
+  }
   if (params.surfaces.length === 0) return areas.flatMap((line) => field(flatUnder(line), Plan.of([line], holes)));
   // Outlines that were asked for and have gone leave nothing, rather than everything.
   if (params.areas.length > 0 && areas.length === 0) return [];
-  const found = [...new Set(params.surfaces)].flatMap((id) => surfaces.get(id)?.mesh ?? []);
   const plan = Plan.of(areas, holes);
-  return found.flatMap((ground) => field(ground, plan));
+  return meshes(params.surfaces).flatMap((ground) => field(ground, plan));
 }
+
+/** How much there is to be filled: square metres of a region, cubic metres of a volume. */
+export const extentOf = ({ volume, region }: Field): number => (volume ? volume.cubic : region.area);
 
 /** Where a field's mesh is put: points of its region in the world. */
 export const standOf = ({ ground }: Field): Stand =>

@@ -1,4 +1,4 @@
-/** Where: along lines, or over surfaces and areas. */
+/** Where: along lines, over surfaces and areas, or inside volumes. */
 import { z } from "zod";
 import { choiceParam, idSchema } from "../../scene/param";
 
@@ -7,9 +7,9 @@ const ids = z.array(idSchema).max(4095).default([]);
 export const whereSchema = z.object({
   kind: choiceParam({
     label: "Where",
-    help: "Along lines, or spread over surfaces and areas.",
+    help: "Along lines, spread over surfaces and areas, or inside volumes.",
     default: "along",
-    choices: { along: "Along", over: "Over" },
+    choices: { along: "Along", over: "Over", inside: "Inside" },
   }),
   /** Ids of the lines, in the artist's order. A line that is no longer in the scene is passed over. */
   lines: ids,
@@ -19,6 +19,15 @@ export const whereSchema = z.object({
   areas: ids,
   /** Over: closed lines that cut holes. */
   holes: ids,
+  /** Inside: the surfaces whose insides are filled. */
+  volumes: z.array(idSchema).max(63).default([]),
 });
 
 export type Where = z.infer<typeof whereSchema>;
+
+/** The ids of what props are spread over or fill: volumes, surfaces, or areas where there are none; none along lines. */
+export function fieldIdsOf({ kind, surfaces, areas, volumes }: Where): readonly string[] {
+  if (kind === "along") return [];
+  if (kind === "inside") return volumes;
+  return surfaces.length > 0 ? surfaces : areas;
+}

@@ -38,7 +38,7 @@ export const editLine = editing<Line>((draft, id) => lineOf(draft, id));
 
 /** Ids of the lines that a dressing is about: those it runs along, or the outlines of its areas and holes. */
 export const guideLinesOf = ({ where }: Dressing): readonly string[] =>
-  where.kind === "along" ? where.lines : [...where.areas, ...where.holes];
+  where.kind === "along" ? where.lines : where.kind === "over" ? [...where.areas, ...where.holes] : [];
 
 /** Places that are set by hand are kept to the millimetre. */
 export const millimetre = (metres: number): number => Math.round(metres * 1000) / 1000 + 0;

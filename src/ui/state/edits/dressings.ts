@@ -20,8 +20,12 @@ export function dress(line: string, prop: string): void {
   selectDressing(dressing.id);
 }
 
-/** A new dressing of a prop over a surface, or within an area that has none. */
-export function dressField(where: { surfaces?: string[]; areas?: string[] }, extent: number, prop: string): void {
+/** A new dressing of a prop over a surface, within an area that has none, or inside a volume. */
+export function dressField(
+  where: { surfaces?: string[]; areas?: string[]; volumes?: string[] },
+  extent: number,
+  prop: string,
+): void {
   const props = propsOf(prop);
   const taken = scene().dressings.map((d) => d.name);
   const dressing = dressOver(newId(), freeName(props[0]?.name ?? "Dressing", taken), where, extent, props);

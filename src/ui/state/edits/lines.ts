@@ -194,6 +194,11 @@ export function joinLines(id: string, other: string): void {
 /** Takes a line out of the scene and out of everything that speaks of it. */
 function dropLine(draft: Draft<Scene>, id: string): void {
   draft.lines = draft.lines.filter((line) => line.id !== id);
+  for (const { made } of draft.surfaces) {
+    if (made?.kind === "loft") made.lines = made.lines.filter((other) => other !== id);
+    if (made?.kind === "revolve" && made.line === id) made.line = null;
+    if (made?.kind === "revolve" && made.axisLine === id) made.axisLine = null;
+  }
   for (const dressing of draft.dressings) {
     const { where, gaps, stance } = dressing;
     for (const list of ["lines", "areas", "holes"] as const) where[list] = where[list].filter((other) => other !== id);

@@ -1,8 +1,11 @@
 /** Edits of surfaces. */
 import { toast } from "sonner";
-import { freeName, newId, type Scene, type Surface } from "@/core/scene";
-import { selectNothing, selectSurface } from "../session";
-import { editing, scene, store } from "./common";
+import { MADE_KINDS, madeSchema, type Made, type MadeKind } from "@/core/made";
+import type { Line } from "@/core/line";
+import type { Vec3 } from "@/core/math";
+import { freeName, newId, surfaceSchema, type Scene, type Surface } from "@/core/scene";
+import { selectNothing, selectSurface, useSession } from "../session";
+import { dressingOf, editing, scene, store } from "./common";
 import type { Draft } from "immer";
 
 export function surfaceOf(draft: Draft<Scene>, id: string): Draft<Surface> | undefined;
@@ -29,6 +32,39 @@ export function addSurfaces(surfaces: readonly Surface[]): void {
   selectSurface(named[named.length - 1].id);
 }
 
+/** How a made surface begins: of a line, if one is given, or else by its defaults. */
+function begun(kind: MadeKind, line: Line | undefined): Made {
+  const at = line?.knots[0].position ?? [0, 0, 0];
+  if (kind === "revolve") return madeSchema.parse({ kind, line: line?.id ?? null, through: [at[0], 0, at[2]] });
+  if (kind === "loft") return madeSchema.parse({ kind, lines: line ? [line.id] : [] });
+  return madeSchema.parse({ kind });
+}
+
+/** A surface that is made by numbers or lines; selects it. */
+export function makeSurface(kind: MadeKind): void {
+  const { focus } = useSession.getState();
+  const line = focus.kind === "line" ? scene().lines.find(({ id }) => id === focus.id) : undefined;
+  const { label } = MADE_KINDS[kind];
+  addSurfaces([surfaceSchema.parse({ id: newId(), name: label, made: begun(kind, line) })]);
+}
+
+/** A box for a dressing to fill, drawn by its edges, with the middle of its bottom at a point. */
+export function makeVolume(dressing: string, at: Vec3): void {
+  const name = freeName("Space", names());
+  const made = madeSchema.parse({ kind: "box" });
+  const position = at.map((value) => Math.round(10 * value) / 10);
+  const box = surfaceSchema.parse({ id: newId(), name, made, position, ground: false, outline: true });
+  store().change("Make a volume", (draft) => {
+    draft.surfaces.push(box as unknown as Draft<Surface>);
+    dressingOf(draft, dressing)?.where.volumes.push(box.id);
+  });
+}
+
+export const editMade = <T extends Made>(id: string, label: string, edit: (made: Draft<T>) => void): void =>
+  editSurface(id, label, ({ made }) => {
+    if (made) edit(made as Draft<T>);
+  });
+
 /** A copy beside the surface, with what is spread over it: whatever dresses it dresses the copy. */
 export function duplicateSurface(id: string): void {
   const surface = surfaceOf(scene(), id);
@@ -38,8 +74,9 @@ export function duplicateSurface(id: string): void {
   store().change("Duplicate surface", (draft) => {
     draft.surfaces.push(copy as unknown as Draft<Surface>);
     for (const { where, pegs, gaps } of draft.dressings) {
-      if (!where.surfaces.includes(id)) continue;
-      where.surfaces.push(copy.id);
+      const lists = [where.surfaces, where.volumes].filter((list) => list.includes(id) && list.length < 63);
+      if (lists.length === 0) continue;
+      for (const list of lists) list.push(copy.id);
       const { strokes } = gaps.paint;
       strokes.push(...strokes.filter(({ on }) => on === id).map((stroke) => ({ ...stroke, on: copy.id })));
       pegs.push(...pegs.filter(({ line, added }) => line === id && !added).map((peg) => ({ ...peg, line: copy.id })));
@@ -57,6 +94,7 @@ export function deleteSurface(id: string): void {
       const { fit, stance, where, gaps } = dressing;
       fit.onto = fit.onto.filter((one) => one !== id);
       where.surfaces = where.surfaces.filter((one) => one !== id);
+      where.volumes = where.volumes.filter((one) => one !== id);
       gaps.distances = gaps.distances.filter(({ to }) => to !== id);
       gaps.paint.strokes = gaps.paint.strokes.filter(({ on }) => on !== id);
       dressing.pegs = dressing.pegs.filter(({ line }) => line !== id);

@@ -6,7 +6,7 @@ import { StepChoice, StepNumber, StepNumbers, StepSwitch, type CardProps } from 
 
 export function FitCard({ dressing }: CardProps) {
   const { clear } = dressing.fit;
-  const over = dressing.where.kind === "over";
+  const over = dressing.where.kind !== "along";
   const step = "fit" as const;
   return (
     <>

@@ -12,14 +12,14 @@ import { ADD, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } f
 
 export function GapsCard({ dressing }: CardProps) {
   const { runsOn, atLeast, atMost } = dressing.gaps;
-  const over = dressing.where.kind === "over";
+  const spread = dressing.where.kind !== "along";
   const step = "gaps" as const;
   const pegs = dressing.pegs.length;
   const kept = [atLeast > 0 ? `at least ${atLeast}` : "", atMost > 0 ? `at most ${atMost}` : ""].filter(Boolean);
   return (
     <>
       <StepNumber dressing={dressing} step={step} name="chance" />
-      {over ? (
+      {spread ? (
         <WhereNot dressing={dressing} />
       ) : (
         <>

@@ -13,6 +13,8 @@ interface Named {
 interface GuideListProps {
   /** What one of them is called, as in “Add a line”. */
   noun: string;
+  /** What they are taken out of. */
+  from?: string;
   chosen: readonly string[];
   things: readonly Named[];
   /** What is said where there is no other to add. */
@@ -24,7 +26,17 @@ interface GuideListProps {
   children?: ReactNode;
 }
 
-export function GuideList({ noun, chosen, things, empty, onOpen, onAdd, onRemove, children }: GuideListProps) {
+export function GuideList({
+  noun,
+  from = "dressing",
+  chosen,
+  things,
+  empty,
+  onOpen,
+  onAdd,
+  onRemove,
+  children,
+}: GuideListProps) {
   const article = /^[aeiou]/.test(noun) ? "an" : "a";
   return (
     <>
@@ -42,11 +54,7 @@ export function GuideList({ noun, chosen, things, empty, onOpen, onAdd, onRemove
                 >
                   {name}
                 </button>
-                <IconButton
-                  label={`Take ${name} out of the dressing`}
-                  className="size-6.5"
-                  onClick={() => onRemove(id)}
-                >
+                <IconButton label={`Take ${name} out of the ${from}`} className="size-6.5" onClick={() => onRemove(id)}>
                   <X size={13} />
                 </IconButton>
               </li>

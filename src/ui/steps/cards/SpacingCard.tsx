@@ -1,5 +1,5 @@
 "use client";
-/** The card of Spacing: one of its ways with what it needs; the ends; what is left over. Over surfaces, a pattern and how many. */
+/** The card of Spacing: one of its ways with what it needs; the ends; what is left over. Over surfaces and inside volumes, a pattern and how many. */
 import type { Dressing } from "@/core/place";
 import { Fold } from "../../kit";
 import { StepChoice, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } from "../params";
@@ -14,10 +14,11 @@ const REMAINDERS: Partial<Record<Dressing["spacing"]["by"], readonly string[]>> 
 };
 
 export const SpacingCard = ({ dressing }: CardProps) =>
-  dressing.where.kind === "over" ? <Over dressing={dressing} /> : <Along dressing={dressing} />;
+  dressing.where.kind === "along" ? <Along dressing={dressing} /> : <Spread dressing={dressing} />;
 
-function Over({ dressing }: CardProps) {
+function Spread({ dressing }: CardProps) {
   const { pattern, amount, clusters } = dressing.spacing;
+  const inside = dressing.where.kind === "inside";
   const given = { dressing, step: "spacing" as const };
   return (
     <>
@@ -25,8 +26,8 @@ function Over({ dressing }: CardProps) {
       <StepChoice {...given} name="amount" />
       {amount === "distance" && <StepNumber {...given} name="distance" />}
       {amount === "count" && <StepNumber {...given} name="count" />}
-      {amount === "density" && <StepNumber {...given} name="perArea" />}
-      {(pattern === "square" || pattern === "hexagonal") && <StepNumber {...given} name="heading" />}
+      {amount === "density" && <StepNumber {...given} name={inside ? "perVolume" : "perArea"} />}
+      {!inside && (pattern === "square" || pattern === "hexagonal") && <StepNumber {...given} name="heading" />}
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">
         <StepSwitch {...given} name="clusters" />
         {clusters && (

@@ -7,17 +7,17 @@ import { useScene } from "@/store";
 import { Choose, Fold, ValueField } from "../../kit";
 import { dressingOf, editDressing } from "../../state/edits";
 import { useEdit } from "../../state/useEdit";
+import { FORWARDS } from "../words";
 import { StepChoice, StepNumber, StepNumbers, type CardProps } from "../params";
 
-/** What means something along a line, and over a surface. */
-const FORWARD_ALONG = ["along", "heading", "at", "away"];
-const FORWARD_OVER = ["along", "heading", "at", "away", "downhill", "line", "random"];
+/** What means something along a line, and over a surface or inside a volume. */
 const UP_ALONG = ["world", "plumb", "line", "roll", "point"];
 const UP_OVER = ["world", "normal", "point"];
 
 export function StanceCard({ dressing }: CardProps) {
   const { stance } = dressing;
-  const over = dressing.where.kind === "over";
+  const { kind } = dressing.where;
+  const over = kind !== "along";
   const step = "stance" as const;
   const sides = [stance.meetsAlong, stance.meetsAcross].filter((side) => side !== "pivot");
   const turned = [stance.turnAlong, stance.turnAcross, stance.turnUp].filter((turn) => turn !== 0);
@@ -29,13 +29,7 @@ export function StanceCard({ dressing }: CardProps) {
         <StepChoice dressing={dressing} step={step} name="meetsAlong" />
         <StepChoice dressing={dressing} step={step} name="meetsAcross" />
       </Fold>
-      <StepChoice
-        dressing={dressing}
-        step={step}
-        name="forward"
-        only={over ? FORWARD_OVER : FORWARD_ALONG}
-        columns={over ? 3 : undefined}
-      />
+      <StepChoice dressing={dressing} step={step} name="forward" only={FORWARDS[kind]} columns={over ? 3 : undefined} />
       {stance.forward === "heading" && <StepNumber dressing={dressing} step={step} name="heading" />}
       {stance.forward === "line" && over && <Towards dressing={dressing} />}
       <StepChoice dressing={dressing} step={step} name="up" only={over ? UP_OVER : UP_ALONG} />

@@ -1,28 +1,39 @@
 "use client";
-/** The card of Where: the lines that a dressing runs along, or the surfaces and areas that it is spread over. */
+/** The card of Where: the lines that a dressing runs along, the surfaces and areas that it is spread over, or what it fills. */
+import type { ReactNode } from "react";
+import type { Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Fold } from "../../kit";
-import { editDressing } from "../../state/edits";
+import { editDressing, makeVolume } from "../../state/edits";
 import { selectLine, selectSurface } from "../../state/session";
+import { cameraNow } from "../../view/CameraRig";
 import { startDrawing } from "../../view/draw-state";
 import { drawnLine } from "../../view/guides";
 import { ADD, StepChoice, type CardProps } from "../params";
 import { GuideList } from "./GuideList";
 
-type Named = "lines" | "surfaces" | "areas" | "holes";
+type Named = "lines" | "surfaces" | "areas" | "holes" | "volumes";
 
 const ADDED: Readonly<Record<Named, readonly [add: string, remove: string]>> = {
   lines: ["Add line", "Take line out"],
   surfaces: ["Add surface", "Take surface out"],
   areas: ["Add area", "Take area out"],
   holes: ["Cut hole", "Close hole"],
+  volumes: ["Add volume", "Take volume out"],
+};
+
+const KINDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => ReactNode>> = {
+  along: Along,
+  over: Over,
+  inside: Inside,
 };
 
 export function WhereCard({ dressing }: CardProps) {
+  const Kind = KINDS[dressing.where.kind];
   return (
     <>
-      <StepChoice dressing={dressing} step="where" name="kind" bare columns={2} />
-      {dressing.where.kind === "along" ? <Along dressing={dressing} /> : <Over dressing={dressing} />}
+      <StepChoice dressing={dressing} step="where" name="kind" bare columns={3} />
+      <Kind dressing={dressing} />
     </>
   );
 }
@@ -96,6 +107,28 @@ function Over({ dressing }: CardProps) {
       >
         <Outlines dressing={dressing} list="holes" noun="hole" lines={closed} />
       </Fold>
+    </>
+  );
+}
+
+function Inside({ dressing }: CardProps) {
+  const surfaces = useScene((scene) => scene.surfaces);
+  return (
+    <>
+      {dressing.where.volumes.length === 0 && (
+        <p className="text-xs text-ink-6">Choose what the props shall fill: a box, or any closed surface.</p>
+      )}
+      <GuideList
+        noun="volume"
+        things={surfaces}
+        empty="There is no other surface in this scene. Make a box."
+        onOpen={selectSurface}
+        {...changing({ dressing }, "volumes")}
+      >
+        <button type="button" className={ADD} onClick={() => makeVolume(dressing.id, cameraNow.target)}>
+          Make a box
+        </button>
+      </GuideList>
     </>
   );
 }

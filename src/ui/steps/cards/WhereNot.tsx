@@ -1,7 +1,7 @@
 "use client";
-/** Of Gaps, what keeps props off parts of a surface: slope, height, facing, the distance to things, the edge. */
+/** Of Gaps, what keeps props off parts of a surface or volume: walls, slope, height, facing, the distance to things, the edge. */
 import { Plus, X } from "lucide-react";
-import type { Dressing } from "@/core/place";
+import { fieldIdsOf, type Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose, Fold, IconButton, ValueField } from "../../kit";
 import { dressingOf, editDressing } from "../../state/edits";
@@ -12,6 +12,23 @@ import { ADD, StepNumber, StepRange, StepSwitch, type CardProps } from "../param
 export function WhereNot({ dressing }: CardProps) {
   const { slopeOn, heightOn, facingOn, edge } = dressing.gaps;
   const given = { dressing, step: "gaps" as const };
+  if (dressing.where.kind === "inside") {
+    return (
+      <>
+        <StepNumber {...given} name="walls" />
+        <div className="grid gap-1.5 border-t border-linen-2 pt-2">
+          <StepSwitch {...given} name="heightOn" />
+          {heightOn && (
+            <>
+              <StepRange {...given} name="height" />
+              <StepNumber {...given} name="heightSoft" />
+            </>
+          )}
+        </div>
+        <Distances dressing={dressing} />
+      </>
+    );
+  }
   return (
     <>
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">
@@ -52,7 +69,7 @@ function Distances({ dressing }: CardProps) {
   const lines = useScene((scene) => scene.lines);
   const surfaces = useScene((scene) => scene.surfaces);
   const { distances } = dressing.gaps;
-  const things = [...lines, ...surfaces.filter(({ id }) => !dressing.where.surfaces.includes(id))];
+  const things = [...lines, ...surfaces.filter(({ id }) => !fieldIdsOf(dressing.where).includes(id))];
   const free = things.filter(({ id }) => !distances.some(({ to }) => to === id));
   return (
     <Fold

@@ -1,0 +1,43 @@
+/** Surfaces that are made: each kind in a file of its own, all becoming a triangle mesh. */
+import { box } from "./box";
+import { bumps } from "./bumps";
+import { loft } from "./loft";
+import { revolve } from "./revolve";
+import { boxSchema, bumpsSchema, loftSchema, revolveSchema, type Made, type MadeKind } from "./schema";
+import type { GuideLine } from "../line";
+import type { TriangleMesh } from "../mesh";
+import type { z } from "zod";
+
+export * from "./schema";
+
+type Guides = ReadonlyMap<string, GuideLine>;
+
+/** The table of kinds: the words for each, how it is described and how it becomes a mesh. */
+export const MADE_KINDS: {
+  [K in MadeKind]: {
+    label: string;
+    help: string;
+    schema: z.ZodObject;
+    mesh: (made: Extract<Made, { kind: K }>, guides: Guides) => TriangleMesh | null;
+  };
+} = {
+  bumps: { label: "Plane with bumps", help: "Ground to begin with.", schema: bumpsSchema, mesh: bumps },
+  box: { label: "Box", help: "To stand things on, or to fill.", schema: boxSchema, mesh: box },
+  revolve: { label: "Revolved line", help: "A line goes round an axis.", schema: revolveSchema, mesh: revolve },
+  loft: { label: "Through lines", help: "A surface is laid through lines.", schema: loftSchema, mesh: loft },
+};
+
+/**
+ * The mesh of a made surface in its own coordinates, metres; null while lines that it is made of are not there.
+ *
+ * @param guides the lines as they are drawn, by their ids
+ */
+export const madeMesh = (made: Made, guides: Guides): TriangleMesh | null =>
+  MADE_KINDS[made.kind].mesh(made as never, guides);
+
+/** The lines that a made surface is made of. */
+export function linesOf(made: Made): string[] {
+  if (made.kind === "loft") return made.lines;
+  if (made.kind !== "revolve") return [];
+  return [made.line, made.axis === "line" ? made.axisLine : null].flatMap((id) => id ?? []);
+}

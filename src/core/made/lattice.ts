@@ -1,0 +1,47 @@
+/** A mesh of rows and columns of points, as all made surfaces but boxes are. */
+import type { TriangleMesh } from "../mesh";
+
+export interface Lattice {
+  /** How many rows of points there are, and how many points in each. */
+  rows: number;
+  columns: number;
+  /** Writes the point in a row and a column, metres. */
+  point: (row: number, column: number, out: Float64Array) => void;
+  flip?: boolean;
+}
+
+/**
+ * The mesh, with texture coordinates `u` along the columns and `v` along the rows, from 0 to 1. The side it shows is the one
+ * from which rows follow each other upwards where columns go to the right.
+ */
+export function latticeMesh({ rows, columns, point, flip = false }: Lattice): TriangleMesh {
+  const position = new Float32Array(3 * rows * columns);
+  const uv = new Float32Array(2 * rows * columns);
+  const at = new Float64Array(3);
+  for (let row = 0, i = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++, i++) {
+      point(row, column, at);
+      position.set(at, 3 * i);
+      uv[2 * i] = columns > 1 ? column / (columns - 1) : 0;
+      uv[2 * i + 1] = rows > 1 ? row / (rows - 1) : 0;
+    }
+  }
+  const index: number[] = [];
+  const corner = (row: number, column: number) => row * columns + column;
+  const whole = (a: number, b: number, c: number): void => {
+    if (!alike(position, a, b) && !alike(position, b, c) && !alike(position, c, a))
+      index.push(a, flip ? c : b, flip ? b : c);
+  };
+  for (let row = 0; row + 1 < rows; row++) {
+    for (let column = 0; column + 1 < columns; column++) {
+      const [a, b] = [corner(row, column), corner(row, column + 1)];
+      const [c, d] = [corner(row + 1, column + 1), corner(row + 1, column)];
+      whole(a, b, c);
+      whole(a, c, d);
+    }
+  }
+  return { position, index: Uint32Array.from(index), attributes: [{ name: "TEXCOORD_0", width: 2, array: uv }] };
+}
+
+const alike = (P: Float32Array, a: number, b: number): boolean =>
+  P[3 * a] === P[3 * b] && P[3 * a + 1] === P[3 * b + 1] && P[3 * a + 2] === P[3 * b + 2];

@@ -1,0 +1,114 @@
+import fc from "fast-check";
+import { GuideLine, type Line } from "../line";
+import { makeLine } from "../line/testing";
+import { facetsOf, Winding, type TriangleMesh } from "../mesh";
+import { linesOf, madeMesh, madeSchema } from ".";
+
+const guidesOf = (lines: readonly Line[]) => new Map(lines.map((line) => [line.id, new GuideLine(line)]));
+const made = (input: object, lines: readonly Line[] = []): TriangleMesh =>
+  madeMesh(madeSchema.parse(input), guidesOf(lines))!;
+const exact = ({ position, index }: TriangleMesh) => ({ position: Float64Array.from(position), index });
+
+const side = fc.double({ min: 0.1, max: 50, noNaN: true });
+
+test("a box is closed, shows its outside and has its size; it stands on its place", () => {
+  fc.assert(
+    fc.property(side, side, side, (width, height, depth) => {
+      const { position, index } = exact(made({ kind: "box", width, height, depth }));
+      const winding = new Winding(position, index);
+      expect(winding.at(0, height / 2, 0)).toBeCloseTo(1, 6);
+      expect(winding.at(0, -0.1, 0)).toBeCloseTo(0, 6);
+      const area = facetsOf({ position, index }).area.reduce((sum, one) => sum + one, 0);
+      const wanted = 2 * (width * height + height * depth + depth * width);
+      expect(Math.abs(area - wanted)).toBeLessThan(1e-5 * wanted);
+    }),
+  );
+});
+
+test("bumps show their upper side, keep within their height, and stay where they are when the plane grows", () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 9999 }), fc.integer({ min: 0, max: 3 }), side, (seed, rough, height) => {
+      const input = { kind: "bumps", seed, rough, height, size: 4 };
+      const small = made({ ...input, width: 8, depth: 8 });
+      const ups = facetsOf(exact(small)).normal.filter((_, i) => i % 3 === 1);
+      expect(Math.min(...ups)).toBeGreaterThan(0);
+      const heights = (mesh: TriangleMesh) =>
+        new Map(
+          Array.from({ length: mesh.position.length / 3 }, (_, v) => {
+            const [x, y, z] = mesh.position.subarray(3 * v, 3 * v + 3);
+            return [`${x.toFixed(3)} ${z.toFixed(3)}`, y] as const;
+          }),
+        );
+      const large = heights(made({ ...input, width: 16, depth: 16 }));
+      let [most, apart] = [0, 0];
+      for (const [place, y] of heights(small)) {
+        most = Math.max(most, Math.abs(y));
+        apart = Math.max(apart, Math.abs((large.get(place) ?? y) - y));
+      }
+      expect(most).toBeLessThanOrEqual(height / 2 + 1e-6);
+      expect(apart).toBeLessThan(1e-4 * height);
+    }),
+    { numRuns: 20 },
+  );
+});
+
+test("a line revolved all round an axis is closed and shows its outside, whichever way the line runs", () => {
+  const profile = (knots: [number, number, number][]) => makeLine({ id: "p", number: 1, kind: "polyline", knots });
+  fc.assert(
+    fc.property(side, side, fc.boolean(), fc.boolean(), (radius, height, down, flip) => {
+      const knots: [number, number, number][] = [
+        [0, 0, 0],
+        [radius, 0, 0],
+        [radius, height, 0],
+        [0, height, 0],
+      ];
+      const line = profile(down ? knots.reverse() : knots);
+      const { position, index } = exact(made({ kind: "revolve", line: "p", pieces: 200, flip }, [line]));
+      const around = new Winding(position, index).at(0.01 * radius, height / 2, 0.01 * radius);
+      // Groups of triangles that are far off count as one, which is a little less exact.
+      expect(Math.abs(around - (flip ? -1 : 1))).toBeLessThan(0.1);
+    }),
+    { numRuns: 40 },
+  );
+});
+
+test("a surface through lines has each of them on it, and looks up unless it is turned inside out", () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.double({ min: -3, max: 3, noNaN: true }), { minLength: 2, maxLength: 6 }),
+      fc.boolean(),
+      fc.boolean(),
+      (heights, rounded, flip) => {
+        const lines = heights.map((y, i) =>
+          makeLine({
+            id: `l${i}`,
+            number: i + 1,
+            kind: "polyline",
+            knots: [
+              [0, y, 3 * i],
+              [10, y, 3 * i],
+            ],
+          }),
+        );
+        const input = { kind: "loft", lines: lines.map(({ id }) => id), along: 10, between: 4, rounded, flip };
+        expect(linesOf(madeSchema.parse(input))).toHaveLength(lines.length);
+        const mesh = made(input, lines);
+        lines.forEach((_, i) => {
+          const row = mesh.position.subarray(3 * 11 * 4 * i, 3 * 11 * (4 * i + 1));
+          for (let v = 0; v < 11; v++) {
+            expect([...row.subarray(3 * v, 3 * v + 3)]).toEqual(
+              [v, heights[i], 3 * i].map((x) => expect.closeTo(x, 4)),
+            );
+          }
+        });
+        const up = facetsOf(exact(mesh))
+          .normal.filter((_, i) => i % 3 === 1)
+          .reduce((sum, y) => sum + y, 0);
+        expect(up > 0).toBe(!flip);
+      },
+    ),
+    { numRuns: 30 },
+  );
+  expect(madeMesh(madeSchema.parse({ kind: "loft", lines: ["gone"] }), new Map())).toBeNull();
+  expect(madeMesh(madeSchema.parse({ kind: "revolve" }), new Map())).toBeNull();
+});

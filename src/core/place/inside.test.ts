@@ -1,0 +1,201 @@
+import fc from "fast-check";
+import { fromTurns, rotate, type Quat, type Vec3 } from "../math";
+import { madeMesh, madeSchema } from "../made";
+import { makeLine } from "../line/testing";
+import { Ground, type Stand } from "../mesh";
+import { evaluate } from "./evaluate";
+import { localOfKey } from "./slots";
+import { dressing, STAND, surroundings } from "./testing";
+import { Volume } from "./where/volume";
+import type { Placements } from "./placements";
+
+/** A ball of radius 3 about the origin, without so many of its triangles. */
+const ball = (holes = 0): Ground => {
+  const knots = Array.from({ length: 25 }, (_, k): Vec3 => {
+    const angle = (Math.PI * k) / 24;
+    return [3 * Math.sin(angle), -3 * Math.cos(angle), 0];
+  });
+  const line = makeLine({ id: "bow", number: 1, kind: "polyline", knots });
+  const made = madeSchema.parse({ kind: "revolve", line: "bow", pieces: 40 });
+  const mesh = madeMesh(made, surroundings([line]).guides)!;
+  return Ground.of("space", { ...mesh, index: mesh.index.slice(3 * holes) }, STAND);
+};
+
+const box = (size: Vec3, stand: Stand = STAND): Ground => {
+  const [width, height, depth] = size;
+  return Ground.of("space", madeMesh(madeSchema.parse({ kind: "box", width, height, depth }), new Map())!, stand);
+};
+
+type Input = NonNullable<Parameters<typeof dressing>[0]>;
+
+const fill = (input: Input, ground: Ground, lines: Parameters<typeof surroundings>[0] = []): Placements =>
+  evaluate(dressing({ ...input, where: { kind: "inside", volumes: ["space"] } }, []), {
+    ...surroundings(lines),
+    surfaces: new Map([["space", { mesh: ground, ground: false }]]),
+  });
+
+const positionOf = (p: Placements, i: number): Vec3 =>
+  [0, 1, 2].map((axis) => p.origin[axis] + p.position[3 * i + axis]) as unknown as Vec3;
+
+function nearestTwo(p: Placements): number {
+  let least = Infinity;
+  for (let i = 0; i < p.count; i++) {
+    const a = positionOf(p, i);
+    for (let j = 0; j < i; j++) {
+      const b = positionOf(p, j);
+      least = Math.min(least, Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]));
+    }
+  }
+  return least;
+}
+
+const PATTERNS = ["even", "random", "square", "hexagonal"] as const;
+const pattern = fc.constantFrom(...PATTERNS);
+const side = fc.double({ min: 2, max: 6, noNaN: true });
+const size = fc.tuple(side, side, side);
+const seed = fc.integer({ min: 0, max: 99_999 });
+
+test("the inside of a mesh is told apart from the outside, also where some of its triangles are missing", () => {
+  const R = 3;
+  for (const [ground, slack] of [
+    [ball(), 0.03],
+    [ball(60), 0.35],
+  ] as const) {
+    const volume = Volume.of(ground);
+    fc.assert(
+      fc.property(fc.tuple(...[0, 1, 2].map(() => fc.double({ min: -4, max: 4, noNaN: true }))), ([x, y, z]) => {
+        const from = Math.hypot(x, y, z);
+        fc.pre(Math.abs(from - R) > slack);
+        expect(volume.contains(x, y, z)).toBe(from < R);
+      }),
+    );
+  }
+  expect(Volume.of(ball()).cubic).toBeCloseTo((4 / 3) * Math.PI * R ** 3, -0.5);
+});
+
+test("all of whatever pattern lie inside, as far from the walls as asked, and their keys are unique", () => {
+  fc.assert(
+    fc.property(
+      pattern,
+      size,
+      seed,
+      fc.boolean(),
+      fc.double({ min: 0, max: 0.8, noNaN: true }),
+      (pattern, size, seed, clusters, walls) => {
+        const p = fill(
+          { spacing: { pattern, distance: 0.7, clusters, clusterRadius: 0.4 }, variation: { seed }, gaps: { walls } },
+          box(size),
+        );
+        expect(new Set(p.key).size).toBe(p.count);
+        for (let i = 0; i < p.count; i++) {
+          const [x, y, z] = positionOf(p, i);
+          const inner = Math.min(size[0] / 2 - Math.abs(x), y, size[1] - y, size[2] / 2 - Math.abs(z));
+          expect(inner).toBeGreaterThanOrEqual(walls - 1e-5);
+        }
+      },
+    ),
+    { numRuns: 40 },
+  );
+});
+
+test("none of an even spread is nearer than asked to another, and hardly any room is left", () => {
+  fc.assert(
+    fc.property(size, seed, fc.double({ min: 0.6, max: 1, noNaN: true }), (size, seed, distance) => {
+      const p = fill({ spacing: { pattern: "even", distance }, variation: { seed } }, box(size));
+      expect(nearestTwo(p)).toBeGreaterThanOrEqual(distance - 1e-5);
+      // So many at least fit into what lies half a distance off the walls.
+      const cubes = size.reduce((cubic, one) => cubic * Math.max(0, one - distance), 1) / distance ** 3;
+      expect(p.count).toBeGreaterThan(0.6 * cubes);
+    }),
+    { numRuns: 25 },
+  );
+});
+
+test("packed ones have twelve neighbours at the distance; a grid has six", () => {
+  for (const [pattern, neighbours] of [
+    ["hexagonal", 12],
+    ["square", 6],
+  ] as const) {
+    const p = fill({ spacing: { pattern, distance: 1 } }, box([7, 7, 7]));
+    expect(nearestTwo(p)).toBeCloseTo(1, 5);
+    const inner = Array.from({ length: p.count }, (_, i) => i).filter((i) => {
+      const [x, y, z] = positionOf(p, i);
+      return Math.max(Math.abs(x), Math.abs(y - 3.5), Math.abs(z)) < 2;
+    });
+    expect(inner.length).toBeGreaterThan(10);
+    for (const i of inner) {
+      const [x, y, z] = positionOf(p, i);
+      const near = Array.from({ length: p.count }, (_, j) => positionOf(p, j)).filter(
+        ([a, b, c]) => Math.abs(Math.hypot(a - x, b - y, c - z) - 1) < 1e-4,
+      );
+      expect(near).toHaveLength(neighbours);
+    }
+  }
+});
+
+test("the number asked for is the number there is; a density is met on average, evenly over eighths", () => {
+  fc.assert(
+    fc.property(pattern, seed, fc.integer({ min: 1, max: 400 }), (pattern, seed, count) => {
+      const p = fill({ spacing: { pattern, amount: "count", count }, variation: { seed } }, ball());
+      expect(p.count).toBe(count);
+    }),
+    { numRuns: 12 },
+  );
+  const p = fill({ spacing: { pattern: "random", amount: "density", perVolume: 40 } }, box([4, 4, 4]));
+  const eighths = new Array<number>(8).fill(0);
+  for (let i = 0; i < p.count; i++) {
+    const [x, y, z] = positionOf(p, i);
+    eighths[(x > 0 ? 1 : 0) + (y > 2 ? 2 : 0) + (z > 0 ? 4 : 0)]++;
+  }
+  const expected = (40 * 64) / 8;
+  // Of chi-square with 8 degrees of freedom hardly ever more; cells share numbers out, so it is rather less.
+  expect(eighths.reduce((sum, n) => sum + (n - expected) ** 2 / expected, 0)).toBeLessThan(26);
+});
+
+test("a volume that is moved and turned takes all along by the same keys; one made larger moves none", () => {
+  fc.assert(
+    fc.property(pattern, seed, fc.tuple(side, side, side), (pattern, seed, [a, b, c]) => {
+      const stand: Stand = { position: [a, -b, c], rotation: fromTurns(a, b, c) as Quat, scale: 1 };
+      const input: Input = { spacing: { pattern, distance: 0.9 }, variation: { seed } };
+      const before = fill(input, box([3, 3, 3]));
+      const moved = fill(input, box([3, 3, 3], stand));
+      expect([...moved.key]).toEqual([...before.key]);
+      for (let i = 0; i < before.count; i++) {
+        const [x, y, z] = rotate(stand.rotation, positionOf(before, i));
+        const there = positionOf(moved, i);
+        expect(Math.hypot(x + a - there[0], y - b - there[1], z + c - there[2])).toBeLessThan(1e-4);
+      }
+      if (pattern === "random" || pattern === "even") return;
+      const larger = fill(input, box([4, 3.5, 5]));
+      const known = new Map(Array.from(larger.key, (key, i) => [key, i]));
+      for (let i = 0; i < before.count; i++) {
+        const [x, y, z] = positionOf(before, i);
+        const [u, v, w] = positionOf(larger, known.get(before.key[i])!);
+        expect(Math.hypot(x - u, y - v, z - w)).toBeLessThan(1e-5);
+      }
+    }),
+    { numRuns: 30 },
+  );
+});
+
+test("walls thin out and move none; a peg stays where it was put in the volume; outward is away from its middle", () => {
+  const input: Input = {
+    spacing: { pattern: "random", amount: "density", perVolume: 3 },
+    stance: { forward: "outward", up: "normal", meetsUp: "pivot" },
+  };
+  const whole = fill(input, ball());
+  const thinned = fill({ ...input, gaps: { walls: 1 } }, ball());
+  const at = new Map(Array.from(whole.key, (key, i) => [key, i]));
+  expect(thinned.count).toBeLessThan(whole.count);
+  for (let i = 0; i < thinned.count; i++) {
+    expect(positionOf(thinned, i)).toEqual(positionOf(whole, at.get(thinned.key[i])!).map((x) => expect.closeTo(x, 4)));
+    const [x, y, z, w] = thinned.rotation.subarray(4 * i, 4 * i + 4);
+    const up = rotate([x, y, z, w], [0, 1, 0]);
+    const way = positionOf(thinned, i);
+    const far = Math.hypot(...way);
+    expect(up.map((value) => value * far)).toEqual(way.map((value) => expect.closeTo(value, 3)));
+  }
+  const peg = { line: "space", slot: localOfKey(whole.key[0]), point: [0.5, 0.25, -0.5] as Vec3 };
+  const pegged = fill({ ...input, pegs: [peg] }, ball());
+  expect(positionOf(pegged, pegged.key.indexOf(whole.key[0]))).toEqual(peg.point.map((x) => expect.closeTo(x, 5)));
+});

@@ -1,0 +1,114 @@
+/** *The space inside a mesh*, in the mesh's own coordinates at the size that it has: moving and turning it change nothing. */
+import { normalize, rotate, subtract, type Vec3 } from "../../math";
+import { facetsOf, RayTree, Winding, type Ground, type Met } from "../../mesh";
+
+/** A mesh counts as closed as long as what is open of it is less than this share of it. */
+const MOST_OPEN = 0.15;
+
+export class Volume {
+  /** Corners of its box. */
+  readonly least: Vec3;
+  readonly most: Vec3;
+  /** How much it holds, cubic metres; of a mesh with small holes about, and of one that is not closed nothing. */
+  readonly cubic: number;
+  readonly #ground: Ground;
+  /** Whether it is its box, of which all is known at once. */
+  readonly #box: boolean;
+  #winding: Winding | undefined;
+  #tree: RayTree | undefined;
+  readonly #met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
+
+  private constructor(ground: Ground) {
+    this.#ground = ground;
+    const P = ground.own;
+    const least = [Infinity, Infinity, Infinity];
+    const most = [-Infinity, -Infinity, -Infinity];
+    for (let p = 0; p < P.length; p++) {
+      least[p % 3] = Math.min(least[p % 3], P[p]);
+      most[p % 3] = Math.max(most[p % 3], P[p]);
+    }
+    this.least = least as unknown as Vec3;
+    this.most = most as unknown as Vec3;
+    this.cubic = openness(ground) > MOST_OPEN ? 0 : cubicOf(P, ground.index);
+    const [wide, tall, deep] = [0, 1, 2].map((axis) => most[axis] - least[axis]);
+    const cornered = P.every((value, p) => value === least[p % 3] || value === most[p % 3]);
+    this.#box = cornered && Math.abs(this.cubic / (wide * tall * deep) - 1) < 1e-6;
+  }
+
+  static readonly #known = new WeakMap<Ground, Volume>();
+
+  static of(ground: Ground): Volume {
+    let volume = Volume.#known.get(ground);
+    if (!volume) Volume.#known.set(ground, (volume = new Volume(ground)));
+    return volume;
+  }
+
+  /** Whether a point, in its own coordinates, lies inside. */
+  contains(x: number, y: number, z: number): boolean {
+    const { least, most } = this;
+    if (x < least[0] || y < least[1] || z < least[2] || x > most[0] || y > most[1] || z > most[2]) return false;
+    if (this.#box) return true;
+    this.#winding ??= new Winding(this.#ground.own, this.#ground.index);
+    return this.#winding.contains(x, y, z);
+  }
+
+  /** How far a point, in its own coordinates, lies from its walls, metres; {@link Infinity} where that is more than `most`. */
+  toWall(x: number, y: number, z: number, most = Infinity): number {
+    if (this.#box) return this.#toSide(x, y, z);
+    const met = this.#met;
+    this.#tree ??= new RayTree(this.#ground.own, this.#ground.index);
+    this.#tree.nearest(x, y, z, met, most);
+    return met.triangle < 0 ? Infinity : Math.hypot(met.x - x, met.y - y, met.z - z);
+  }
+
+  #toSide(x: number, y: number, z: number): number {
+    const { least, most } = this;
+    const out = Math.hypot(
+      Math.max(least[0] - x, 0, x - most[0]),
+      Math.max(least[1] - y, 0, y - most[1]),
+      Math.max(least[2] - z, 0, z - most[2]),
+    );
+    if (out > 0) return out;
+    return Math.min(x - least[0], most[0] - x, y - least[1], most[1] - y, z - least[2], most[2] - z);
+  }
+
+  /** The direction from its middle to a point of the world; up where that is the middle. */
+  outward(point: Vec3): Vec3 {
+    const own = this.inOwn(point);
+    const way = own.map((value, axis) => value - (this.least[axis] + this.most[axis]) / 2) as unknown as Vec3;
+    return Math.hypot(...way) > 0 ? rotate(this.#ground.stand?.rotation ?? [0, 0, 0, 1], normalize(way)) : [0, 1, 0];
+  }
+
+  /** A point of the world in its own coordinates. */
+  inOwn(point: Vec3): Vec3 {
+    const { stand } = this.#ground;
+    if (!stand) return point;
+    const [x, y, z, w] = stand.rotation;
+    return rotate([-x, -y, -z, w], subtract(point, stand.position));
+  }
+}
+
+/** Of a closed mesh the triangles' areas, as vectors, come to nothing: what is left is as large as the holes. */
+function openness(ground: Ground): number {
+  const { area, normal } = facetsOf({ position: ground.own, index: ground.index });
+  const sum = [0, 0, 0];
+  let whole = 0;
+  for (let t = 0; t < area.length; t++) {
+    whole += area[t];
+    for (let axis = 0; axis < 3; axis++) sum[axis] += area[t] * normal[3 * t + axis];
+  }
+  return whole > 0 ? Math.hypot(...sum) / whole : 1;
+}
+
+/** By the divergence theorem: the tetrahedra from the origin to all triangles, with their signs. */
+function cubicOf(P: Float64Array, index: Uint32Array): number {
+  let six = 0;
+  for (let t = 0; t < index.length; t += 3) {
+    const [a, b, c] = [3 * index[t], 3 * index[t + 1], 3 * index[t + 2]];
+    six +=
+      P[a] * (P[b + 1] * P[c + 2] - P[b + 2] * P[c + 1]) +
+      P[a + 1] * (P[b + 2] * P[c] - P[b] * P[c + 2]) +
+      P[a + 2] * (P[b] * P[c + 1] - P[b + 1] * P[c]);
+  }
+  return Math.abs(six) / 6;
+}
