@@ -3,11 +3,12 @@
  * that follow is kept. A worker that dies is started again, and whoever listens is told.
  */
 import * as Comlink from "comlink";
+import type { LaidTrack } from "@/core/line";
 import type { Member, Merged, TriangleMesh } from "@/core/mesh";
 import type { Shapes } from "@/core/place";
 import { InputError, type Scene } from "@/core/scene";
 import type { DressingResult } from "./engine";
-import type { EvaluationApi, Progress } from "./evaluation.worker";
+import type { Evaluation, EvaluationApi, Progress } from "./evaluation.worker";
 import type { Answer, FilesApi } from "./files.worker";
 import type { MeshesApi } from "./meshes.worker";
 import { meshesWanted } from "./wanted";
@@ -15,6 +16,8 @@ import { meshesWanted } from "./wanted";
 interface Listener {
   /** Results of the dressings that changed, for the scene that was evaluated. */
   results(results: DressingResult[], scene: Scene): void;
+  /** Where lines lie on surfaces, and the ids of those that no longer do; told before the results. */
+  laid?(laid: readonly [string, LaidTrack][], free: readonly string[]): void;
   /** The worker died or threw; it has been started again. */
   failed(reason: string): void;
   /** How far the work has come; null when there is none. */
@@ -74,8 +77,10 @@ export class EvaluationClient {
       const scene = this.#waiting;
       this.#waiting = null;
       try {
-        const results = await this.#evaluate(scene);
-        if (!this.#closed) this.#listener.results(results, scene);
+        const { results, laid, free } = await this.#evaluate(scene);
+        if (this.#closed) continue;
+        if (laid.length > 0 || free.length > 0) this.#listener.laid?.(laid, free);
+        this.#listener.results(results, scene);
       } catch (error) {
         if (this.#closed) return;
         this.#worker?.terminate();
@@ -89,7 +94,7 @@ export class EvaluationClient {
     this.#listener.progress?.(null);
   }
 
-  #evaluate(scene: Scene): Promise<DressingResult[]> {
+  #evaluate(scene: Scene): Promise<Evaluation> {
     if (!this.#worker) {
       this.#taught.clear();
       this.#worker = new Worker(new URL("./evaluation.worker.ts", import.meta.url), { type: "module" });
@@ -109,7 +114,7 @@ export class EvaluationClient {
     return Promise.race([this.#taughtAndEvaluated(this.#remote!, scene), died, dropped]);
   }
 
-  async #taughtAndEvaluated(remote: Comlink.Remote<EvaluationApi>, scene: Scene): Promise<DressingResult[]> {
+  async #taughtAndEvaluated(remote: Comlink.Remote<EvaluationApi>, scene: Scene): Promise<Evaluation> {
     for (const hash of meshesWanted(scene)) {
       if (this.#taught.has(hash)) continue;
       const bytes = await this.#listener.asset?.(hash);

@@ -3,7 +3,8 @@
  * and directly under Node; between two scenes it computes only what differs.
  */
 import { findings, type Finding } from "@/core/check";
-import { GuideLine, type Knot, type Line } from "@/core/line";
+import { laidTrack, surfacesUnder } from "@/core/lay";
+import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
 import { linesOf, madeMesh, type Made as MadeSurface } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
 import { Ground, hullOf, type TriangleMesh } from "@/core/mesh";
@@ -70,6 +71,18 @@ interface Remembered {
   placements?: Placements;
 }
 
+/** A line on surfaces, and what it was laid onto. */
+interface LaidLine {
+  /** The line as it is drawn. */
+  drawn: GuideLine;
+  under: readonly Ground[];
+  track: LaidTrack | null;
+  guide: GuideLine;
+}
+
+const sameItems = <T>(a: readonly T[], b: readonly T[]): boolean =>
+  a.length === b.length && a.every((item, i) => item === b[i]);
+
 /** What was made of a mesh, and with what. */
 interface Made<T> {
   mesh: TriangleMesh;
@@ -83,6 +96,7 @@ export class Engine {
   #grounds = new Map<string, Made<Ground>>();
   #madeMeshes = new Map<string, { text: string; guides: (GuideLine | undefined)[]; mesh: TriangleMesh | null }>();
   #solids = new Map<string, Made<Solid>>();
+  #laid = new Map<string, LaidLine>();
 
   /** @param other an engine whose meshes this one is to know too, and what was made of them and of lines */
   constructor(other?: Engine) {
@@ -91,6 +105,7 @@ export class Engine {
     this.#guides = other.#guides;
     this.#grounds = other.#grounds;
     this.#madeMeshes = other.#madeMeshes;
+    this.#laid = other.#laid;
     this.#solids = other.#solids;
   }
   #dressings = new Map<string, Remembered>();
@@ -111,11 +126,12 @@ export class Engine {
    * @param progress is told which dressing is being placed and how far all the work has come, from 0 to 1
    */
   evaluate(scene: Scene, progress?: (dressing: string, share: number) => void): DressingResult[] {
-    const guides = this.#guidesOf(scene.lines);
+    const drawn = this.#guidesOf(scene.lines);
     const bounds = new Map<string, PropBounds>(scene.props.map((prop) => [prop.id, placingBounds(prop)]));
     const mixes = new Map(scene.mixes.map((mix) => [mix.id, mix.props]));
     const things = middlesOf(scene);
-    const surfaces = this.#groundsOf(scene.surfaces, guides);
+    const surfaces = this.#groundsOf(scene.surfaces, drawn);
+    const guides = this.#laidOf(scene.lines, drawn, surfaces);
     const solids = this.#solidsOf(scene.props);
     const hulls = new Map([...solids].map(([id, { hull }]) => [id, hull]));
     const lineNames = new Map([...scene.surfaces, ...scene.lines].map(({ id, name }) => [id, name]));
@@ -175,6 +191,37 @@ export class Engine {
     return new Map([...next].map(([id, { guide }]) => [id, guide]));
   }
 
+  /** The lines laid onto their surfaces; one for which nothing changed keeps its guide. Surfaces are made of lines as drawn. */
+  #laidOf(
+    lines: readonly Line[],
+    drawn: ReadonlyMap<string, GuideLine>,
+    surfaces: ReadonlyMap<string, GroundSurface>,
+  ): Map<string, GuideLine> {
+    const guides = new Map(drawn);
+    const next = new Map<string, LaidLine>();
+    for (const line of lines) {
+      if (!line.laid) continue;
+      const under = surfacesUnder(line, surfaces).map(({ mesh }) => mesh);
+      const own = drawn.get(line.id)!;
+      const known = this.#laid.get(line.id);
+      const same = known?.drawn === own && sameItems(known.under, under);
+      let laid = same ? known : null;
+      if (!laid) {
+        const track = laidTrack(line, own, surfaces);
+        laid = { drawn: own, under, track, guide: track ? new GuideLine(line, track) : own };
+      }
+      next.set(line.id, laid);
+      guides.set(line.id, laid.guide);
+    }
+    this.#laid = next;
+    return guides;
+  }
+
+  /** Where the lines lie that have been laid onto surfaces, by their ids, as of the last evaluation. */
+  get tracks(): ReadonlyMap<string, LaidTrack> {
+    return new Map([...this.#laid].flatMap(([id, { track }]) => (track ? [[id, track] as const] : [])));
+  }
+
   /** The surfaces whose meshes are known; one that did not change keeps what was worked out of it. */
   #groundsOf(surfaces: readonly Surface[], guides: ReadonlyMap<string, GuideLine>): Map<string, GroundSurface> {
     const next = new Map<string, Made<Ground>>();
@@ -198,7 +245,7 @@ export class Engine {
     const text = JSON.stringify(made);
     const lines = linesOf(made).map((line) => guides.get(line));
     const known = this.#madeMeshes.get(id);
-    if (known?.text === text && known.guides.every((guide, i) => guide === lines[i])) return known.mesh;
+    if (known?.text === text && sameItems(known.guides, lines)) return known.mesh;
     const mesh = madeMesh(made, guides);
     this.#madeMeshes.set(id, { text, guides: lines, mesh });
     return mesh;

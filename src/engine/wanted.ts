@@ -5,9 +5,9 @@ import type { Scene, Surface } from "@/core/scene";
 
 /**
  * The assets whose meshes an evaluation needs: surfaces that something is spread over or dropped onto, props among them, and props whose
- * lowest points are looked for. They are to be taught before, see `Engine.learn`.
+ * lowest points are looked for; and surfaces that lines lie on. They are to be taught before, see `Engine.learn`.
  */
-export function meshesWanted({ dressings, surfaces, props, mixes }: Scene): Set<string> {
+export function meshesWanted({ dressings, surfaces, props, mixes, lines }: Scene): Set<string> {
   const wanted = new Set<string>();
   const wantProps = ({ what, pegs }: Dressing) => {
     const named = new Set([...propsIn(what), ...pegs.flatMap(({ prop }) => prop ?? [])]);
@@ -17,6 +17,10 @@ export function meshesWanted({ dressings, surfaces, props, mixes }: Scene): Set<
   const wantSurfaces = (which: (surface: Surface) => boolean) => {
     for (const surface of surfaces) if (surface.asset !== null && which(surface)) wanted.add(surface.asset);
   };
+  for (const { laid } of lines) {
+    if (laid?.kind === "edges") wantSurfaces(({ id }) => id === laid.on);
+    else if (laid) wantSurfaces(({ id, ground }) => (laid.on.length > 0 ? laid.on.includes(id) : ground));
+  }
   for (const dressing of dressings) {
     const { fit, where, gaps } = dressing;
     if (where.kind !== "along") {

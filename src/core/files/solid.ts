@@ -22,7 +22,29 @@ export async function readSolid(bytes: Uint8Array, name: string): Promise<Triang
     vertices += part.position.length / 3;
     corners += part.index.length;
   }
-  return { position, index, attributes: [] };
+  return {
+    position,
+    index,
+    attributes: [joined(parts, "TEXCOORD_0", 2), joined(parts, "COLOR_0", 3)].flatMap((one) => one ?? []),
+  };
+}
+
+/** An attribute of all parts, ones where a part has none; null where none has it. */
+function joined(parts: readonly TriangleMesh[], name: string, width: number): Attribute | null {
+  if (!parts.some(({ attributes }) => attributes.some((one) => one.name === name))) return null;
+  const array = new Float32Array(parts.reduce((sum, part) => sum + (width * part.position.length) / 3, 0)).fill(1);
+  let vertices = 0;
+  for (const part of parts) {
+    const count = part.position.length / 3;
+    const own = part.attributes.find((one) => one.name === name);
+    if (own) {
+      // Colours may have a fourth number, which does not matter here.
+      for (let v = 0; v < count; v++)
+        for (let k = 0; k < width; k++) array[width * (vertices + v) + k] = own.array[own.width * v + k];
+    }
+    vertices += count;
+  }
+  return { name, width, array };
 }
 
 /** A primitive's vertices and triangles, whatever form it has them in. */

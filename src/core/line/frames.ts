@@ -4,10 +4,13 @@
  */
 import { vectorAt, writeFromBasis, type Vec3 } from "../math";
 import { arcLengthWithin, type Curve } from "./curve";
+import type { Normals } from "./track";
 import { PARALLEL, reflectTwice, stationAt, type Stations } from "./stations";
 
 /** Where up comes from: a rule, or a point that it leads away from. */
-export type UpRule = "world" | "plumb" | "line" | "roll" | Vec3;
+export type UpRule = "world" | "plumb" | "line" | "roll" | "normal" | Vec3;
+/** The same with normals in hand. */
+type UpSource = Exclude<UpRule, "normal"> | Normals;
 
 /** Places a piece of work: what belongs to them fits the processor's nearest cache. */
 const CHUNK = 1024;
@@ -29,11 +32,12 @@ const room = {
  * - `roll`: as `world`; the line's roll comes on top of it, see `roll.ts`.
  * - a point: forward along the line, up away from the point as far as that allows; where the line runs straight to or from
  *   it, the line's own.
+ * - normals: forward along the line, up as near to them as that allows; where the line runs straight along one, its own.
  */
 export function writeFrames(
   curve: Curve,
   stations: Stations,
-  rule: UpRule,
+  rule: UpSource,
   at: Float64Array,
   n: number,
   position: Float64Array,
@@ -55,7 +59,7 @@ export function writeFrames(
 export function writeSpanFrames(
   curve: Curve,
   stations: Stations,
-  rule: UpRule,
+  rule: UpSource,
   at: Float64Array,
   span: Float64Array,
   n: number,
@@ -90,7 +94,8 @@ type Kernel = (curve: Curve, stations: Stations, places: Places, rotation: Float
 
 const KERNELS = { line: writeOwn, world: writeWorld, plumb: writePlumb, roll: writeWorld };
 
-const kernelOf = (rule: UpRule): Kernel => (typeof rule === "string" ? KERNELS[rule] : awayFrom(rule));
+const kernelOf = (rule: UpSource): Kernel =>
+  typeof rule === "string" ? KERNELS[rule] : "normal" in rule ? squareTo(rule) : awayFrom(rule);
 
 /**
  * The line's own frame. Two reflections after each other are a rotation, and as a quaternion it is the product of their
@@ -247,16 +252,43 @@ function writePlumb(curve: Curve, stations: Stations, places: Places, rotation: 
   }
 }
 
-/** Up away from a point, made perpendicular to forward. */
-function awayFrom([px, py, pz]: Vec3): Kernel {
+/** Up away from a point. */
+const awayFrom = ([px, py, pz]: Vec3): Kernel =>
+  leaning((_, { position }, i, out) => {
+    out[0] = position[3 * i] - px;
+    out[1] = position[3 * i + 1] - py;
+    out[2] = position[3 * i + 2] - pz;
+  });
+
+/** Up as the surface faces there, between the normals that are known. */
+const squareTo = ({ at: known, normal }: Normals): Kernel =>
+  leaning((curve, { at }, i, out) => {
+    const s = arcLengthWithin(curve, at[i]);
+    let [low, high] = [0, known.length - 1];
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      if (known[middle] <= s) low = middle;
+      else high = middle;
+    }
+    const way = known[high] - known[low];
+    const share = way > 0 ? (s - known[low]) / way : 0;
+    for (let axis = 0; axis < 3; axis++) {
+      out[axis] = normal[3 * low + axis] + share * (normal[3 * high + axis] - normal[3 * low + axis]);
+    }
+  });
+
+type WriteUp = (curve: Curve, places: Places, i: number, out: Float64Array) => void;
+
+/** Up as it is wished for, made perpendicular to forward. */
+function leaning(writeUp: WriteUp): Kernel {
+  const up = new Float64Array(3);
   return (curve, stations, places, rotation) => {
-    const { at, position, tangent } = places;
+    const { at, tangent } = places;
     for (let i = 0; i < at.length; i++) {
       const o = 3 * i;
       const [tx, ty, tz] = [tangent[o], tangent[o + 1], tangent[o + 2]];
-      let ux = position[o] - px;
-      let uy = position[o + 1] - py;
-      let uz = position[o + 2] - pz;
+      writeUp(curve, places, i, up);
+      let [ux, uy, uz] = up;
       const away = ux * ux + uy * uy + uz * uz;
       const on = ux * tx + uy * ty + uz * tz;
       ux -= on * tx;

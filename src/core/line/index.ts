@@ -6,6 +6,7 @@ import { marksOf } from "./marks";
 import { applyRoll, rollOf, type Roll } from "./roll";
 import { stationsOf, type Stations } from "./stations";
 import { arcLengthWithin, type Curve } from "./curve";
+import { curveThrough, normalsAlong, type LaidTrack, type Normals } from "./track";
 import type { Line } from "./schema";
 
 export { handlesOf, type Handles } from "./bezier";
@@ -19,6 +20,7 @@ export { withKnotAt } from "./insert";
 export { curveOf, LINE_KINDS } from "./kinds";
 export { writeFrames, type UpRule } from "./frames";
 export * from "./schema";
+export type { LaidTrack } from "./track";
 
 /** *A line ready to be placed along*: its curve, and its stations, marks and corners as soon as somebody asks for them. */
 export class GuideLine {
@@ -29,14 +31,18 @@ export class GuideLine {
   readonly tagged: boolean;
   readonly #line: Line;
   readonly #roll: Roll | null;
+  /** Up along a line that lies on a surface. */
+  readonly #normals: Normals | null;
   #stations: Stations | undefined;
   #marks: Float64Array | undefined;
 
-  constructor(line: Line) {
+  /** @param track where the line lies once it has been laid onto a surface, see `core/lay` */
+  constructor(line: Line, track: LaidTrack | null = null) {
     this.#line = line;
     this.id = line.id;
     this.number = line.number;
-    this.curve = curveOf(line);
+    this.curve = track ? curveThrough(track) : curveOf(line);
+    this.#normals = track && normalsAlong(track, this.curve);
     this.tagged = line.knots.some(({ tag }) => tag !== undefined);
     this.#roll = rollOf(line, this.curve);
   }
@@ -74,7 +80,7 @@ export class GuideLine {
 
   /** Positions (3n, metres) and frames (4n, quaternions) at `n` arc lengths, with the line's roll where `up` asks for it. */
   frames(up: UpRule, at: Float64Array, n: number, position: Float64Array, rotation: Float64Array): void {
-    writeFrames(this.curve, this.stations, up, at, n, position, rotation);
+    writeFrames(this.curve, this.stations, this.#upRule(up), at, n, position, rotation);
     this.#rolled(up, at, n, rotation);
   }
 
@@ -87,8 +93,14 @@ export class GuideLine {
     position: Float64Array,
     rotation: Float64Array,
   ): void {
-    writeSpanFrames(this.curve, this.stations, up, at, span, n, position, rotation);
+    writeSpanFrames(this.curve, this.stations, this.#upRule(up), at, span, n, position, rotation);
     this.#rolled(up, at, n, rotation);
+  }
+
+  /** The frame of a line on a surface stands square to it; elsewhere there is no normal, and up is the world's. */
+  #upRule(up: UpRule): Exclude<UpRule, "normal"> | Normals {
+    if (this.#normals && (up === "line" || up === "normal")) return this.#normals;
+    return up === "normal" ? "world" : up;
   }
 
   #rolled(up: UpRule, at: Float64Array, n: number, rotation: Float64Array): void {

@@ -36,6 +36,68 @@ export const knotSchema = z.object({
   tag: z.string().trim().min(1).max(40).optional(),
 });
 
+/** How a line is laid onto surfaces; see `core/lay`. */
+const ontoSurfaceSchema = z.object({
+  kind: z.literal("surface"),
+  /** Ids of the surfaces; none for all that are ground. */
+  on: z.array(idSchema).max(1000).default([]),
+  way: choiceParam({
+    label: "Laid",
+    help: "Straight down or up, whichever is nearer; along a direction or against it; or to the nearest place of the surface.",
+    default: "down",
+    choices: { down: "Down", axis: "Direction", nearest: "Nearest" },
+  }),
+  /** For a direction: where it points, metres. */
+  axis: vec3Schema.default([0, 0, -1]),
+  how: choiceParam({
+    label: "Follows",
+    help: "Densely: all of the line lies on the surface. Knots: only its knots do, and between them it is as it is.",
+    default: "densely",
+    choices: { densely: "Densely", knots: "With its knots" },
+  }),
+});
+
+/** A line that follows edges, or a row of texture coordinates, of a surface's mesh. */
+const ontoEdgesSchema = z.object({
+  kind: z.literal("edges"),
+  on: idSchema,
+  follow: choiceParam({
+    label: "Follows",
+    help: "The rim of the mesh, edges where it bends, edges one behind the other, across them from each to the next, or a row of its texture coordinates.",
+    default: "boundary",
+    choices: {
+      boundary: "Rim",
+      sharp: "Sharp edges",
+      loop: "Edge loop",
+      ring: "Edge ring",
+      u: "Row of u",
+      v: "Row of v",
+    },
+  }),
+  /** The place by which the edge was taken, in the surface's own coordinates, metres; there a closed line begins. */
+  at: vec3Schema,
+  bend: angleParam({
+    label: "Sharp from",
+    help: "Edges count as sharp where the mesh bends by so much.",
+    default: Math.PI / 6,
+    min: 0.001,
+    max: Math.PI,
+    slider: [0.05, Math.PI / 2],
+  }),
+  value: plainParam({
+    label: "At",
+    help: "Which row: the texture coordinate that is the same all along it.",
+    default: 0.5,
+    slider: [0, 1],
+  }),
+  reverse: switchParam({ label: "The other way", help: "Runs from its end to its start." }),
+});
+
+export const laidSchema = z.discriminatedUnion("kind", [ontoSurfaceSchema, ontoEdgesSchema]);
+export type Laid = z.infer<typeof laidSchema>;
+export type LaidOnSurface = Extract<Laid, { kind: "surface" }>;
+export type LaidOnEdges = Extract<Laid, { kind: "edges" }>;
+
 const shared = {
   id: idSchema,
   /** The line's own number in the scene. It is part of its placements' keys, so it never changes. */
@@ -46,6 +108,8 @@ const shared = {
     .max(2 ** LINE_NUMBER_BITS - 1),
   name: nameSchema,
   knots: z.array(knotSchema).min(1).max(100_000),
+  /** How it lies on a surface; null for a line that goes by its knots alone. */
+  laid: laidSchema.nullable().default(null),
   ring: switchParam({
     label: "Bend into a ring",
     help: "Bends the whole line round until its end meets its start. A coil becomes a garland, with whole turns.",
@@ -251,6 +315,9 @@ export type KnottedLine = Exclude<Line, Shape>;
 
 export const hasKnots = (line: Line): line is KnottedLine =>
   line.kind === "polyline" || line.kind === "smooth" || line.kind === "bezier" || line.kind === "hanging";
+
+/** Whether its knots say where it runs: a line along edges of a mesh has none that do. */
+export const isKnotted = (line: Line): line is KnottedLine => hasKnots(line) && line.laid?.kind !== "edges";
 
 /** Where a shape's middle is and how it lies there. */
 export const placeOf = (line: Shape): { center: Vec3; heading: number; lean: number } => ({

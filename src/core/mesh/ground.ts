@@ -24,23 +24,25 @@ export class Ground {
   readonly index: Uint32Array;
   /** Where it stands; null for what was put together in the world. */
   readonly stand: Stand | null;
+  /** Texture coordinates of the vertices, 2v; null where the mesh has none. */
+  readonly uv: Float32Array | null;
+  /** Colours of the vertices, 3v, from 0 to 1; null where the mesh has none. */
+  readonly colour: Float32Array | null;
   readonly #mesh: ArrayLike<number> | undefined;
   #own: Float64Array | undefined;
   #normals: Float32Array | undefined;
   #heights: Heights | undefined;
   #tree: RayTree | undefined;
 
-  constructor(
-    id: string,
-    position: Float64Array,
-    index: Uint32Array,
-    own?: { stand: Stand; position: ArrayLike<number> },
-  ) {
+  constructor(id: string, position: Float64Array, index: Uint32Array, own?: { stand: Stand; mesh: TriangleMesh }) {
     this.id = id;
     this.position = position;
     this.index = index;
     this.stand = own?.stand ?? null;
-    this.#mesh = own?.position;
+    this.#mesh = own?.mesh.position;
+    const named = (name: string) => own?.mesh.attributes.find((one) => one.name === name)?.array ?? null;
+    this.uv = named("TEXCOORD_0");
+    this.colour = named("COLOR_0");
   }
 
   /** A mesh as it stands somewhere. */
@@ -53,7 +55,7 @@ export class Ground {
       position[p + 1] = at[1] + scale * y;
       position[p + 2] = at[2] + scale * z;
     }
-    return new Ground(id, position, mesh.index, { stand, position: mesh.position });
+    return new Ground(id, position, mesh.index, { stand, mesh });
   }
 
   /** Its vertices at the size it has, before it is turned and put in its place: 3v. Moving it leaves them as they are. */
@@ -61,6 +63,19 @@ export class Ground {
     if (!this.stand || !this.#mesh) return this.position;
     const { scale } = this.stand;
     return (this.#own ??= Float64Array.from(this.#mesh, (x) => scale * x));
+  }
+
+  /** A point of its own coordinates, at the size it has, in the world. */
+  toWorld(point: Vec3): Vec3 {
+    if (!this.stand) return point;
+    const [x, y, z] = rotate(this.stand.rotation, point);
+    const at = this.stand.position;
+    return [at[0] + x, at[1] + y, at[2] + z];
+  }
+
+  /** Smooth unit normals of the vertices in the world: 3v. */
+  get vertexNormals(): Float32Array {
+    return (this.#normals ??= smoothNormals(this.position, this.index));
   }
 
   get triangles(): number {
@@ -86,7 +101,7 @@ export class Ground {
 
   /** The unit normal at a point of triangle `t`, smooth over the whole mesh: between those of the corners. */
   smoothNormal(t: number, x: number, y: number, z: number, out: Float64Array): void {
-    const N = (this.#normals ??= smoothNormals(this.position, this.index));
+    const N = this.vertexNormals;
     const [a, b, c] = [3 * this.index[3 * t], 3 * this.index[3 * t + 1], 3 * this.index[3 * t + 2]];
     const [u, v] = this.#weights(a, b, c, x, y, z);
     const w = 1 - u - v;

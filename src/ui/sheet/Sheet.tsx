@@ -48,16 +48,23 @@ function useOwnModels({ where }: Dressing): readonly { surface: Surface; model: 
 /** What the sheet shows at first: where things stand, or all that they could stand on. */
 function boxOf({ density, position, origin, count }: Placements): PlanBox {
   if (density) return [density.least, density.most];
-  let [x0, z0, x1, z1] = [-1, -1, 1, 1];
+  if (count === 0) return [NO_BOX[0], NO_BOX[1]];
+  let [x0, z0, x1, z1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (let i = 0; i < count; i++) {
     const [x, z] = [origin[0] + position[3 * i], origin[2] + position[3 * i + 2]];
     [x0, z0, x1, z1] = [Math.min(x0, x), Math.min(z0, z), Math.max(x1, x), Math.max(z1, z)];
   }
+  const margin = Math.max(1, 0.1 * Math.max(x1 - x0, z1 - z0));
   return [
-    [x0, z0],
-    [x1, z1],
+    [x0 - margin, z0 - margin],
+    [x1 + margin, z1 + margin],
   ];
 }
+
+const NO_BOX: PlanBox = [
+  [-5, -5],
+  [5, 5],
+];
 
 function SheetCanvas({ dressing, placements }: SheetProps) {
   const frame = useRef<HTMLDivElement>(null);
@@ -177,6 +184,7 @@ function Facts({ dressing, placements }: SheetProps) {
     return n;
   }, [placements]);
   const free = useMemo(() => freeArea(placements), [placements]);
+  const inside = dressing.where.kind === "inside";
   return (
     <div className="min-w-0 overflow-hidden border-r border-linen-2 px-4 py-3">
       <p className="truncate" title={names.join(", ")}>
@@ -195,11 +203,14 @@ function Facts({ dressing, placements }: SheetProps) {
         <p className="mt-2 text-xs text-ink-6">How far neighbours are apart shows here as soon as two props stand.</p>
       )}
       <p className="font-mono text-xs text-ink-6">
-        {shown.toLocaleString("en")} on {free < 10 ? free.toFixed(1) : Math.round(free).toLocaleString("en")} m² of plan
+        {shown.toLocaleString("en")}
+        {inside ? " in all" : ` on ${free < 10 ? free.toFixed(1) : Math.round(free).toLocaleString("en")} m² of plan`}
       </p>
       <p className="mt-1 text-[11px] leading-snug text-ink-6">
-        Drag a prop to peg it · drag on free ground to hold a clearing open · Shift: box · Alt and click: one more ·
-        wheel to zoom, rulers to move
+        {inside
+          ? "Drag a prop to peg it on its level · drag beside them: box · "
+          : "Drag a prop to peg it · drag on free ground to hold a clearing open · Shift: box · "}
+        Alt and click: one more · wheel to zoom, rulers to move
       </p>
     </div>
   );

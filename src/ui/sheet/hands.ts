@@ -106,7 +106,7 @@ export class SheetHands {
       if (!was) selectPlacements(dressing.id, [key], event.shiftKey);
       const placements = takenPlacements({ dressing: dressing.id, key });
       this.#held = { kind: "peg", at, placements, key, more: event.shiftKey && was, begun: false };
-    } else this.#held = { kind: "shape", at, selects: event.shiftKey };
+    } else this.#held = { kind: "shape", at, selects: event.shiftKey || dressing.where.kind === "inside" };
   };
 
   get #paints(): boolean {
@@ -235,7 +235,11 @@ export class SheetHands {
   }
 
   #add(at: Place): void {
-    addPlacementAt(this.#onGround(at));
+    const { dressing, scene } = this.sight!;
+    const [x, y, z] = this.#onGround(at);
+    // In a volume as high as what there is, on average.
+    const inside = dressing.where.kind === "inside";
+    addPlacementAt(inside ? [x, millimetre(middleHeight(scene.placements)), z] : [x, y, z]);
   }
 
   #wheel = (event: WheelEvent) => {
@@ -334,6 +338,12 @@ export class SheetHands {
 function shapeOf({ at, selects }: Extract<Held, { kind: "shape" }>, to: Place): SheetScene["drawn"] {
   if (selects) return { kind: "box", from: at, to };
   return { kind: "clearing", middle: at, radius: Math.hypot(to[0] - at[0], to[1] - at[1]) };
+}
+
+function middleHeight({ origin, position, count }: SheetScene["placements"]): number {
+  let sum = 0;
+  for (let i = 0; i < count; i++) sum += position[3 * i + 1];
+  return origin[1] + (count > 0 ? sum / count : 0);
 }
 
 /** How high the ground lies, as far as the map says. */

@@ -7,6 +7,7 @@ import { assetBytes } from "@/store";
 import { EvaluationClient } from "@/engine/client";
 import type { DressingResult } from "@/engine/engine";
 import type { Progress } from "@/engine/evaluation.worker";
+import { putLaid, useLaid } from "./laid";
 
 interface Results {
   byDressing: ReadonlyMap<string, DressingResult>;
@@ -45,6 +46,7 @@ export function placeAgain(): void {
 /** Starts evaluating; gives the way to ask and the way to stop. */
 export function startEvaluating(): { request: (scene: Scene) => void; stop: () => void } {
   useResults.setState({ byDressing: new Map(), scene: null, failure: null, progress: null, stopped: false });
+  useLaid.setState({ tracks: new Map() });
   const client = new EvaluationClient({
     results(results, scene) {
       const byDressing = new Map(useResults.getState().byDressing);
@@ -53,6 +55,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
       for (const result of results) byDressing.set(result.id, result);
       useResults.setState({ byDressing, scene, failure: null });
     },
+    laid: putLaid,
     failed: (reason) => useResults.setState({ failure: reason }),
     progress: (progress) => useResults.setState({ progress }),
     asset: assetBytes,

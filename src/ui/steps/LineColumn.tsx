@@ -5,6 +5,7 @@ import type { z } from "zod";
 import {
   hangingSchema,
   hasKnots,
+  isKnotted,
   LINE_KINDS,
   type HangingRope,
   type KnottedLine,
@@ -28,6 +29,7 @@ import {
   setLineKind,
   splitLine,
 } from "../state/edits";
+import { useLaid } from "../state/laid";
 import { currentKnot, useSession } from "../state/session";
 import { useEdit } from "../state/useEdit";
 import { drawnLine } from "../view/guides";
@@ -36,6 +38,7 @@ import { ColumnHead } from "./ColumnHead";
 import { DressingLinks } from "./DressingLinks";
 import { SpreadHere } from "./SpreadOver";
 import { KnotsSection } from "./KnotsSection";
+import { LaidSection } from "./LaidSection";
 import { complaintOf } from "./params";
 
 const KINDS = Object.entries(LINE_KINDS).map(([id, { label }]) => ({ id: id as LineKind, label }));
@@ -62,7 +65,9 @@ function areaWithin(line: Line): number {
 export function LineColumn({ line }: { line: Line }) {
   const dressings = useScene((scene) => scene.dressings).filter((dressing) => guideLinesOf(dressing).includes(line.id));
   const choices = usePropChoices();
+  useLaid(({ tracks }) => tracks.get(line.id));
   const { curve } = drawnLine(line);
+  const edges = line.laid?.kind === "edges";
   const size = formatValue(curve.length, "m");
   return (
     <div className="grid gap-3 px-4 py-3.5">
@@ -72,6 +77,41 @@ export function LineColumn({ line }: { line: Line }) {
         onRename={(name) => editLine(line.id, "Rename line", (draft) => void (draft.name = name))}
         onDelete={() => deleteLine(line.id)}
       />
+      {edges && <p className="font-mono text-xs text-ink-6">{size}</p>}
+      {!edges && <OwnShape line={line} size={size} />}
+      <LaidSection line={line} />
+      {!line.laid && (line.ring || !curve.closed) && <LineSwitch line={line} name="ring" />}
+      {line.ring && !line.laid && <LineNumber line={line} name="ringRadius" />}
+      <Divided line={line} />
+      <div className="flex flex-wrap gap-1.5">
+        <Choose
+          label="Dress this line"
+          choices={choices}
+          empty="The basket is empty. Drop a GLB file to add a prop."
+          onChoose={(prop) => dress(line.id, prop)}
+          className="h-8 rounded-lg border border-ink-9 bg-ink-9 px-2.5 font-medium text-white hover:bg-ink-6"
+        >
+          Dress with…
+        </Choose>
+        <Button onClick={() => duplicateLine(line.id)}>Duplicate</Button>
+        {isKnotted(line) && <Changes line={line} />}
+      </div>
+      {curve.closed && (
+        <SpreadHere
+          label="Fill it as an area"
+          onChoose={(prop) => dressField({ areas: [line.id] }, areaWithin(line), prop)}
+        />
+      )}
+      <DressingLinks lead="Dressed by" dressings={dressings} />
+      {!edges && <KnotsSection line={line} />}
+    </div>
+  );
+}
+
+/** The kind of a line and what belongs to it. */
+function OwnShape({ line, size }: { line: Line; size: string }) {
+  return (
+    <>
       <div className="flex items-center gap-2">
         <Choose
           label="Kind of line"
@@ -101,31 +141,7 @@ export function LineColumn({ line }: { line: Line }) {
           }
         />
       )}
-      {(line.ring || !curve.closed) && <LineSwitch line={line} name="ring" />}
-      {line.ring && <LineNumber line={line} name="ringRadius" />}
-      <Divided line={line} />
-      <div className="flex flex-wrap gap-1.5">
-        <Choose
-          label="Dress this line"
-          choices={choices}
-          empty="The basket is empty. Drop a GLB file to add a prop."
-          onChoose={(prop) => dress(line.id, prop)}
-          className="h-8 rounded-lg border border-ink-9 bg-ink-9 px-2.5 font-medium text-white hover:bg-ink-6"
-        >
-          Dress with…
-        </Choose>
-        <Button onClick={() => duplicateLine(line.id)}>Duplicate</Button>
-        {hasKnots(line) && <Changes line={line} />}
-      </div>
-      {curve.closed && (
-        <SpreadHere
-          label="Fill it as an area"
-          onChoose={(prop) => dressField({ areas: [line.id] }, areaWithin(line), prop)}
-        />
-      )}
-      <DressingLinks lead="Dressed by" dressings={dressings} />
-      <KnotsSection line={line} />
-    </div>
+    </>
   );
 }
 

@@ -2,20 +2,32 @@
 /** The left column when a surface is selected: where it stands, how it is turned and sized, what it is good for. */
 import { useRef } from "react";
 import { MADE_KINDS } from "@/core/made";
+import { laidSchema, type LaidOnEdges } from "@/core/line";
 import { fromTurns, turnsOf } from "@/core/math";
 import { fieldIdsOf } from "@/core/place";
-import { angleParam, describeParam, lengthParam, plainParam, type ParamDescription, type Surface } from "@/core/scene";
+import {
+  angleParam,
+  describeChoice,
+  describeParam,
+  lengthParam,
+  plainParam,
+  type ParamDescription,
+  type Surface,
+} from "@/core/scene";
 import { useScene } from "@/store";
 import { MESH_FILES, replaceSurface } from "../assets/bring-in";
 import { useSurfaceModel } from "../assets/surface-models";
-import { Button, FilesInput, NumberField, Toggle, ValueField } from "../kit";
+import { Button, Choose, FilesInput, NumberField, Toggle, ValueField } from "../kit";
 import { deleteSurface, duplicateSurface, editSurface, surfaceOf } from "../state/edits";
 import { useEdit } from "../state/useEdit";
+import { startDrawingOn } from "../view/draw-state";
 import { ColumnHead } from "./ColumnHead";
 import { DressingLinks } from "./DressingLinks";
 import { complaintOf } from "./params";
 import { MadeFields } from "./MadeFields";
 import { fillInside, SpreadHere, spreadOver } from "./SpreadOver";
+
+const { choices: EDGES } = describeChoice(laidSchema.options[1].shape.follow);
 
 type Turn = "up" | "across" | "along";
 
@@ -102,6 +114,15 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
       <div className="flex flex-wrap gap-1.5">
         <SpreadHere label="Dress this surface" onChoose={(prop) => spreadOver(surface.id, prop)} />
         <SpreadHere label="Fill its inside" onChoose={(prop) => fillInside(surface.id, prop)} />
+        <Button onClick={() => startDrawingOn(surface.id)}>Draw on it</Button>
+        <Choose
+          label="Take a line from its mesh"
+          choices={Object.entries(EDGES).map(([id, label]) => ({ id, label }))}
+          onChoose={(form) => startDrawingOn(surface.id, form as LaidOnEdges["follow"])}
+          className="h-8 rounded-lg border border-linen-3 bg-linen-0 px-2.5 hover:bg-white"
+        >
+          Line from its mesh…
+        </Choose>
         <Button onClick={() => duplicateSurface(surface.id)}>Duplicate</Button>
         {!surface.made && <Button onClick={() => file.current?.click()}>Replace the file…</Button>}
       </div>

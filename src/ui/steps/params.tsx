@@ -75,16 +75,19 @@ export function StepChoice<S extends StepName>({
   bare = false,
   columns,
   only,
+  words,
 }: ParamProps<S> & {
   bare?: boolean;
   columns?: number;
   /** The choices that mean something at the moment; the one chosen is always among those shown. */
   only?: readonly string[];
+  /** Other words for some of them, where they mean something a little different. */
+  words?: Readonly<Record<string, string>>;
 }) {
   const { label, help, choices: all } = describeChoice(schemaOf(step, name));
   const value = dressing[step][name] as string;
   const shown = Object.entries(all).filter(([choice]) => !only || only.includes(choice) || choice === value);
-  const choices = Object.fromEntries(shown);
+  const choices = { ...Object.fromEntries(shown), ...words };
   const control = (
     <Segmented
       label={label}

@@ -177,7 +177,7 @@ function spreadWords({ where, spacing }: Dressing): string {
 /** What gives up along a line or over a surface; what means nothing there goes by the world. */
 function upWords({ stance, where }: Dressing): string {
   const { up, upBy } = stance;
-  const meant = where.kind === "along" ? up !== "normal" : ["world", "normal", "point"].includes(up);
+  const meant = where.kind === "along" || ["world", "normal", "point"].includes(up);
   if (!meant) return UP_FROM.world;
   if (up === "normal" && where.kind === "inside") return "the middle";
   return up === "normal" && upBy < 1 ? `${formatValue(upBy, "share")} of the surface` : UP_FROM[up];

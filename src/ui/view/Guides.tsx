@@ -3,10 +3,11 @@
 import { Html, Line as FatLine } from "@react-three/drei";
 import { useEffect, useMemo } from "react";
 import { BufferAttribute, BufferGeometry, DoubleSide } from "three";
-import { hasKnots, type Line } from "@/core/line";
+import type { Line } from "@/core/line";
 import { rotate, type Vec3 } from "@/core/math";
 import { useScene } from "@/store";
 import { guideLinesOf } from "../state/edits";
+import { useLaid } from "../state/laid";
 import { useSession } from "../state/session";
 import { drawnLine, guideOf, markPositions, tagColour, taggedSpans, unbent } from "./guides";
 import { handleEnds } from "./handles";
@@ -34,6 +35,8 @@ const MADDER = "#b5363f";
 
 export function Guides() {
   const lines = useScene((scene) => scene.lines);
+  // Lines on surfaces are drawn anew when the worker tells where they lie.
+  useLaid((laid) => laid.tracks);
   const dressings = useScene((scene) => scene.dressings);
   const selected = useSession((session) => session.dressing);
   const focus = useSession((session) => session.focus);
@@ -169,13 +172,17 @@ function flagsOf(line: Line): BufferGeometry {
 }
 
 function LineKnots({ line }: OfLine) {
+  return line.laid?.kind === "edges" ? null : <OwnKnots line={line} />;
+}
+
+function OwnKnots({ line }: OfLine) {
   const knots = useSession((session) => session.knots);
   const caught = useMove((move) => move.caught);
   const positions = useMemo(() => line.knots.map((k) => k.position), [line]);
   const handles = useMemo(() => handleEnds(line, knots), [line, knots]);
   return (
     <>
-      {line.ring && hasKnots(line) && (
+      {(line.ring || line.laid) && (
         <Fat points={drawnLine(unbent(line)).points} color={SEA} width={1.5} opacity={0.4} />
       )}
       {handles.map(({ knot, side, position }) => (

@@ -1,19 +1,23 @@
 "use client";
 /** What can be done in the view with the tool or the selection at hand, how far something has been moved, and the box being drawn. */
-import { hasKnots, LINE_KINDS } from "@/core/line";
+import { hasKnots, laidSchema, LINE_KINDS } from "@/core/line";
 import { fieldIdsOf, type Dressing } from "@/core/place";
+import { describeChoice } from "@/core/scene";
 import { useScene } from "@/store";
 import { Choose } from "../kit";
 import { useSession, type Focus } from "../state/session";
 import { useBrush } from "./brush";
-import { CLOSED_FORMS, useDraw } from "./draw-state";
+import { CLOSED_FORMS, EDGE_FORMS, useDraw } from "./draw-state";
 import { FLOAT } from "./float";
 import { useMove } from "./move-state";
 
-/** What can be drawn: a line through knots, or a shape about its middle. */
+const { choices: EDGES } = describeChoice(laidSchema.options[1].shape.follow);
+
+/** What can be drawn: a line through knots, a shape about its middle, or what the mesh of a surface has. */
 const FORMS = [
   { id: "free", label: "Free line" },
   ...(["circle", "ellipse", "arc", "rectangle", "coil"] as const).map((id) => ({ id, label: LINE_KINDS[id].label })),
+  ...Object.entries(EDGES).map(([id, label]) => ({ id, label: `${label} of a surface` })),
 ];
 
 /** How far something has been moved, or what is typed to set it. */
@@ -71,14 +75,14 @@ function Painting() {
   );
 }
 
-/** What can be done by hand with what is spread over a surface. */
-function OverSurface() {
+/** What can be done by hand with what is spread over a surface, or fills a volume. */
+function OverSurface({ inside }: { inside: boolean }) {
   const some = useSession(({ keys }) => keys.size > 0);
   return (
     <div className={`${FLOAT} bottom-14 left-1/2 -translate-x-1/2 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}>
       {some
-        ? "Drag what is selected over the surface · Delete: leave blank · Alt and click: one more"
-        : "Click a prop to select it · Alt and click on the surface: one more"}
+        ? `${inside ? "Drag what is selected on its level, with Shift up or down" : "Drag what is selected over the surface"} · Delete: leave blank · Alt and click: one more`
+        : `Click a prop to select it · Alt and click ${inside ? "in the volume" : "on the surface"}: one more`}
     </div>
   );
 }
@@ -97,6 +101,10 @@ export function Hint() {
   const drawProp = useSession((session) => session.drawProp);
   const selected = useSession((session) => session.dressing);
   const spread = useScene((scene) => scene.dressings.some(({ id, where }) => id === selected && hasFields(where)));
+  const inside = useScene((scene) =>
+    scene.dressings.some(({ id, where }) => id === selected && where.kind === "inside"),
+  );
+  const laid = useDraw((draw) => draw.laid);
   const moving = useMove((move) => move.distance);
   const locked = useScene((scene) => scene.surfaces.some(({ id, locked }) => locked && id === surfaceIn(focus)));
   if (tool === "draw") {
@@ -114,11 +122,27 @@ export function Hint() {
           {FORMS.find(({ id }) => id === form)?.label}
         </Choose>
         {form !== "free"
-          ? "Click where its middle shall be"
+          ? EDGE_FORMS.has(form)
+            ? "Click on a surface, near the edge that is meant"
+            : "Click where its middle shall be"
           : knots === 0
             ? `Click on the ground to set the first ${outline ? `corner of the ${outline}` : "knot"}`
             : `Click: next knot · first knot${outline ? " or Enter: close" : ": close · Enter: done"} · Backspace: take back`}
         {moving !== null && <Distance />}
+        {!outline && !EDGE_FORMS.has(form) && (
+          <label
+            className="flex items-center gap-1.5"
+            title="It lies on the ground and stays on it, whichever of the two is changed."
+          >
+            <input
+              type="checkbox"
+              checked={laid}
+              onChange={(event) => useDraw.setState({ laid: event.target.checked })}
+              className="accent-sea"
+            />
+            Laid on it
+          </label>
+        )}
         {!outline && (
           <span className="flex items-center gap-1 border-l border-linen-3 pl-3">
             Dress with
@@ -149,7 +173,7 @@ export function Hint() {
     );
   }
   if (tool === "paint") return <Painting />;
-  if (focus.kind === "dressing" && spread) return <OverSurface />;
+  if (focus.kind === "dressing" && spread) return <OverSurface inside={inside} />;
   if (focus.kind !== "line") return null;
   const shape = lines.some((line) => line.id === focus.id && !hasKnots(line));
   return (

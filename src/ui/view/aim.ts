@@ -155,6 +155,12 @@ export class Aim {
     return hit ? rounded(hit.point) : null;
   }
 
+  /** The texture coordinates of a surface where the pointer is on it; null where it has none. */
+  uvOn(id: string): [number, number] | null {
+    const uv = this.#surface((object) => object.parent?.userData.surface === id)?.uv;
+    return uv ? [uv.x, uv.y] : null;
+  }
+
   /** The id of the surface that the pointer is on, or null; of an outline only where nothing else is. */
   surface(): string | null {
     const solid = (object: Object3D) => object.parent?.userData.outline !== true;

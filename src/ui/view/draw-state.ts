@@ -1,14 +1,17 @@
 /** The line that is being drawn, knot by knot, before it becomes part of the scene. */
 import { create } from "zustand";
-import type { Shape } from "@/core/line";
+import { laidSchema, type LaidOnEdges, type Shape } from "@/core/line";
 import type { Vec3 } from "@/core/math";
-import { addLine, addOutline, addOutlineShape, addShape, type Outline } from "../state/edits";
+import { addEdgeLine, addLine, addOutline, addOutlineShape, addShape, type Outline } from "../state/edits";
 import { useSession } from "../state/session";
 import { restMoving } from "./move-state";
 
 interface DrawState {
   /** What is drawn: a free line knot by knot, or a shape about one point. */
-  form: "free" | Shape["kind"];
+  form: "free" | Shape["kind"] | LaidOnEdges["follow"];
+  /** Whether what is drawn is laid onto the ground, or onto one surface. */
+  laid: boolean;
+  on: string | null;
   knots: readonly Vec3[];
   /** Where the next knot would go. */
   cursor: Vec3 | null;
@@ -23,6 +26,8 @@ export const CLOSED_FORMS: ReadonlySet<string> = new Set(["free", "circle", "ell
 
 export const useDraw = create<DrawState>()(() => ({
   form: "free",
+  laid: false,
+  on: null,
   knots: [],
   cursor: null,
   closing: false,
@@ -30,7 +35,7 @@ export const useDraw = create<DrawState>()(() => ({
 }));
 
 function clear(): void {
-  useDraw.setState({ knots: [], cursor: null, closing: false, outline: null });
+  useDraw.setState({ knots: [], cursor: null, closing: false, outline: null, on: null });
   restMoving();
 }
 
@@ -44,12 +49,34 @@ export function startDrawing(outline: Outline | null = null): void {
   useSession.setState({ tool: "draw", hover: null });
 }
 
+/** The forms that are taken from the mesh of a surface. */
+export const EDGE_FORMS: ReadonlySet<string> = new Set(["boundary", "sharp", "loop", "ring", "u", "v"]);
+
+/** How what is drawn lies. */
+const lying = () => {
+  const { laid, on } = useDraw.getState();
+  return laid ? laidSchema.parse({ kind: "surface", on: on === null ? [] : [on] }) : null;
+};
+
+/** Begins to draw on one surface. */
+export function startDrawingOn(surface: string, form: DrawState["form"] = "free"): void {
+  startDrawing();
+  useDraw.setState({ form, laid: true, on: surface });
+}
+
+/** Takes a line from the mesh of a surface. */
+export function drawEdges(follow: LaidOnEdges["follow"], on: string, at: Vec3, value: number): void {
+  stopDrawing();
+  addEdgeLine(follow, { on, at, value }, useSession.getState().drawProp);
+}
+
 /** Makes the chosen shape about a point. */
 export function drawShape(kind: Shape["kind"], middle: Vec3): void {
   const { outline } = useDraw.getState();
+  const laid = lying();
   stopDrawing();
   if (outline) addOutlineShape(kind, middle, outline);
-  else addShape(kind, middle, useSession.getState().drawProp);
+  else addShape(kind, middle, useSession.getState().drawProp, laid);
 }
 
 export function stopDrawing(): void {
@@ -70,10 +97,11 @@ export const takeBackKnot = (): void => useDraw.setState(({ knots }) => ({ knots
 export function finishDrawing(closed: boolean): void {
   const { knots, outline } = useDraw.getState();
   const { drawProp } = useSession.getState();
+  const laid = lying();
   stopDrawing();
   if (outline) {
     if (knots.length > 2) addOutline(knots, outline);
     return;
   }
-  if (knots.length >= 2) addLine(knots, closed && knots.length > 2, drawProp);
+  if (knots.length >= 2) addLine(knots, closed && knots.length > 2, drawProp, laid);
 }

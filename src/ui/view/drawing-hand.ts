@@ -1,11 +1,24 @@
 /** What a hand does that draws a line: knots by clicks, distances by digits. */
+import type { LaidOnEdges } from "@/core/line";
 import { distance, type Vec3 } from "@/core/math";
 import { useSceneStore } from "@/store";
 import { caughtOn, KNOT } from "./caught";
-import { addKnot, drawShape, finishDrawing, stopDrawing, takeBackKnot, useDraw } from "./draw-state";
+import {
+  addKnot,
+  drawEdges,
+  drawShape,
+  EDGE_FORMS,
+  finishDrawing,
+  stopDrawing,
+  takeBackKnot,
+  useDraw,
+} from "./draw-state";
 import { typedDistance, typeDistance, useMove } from "./move-state";
 import { atDistance, snapTargets } from "./snap";
+import { inField } from "./pegging";
 import type { Aim } from "./aim";
+
+const isEdges = (form: string): form is LaidOnEdges["follow"] => EDGE_FORMS.has(form);
 
 /** What is drawn has so many knots at most. */
 const MOST = 10_000;
@@ -24,9 +37,20 @@ export class DrawingHand {
     if (this.#closes(knots)) return finishDrawing(true);
     const position = this.#next(event);
     if (!position) return;
+    if (isEdges(form)) return this.#takeEdges(form);
     if (form !== "free") return drawShape(form, position);
     if (knots.length < MOST) addKnot(position);
     useMove.setState({ typed: "", caught: null });
+  }
+
+  /** The edge of the surface that the pointer is on. */
+  #takeEdges(form: LaidOnEdges["follow"]): void {
+    const on = this.#aim.surface();
+    const point = on === null ? null : this.#aim.on(on);
+    if (on === null || !point) return;
+    const [u, v] = this.#aim.uvOn(on) ?? [0.5, 0.5];
+    const { scene } = useSceneStore.getState().history;
+    drawEdges(form, on, inField(scene, on, point), form === "u" ? u : v);
   }
 
   hover(event: Held): void {

@@ -1,6 +1,15 @@
 /** Lines as polygons for drawing and picking; worked out once for each state of a line. */
-import { arcLengthWithin, curveOf, GuideLine, hasKnots, type Curve, type Line, type Polyline } from "@/core/line";
+import {
+  arcLengthWithin,
+  GuideLine,
+  isKnotted,
+  type Curve,
+  type LaidTrack,
+  type Line,
+  type Polyline,
+} from "@/core/line";
 import type { Vec3 } from "@/core/math";
+import { trackOf } from "../state/laid";
 
 export interface DrawnLine {
   curve: Curve;
@@ -9,16 +18,39 @@ export interface DrawnLine {
   at: number[];
 }
 
-const known = new WeakMap<Line, DrawnLine>();
+/** Something worked out of a line, and of where it lies on a surface. */
+class Known<T> {
+  readonly #known = new WeakMap<Line, { track: LaidTrack | null; value: T }>();
+  readonly #make: (line: Line, track: LaidTrack | null) => T;
 
-export function drawnLine(line: Line): DrawnLine {
-  let drawn = known.get(line);
-  if (!drawn) known.set(line, (drawn = draw(line)));
-  return drawn;
+  constructor(make: (line: Line, track: LaidTrack | null) => T) {
+    this.#make = make;
+  }
+
+  of(line: Line): T {
+    const track = trackOf(line);
+    const known = this.#known.get(line);
+    if (known?.track === track) return known.value;
+    const value = this.#make(line, track);
+    this.#known.set(line, { track, value });
+    return value;
+  }
 }
 
-function draw(line: Line): DrawnLine {
-  const curve = curveOf(line);
+const drawn = new Known(draw);
+
+export const drawnLine = (line: Line): DrawnLine => drawn.of(line);
+
+function draw(line: Line, track: LaidTrack | null): DrawnLine {
+  const { curve } = guideOf(line);
+  if (track) {
+    const points = Array.from({ length: track.points.length / 3 }, (_, i): Vec3 => [
+      track.points[3 * i],
+      track.points[3 * i + 1],
+      track.points[3 * i + 2],
+    ]);
+    return { curve, points: curve.closed ? [...points, points[0]] : points, at: [...curve.spanAt] };
+  }
   const at: number[] = [];
   const curved = line.kind === "smooth" || line.kind === "hanging" || line.kind === "bezier" || line.ring;
   const perSpan = curved ? Math.max(4, Math.min(32, Math.ceil(4000 / Math.max(1, curve.spans)))) : 1;
@@ -34,14 +66,10 @@ function draw(line: Line): DrawnLine {
   return { curve, points, at };
 }
 
-const guides = new WeakMap<Line, GuideLine>();
+const guides = new Known((line, track) => new GuideLine(line, track));
 
 /** The line as placing sees it: frames, marks, corners. */
-export function guideOf(line: Line): GuideLine {
-  let guide = guides.get(line);
-  if (!guide) guides.set(line, (guide = new GuideLine(line)));
-  return guide;
-}
+export const guideOf = (line: Line): GuideLine => guides.of(line);
 
 /** The position at an arc length of a line. */
 export function placeAt({ curve }: DrawnLine, at: number): Vec3 {
@@ -81,7 +109,7 @@ export function taggedSpans(line: Line): { tag: string; points: Vec3[]; middle: 
 
 /** The middle of each way from knot to knot, where a knot can be inserted; a shape has none. */
 export function spanMiddles(line: Line): Vec3[] {
-  if (!hasKnots(line)) return [];
+  if (!isKnotted(line)) return [];
   if (line.kind === "polyline") return chordMiddles(line);
   const drawn = drawnLine(unbent(line));
   const { knotAt, length, closed } = drawn.curve;
@@ -91,11 +119,11 @@ export function spanMiddles(line: Line): Vec3[] {
 
 const straight = new WeakMap<Line, Line>();
 
-/** The line before it is bent into a ring: where its knots lie. */
+/** The line before it is bent into a ring or laid onto a surface: where its knots lie. */
 export function unbent<T extends Line>(line: T): T {
-  if (!line.ring) return line;
+  if (!line.ring && !line.laid) return line;
   let found = straight.get(line);
-  if (!found) straight.set(line, (found = { ...line, ring: false }));
+  if (!found) straight.set(line, (found = { ...line, ring: false, laid: null }));
   return found as T;
 }
 

@@ -2,7 +2,7 @@
  * *What hands do in the view*: hover, select by a click or a box, move knots, handles and whole lines, insert knots, draw.
  * While something moves, X, Y and Z keep it on an axis, digits set the distance, and Escape puts back what was.
  */
-import { hasKnots, withKnotAt, type Line } from "@/core/line";
+import { isKnotted, withKnotAt, type Line } from "@/core/line";
 import { add, distance, subtract, type Vec3 } from "@/core/math";
 import { preparedBounds, type Surface } from "@/core/scene";
 import { useSceneStore } from "@/store";
@@ -105,6 +105,7 @@ export class ViewHands {
   }
 
   #knotUnder(line: Line): number | null {
+    if (line.laid?.kind === "edges") return null;
     return this.#aim.nearest(
       line.knots.map((knot) => knot.position),
       KNOT,
@@ -144,7 +145,7 @@ export class ViewHands {
   /** What a press takes hold of; null for what is left to the camera. */
   #taken(event: PointerEvent): Held | null {
     const line = this.#focusedLine();
-    if (line) {
+    if (line && line.laid?.kind !== "edges") {
       const knot = this.#knotUnder(line);
       if (knot !== null) {
         const { knots } = useSession.getState();
@@ -330,7 +331,7 @@ export class ViewHands {
   /** What the box holds: knots of the line in focus, otherwise placements of the dressing. */
   #selectBox(box: NonNullable<ReturnType<typeof useMove.getState>["box"]>): void {
     const line = this.#focusedLine();
-    if (line && hasKnots(line)) {
+    if (line && isKnotted(line)) {
       const knots = allKnots(line).filter((k) => this.#aim.inBox(line.knots[k].position, box));
       return useSession.setState({ knots });
     }
@@ -351,8 +352,8 @@ export class ViewHands {
     if (line) {
       const middle = this.#aim.nearest(spanMiddles(line), MIDDLE);
       if (middle !== null) return insertKnot(line.id, middle, spanMiddles(line)[middle]);
-      const at = hasKnots(line) && !line.ring ? this.#aim.placeOn(drawnLine(line), LINE) : null;
-      if (at !== null && hasKnots(line)) {
+      const at = isKnotted(line) && !line.ring && !line.laid ? this.#aim.placeOn(drawnLine(line), LINE) : null;
+      if (at !== null && isKnotted(line)) {
         const made = withKnotAt(line, at);
         editLine(
           line.id,

@@ -70,7 +70,7 @@ export function movePlacements(
 
 /** A point in the coordinates of a surface, to the millimetre; of an area that has none as it is. */
 export function inField(
-  { surfaces }: Draft<Pick<Scene, "surfaces">>,
+  { surfaces }: Pick<Scene, "surfaces"> | Draft<Pick<Scene, "surfaces">>,
   id: string,
   point: Vec3,
 ): [number, number, number] {

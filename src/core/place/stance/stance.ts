@@ -53,8 +53,8 @@ export function stance(
   const held = fromTurns(params.turnAlong, params.turnAcross, params.turnUp);
   const flip: Quat = fromAxisAngle(FLIPS[params.flip], Math.PI);
   const hold: Hold = {
-    up: params.up === "point" ? pointOf(params, things) : params.up === "normal" ? "world" : params.up,
-    forwardFirst: params.up === "world",
+    up: params.up === "point" ? pointOf(params, things) : params.up,
+    forwardFirst: params.up === "world" || params.up === "normal",
     aim: aimOf(params, things),
     spread: { forward: params.forward, thing: params.thing, upBy: params.upBy, normal: params.up === "normal" },
     turn: new Float64Array(8 * n),

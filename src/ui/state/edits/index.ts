@@ -2,6 +2,7 @@
 export { dressingOf, editDressing, editLine, guideLinesOf, lineOf, millimetre } from "./common";
 export * from "./dressings";
 export * from "./knots";
+export * from "./laid";
 export * from "./lines";
 export * from "./mends";
 export * from "./pegs";

@@ -8,6 +8,8 @@ import {
   lineSchema,
   reversed,
   splitAt,
+  type Laid,
+  type LaidOnEdges,
   type Line,
   type LineKind,
   type Shape,
@@ -19,6 +21,7 @@ import { drawnLine } from "../../view/guides";
 import { selectDressing, selectLine, selectNothing } from "../session";
 import { dressingOf, lineOf, scene, store } from "./common";
 import { makeDressing, propsOf } from "./dressings";
+import { edgeLine } from "./laid";
 import type { Draft } from "immer";
 
 const freeLineName = (wanted: string): string =>
@@ -28,15 +31,31 @@ const freeLineName = (wanted: string): string =>
   );
 
 /** A new line through the given knots; dressed at once if a prop or mix is given. */
-export function addLine(knots: readonly Vec3[], closed: boolean, prop: string | null): void {
+export function addLine(knots: readonly Vec3[], closed: boolean, prop: string | null, laid: Laid | null = null): void {
   const kind = knots.length > 2 ? "smooth" : "polyline";
-  const described = { name: freeLineName("Line 1"), kind, closed, knots: knots.map((position) => ({ position })) };
+  const described = {
+    name: freeLineName("Line 1"),
+    kind,
+    closed,
+    knots: knots.map((position) => ({ position })),
+    laid,
+  };
   placeLine(described, prop);
 }
 
 /** A new shape about a point; dressed at once if a prop or mix is given. */
-export function addShape(kind: Shape["kind"], middle: Vec3, prop: string | null): void {
-  placeLine({ name: freeLineName(`${LINE_KINDS[kind].label} 1`), kind, knots: [{ position: middle }] }, prop);
+export function addShape(kind: Shape["kind"], middle: Vec3, prop: string | null, laid: Laid | null = null): void {
+  placeLine({ name: freeLineName(`${LINE_KINDS[kind].label} 1`), kind, knots: [{ position: middle }], laid }, prop);
+}
+
+/** A new line along the edges of a surface's mesh; dressed at once if a prop or mix is given. */
+export function addEdgeLine(
+  follow: LaidOnEdges["follow"],
+  { on, at, value }: { on: string; at: Vec3; value: number },
+  prop: string | null,
+): void {
+  const described = edgeLine(follow, on, at, value);
+  placeLine({ ...described, name: freeLineName(described.name as string) }, prop);
 }
 
 /** Of which dressing a drawn line becomes an area or a hole. */

@@ -5,6 +5,7 @@ import type { Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import { freeName, newId, surfaceSchema, type Scene, type Surface } from "@/core/scene";
 import { selectNothing, selectSurface, useSession } from "../session";
+import { liftFrom } from "./laid";
 import { dressingOf, editing, scene, store } from "./common";
 import type { Draft } from "immer";
 
@@ -90,6 +91,7 @@ export function deleteSurface(id: string): void {
   if (!surface) return;
   store().change("Delete surface", (draft) => {
     draft.surfaces = draft.surfaces.filter((one) => one.id !== id);
+    liftFrom(draft, id);
     for (const dressing of draft.dressings) {
       const { fit, stance, where, gaps } = dressing;
       fit.onto = fit.onto.filter((one) => one !== id);

@@ -16,13 +16,15 @@ const REMAINDERS: Partial<Record<Dressing["spacing"]["by"], readonly string[]>> 
 export const SpacingCard = ({ dressing }: CardProps) =>
   dressing.where.kind === "along" ? <Along dressing={dressing} /> : <Spread dressing={dressing} />;
 
+const IN_SPACE = { square: "Grid", hexagonal: "Packed" };
+
 function Spread({ dressing }: CardProps) {
   const { pattern, amount, clusters } = dressing.spacing;
   const inside = dressing.where.kind === "inside";
   const given = { dressing, step: "spacing" as const };
   return (
     <>
-      <StepChoice {...given} name="pattern" bare columns={2} />
+      <StepChoice {...given} name="pattern" bare columns={2} words={inside ? IN_SPACE : undefined} />
       <StepChoice {...given} name="amount" />
       {amount === "distance" && <StepNumber {...given} name="distance" />}
       {amount === "count" && <StepNumber {...given} name="count" />}

@@ -11,7 +11,7 @@ import { FORWARDS } from "../words";
 import { StepChoice, StepNumber, StepNumbers, type CardProps } from "../params";
 
 /** What means something along a line, and over a surface or inside a volume. */
-const UP_ALONG = ["world", "plumb", "line", "roll", "point"];
+const UP_ALONG = ["world", "plumb", "line", "roll", "normal", "point"];
 const UP_OVER = ["world", "normal", "point"];
 
 export function StanceCard({ dressing }: CardProps) {

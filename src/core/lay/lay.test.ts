@@ -1,0 +1,215 @@
+import fc from "fast-check";
+import { GuideLine, laidSchema, type Laid, type LaidTrack, type Line } from "../line";
+import { makeLine } from "../line/testing";
+import { madeMesh, madeSchema } from "../made";
+import { fromTurns, rotate, vectorAt, type Quat, type Vec3 } from "../math";
+import { Ground, type Met, type Stand } from "../mesh";
+import { field, STAND } from "../place/testing";
+import { laidTrack } from ".";
+
+const hills = (x: number, z: number) => 1.4 * Math.sin(0.6 * x + 0.3) + Math.cos(0.8 * z) - 0.2 * x;
+const HILLS = field(24, hills, "hills");
+
+const under = (...grounds: Ground[]) => new Map(grounds.map((mesh) => [mesh.id, { mesh, ground: true }]));
+
+function lay(line: Line, laid: object, ...grounds: Ground[]): { track: LaidTrack; guide: GuideLine } {
+  const whole = { ...line, laid: laidSchema.parse(laid) as Laid };
+  const track = laidTrack(whole, new GuideLine(whole), under(...grounds))!;
+  return { track, guide: new GuideLine(whole, track) };
+}
+
+const place = fc.double({ min: -10, max: 10, noNaN: true });
+const knots = fc.array(fc.tuple(place, fc.double({ min: -3, max: 6, noNaN: true }), place), {
+  minLength: 2,
+  maxLength: 7,
+});
+
+const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
+const fromGround = (ground: Ground, [x, y, z]: Vec3): number => {
+  ground.tree.nearest(x, y, z, met);
+  return Math.hypot(met.x - x, met.y - y, met.z - z);
+};
+
+function sampled({ curve }: GuideLine, n: number): Float64Array {
+  const at = Float64Array.from({ length: n }, (_, i) => (curve.length * i) / (n - 1));
+  const position = new Float64Array(3 * n);
+  curve.sample(at, n, position, null);
+  return position;
+}
+
+test("a line laid densely lies on the surface everywhere, to a tenth of a millimetre, whichever way it is laid", () => {
+  fc.assert(
+    fc.property(
+      knots,
+      fc.constantFrom("polyline", "smooth"),
+      fc.boolean(),
+      fc.constantFrom("down", "axis"),
+      (knots, kind, closed, way) => {
+        const line = makeLine({ id: "l", number: 1, kind, closed, knots } as Parameters<typeof makeLine>[0]);
+        fc.pre(new GuideLine(line).curve.length > 0.5);
+        const { guide } = lay(line, { kind: "surface", way, axis: [0.2, -1, 0.1] }, HILLS);
+        const n = 1500;
+        const position = sampled(guide, n);
+        let worst = 0;
+        for (let i = 0; i < n; i++) {
+          const point = vectorAt(position, i);
+          // What the mesh does not lie under stays where it was.
+          if (Math.max(Math.abs(point[0]), Math.abs(point[2])) < 11.9)
+            worst = Math.max(worst, fromGround(HILLS, point));
+        }
+        expect(worst).toBeLessThan(1e-4);
+      },
+    ),
+    { numRuns: 25 },
+  );
+});
+
+test("laid to the nearest place it lies on the surface at all points; with its knots, the knots do", () => {
+  fc.assert(
+    fc.property(knots, (knots) => {
+      const line = makeLine({ id: "l", number: 1, kind: "smooth", knots });
+      fc.pre(new GuideLine(line).curve.length > 0.5);
+      const { track } = lay(line, { kind: "surface", way: "nearest" }, HILLS);
+      let worst = 0;
+      for (let i = 0; 3 * i < track.points.length; i++)
+        worst = Math.max(worst, fromGround(HILLS, vectorAt(track.points, i)));
+      expect(worst).toBeLessThan(1e-4);
+      const { guide } = lay(line, { kind: "surface", way: "nearest", how: "knots" }, HILLS);
+      const place = new Float64Array(6);
+      for (const at of guide.curve.knotAt) {
+        guide.curve.sampleAt(at, place);
+        expect(fromGround(HILLS, vectorAt(place, 0))).toBeLessThan(1e-3);
+      }
+    }),
+    { numRuns: 8 },
+  );
+});
+
+test("its frames stand square to the surface, run along it, and do not flip", () => {
+  const line = makeLine({
+    id: "l",
+    number: 1,
+    kind: "smooth",
+    knots: [
+      [-9, 0, -7],
+      [0, 0, 4],
+      [8, 0, -2],
+    ],
+  });
+  const { guide } = lay(line, { kind: "surface" }, HILLS);
+  const n = 400;
+  const at = Float64Array.from({ length: n }, (_, i) => (guide.curve.length * (i + 0.5)) / n);
+  const [position, rotation] = [new Float64Array(3 * n), new Float64Array(4 * n)];
+  guide.frames("normal", at, n, position, rotation);
+  const normal = new Float64Array(3);
+  for (let i = 0; i < n; i++) {
+    const turn = Array.from(rotation.subarray(4 * i, 4 * i + 4)) as unknown as Quat;
+    const up = rotate(turn, [0, 1, 0]);
+    HILLS.tree.nearest(...vectorAt(position, i), met);
+    HILLS.smoothNormal(met.triangle, met.x, met.y, met.z, normal);
+    expect(up[0] * normal[0] + up[1] * normal[1] + up[2] * normal[2]).toBeGreaterThan(0.9);
+  }
+});
+
+test("the knots keep their tags and places along it; where there is no surface it stays as it was", () => {
+  const line = makeLine({
+    id: "l",
+    number: 1,
+    kind: "polyline",
+    knots: [
+      [-5, 3, 0],
+      [0, 3, 1],
+      [40, 3, 2],
+    ],
+  });
+  const { guide, track } = lay(line, { kind: "surface" }, HILLS);
+  expect(guide.curve.knotAt).toHaveLength(3);
+  expect([...track.points.slice(-3)]).toEqual([40, 3, 2]);
+  const gone = laidTrack({ ...line, laid: laidSchema.parse({ kind: "surface", on: ["gone"] }) }, guide, under(HILLS));
+  expect(gone).toBeNull();
+});
+
+describe("lines from a mesh", () => {
+  const tube = (pieces: number, stand: Stand = STAND): Ground => {
+    const profile = makeLine({
+      id: "p",
+      number: 1,
+      kind: "polyline",
+      knots: [
+        [2, 0, 0],
+        [2, 5, 0],
+      ],
+    });
+    const made = madeSchema.parse({ kind: "revolve", line: "p", pieces });
+    return Ground.of("tube", madeMesh(made, new Map([["p", new GuideLine(profile)]]))!, stand);
+  };
+  const none = makeLine({ id: "l", number: 1, kind: "polyline", knots: [[0, 0, 0]] });
+  const from = (ground: Ground, laid: object) => lay(none, { kind: "edges", on: ground.id, ...laid }, ground).track;
+
+  test("a rim goes all round, begins where it was taken, and the other way round it is the same", () => {
+    const ground = tube(12);
+    const track = from(ground, { follow: "boundary", at: [0, 5.2, 2] });
+    expect(track.closed).toBe(true);
+    expect(track.points).toHaveLength(36);
+    expect([...track.points.slice(0, 3)]).toEqual([0, 5, 2].map((x) => expect.closeTo(x, 5)));
+    for (let i = 0; i < 12; i++) expect(track.points[3 * i + 1]).toBeCloseTo(5, 5);
+    const back = from(ground, { follow: "boundary", at: [0, 5.2, 2], reverse: true });
+    expect([...back.points.slice(0, 3)]).toEqual([...track.points.slice(0, 3)]);
+    expect([...back.points.slice(3, 6)]).toEqual([...track.points.slice(-3)]);
+  });
+
+  test("sharp edges of a box go from corner to corner; edge loops and rings of a tube go round it and along it", () => {
+    const box = Ground.of(
+      "box",
+      madeMesh(madeSchema.parse({ kind: "box", width: 2, height: 1, depth: 3 }), new Map())!,
+      STAND,
+    );
+    const sharp = from(box, { follow: "sharp", at: [1, 1, 0.2] });
+    expect(sharp.points).toHaveLength(6);
+    expect(Math.abs(sharp.points[2] - sharp.points[5])).toBeCloseTo(3, 5);
+    const ground = tube(16);
+    const loop = from(ground, { follow: "loop", at: [2 * Math.cos(0.2), 5 / 96, 2 * Math.sin(0.2)] });
+    expect(loop.closed).toBe(true);
+    expect(loop.points).toHaveLength(3 * 16);
+    const ring = from(ground, { follow: "ring", at: [2 * Math.cos(0.2), 5 / 96, 2 * Math.sin(0.2)] });
+    expect(ring.closed).toBe(false);
+    expect(ring.points).toHaveLength(3 * 97);
+  });
+
+  test("rows of v go round at their height, all the same way, and follow the surface when it moves", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.05, max: 0.95, noNaN: true }),
+        fc.double({ min: -3, max: 3, noNaN: true }),
+        (value, turn) => {
+          const stand: Stand = { position: [turn, 1, 2], rotation: fromTurns(turn, 0.3, turn) as Quat, scale: 1 };
+          const ground = tube(24, stand);
+          const row = from(ground, { follow: "v", value, at: [2, 5 * value, 0] });
+          expect(row.closed).toBe(true);
+          const back = (i: number): Vec3 => {
+            const [x, y, z, w] = stand.rotation;
+            const [a, b, c] = vectorAt(row.points, i);
+            return rotate([-x, -y, -z, w], [a - turn, b - 1, c - 2]);
+          };
+          const n = row.points.length / 3;
+          let [apart, turned] = [0, 0];
+          for (let i = 0; i < n; i++) {
+            const [p, q] = [back(i), back((i + 1) % n)];
+            apart = Math.max(apart, Math.abs(p[1] - 5 * value));
+            turned += Math.atan2(p[2] * q[0] - p[0] * q[2], p[0] * q[0] + p[2] * q[2]);
+          }
+          expect(apart).toBeLessThan(1e-4);
+          expect(turned).toBeCloseTo(2 * Math.PI, 3);
+        },
+      ),
+      { numRuns: 30 },
+    );
+    expect(
+      laidTrack(
+        { ...none, laid: laidSchema.parse({ kind: "edges", on: "hills", follow: "u", at: [0, 0, 0] }) },
+        new GuideLine(none),
+        under(HILLS),
+      ),
+    ).toBeNull();
+  });
+});

@@ -1,0 +1,188 @@
+/**
+ * A line laid onto surfaces. It is followed in short pieces, and wherever it goes over an edge of the mesh these are halved
+ * until the edge is met; so that between its points it lies on the surface as well, to a tenth of a millimetre.
+ */
+import { GuideLine, hasKnots, type LaidOnSurface, type LaidTrack, type Line } from "../line";
+import { normalize, subtract, type Vec3 } from "../math";
+import type { Ground, Met } from "../mesh";
+
+/** Pieces at first: about so long, metres, and so many. */
+const PIECE = 0.05;
+const [FEWEST, MOST] = [64, 4000];
+/** What lies this far off is taken as lying on it; pieces shorter than this are not halved any more, metres. */
+const TOLERANCE = 2e-5;
+const LEAST = 5e-5;
+/** There are no more points than this. */
+const MOST_POINTS = 40_000;
+const MAX_DEPTH = 40;
+/** Normals that differ by no more are those of one plane. */
+const SAME = 1 - 1e-12;
+/** Edges bent by more than this keep the normals of their sides, as where things are spread. */
+const CREASE = Math.cos(Math.PI / 4);
+
+/** A place of the line on a surface. */
+interface Spot {
+  at: number;
+  point: Vec3;
+  normal: Vec3;
+  /** Which triangle of which ground: -1 for none, where the line stays as it is. */
+  triangle: number;
+  ground: number;
+  /** Whether one of the line's knots is there. */
+  knot: boolean;
+}
+
+type Project = (point: Vec3) => Omit<Spot, "at" | "knot">;
+
+export function trackOnto(
+  line: Line,
+  laid: LaidOnSurface,
+  guide: GuideLine,
+  grounds: readonly Ground[],
+): LaidTrack | null {
+  const project = projection(laid, grounds);
+  if (laid.how === "knots" && hasKnots(line)) return withKnots(line, project);
+  return tracked(guide, project, true);
+}
+
+/** Only the knots are laid; the line goes through them as its kind does, and its normals are those below it. */
+function withKnots(line: Line, project: Project): LaidTrack | null {
+  const knots = line.knots.map((knot) => ({ ...knot, position: project(knot.position).point }));
+  const moved = new GuideLine({ ...line, knots } as Line);
+  return tracked(moved, project, false);
+}
+
+/** @param onto whether the points themselves are laid, or only looked at for their normals */
+function tracked({ curve }: GuideLine, project: Project, onto: boolean): LaidTrack | null {
+  if (!(curve.length > 0)) return null;
+  const place = new Float64Array(6);
+  const spotAt = (at: number, knot = false): Spot => {
+    curve.sampleAt(at, place);
+    const own: Vec3 = [place[0], place[1], place[2]];
+    const found = project(own);
+    return { at, knot, ...found, point: onto ? found.point : own };
+  };
+  const spots = begun(curve.length, curve.knotAt, curve.closed).map(([at, knot]) => spotAt(at, knot));
+  const all = onto ? refined(spots, spotAt) : spots;
+  const kept = simplified(all);
+  if (curve.closed && kept.length > 3) kept.pop();
+  const knots = kept.flatMap(({ knot }, i) => (knot ? [i] : []));
+  return {
+    points: Float64Array.from(kept.flatMap(({ point }) => point)),
+    normals: Float32Array.from(kept.flatMap(({ normal }) => normal)),
+    closed: curve.closed,
+    knots: Uint32Array.from(knots),
+  };
+}
+
+/** The arc lengths at which a line is looked at first: at its knots, and evenly between them. */
+function begun(length: number, knotAt: Float64Array, closed: boolean): [at: number, knot: boolean][] {
+  const pieces = Math.max(FEWEST, Math.min(MOST, Math.ceil(length / PIECE)));
+  const at: [number, boolean][] = Array.from({ length: pieces + 1 }, (_, i) => [(length * i) / pieces, false]);
+  for (const knot of knotAt) if (!closed || knot < length) at.push([knot, true]);
+  at.sort(([a, x], [b, y]) => a - b || Number(y) - Number(x));
+  return at.filter(([s, knot], i) => knot || i === 0 || s - at[i - 1][0] > 1e-9 * length);
+}
+
+function refined(spots: readonly Spot[], spotAt: (at: number) => Spot): Spot[] {
+  const out: Spot[] = [spots[0]];
+  const between = (a: Spot, b: Spot, depth: number): void => {
+    const far = Math.hypot(...subtract(b.point, a.point));
+    if (out.length < MOST_POINTS && depth < MAX_DEPTH && far > LEAST) {
+      const middle = spotAt((a.at + b.at) / 2);
+      if (!(onOnePlane(a, middle) && onOnePlane(middle, b) && fromChord(middle.point, a.point, b.point) < TOLERANCE)) {
+        between(a, middle, depth + 1);
+        between(middle, b, depth + 1);
+        return;
+      }
+    }
+    out.push(b);
+  };
+  for (let i = 1; i < spots.length; i++) between(spots[i - 1], spots[i], 0);
+  return out;
+}
+
+const onOnePlane = (a: Spot, b: Spot): boolean =>
+  a.ground === b.ground &&
+  (a.triangle === b.triangle || (a.triangle >= 0 && b.triangle >= 0 && alike(a.normal, b.normal)));
+
+const alike = (a: Vec3, b: Vec3): boolean => a[0] * b[0] + a[1] * b[1] + a[2] * b[2] > SAME;
+
+function fromChord(point: Vec3, a: Vec3, b: Vec3): number {
+  const way = subtract(b, a);
+  const from = subtract(point, a);
+  const squared = way[0] ** 2 + way[1] ** 2 + way[2] ** 2;
+  const share = squared > 0 ? (from[0] * way[0] + from[1] * way[1] + from[2] * way[2]) / squared : 0;
+  const held = Math.max(0, Math.min(1, share));
+  return Math.hypot(from[0] - held * way[0], from[1] - held * way[1], from[2] - held * way[2]);
+}
+
+/** Without what lies on the straight way between others (D. H. Douglas, T. K. Peucker, 1973); ends and knots stay. */
+function simplified(spots: readonly Spot[]): Spot[] {
+  const keep = new Uint8Array(spots.length);
+  keep[0] = keep[spots.length - 1] = 1;
+  const stack: [number, number][] = [];
+  let from = 0;
+  spots.forEach(({ knot }, i) => {
+    if (!knot && i < spots.length - 1) return;
+    keep[i] = 1;
+    if (i > from) stack.push([from, i]);
+    from = i;
+  });
+  for (let next = stack.pop(); next; next = stack.pop()) {
+    const [a, b] = next;
+    let [worst, far] = [-1, TOLERANCE];
+    for (let i = a + 1; i < b; i++) {
+      const off = fromChord(spots[i].point, spots[a].point, spots[b].point);
+      if (off > far) [worst, far] = [i, off];
+    }
+    if (worst < 0) continue;
+    keep[worst] = 1;
+    stack.push([a, worst], [worst, b]);
+  }
+  return spots.filter((_, i) => keep[i] === 1);
+}
+
+/** How a point is laid onto the nearest of some grounds. */
+function projection({ way, axis }: LaidOnSurface, grounds: readonly Ground[]): Project {
+  const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
+  const direction: Vec3 = way === "axis" ? normalize(axis, [0, -1, 0]) : [0, -1, 0];
+  const [dx, dy, dz] = direction;
+  const cast = (ground: Ground, [x, y, z]: Vec3, sign: 1 | -1) =>
+    ground.tree.first(x, y, z, sign * dx, sign * dy, sign * dz, met);
+  return (point) => {
+    let best: Omit<Spot, "at" | "knot"> = { point, normal: [0, 1, 0], triangle: -1, ground: -1 };
+    let least = Infinity;
+    const take = (ground: Ground, index: number): void => {
+      if (met.triangle < 0) return;
+      const far = Math.hypot(met.x - point[0], met.y - point[1], met.z - point[2]);
+      if (far >= least) return;
+      least = far;
+      best = { point: [met.x, met.y, met.z], normal: [0, 1, 0], triangle: met.triangle, ground: index };
+      best.normal = normalAt(ground, met);
+    };
+    const all = (look: (ground: Ground) => void) =>
+      grounds.forEach((ground, index) => {
+        look(ground);
+        take(ground, index);
+      });
+    if (way === "nearest") all((ground) => ground.tree.nearest(...point, met));
+    else {
+      // Between its knots a line runs below the ground as well as above it.
+      all((ground) => cast(ground, point, 1));
+      all((ground) => cast(ground, point, -1));
+    }
+    return best;
+  };
+}
+
+const flat = new Float64Array(3);
+const smooth = new Float64Array(3);
+
+/** The smooth normal of a surface, or a triangle's own where the mesh has an edge. */
+function normalAt(ground: Ground, { triangle, x, y, z }: Met): Vec3 {
+  ground.flatNormal(triangle, flat);
+  ground.smoothNormal(triangle, x, y, z, smooth);
+  const near = flat[0] * smooth[0] + flat[1] * smooth[1] + flat[2] * smooth[2] >= CREASE;
+  return Array.from(near ? smooth : flat) as unknown as Vec3;
+}
