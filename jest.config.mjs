@@ -15,7 +15,7 @@ const config = {
     ],
   },
   transformIgnorePatterns: [
-    "/node_modules/(?!(@gltf-transform|@noble/hashes|ndarray-pixels|property-graph|ktx-parse|three|three-mesh-bvh)/)",
+    "/node_modules/(?!(@gltf-transform|fast-png|iobuffer|@noble/hashes|ndarray-pixels|property-graph|ktx-parse|three|three-mesh-bvh)/)",
   ],
 };
 

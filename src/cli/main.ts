@@ -111,7 +111,7 @@ async function demo(out: string): Promise<number> {
   const { scene, assets } = await demoScene();
   mkdirSync(join(out, "assets"), { recursive: true });
   writeFileSync(join(out, "scene.json"), JSON.stringify(scene, null, 2) + "\n");
-  for (const [hash, bytes] of assets) writeFileSync(join(out, assetPath(hash)), bytes);
+  for (const [hash, bytes] of assets) writeFileSync(join(out, assetPath(hash, bytes)), bytes);
   return 0;
 }
 

@@ -139,4 +139,13 @@ export const LINES = [
     cornerRadius: 1.4,
     knots: knots([-9, 0, -5], [-2.6, 0, -4.4], [-3.2, 0, -12], [-10, 0, -11]),
   },
+  {
+    id: "cobbles",
+    number: 16,
+    name: "Cobbles",
+    kind: "polyline",
+    closed: true,
+    cornerRadius: 1,
+    knots: knots([9.4, QUAY_HEIGHT, 3.2], [15.8, QUAY_HEIGHT, 3], [16.4, QUAY_HEIGHT, 8.4], [9.8, QUAY_HEIGHT, 8]),
+  },
 ];

@@ -1,6 +1,7 @@
 import type { Scene } from "@/core/scene";
 import { emptyScene } from "@/core/scene";
 import { EvaluationClient } from "./client";
+import type { Evaluation } from "./evaluation.worker";
 
 /** Requests that a pretended worker has got and not answered yet. */
 let open: { scene: Scene; answer: () => void; die: () => void }[] = [];
@@ -11,11 +12,11 @@ class PretendedWorker {
   constructor() {
     workers++;
   }
-  evaluate(scene: Scene): Promise<string[]> {
+  evaluate(scene: Scene): Promise<Evaluation> {
     return new Promise((resolve) =>
       open.push({
         scene,
-        answer: () => resolve([scene.name]),
+        answer: () => resolve({ results: [], laid: [], free: [] }),
         die: () => this.onerror?.({ message: "out of memory" }),
       }),
     );

@@ -142,6 +142,7 @@ async function opened<T>(answer: Promise<Answer<T>>): Promise<T> {
 
 /** Work on whole files, in the worker. Each throws an InputError with a sentence for the artist when it cannot be done. */
 export const fileJobs = {
+  splitFile: (bytes: Uint8Array, name: string) => opened(files().splitFile(bytes, name)),
   inspectProp: (bytes: Uint8Array, name: string) => opened(files().inspectProp(bytes, name)),
   writePlacements: (...args: Parameters<FilesApi["writePlacements"]>) => opened(files().writePlacements(...args)),
   placeWithSeed: (...args: Parameters<FilesApi["placeWithSeed"]>) => opened(files().placeWithSeed(...args)),

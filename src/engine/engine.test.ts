@@ -1,5 +1,5 @@
 import { harbourScene } from "@/core/scene/testing";
-import type { Scene } from "@/core/scene";
+import { sceneSchema, type Scene } from "@/core/scene";
 import { makeLine } from "@/core/line/testing";
 import { dressingSchema } from "@/core/place";
 import { HASHES } from "@/core/scene/testing";
@@ -247,5 +247,81 @@ describe("dressings that keep clear of others", () => {
         ["oars", 0],
       ]),
     );
+  });
+});
+
+describe("lines on surfaces that are made of lines", () => {
+  const scene = (): Scene => {
+    const rail = (id: string, number: number, z: number) =>
+      makeLine({
+        id,
+        number,
+        kind: "polyline",
+        knots: [
+          [-5, 1, z],
+          [5, 3, z],
+        ],
+      });
+    const laid = { kind: "surface", on: ["roof"], way: "down", axis: [0, -1, 0], how: "densely" } as const;
+    const path = makeLine({
+      id: "path",
+      number: 90,
+      kind: "polyline",
+      knots: [
+        [-4, 9, 1],
+        [4, 9, 2],
+      ],
+    });
+    return sceneSchema.parse({
+      ...harbourScene(),
+      lines: [rail("front", 80, 0), rail("back", 81, 4), { ...path, laid }],
+      surfaces: [{ id: "roof", name: "Roof", made: { kind: "loft", lines: ["front", "back"], rounded: false } }],
+      dressings: [{ id: "row", name: "Row", where: { lines: ["path"] }, what: { entries: [{ prop: "buoy" }] } }],
+    });
+  };
+  const heights = ([{ placements: p }]: ReturnType<Engine["evaluate"]>) =>
+    Array.from({ length: p.count }, (_, i) => p.origin[1] + p.position[3 * i + 1]);
+
+  test("a line lies on them and follows when they are moved, or when a line is that they are made of", () => {
+    const engine = new Engine();
+    const first = heights(engine.evaluate(scene()));
+    expect(Math.min(...first)).toBeGreaterThan(1);
+    expect(Math.max(...first)).toBeLessThan(3);
+    expect(engine.tracks.get("path")!.points.length).toBeGreaterThan(3);
+    expect(engine.evaluate(scene())).toEqual([]);
+    const raised = scene();
+    raised.surfaces[0].position = [0, 2, 0];
+    expect(heights(engine.evaluate(raised))).toEqual(first.map((y) => expect.closeTo(y + 2, 4)));
+    const lifted = scene();
+    for (const line of lifted.lines.slice(0, 2))
+      for (const knot of line.knots) knot.position = [knot.position[0], 4, knot.position[2]];
+    expect(heights(engine.evaluate(lifted))).toEqual(first.map(() => expect.closeTo(4, 4)));
+    const free = scene();
+    free.lines[2].laid = null;
+    expect(heights(engine.evaluate(free))[0]).toBeCloseTo(9, 4);
+    expect(engine.tracks.size).toBe(0);
+  });
+
+  test("files that surfaces and masks need are asked for: stand-ins instead of what they stand in for", () => {
+    const wanted = scene();
+    const [heavy, light, mask] = ["a", "b", "c"].map((digit) => digit.repeat(64));
+    wanted.surfaces.push({ ...wanted.surfaces[0], id: "rock", made: null, asset: heavy, standIn: light });
+    wanted.lines[2].laid = {
+      kind: "edges",
+      on: "rock",
+      follow: "boundary",
+      at: [0, 0, 0],
+      bend: 1,
+      value: 0,
+      reverse: false,
+    };
+    expect([...meshesWanted(wanted)]).toEqual([light]);
+    const over = dressingSchema.parse({
+      id: "over",
+      name: "Over",
+      where: { kind: "over", surfaces: ["roof"] },
+      gaps: { images: [{ asset: mask }] },
+    });
+    expect([...meshesWanted({ ...wanted, dressings: [over] })].sort()).toEqual([light, mask]);
   });
 });

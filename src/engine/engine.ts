@@ -3,6 +3,7 @@
  * and directly under Node; between two scenes it computes only what differs.
  */
 import { findings, type Finding } from "@/core/check";
+import { isPng, readRaster, readSolid, type Raster } from "@/core/files";
 import { laidTrack, surfacesUnder } from "@/core/lay";
 import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
 import { linesOf, madeMesh, type Made as MadeSurface } from "@/core/made";
@@ -19,7 +20,7 @@ import {
   type PropBounds,
   type PropsAsGround,
 } from "@/core/place";
-import { dressingsBefore, dressingsUnder, inOrder } from "./order";
+import { dressingsBefore, dressingsUnder, inOrder, measuredTo } from "./order";
 import { placingBounds, preparationMatrix, type Prop, type Scene, type Surface } from "@/core/scene";
 
 /** What one dressing came to. */
@@ -93,6 +94,7 @@ interface Made<T> {
 export class Engine {
   #guides = new Map<string, { line: string; guide: GuideLine }>();
   readonly #meshes: Map<string, TriangleMesh>;
+  readonly #images: Map<string, Raster>;
   #grounds = new Map<string, Made<Ground>>();
   #madeMeshes = new Map<string, { text: string; guides: (GuideLine | undefined)[]; mesh: TriangleMesh | null }>();
   #solids = new Map<string, Made<Solid>>();
@@ -101,6 +103,7 @@ export class Engine {
   /** @param other an engine whose meshes this one is to know too, and what was made of them and of lines */
   constructor(other?: Engine) {
     this.#meshes = other ? other.#meshes : new Map();
+    this.#images = other ? other.#images : new Map();
     if (!other) return;
     this.#guides = other.#guides;
     this.#grounds = other.#grounds;
@@ -110,9 +113,15 @@ export class Engine {
   }
   #dressings = new Map<string, Remembered>();
 
-  /** Whether the mesh of an asset is known. */
+  /** Whether the mesh or picture of an asset is known. */
   knows(asset: string): boolean {
-    return this.#meshes.has(asset);
+    return this.#meshes.has(asset) || this.#images.has(asset);
+  }
+
+  /** Takes in the file of an asset, a mesh or a picture. */
+  async learnFile(asset: string, bytes: Uint8Array): Promise<void> {
+    if (isPng(bytes)) this.#images.set(asset, readRaster(bytes, "A mask"));
+    else this.learn(asset, await readSolid(bytes, "A surface's file"));
   }
 
   /** Takes in the mesh of an asset, for whatever stands on it or is dropped. */
@@ -139,7 +148,12 @@ export class Engine {
     for (const id of this.#dressings.keys()) if (!present.has(id)) this.#dressings.delete(id);
     const { dressings, circles } = inOrder(scene.dressings);
     const stoodOn = new Set(scene.dressings.flatMap(dressingsUnder));
-    const before = new Set(scene.dressings.flatMap((dressing) => dressingsBefore(dressing, scene.dressings)));
+    const before = new Set(
+      scene.dressings.flatMap((dressing) => [
+        ...dressingsBefore(dressing, scene.dressings),
+        ...measuredTo(dressing, scene.dressings),
+      ]),
+    );
     const lineName = (id: string) => lineNames.get(id) ?? "a line";
     const line = (id: string) => guides.get(id);
     const box = (prop: string) => bounds.get(prop);
@@ -163,7 +177,13 @@ export class Engine {
       const others = dressingsBefore(dressing, scene.dressings).flatMap((id) =>
         id === circle?.id ? [] : (this.#dressings.get(id)?.placements ?? []),
       );
-      const around = { guides, bounds, mixes, things, surfaces, heaps, hulls, others, pulse };
+      const placed = new Map(
+        measuredTo(dressing, scene.dressings)
+          .filter((id) => id !== circle?.id)
+          .flatMap((id) => entryOf(id, this.#dressings.get(id)?.placements)),
+      );
+      const images = this.#images;
+      const around = { placed, images, guides, bounds, mixes, things, surfaces, heaps, hulls, others, pulse };
       const placements = evaluateChanged(dressing, around, remembered.memory);
       if (!placements) return [];
       pulse?.(0.9);
@@ -226,8 +246,8 @@ export class Engine {
   #groundsOf(surfaces: readonly Surface[], guides: ReadonlyMap<string, GuideLine>): Map<string, GroundSurface> {
     const next = new Map<string, Made<Ground>>();
     const found = new Map<string, GroundSurface>();
-    for (const { id, asset, made, position, rotation, scale, ground } of surfaces) {
-      const mesh = made ? this.#madeMesh(id, made, guides) : this.#meshes.get(asset ?? "");
+    for (const { id, asset, standIn, made, position, rotation, scale, ground } of surfaces) {
+      const mesh = made ? this.#madeMesh(id, made, guides) : this.#meshes.get(standIn ?? asset ?? "");
       if (!mesh) continue;
       const text = JSON.stringify([position, rotation, scale]);
       const known = this.#grounds.get(id);

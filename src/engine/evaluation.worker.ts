@@ -1,6 +1,5 @@
 /** The worker that evaluates a scene while it is edited. Placements are handed over, not copied. */
 import * as Comlink from "comlink";
-import { readSolid } from "@/core/files";
 import type { LaidTrack } from "@/core/line";
 import { buffersOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
@@ -27,7 +26,7 @@ let told: ReadonlyMap<string, LaidTrack> = new Map();
 const api = {
   /** Takes in the file of an asset whose mesh is wanted. */
   async learn(asset: string, bytes: Uint8Array): Promise<void> {
-    engine.learn(asset, await readSolid(bytes, "A surface's file"));
+    await engine.learnFile(asset, bytes);
   },
 
   /** Results of the dressings that changed since the last call, and the lines that lie otherwise than then. */

@@ -1,6 +1,6 @@
 /** The worker for whole files: props coming in, exports and projects going out. Apart, so that edits never wait for it. */
 import * as Comlink from "comlink";
-import { hashOf, readProject, readPropFile, writeProject, type Assets, type FormatName } from "@/core/files";
+import { hashOf, readProject, readPropFile, splitFile, writeProject, type Assets, type FormatName } from "@/core/files";
 import { InputError, type Scene } from "@/core/scene";
 import { Engine } from "./engine";
 import { placeWithSeed, writePlacements } from "./jobs";
@@ -21,6 +21,7 @@ async function answer<T>(work: () => Promise<T> | T): Promise<Answer<T>> {
 const seeding = new Engine();
 
 const api = {
+  splitFile: (bytes: Uint8Array, name: string) => answer(() => splitFile(bytes, name)),
   inspectProp: (bytes: Uint8Array, name: string) =>
     answer(async () => ({ asset: hashOf(bytes), ...(await readPropFile(bytes, name)) })),
   /** @param dressing the name of the only one that is wanted */

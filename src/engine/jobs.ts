@@ -1,5 +1,5 @@
 /** Work on whole files, the same in a worker and under Node. */
-import { FORMATS, readSolid, standing, type Assets, type EvaluatedScene, type FormatName } from "@/core/files";
+import { FORMATS, standing, type Assets, type EvaluatedScene, type FormatName } from "@/core/files";
 import type { Placements } from "@/core/place";
 import { InputError, type Scene } from "@/core/scene";
 import type { Finding } from "@/core/check";
@@ -26,7 +26,7 @@ export class LimitError extends InputError {
 export async function teach(engine: Engine, scene: Scene, assets: Assets): Promise<void> {
   for (const hash of meshesWanted(scene)) {
     const bytes = engine.knows(hash) ? undefined : assets.get(hash);
-    if (bytes) engine.learn(hash, await readSolid(bytes, "A surface's file"));
+    if (bytes) await engine.learnFile(hash, bytes);
   }
 }
 

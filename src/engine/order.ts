@@ -22,10 +22,17 @@ export function dressingsBefore({ id, fit }: Dressing, all: readonly Dressing[])
   });
 }
 
+/** Whose props a dressing keeps a distance to, or thickens towards. */
+export function measuredTo({ id, where, gaps }: Dressing, all: readonly Dressing[]): readonly string[] {
+  if (where.kind === "along") return [];
+  return gaps.distances.flatMap(({ to }) => (to !== id && all.some((one) => one.id === to) ? to : []));
+}
+
 /** All that have to be placed before a dressing. */
 const needed = (dressing: Dressing, all: readonly Dressing[]): readonly string[] => [
   ...dressingsUnder(dressing),
   ...dressingsBefore(dressing, all),
+  ...measuredTo(dressing, all),
 ];
 
 export function inOrder(dressings: readonly Dressing[]): Order {

@@ -4,7 +4,7 @@ import { dressingsUnder } from "./order";
 import type { Scene, Surface } from "@/core/scene";
 
 /**
- * The assets whose meshes an evaluation needs: surfaces that something is spread over or dropped onto, props among them, and props whose
+ * The assets that an evaluation needs: pictures that are masks, and the meshes of surfaces that something is spread over or dropped onto, props among them, and props whose
  * lowest points are looked for; and surfaces that lines lie on. They are to be taught before, see `Engine.learn`.
  */
 export function meshesWanted({ dressings, surfaces, props, mixes, lines }: Scene): Set<string> {
@@ -15,7 +15,10 @@ export function meshesWanted({ dressings, surfaces, props, mixes, lines }: Scene
     for (const { id, asset } of props) if (named.has(id)) wanted.add(asset);
   };
   const wantSurfaces = (which: (surface: Surface) => boolean) => {
-    for (const surface of surfaces) if (surface.asset !== null && which(surface)) wanted.add(surface.asset);
+    for (const surface of surfaces) {
+      const asset = surface.standIn ?? surface.asset;
+      if (asset !== null && which(surface)) wanted.add(asset);
+    }
   };
   for (const { laid } of lines) {
     if (laid?.kind === "edges") wantSurfaces(({ id }) => id === laid.on);
@@ -26,6 +29,7 @@ export function meshesWanted({ dressings, surfaces, props, mixes, lines }: Scene
     if (where.kind !== "along") {
       const named = new Set([...fieldIdsOf(where), ...gaps.distances.map(({ to }) => to)]);
       wantSurfaces(({ id }) => named.has(id));
+      for (const { asset } of gaps.images) wanted.add(asset);
     }
     if (fit.drop === "off") continue;
     wantSurfaces(({ id, ground }) => (fit.onto.length > 0 ? fit.onto.includes(id) : ground));

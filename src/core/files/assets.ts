@@ -10,9 +10,15 @@ export type Assets = ReadonlyMap<string, Uint8Array>;
 export const hashOf = (bytes: Uint8Array): string => bytesToHex(sha256(bytes));
 
 /** The hashes of all assets that a scene names, with what names each, for messages. */
-export function assetsOf(scene: Pick<Scene, "props" | "surfaces">): Map<string, string> {
+export function assetsOf(scene: Pick<Scene, "props" | "surfaces" | "dressings">): Map<string, string> {
   const named = new Map<string, string>();
   for (const prop of scene.props) named.set(prop.asset, `the prop “${prop.name}”`);
-  for (const { asset, name } of scene.surfaces) if (asset !== null) named.set(asset, `the surface “${name}”`);
+  for (const { asset, standIn, name } of scene.surfaces) {
+    if (asset !== null) named.set(asset, `the surface “${name}”`);
+    if (standIn !== null) named.set(standIn, `the stand-in of the surface “${name}”`);
+  }
+  for (const { name, gaps } of scene.dressings) {
+    for (const { asset } of gaps.images) named.set(asset, `a mask of the dressing “${name}”`);
+  }
   return named;
 }

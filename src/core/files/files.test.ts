@@ -1,3 +1,4 @@
+import { Document } from "@gltf-transform/core";
 import { validateBytes } from "gltf-validator";
 import { strToU8, unzipSync, zipSync } from "fflate";
 import { evaluate } from "../place";
@@ -10,7 +11,7 @@ import { hashOf } from "./assets";
 import { stands, type EvaluatedScene } from "./evaluated";
 import { glbIO } from "./gltf";
 import { makeGlb, placementsInGlb, WEDGE } from "./testing";
-import { FORMATS, readProject, readPropFile, writeProject, type Assets } from ".";
+import { FORMATS, readProject, readPropFile, splitFile, writeProject, type Assets } from ".";
 
 /** A scene with two props, a smooth line far from the origin and everything that varies. */
 async function dressedScene(): Promise<{ evaluated: EvaluatedScene; assets: Assets; scene: Scene }> {
@@ -245,4 +246,27 @@ describe("scenes written by hand", () => {
     );
     expect(() => parseScene([])).toThrow("This is not a scene");
   });
+});
+
+test("a file of several meshes is parted into one file each, where they stand; together they are the whole", async () => {
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const scene = document.createScene();
+  for (const [name, x] of [
+    ["Left", -3],
+    ["Right", 4],
+  ] as const) {
+    const position = document.createAccessor().setType("VEC3").setArray(WEDGE.slice()).setBuffer(buffer);
+    const mesh = document.createMesh().addPrimitive(document.createPrimitive().setAttribute("POSITION", position));
+    scene.addChild(document.createNode(name).setMesh(mesh).setTranslation([x, 0, 0]));
+  }
+  const whole = await glbIO().writeBinary(document);
+  const parts = await splitFile(whole, "two.glb");
+  expect(parts.map(({ name }) => name)).toEqual(["Left", "Right"]);
+  const [left, right, all] = await Promise.all(
+    [parts[0].bytes, parts[1].bytes, whole].map((bytes) => readPropFile(bytes, "part.glb")),
+  );
+  expect(left.bounds.max[0]).toBeCloseTo(-2.8, 5);
+  expect(right.bounds.min[0]).toBeCloseTo(3.8, 5);
+  expect(left.triangles + right.triangles).toBe(all.triangles);
 });

@@ -1,6 +1,7 @@
-/** A project as one file: a zip with `scene.json` and `assets/<hash>.glb`. */
+/** A project as one file: a zip with `scene.json`, `assets/<hash>.glb` and, for pictures, `assets/<hash>.png`. */
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from "fflate";
 import { InputError, parseScene, type Scene } from "../scene";
+import { isPng } from "./raster";
 import { assetsOf, hashOf, type Assets } from "./assets";
 
 export interface Project {
@@ -22,12 +23,13 @@ export function writeProject(scene: Scene, assets: Assets): Uint8Array {
   for (const [hash, owner] of assetsOf(scene)) {
     const bytes = assets.get(hash);
     if (!bytes) throw new InputError(`The file of ${owner} is missing, so the project cannot be written.`);
-    files[assetPath(hash)] = [bytes, { level: 6, mtime: NO_TIME }];
+    files[assetPath(hash, bytes)] = [bytes, { level: 6, mtime: NO_TIME }];
   }
   return zipSync(files);
 }
 
-export const assetPath = (hash: string): string => `assets/${hash}.glb`;
+/** Where an asset lies in a project, by what its bytes are. */
+export const assetPath = (hash: string, bytes: Uint8Array): string => `assets/${hash}.${isPng(bytes) ? "png" : "glb"}`;
 
 /**
  * Reads a project file.
@@ -69,11 +71,11 @@ export function parseSceneText(text: string, name: string): Scene {
 export function checkedAssets(scene: Scene, name: string, read: (path: string) => Uint8Array | undefined): Assets {
   const assets = new Map<string, Uint8Array>();
   for (const [hash, owner] of assetsOf(scene)) {
-    const bytes = read(assetPath(hash));
-    if (!bytes) throw new InputError(`“${name}” is not whole: the file of ${owner} (${assetPath(hash)}) is missing.`);
+    const bytes = read(`assets/${hash}.glb`) ?? read(`assets/${hash}.png`);
+    if (!bytes) throw new InputError(`“${name}” is not whole: the file of ${owner} (assets/${hash}) is missing.`);
     if (hashOf(bytes) !== hash) {
       throw new InputError(
-        `“${name}” is not whole: the file of ${owner} (${assetPath(hash)}) is not the one that was saved.`,
+        `“${name}” is not whole: the file of ${owner} (assets/${hash}) is not the one that was saved.`,
       );
     }
     assets.set(hash, bytes);

@@ -184,7 +184,7 @@ describe("lines from a mesh", () => {
         (value, turn) => {
           const stand: Stand = { position: [turn, 1, 2], rotation: fromTurns(turn, 0.3, turn) as Quat, scale: 1 };
           const ground = tube(24, stand);
-          const row = from(ground, { follow: "v", value, at: [2, 5 * value, 0] });
+          const row = from(ground, { follow: "v", value, at: [2, 5 * (1 - value), 0] });
           expect(row.closed).toBe(true);
           const back = (i: number): Vec3 => {
             const [x, y, z, w] = stand.rotation;
@@ -195,7 +195,7 @@ describe("lines from a mesh", () => {
           let [apart, turned] = [0, 0];
           for (let i = 0; i < n; i++) {
             const [p, q] = [back(i), back((i + 1) % n)];
-            apart = Math.max(apart, Math.abs(p[1] - 5 * value));
+            apart = Math.max(apart, Math.abs(p[1] - 5 * (1 - value)));
             turned += Math.atan2(p[2] * q[0] - p[0] * q[2], p[0] * q[0] + p[2] * q[2]);
           }
           expect(apart).toBeLessThan(1e-4);

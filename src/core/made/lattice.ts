@@ -11,7 +11,8 @@ export interface Lattice {
 }
 
 /**
- * The mesh, with texture coordinates `u` along the columns and `v` along the rows, from 0 to 1. The side it shows is the one
+ * The mesh, with texture coordinates from 0 to 1: `u` along the columns, and `v` from the last row back to the first, so that
+ * pictures, which begin at their upper left corner, stand upright. The side it shows is the one
  * from which rows follow each other upwards where columns go to the right.
  */
 export function latticeMesh({ rows, columns, point, flip = false }: Lattice): TriangleMesh {
@@ -23,7 +24,7 @@ export function latticeMesh({ rows, columns, point, flip = false }: Lattice): Tr
       point(row, column, at);
       position.set(at, 3 * i);
       uv[2 * i] = columns > 1 ? column / (columns - 1) : 0;
-      uv[2 * i + 1] = rows > 1 ? row / (rows - 1) : 0;
+      uv[2 * i + 1] = rows > 1 ? 1 - row / (rows - 1) : 0;
     }
   }
   const index: number[] = [];

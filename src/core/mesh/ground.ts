@@ -16,6 +16,8 @@ export interface Stand {
   scale: number;
 }
 
+const weights = new Float64Array(3);
+
 export class Ground {
   readonly id: string;
   /** World coordinates, metres: 3v. */
@@ -103,8 +105,8 @@ export class Ground {
   smoothNormal(t: number, x: number, y: number, z: number, out: Float64Array): void {
     const N = this.vertexNormals;
     const [a, b, c] = [3 * this.index[3 * t], 3 * this.index[3 * t + 1], 3 * this.index[3 * t + 2]];
-    const [u, v] = this.#weights(a, b, c, x, y, z);
-    const w = 1 - u - v;
+    weightsIn(this, t, x, y, z, weights);
+    const [w, u, v] = weights;
     writeUnit(
       out,
       w * N[a] + u * N[b] + v * N[c],
@@ -113,22 +115,39 @@ export class Ground {
     );
     if (out[0] === 0 && out[1] === 0 && out[2] === 0) this.flatNormal(t, out);
   }
+}
 
-  /** Barycentric weights of the second and third corner at the point of a triangle that is nearest to (x, y, z). */
-  #weights(a: number, b: number, c: number, x: number, y: number, z: number): [number, number] {
-    const P = this.position;
-    const [ux, uy, uz] = [P[b] - P[a], P[b + 1] - P[a + 1], P[b + 2] - P[a + 2]];
-    const [vx, vy, vz] = [P[c] - P[a], P[c + 1] - P[a + 1], P[c + 2] - P[a + 2]];
-    const [px, py, pz] = [x - P[a], y - P[a + 1], z - P[a + 2]];
-    const uu = ux * ux + uy * uy + uz * uz;
-    const vv = vx * vx + vy * vy + vz * vz;
-    const uv = ux * vx + uy * vy + uz * vz;
-    const pu = px * ux + py * uy + pz * uz;
-    const pv = px * vx + py * vy + pz * vz;
-    const squared = uu * vv - uv * uv;
-    if (!(squared > 0)) return [0, 0];
-    return [(vv * pu - uv * pv) / squared, (uu * pv - uv * pu) / squared];
-  }
+/** Barycentric weights (3) of the point of a triangle that is nearest to (x, y, z); all on the first corner where it has no area. */
+export function weightsIn(
+  { position: P, index }: Pick<Ground, "position" | "index">,
+  t: number,
+  x: number,
+  y: number,
+  z: number,
+  out: Float64Array,
+): void {
+  const a = 3 * index[3 * t];
+  const b = 3 * index[3 * t + 1];
+  const c = 3 * index[3 * t + 2];
+  const ux = P[b] - P[a];
+  const uy = P[b + 1] - P[a + 1];
+  const uz = P[b + 2] - P[a + 2];
+  const vx = P[c] - P[a];
+  const vy = P[c + 1] - P[a + 1];
+  const vz = P[c + 2] - P[a + 2];
+  const px = x - P[a];
+  const py = y - P[a + 1];
+  const pz = z - P[a + 2];
+  const uu = ux * ux + uy * uy + uz * uz;
+  const vv = vx * vx + vy * vy + vz * vz;
+  const uv = ux * vx + uy * vy + uz * vz;
+  const pu = px * ux + py * uy + pz * uz;
+  const pv = px * vx + py * vy + pz * vz;
+  const squared = uu * vv - uv * uv;
+  const inverse = squared > 0 ? 1 / squared : 0;
+  out[1] = (vv * pu - uv * pv) * inverse;
+  out[2] = (uu * pv - uv * pu) * inverse;
+  out[0] = 1 - out[1] - out[2];
 }
 
 function writeUnit(out: Float64Array, x: number, y: number, z: number): void {

@@ -6,7 +6,7 @@
  */
 
 /** A group is taken as one from so many times its own radius on. */
-const FAR = 2.3;
+const FAR = 3.2;
 /** Groups of so few triangles are looked at one by one. */
 const LEAF = 8;
 /** Numbers a group has: middle, area-weighted normal, radius. */

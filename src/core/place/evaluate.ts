@@ -29,6 +29,7 @@ import { what as choiceOf, type MixOf, type PropChoice } from "./what/what";
 import type { Shade } from "./gaps/shade";
 import type { Field } from "./where/over";
 import { where } from "./where/where";
+import type { Raster } from "../files/raster";
 import type { GuideLine } from "../line";
 import type { Vec3 } from "../math";
 import type { Ground } from "../mesh";
@@ -51,6 +52,10 @@ export interface Surroundings {
   heaps?: readonly Ground[];
   /** What other dressings came to whose props this one's give way to. */
   others?: readonly Placements[];
+  /** What other dressings came to whose distance counts, by their ids. */
+  placed?: ReadonlyMap<string, Placements>;
+  /** Pictures that are masks, by the hashes of their bytes. */
+  images?: ReadonlyMap<string, Raster>;
   /** Corners of the hulls of props, in their own metres: 3k numbers. */
   hulls?: ReadonlyMap<string, Float32Array>;
   /** Is told how far the work has come, from 0 to 1. */

@@ -1,5 +1,6 @@
 /** Where slots that are spread over fields lie, and which way is forward and up there: still without any prop. */
 import { CHANNEL, drawFrom, rotate, streamOf, writeFromBasis, type Vec3 } from "../math";
+import { gradientsOf } from "./spacing/sow-uv";
 import { standOf, type Field } from "./where/over";
 import { squaredToChain, type GuideLine } from "../line";
 import type { Ground } from "../mesh";
@@ -94,6 +95,18 @@ function forwardOf(hold: Hold, slots: Slots, fields: readonly Field[], guides: A
     const way = aim.away ? -1 : 1;
     return (i, out) => {
       for (let axis = 0; axis < 3; axis++) out[axis] = way * (aim.point[axis] - position[3 * i + axis]);
+    };
+  }
+  if (spread.forward === "uv") {
+    const { triangle } = slots.spread!;
+    return (i, out, up) => {
+      const ground = fields[slots.line[i]]?.ground;
+      const t = 3 * triangle[i];
+      const along =
+        ground?.uv &&
+        gradientsOf(ground.position, ground.uv, ground.index[t], ground.index[t + 1], ground.index[t + 2]);
+      if (along) out.set(along.perU);
+      else own(i, out, up);
     };
   }
   if (spread.forward === "outward") {

@@ -8,7 +8,7 @@ export { groundsFor, type GroundSurface } from "./grounds";
 export { dropInto } from "./fit/drop";
 export { FELT, writeFootprints } from "./fit/footprint";
 export { densityAt, type DensityMap } from "./gaps/density-map";
-export { paintSchema, type Paint } from "./gaps/schema";
+export { colourMaskSchema, imageMaskSchema, paintSchema, type ImageMask, type Paint } from "./gaps/schema";
 export type { Reason } from "./gaps/shade";
 export { StepMemory } from "./memory";
 export { type Peg } from "./pegs";

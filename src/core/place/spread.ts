@@ -4,7 +4,9 @@ import { peggedKeys, peggedOver } from "./pegs-over";
 import { over } from "./spacing/over";
 import { fieldsOf, type Field } from "./where/over";
 import { where } from "./where/where";
+import type { Raster } from "../files/raster";
 import type { Surroundings } from "./evaluate";
+import type { Placements } from "./placements";
 import type { GroundSurface } from "./grounds";
 import type { StepMemory } from "./memory";
 import type { Pegged } from "./pegs";
@@ -12,6 +14,8 @@ import type { Dressing } from "./schema";
 import type { PropChoice } from "./what/what";
 
 const NO_SURFACES: ReadonlyMap<string, GroundSurface> = new Map();
+const NO_PLACED: ReadonlyMap<string, Placements> = new Map();
+const NO_IMAGES: ReadonlyMap<string, Raster> = new Map();
 
 /** Where, over: the surfaces and areas. */
 export function fieldsUnder({ where: params }: Dressing, scene: Surroundings, memory: StepMemory): readonly Field[] {
@@ -24,16 +28,18 @@ export function fieldsUnder({ where: params }: Dressing, scene: Surroundings, me
 /** Gaps, over: how full each field is where. */
 export function shadesOn(
   dressing: Dressing,
-  { guides, surfaces = NO_SURFACES }: Surroundings,
+  { guides, surfaces = NO_SURFACES, placed = NO_PLACED, images = NO_IMAGES }: Surroundings,
   fields: readonly Field[],
   memory: StepMemory,
 ): readonly Shade[] {
   const { slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin } = dressing.gaps;
-  const { distances, paint, edge, edgeSize, walls } = dressing.gaps;
+  const { distances, paint, edge, edgeSize, walls, images: masks, colours } = dressing.gaps;
   const limits = [slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin];
-  const others = distances.map(({ to }) => guides.get(to) ?? surfaces.get(to)?.mesh);
-  return memory.step("shades", [fields, limits, distances, paint, edge, edgeSize, walls, others], () =>
-    fields.map((field) => shadeOf(dressing.gaps, field, guides, surfaces)),
+  const others = distances.map(({ to }) => guides.get(to) ?? surfaces.get(to)?.mesh ?? placed.get(to));
+  const pictures = masks.map(({ asset }) => images.get(asset));
+  const inputs = [fields, limits, distances, paint, masks, colours, pictures, edge, edgeSize, walls, others];
+  return memory.step("shades", inputs, () =>
+    fields.map((field) => shadeOf(dressing.gaps, field, { guides, surfaces, placed, images })),
   );
 }
 

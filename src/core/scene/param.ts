@@ -122,3 +122,6 @@ export const idSchema = z.string().min(1).max(80);
 
 /** A name as the artist wrote it. */
 export const nameSchema = z.string().trim().min(1, "a name needs at least one letter").max(120);
+
+/** An asset is named by the SHA-256 of its bytes, in hexadecimal; its file is `assets/<hash>.glb`, or `.png` for a picture. */
+export const assetHashSchema = z.string().regex(/^[0-9a-f]{64}$/, "an asset is named by 64 hexadecimal digits");

@@ -4,14 +4,11 @@ import { lineSchema } from "../line/schema";
 import { madeSchema } from "../made/schema";
 import { boundsSchema } from "../place/bounds";
 import { dressingSchema } from "../place/schema";
-import { idSchema, nameSchema, vec3Schema } from "./param";
+import { assetHashSchema, idSchema, nameSchema, vec3Schema } from "./param";
 import { preparationSchema } from "./prepare";
 
 /** The version this program writes; older ones are brought up on load, newer ones refused. */
 export const SCENE_VERSION = 5;
-
-/** An asset is named by the SHA-256 of its bytes, in hexadecimal; its file is `assets/<hash>.glb`. */
-export const assetHashSchema = z.string().regex(/^[0-9a-f]{64}$/, "an asset is named by 64 hexadecimal digits");
 
 /** What was put right, or is not used, when a prop's file was brought in: see `files/prop.ts`. */
 export const MENDS = ["scale", "uneven", "mirrored", "normals", "far", "moving"] as const;
@@ -55,6 +52,10 @@ const surfaceShape = z.object({
   name: nameSchema,
   /** The file that holds its mesh; null for one that is made. */
   asset: assetHashSchema.nullable().default(null),
+  /** A lighter mesh that stands in for it wherever something is reckoned; it is the file that is drawn. */
+  standIn: assetHashSchema.nullable().default(null),
+  /** The name of the stand-in's file. */
+  standInFile: z.string().max(260).default(""),
   /** How it is made; null for one from a file. */
   made: madeSchema.nullable().default(null),
   position: vec3Schema.default([0, 0, 0]),

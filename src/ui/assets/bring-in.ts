@@ -1,15 +1,19 @@
 /** Files that come in: props are added to the scene, project files opened as scenes of their own. */
 import { toast } from "sonner";
+import { hashOf, MOST_PIXELS, writeRaster } from "@/core/files";
 import { fileJobs } from "@/engine/client";
 import { InputError, freeName, newId, propSchema, surfaceSchema, type Prop, type Surface } from "@/core/scene";
-import { addScene, putAssets, useSceneStore } from "@/store";
-import { addSurfaces, editSurface, replaceProp } from "../state/edits";
+import { addScene, assetBytes, putAssets, useSceneStore } from "@/store";
+import { addSurfaces, editSurface, replaceProp, replaceSurfaceBy } from "../state/edits";
 import { selectProp, useSession } from "../state/session";
 import { glbFromObj, isForObj, isObj } from "./obj";
 import type { Draft } from "immer";
 
 /** What a choice of files offers for meshes. */
 export const MESH_FILES = ".glb,.obj,.mtl,.png,.jpg,.jpeg,model/gltf-binary";
+
+/** Masks are kept no larger than this a side, pixels. */
+const MASK_PIXELS = Math.min(2048, MOST_PIXELS);
 
 const MAX_BYTES = 512 * 1024 ** 2;
 
@@ -66,6 +70,24 @@ export async function bringIn(
   );
 }
 
+/** Stores a picture as a mask; gives its asset, or null where it cannot be read, which it says. */
+export async function maskPicture(file: File): Promise<string | null> {
+  try {
+    const bitmap = await createImageBitmap(file);
+    const scale = Math.min(1, MASK_PIXELS / Math.max(bitmap.width, bitmap.height));
+    const [width, height] = [bitmap.width, bitmap.height].map((side) => Math.max(1, Math.round(side * scale)));
+    const pen = new OffscreenCanvas(width, height).getContext("2d")!;
+    pen.drawImage(bitmap, 0, 0, width, height);
+    const bytes = writeRaster(width, height, pen.getImageData(0, 0, width, height).data);
+    const asset = hashOf(bytes);
+    await putAssets(new Map([[asset, bytes]]));
+    return asset;
+  } catch {
+    toast.error(`“${file.name}” cannot be read as a picture. Bring a PNG, JPEG or WebP file.`, { duration: 12_000 });
+    return null;
+  }
+}
+
 /** Stores a project file as a new scene; gives its id. */
 export async function openProject(file: File): Promise<string> {
   const { scene, assets } = await fileJobs.readProject(await bytesOf(file), file.name);
@@ -99,6 +121,52 @@ export async function replaceSurface(id: string, files: readonly File[]): Promis
     toast.success(`The surface's file is now “${file.name}”.`);
   } catch (error) {
     toast.error(sentenceFor(error, file.name), { duration: 12_000 });
+  }
+}
+
+/** Gives a surface a lighter mesh for all that is reckoned; says what could not be read. */
+export async function standInFor(id: string, files: readonly File[]): Promise<void> {
+  const [file, others] = withCompanions(files);
+  try {
+    const { asset, triangles } = await surfaceFile(file, others);
+    editSurface(id, "Stand-in of surface", (draft) => {
+      draft.standIn = asset;
+      draft.standInFile = file.name;
+    });
+    toast.success(`“${file.name}” stands in, with ${triangles.toLocaleString("en")} triangles.`);
+  } catch (error) {
+    toast.error(sentenceFor(error, file.name), { duration: 12_000 });
+  }
+}
+
+/** Makes a surface of each mesh that a surface's file has, all where they stand now. */
+export async function partSurface(surface: Surface): Promise<void> {
+  try {
+    const bytes = surface.asset === null ? undefined : await assetBytes(surface.asset);
+    if (!bytes) throw new InputError(`The file of “${surface.name}” is not there.`);
+    const parts = await fileJobs.splitFile(bytes, surface.file || surface.name);
+    if (parts.length < 2) {
+      toast(`“${surface.name}” has one mesh only.`);
+      return;
+    }
+    const made: Surface[] = [];
+    for (const part of parts) {
+      const { asset, triangles } = await fileJobs.inspectProp(part.bytes, part.name);
+      await putAssets(new Map([[asset, part.bytes]]));
+      made.push({
+        ...surface,
+        id: newId(),
+        name: nameFrom(part.name),
+        asset,
+        triangles,
+        standIn: null,
+        standInFile: "",
+      });
+    }
+    replaceSurfaceBy(surface.id, made);
+    toast.success(`“${surface.name}” is ${made.length} surfaces now.`);
+  } catch (error) {
+    toast.error(sentenceFor(error, surface.name), { duration: 12_000 });
   }
 }
 

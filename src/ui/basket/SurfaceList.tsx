@@ -26,7 +26,7 @@ export function SurfaceList({ onFiles }: { onFiles: (files: File[]) => void }) {
           spread props over it, fill its inside, or drop them onto it under Fit.
         </p>
       )}
-      <div className="mt-2 grid shrink-0 grid-cols-2 gap-1.5">
+      <div className="mt-2 grid shrink-0 gap-1.5">
         <Button look="dashed" onClick={() => input.current?.click()}>
           Add surfaces…
         </Button>

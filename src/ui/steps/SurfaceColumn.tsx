@@ -15,7 +15,7 @@ import {
   type Surface,
 } from "@/core/scene";
 import { useScene } from "@/store";
-import { MESH_FILES, replaceSurface } from "../assets/bring-in";
+import { MESH_FILES, partSurface, replaceSurface, standInFor } from "../assets/bring-in";
 import { useSurfaceModel } from "../assets/surface-models";
 import { Button, Choose, FilesInput, NumberField, Toggle, ValueField } from "../kit";
 import { deleteSurface, duplicateSurface, editSurface, surfaceOf } from "../state/edits";
@@ -55,7 +55,6 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
       dressing.fit.drop !== "off" &&
       (dressing.fit.onto.length > 0 ? dressing.fit.onto.includes(surface.id) : surface.ground),
   );
-  const file = useRef<HTMLInputElement>(null);
   const triangles = useSurfaceModel(surface)?.triangles ?? surface.triangles;
   const toggle = (name: "ground" | "outline" | "hidden" | "locked", label: string) => (on: boolean) =>
     editSurface(surface.id, label, (draft) => void (draft[name] = on));
@@ -124,17 +123,58 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
           Line from its mesh…
         </Choose>
         <Button onClick={() => duplicateSurface(surface.id)}>Duplicate</Button>
-        {!surface.made && <Button onClick={() => file.current?.click()}>Replace the file…</Button>}
+        {!surface.made && <FromFile surface={surface} />}
       </div>
+      <DressingLinks lead="Dressed by" dressings={over} />
+      <DressingLinks lead="Under" dressings={dressings} />
+    </div>
+  );
+}
+
+/** What can be done with a surface that came as a file. */
+function FromFile({ surface }: { surface: Surface }) {
+  const file = useRef<HTMLInputElement>(null);
+  const standIn = useRef<HTMLInputElement>(null);
+  const { id } = surface;
+  return (
+    <>
+      <Button onClick={() => file.current?.click()}>Replace the file…</Button>
+      <Button onClick={() => void partSurface(surface)} title="Each mesh of its file becomes a surface of its own.">
+        Part into its meshes
+      </Button>
+      {surface.standIn === null ? (
+        <Button
+          onClick={() => standIn.current?.click()}
+          title="A lighter mesh that props stand on and are measured by, while this one is drawn."
+        >
+          Stand-in…
+        </Button>
+      ) : (
+        <Button
+          title={surface.standInFile}
+          onClick={() =>
+            editSurface(id, "Stand-in of surface", (draft) => {
+              draft.standIn = null;
+              draft.standInFile = "";
+            })
+          }
+        >
+          Take the stand-in away
+        </Button>
+      )}
       <FilesInput
         input={file}
         accept={MESH_FILES}
         testId="replace-surface"
-        onFiles={(files) => void replaceSurface(surface.id, files)}
+        onFiles={(files) => void replaceSurface(id, files)}
       />
-      <DressingLinks lead="Dressed by" dressings={over} />
-      <DressingLinks lead="Under" dressings={dressings} />
-    </div>
+      <FilesInput
+        input={standIn}
+        accept={MESH_FILES}
+        testId="stand-in"
+        onFiles={(files) => void standInFor(id, files)}
+      />
+    </>
   );
 }
 

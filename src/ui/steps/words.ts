@@ -163,7 +163,7 @@ function spreadWords({ where, spacing }: Dressing): string {
   const rows = inside
     ? { square: "in a grid", hexagonal: "packed" }
     : { square: "in squares", hexagonal: "in hexagons" };
-  const how = { even: "evenly", random: "at random", ...rows }[pattern];
+  const how = { even: "evenly", random: "at random", uv: "in rows of UV", ...rows }[pattern];
   const many = {
     distance: `${metres(distance)} apart`,
     count: `${count} in all`,
@@ -186,7 +186,7 @@ function upWords({ stance, where }: Dressing): string {
 /** Ways forward that mean something along lines, over surfaces and inside volumes. */
 export const FORWARDS: Readonly<Record<Dressing["where"]["kind"], readonly Dressing["stance"]["forward"][]>> = {
   along: ["along", "heading", "at", "away"],
-  over: ["along", "heading", "at", "away", "downhill", "line", "random"],
+  over: ["along", "heading", "at", "away", "downhill", "line", "uv", "random"],
   inside: ["along", "heading", "at", "away", "outward", "line", "random"],
 };
 
@@ -195,6 +195,7 @@ function facingWords({ stance, where }: Dressing, scene: Scene): string {
   if (forward === "along") return "";
   if (!FORWARDS[where.kind].includes(forward)) return "";
   if (forward === "outward") return "outward";
+  if (forward === "uv") return "along the rows of UV";
   if (forward === "downhill") return "downhill";
   if (forward === "random") return "each its own way";
   if (forward === "line") return namesOf(thing === null ? [] : [thing], scene.lines)[0] ?? "the nearest line";
@@ -247,6 +248,7 @@ function limitWords({ gaps, where }: Dressing): string[] {
     parts.push(`${gaps.distances.length} ${gaps.distances.length === 1 ? "thing" : "things"} kept off`);
   }
   if (inside) return parts;
+  if (gaps.images.length > 0 || gaps.colours.on) parts.push("masked");
   if (gaps.paint.strokes.length > 0 || gaps.paint.base === "none") parts.push("painted");
   if (gaps.edge > 0) parts.push(`fading over ${metres(gaps.edge)} at the edge`);
   return parts;

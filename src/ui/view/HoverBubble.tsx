@@ -52,6 +52,7 @@ const REASON_WORDS: Readonly<Record<Reason, string>> = {
   walls: "too near the walls",
   outside: "outside its areas, or in a hole",
   paint: "as it was painted",
+  mask: "by a mask",
   slope: "by its slope",
   height: "by its height",
   facing: "by the way it faces",

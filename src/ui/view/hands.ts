@@ -388,11 +388,13 @@ export class ViewHands {
       return;
     }
     const line = this.#focusedLine();
+    const side = this.#heldSide() !== null;
     const grip =
-      line !== undefined &&
-      (this.#knotUnder(line) !== null ||
-        this.#handleUnder(line) !== null ||
-        this.#aim.nearest(spanMiddles(line), MIDDLE) !== null);
+      side ||
+      (line !== undefined &&
+        (this.#knotUnder(line) !== null ||
+          this.#handleUnder(line) !== null ||
+          this.#aim.nearest(spanMiddles(line), MIDDLE) !== null));
     const onLine = line !== undefined && !grip && this.#aim.placeOn(drawnLine(line), LINE) !== null;
     const hit = grip || onLine ? null : this.#placementUnder();
     const before = useSession.getState().hover;

@@ -20,7 +20,7 @@ export interface DensityMap {
   reason: Uint8Array;
 }
 
-export const REASONS: readonly Reason[] = ["outside", "paint", "slope", "height", "facing", "distance", "edge"];
+export const REASONS: readonly Reason[] = ["outside", "paint", "mask", "slope", "height", "facing", "distance", "edge"];
 export const NO_REASON = 255;
 
 /** So many samples at most, about. */
@@ -75,6 +75,7 @@ function sample(
     count: own.length,
     position: new Float64Array(3 * own.length),
     normal: new Float32Array(3 * own.length),
+    triangle: Uint32Array.from(own, (i) => triangle[i]),
   };
   const face = new Float64Array(3);
   own.forEach((i, k) => {

@@ -2,6 +2,7 @@
 import { z } from "zod";
 import {
   angleParam,
+  assetHashSchema,
   choiceParam,
   idSchema,
   lengthParam,
@@ -17,8 +18,10 @@ export const stretchSchema = z.object({ line: idSchema, from: z.number(), to: z.
 
 /** How the distance to something counts: nothing stands at `none` metres, all may at `full`, and between them a soft curve. */
 export const distanceSchema = z.object({
-  /** Id of a line or a surface. */
+  /** Id of a line, a surface or another dressing. */
   to: idSchema,
+  /** Whether what lies within a closed line counts as being on it. */
+  within: z.boolean().default(false),
   none: z.number().min(0),
   full: z.number().min(0),
 });
@@ -49,6 +52,56 @@ export const paintSchema = z.object({
 });
 
 export type Paint = z.infer<typeof paintSchema>;
+
+/** Where a mask is dark nothing stands, where it is bright all may. */
+const shaped = {
+  invert: switchParam({ label: "The other way round", help: "What is dark counts as bright." }),
+  levels: rangeParam("share", {
+    label: "From – to",
+    help: "How bright it is where nothing stands, and where all may.",
+    default: [0, 1],
+    min: 0,
+    max: 1,
+    slider: [0, 1],
+  }),
+};
+
+const corner = z.tuple([z.number(), z.number()]);
+
+/** A picture over the surface. */
+export const imageMaskSchema = z.object({
+  /** The picture's bytes by their hash, a PNG. */
+  asset: assetHashSchema,
+  name: z.string().max(260).default(""),
+  project: choiceParam({
+    label: "Laid",
+    help: "From above, over a rectangle of the ground; or by the surface's texture coordinates.",
+    default: "above",
+    choices: { above: "From above", uv: "By UVs" },
+  }),
+  /** From above: the corners of the rectangle that it covers, x and z, metres. */
+  least: corner.default([-10, -10]),
+  most: corner.default([10, 10]),
+  ...shaped,
+});
+
+/** The colours of the mesh's vertices. */
+export const colourMaskSchema = z.object({
+  on: switchParam({
+    label: "Vertex colours",
+    help: "Where the colours that the mesh's vertices have are dark nothing stands, where they are bright all may.",
+  }),
+  channel: choiceParam({
+    label: "Of",
+    help: "Which part of the colours counts.",
+    default: "bright",
+    choices: { bright: "Brightness", red: "Red", green: "Green", blue: "Blue" },
+  }),
+  ...shaped,
+});
+
+export type ImageMask = z.infer<typeof imageMaskSchema>;
+export type ColourMask = z.infer<typeof colourMaskSchema>;
 
 export const gapsSchema = z.object({
   chance: shareParam({
@@ -144,6 +197,8 @@ export const gapsSchema = z.object({
   }),
   distances: z.array(distanceSchema).max(200).default([]),
   paint: paintSchema.prefault({}),
+  images: z.array(imageMaskSchema).max(20).default([]),
+  colours: colourMaskSchema.prefault({}),
   walls: lengthParam({
     label: "Keep from walls",
     help: "Inside a volume: how far every position keeps from its walls.",

@@ -4,10 +4,14 @@
  * changed leaves everything that still qualifies where it was.
  */
 import { trianglesBeyond, type Ground, type Met } from "../../mesh";
-import { Cells } from "../where/plan";
+import { Cells, Plan } from "../where/plan";
+import { colourShare, imageShare } from "./mask";
+import { NearestProp } from "./nearest-prop";
 import { paintedOn } from "./paint";
 import { squaredToChain, type GuideLine } from "../../line";
+import type { Raster } from "../../files/raster";
 import type { GroundSurface } from "../grounds";
+import type { Placements } from "../placements";
 import type { Volume } from "../where/volume";
 import type { Field } from "../where/over";
 import type { Gaps } from "./schema";
@@ -18,10 +22,12 @@ export interface Spots {
   /** World coordinates, metres: 3n. */
   position: Float64Array;
   normal: Float32Array;
+  /** The field's triangle that each lies on: n. */
+  triangle: Uint32Array;
 }
 
 /** What can keep a place free. */
-export type Reason = "walls" | "outside" | "paint" | "slope" | "height" | "facing" | "distance" | "edge";
+export type Reason = "walls" | "outside" | "paint" | "mask" | "slope" | "height" | "facing" | "distance" | "edge";
 
 interface Rule {
   reason: Reason;
@@ -45,27 +51,33 @@ const PIECE = 0.25;
 /** The same for distances in space, for which all pieces are looked at. */
 const IN_SPACE = 400;
 
+/** What there is in a scene that shades hang on. */
+export interface ShadedBy {
+  guides: ReadonlyMap<string, GuideLine>;
+  surfaces: ReadonlyMap<string, GroundSurface>;
+  /** Where the props of other dressings stand, by the ids of these. */
+  placed: ReadonlyMap<string, Placements>;
+  /** Pictures by the hashes of their bytes. */
+  images: ReadonlyMap<string, Raster>;
+}
+
 /** What the gaps of a dressing say of one field. */
-export function shadeOf(
-  params: Gaps,
-  field: Field,
-  guides: ReadonlyMap<string, GuideLine>,
-  surfaces: ReadonlyMap<string, GroundSurface>,
-): Shade {
+export function shadeOf(params: Gaps, field: Field, around: ShadedBy): Shade {
   const rules: Rule[] = [];
   const { plan, volume } = field;
-  if (volume) return insideOf(params, volume, guides, surfaces);
+  if (volume) return insideOf(params, volume, around);
   if (plan)
     rules.push(each("outside", ({ position }, i) => (plan.contains(position[3 * i], position[3 * i + 2]) ? 1 : 0)));
   if (params.slopeOn) rules.push(slopeRule(params));
   if (params.heightOn) rules.push(heightRule(params));
   if (params.facingOn) rules.push(facingRule(params));
-  for (const { to, none, full } of params.distances) {
-    const line = guides.get(to);
-    const surface = surfaces.get(to);
-    if (line && line.curve.length > 0) rules.push(lineRule(line, none, full));
-    else if (surface) rules.push(surfaceRule(surface.mesh, none, full));
+  for (const distance of params.distances) rules.push(...distanceRules(distance, around, lineRule));
+  for (const mask of params.images) {
+    const share = imageShare(mask, around.images.get(mask.asset), field.ground);
+    if (share) rules.push(each("mask", share));
   }
+  const coloured = colourShare(params.colours, field.ground);
+  if (coloured) rules.push(each("mask", coloured));
   const painted = paintedOn(params.paint, field);
   if (painted) {
     rules.push(each("paint", ({ position: P }, i) => painted(P[3 * i], P[3 * i + 1], P[3 * i + 2])));
@@ -76,12 +88,7 @@ export function shadeOf(
 }
 
 /** The same of a volume, in which there is no slope and no edge, but walls; distances to lines are taken in space. */
-function insideOf(
-  params: Gaps,
-  volume: Volume,
-  guides: ReadonlyMap<string, GuideLine>,
-  surfaces: ReadonlyMap<string, GroundSurface>,
-): Shade {
+function insideOf(params: Gaps, volume: Volume, around: ShadedBy): Shade {
   const { walls, heightOn, distances } = params;
   const rules: Rule[] = [];
   if (heightOn) rules.push(heightRule(params));
@@ -92,14 +99,26 @@ function insideOf(
       ),
     );
   }
-  for (const { to, none, full } of distances) {
-    const line = guides.get(to);
-    const surface = surfaces.get(to);
-    if (line && line.curve.length > 0) rules.push(spaceRule(line, none, full));
-    else if (surface) rules.push(surfaceRule(surface.mesh, none, full));
-  }
+  for (const distance of distances) rules.push(...distanceRules(distance, around, spaceRule));
   return { rules, edge: null, edgeSize: 0 };
 }
+
+/** The rule for the distance to a line, a surface or the props of a dressing; none where that is gone. */
+function distanceRules(
+  distance: Distance,
+  { guides, surfaces, placed }: ShadedBy,
+  ofLine: (line: GuideLine, distance: Distance) => Rule,
+): Rule[] {
+  const { to, none, full } = distance;
+  const line = guides.get(to);
+  const surface = surfaces.get(to);
+  const props = placed.get(to);
+  if (line) return line.curve.length > 0 ? [ofLine(line, distance)] : [];
+  if (surface) return [surfaceRule(surface.mesh, none, full)];
+  return props ? [propsRule(props, none, full)] : [];
+}
+
+type Distance = Gaps["distances"][number];
 
 /** The shares of all places: n. */
 export function sharesOf({ rules }: Shade, spots: Spots): Float32Array {
@@ -146,7 +165,8 @@ const facingRule = ({ facing, facingWithin }: Gaps): Rule => {
 };
 
 /** Distance to a line as seen from above. */
-function lineRule({ curve }: GuideLine, none: number, full: number): Rule {
+function lineRule(line: GuideLine, { none, full, within }: Distance): Rule {
+  const { curve } = line;
   const pieces = Math.max(8, Math.min(MAX_PIECES, Math.ceil(curve.length / PIECE)));
   const at = Float64Array.from({ length: pieces + 1 }, (_, i) => (curve.length * i) / pieces);
   const points = new Float64Array(3 * (pieces + 1));
@@ -157,13 +177,21 @@ function lineRule({ curve }: GuideLine, none: number, full: number): Rule {
   }
   const cells = new Cells(edges);
   const most = Math.max(none, full) + 1e-6;
-  return each("distance", ({ position }, i) =>
-    between(cells.nearest(position[3 * i], position[3 * i + 2], most), none, full),
-  );
+  const inner = within ? Plan.of([line], []) : null;
+  return each("distance", ({ position }, i) => {
+    const [x, z] = [position[3 * i], position[3 * i + 2]];
+    return between(inner?.contains(x, z) ? 0 : cells.nearest(x, z, most), none, full);
+  });
+}
+
+/** Distance to the nearest prop of another dressing that stands, from where the one would to where the other does. */
+function propsRule(placements: Placements, none: number, full: number): Rule {
+  const near = new NearestProp(placements, Math.max(none, full) + 1e-6);
+  return each("distance", ({ position: P }, i) => between(near.from(P[3 * i], P[3 * i + 1], P[3 * i + 2]), none, full));
 }
 
 /** Distance to a line in space. */
-function spaceRule({ curve }: GuideLine, none: number, full: number): Rule {
+function spaceRule({ curve }: GuideLine, { none, full }: Distance): Rule {
   const pieces = Math.max(8, Math.min(IN_SPACE, Math.ceil(curve.length / PIECE)));
   const at = Float64Array.from({ length: pieces + 1 }, (_, i) => (curve.length * i) / pieces);
   const points = new Float64Array(3 * (pieces + 1));

@@ -136,9 +136,9 @@ export const spacingSchema = z.object({
   }),
   pattern: choiceParam({
     label: "Pattern",
-    help: "Over a surface or inside a volume. Even: none nearer to another than a distance, and no room left for one more. Random: each by itself. Square and hexagonal: in rows, over a surface as seen from above.",
+    help: "Over a surface or inside a volume. Even: none nearer to another than a distance, and no room left for one more. Random: each by itself. Square and hexagonal: in rows, over a surface as seen from above. Rows of UV: along the texture coordinates of the surface.",
     default: "even",
-    choices: { even: "Even", random: "Random", square: "Square", hexagonal: "Hexagonal" },
+    choices: { even: "Even", random: "Random", square: "Square", hexagonal: "Hexagonal", uv: "Rows of UV" },
   }),
   amount: choiceParam({
     label: "By",

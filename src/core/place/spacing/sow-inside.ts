@@ -38,7 +38,7 @@ interface Growing {
 
 type Way = (volume: Volume, pitch: number, seed: number, out: Growing) => void;
 
-const PATTERNS: Readonly<Record<Spacing["pattern"], Way>> = { even, random, square: grid, hexagonal: packed };
+const PATTERNS: Readonly<Record<Spacing["pattern"], Way>> = { even, random, square: grid, hexagonal: packed, uv: grid };
 
 /** @param pitch metres: the nearest two, or what a cube of that size has on average */
 export function sowInside(field: Field, volume: Volume, pitch: number, params: Spacing, seed: number): Sown {

@@ -6,6 +6,7 @@ import { CHANNEL, drawFrom, rotate, streamOf } from "../../math";
 import { distanceFor, evenOver, facetsOf, hitsFor, randomOver, risesOf, type Met, type Spread } from "../../mesh";
 import { LOCAL_BITS } from "../slots";
 import { standOf, type Field } from "../where/over";
+import { uvRows } from "./sow-uv";
 import { EVEN_INSIDE, PACKED, sowInside } from "./sow-inside";
 import type { Spacing } from "./schema";
 
@@ -56,6 +57,7 @@ const PATTERNS: Readonly<Record<Spacing["pattern"], Way>> = {
   },
   square: (field, pitch, params) => lattice(field, pitch, pitch, 0, params.heading),
   hexagonal: (field, pitch, params) => lattice(field, pitch, pitch * ROW_SHARE, 0.5, params.heading),
+  uv: (field, pitch, params, seed) => alongUvs(field, pitch) ?? PATTERNS.square(field, pitch, params, seed),
 };
 
 /** The positions of a pattern, and about them their clusters where those are asked for. */
@@ -71,7 +73,7 @@ export function sow(field: Field, pitch: number, params: Spacing, seed: number):
  * @param solid whether they fill volumes and the density is to the cubic metre
  */
 export function pitchFor(pattern: Spacing["pattern"], density: number, solid = false): number {
-  if (solid) return Math.cbrt({ even: EVEN_INSIDE, hexagonal: PACKED, random: 1, square: 1 }[pattern] / density);
+  if (solid) return Math.cbrt({ even: EVEN_INSIDE, hexagonal: PACKED, random: 1, square: 1, uv: 1 }[pattern] / density);
   if (pattern === "even") return distanceFor(LARGE, LARGE / density);
   return Math.sqrt(1 / (density * (pattern === "hexagonal" ? ROW_SHARE : 1)));
 }
@@ -118,6 +120,22 @@ function byArea({ ground, region }: Field, { count, triangle }: Spread, nth: Uin
     next = local[i] + 1;
   }
   return local;
+}
+
+/** Rows and columns along the texture coordinates; null where there are none. */
+function alongUvs(field: Field, pitch: number): Sown | null {
+  const rows = uvRows(field, pitch, MOST_SOWN);
+  if (!rows) return null;
+  const sown = emptySown(rows.local.length);
+  sown.position.set(rows.position);
+  sown.triangle.set(rows.triangle);
+  sown.local.set(rows.local);
+  const face = new Float64Array(3);
+  for (let i = 0; i < sown.count; i++) {
+    field.ground.flatNormal(sown.triangle[i], face);
+    sown.normal.set(face, 3 * i);
+  }
+  return sown;
 }
 
 /** Rows and columns seen from above, the highest of the mesh at each. They count from the world's middle, so they fit together. */
@@ -258,6 +276,7 @@ function namesOfClusters({ count, local }: Sown, pattern: Spacing["pattern"]): U
     random: (name) => name >>> MEMBER_BITS,
     square: (name) => (((name >>> GRID_BITS) & half) << (bits / 2)) | (name & half),
     hexagonal: (name) => short.square(name),
+    uv: (name) => short.square(name),
   };
   const names = new Uint32Array(Math.min(count, taken.length));
   for (let c = 0; c < names.length; c++) {

@@ -7,7 +7,7 @@ const turn = (label: string, help: string) => angleParam({ label, help, default:
 export const stanceSchema = z.object({
   forward: choiceParam({
     label: "Forward",
-    help: "Where each prop's front points: along the line (over a surface: the way that its own front points), to a compass heading, at a point or thing, or away from it; over a surface also downhill, towards the nearest line, or each its own way; inside a volume outward from its middle.",
+    help: "Where each prop's front points: along the line (over a surface: the way that its own front points), to a compass heading, at a point or thing, or away from it; over a surface also downhill, towards the nearest line, each its own way, or along the rows of UV; inside a volume outward from its middle.",
     default: "along",
     choices: {
       along: "Along",
@@ -18,6 +18,7 @@ export const stanceSchema = z.object({
       line: "Line",
       random: "Random",
       outward: "Outward",
+      uv: "Along UV",
     },
   }),
   heading: angleParam({

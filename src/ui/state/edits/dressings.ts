@@ -54,7 +54,8 @@ export function deleteDressing(id: string): void {
   const { name } = scene().dressings[index];
   store().change("Delete dressing", (draft) => {
     draft.dressings.splice(index, 1);
-    for (const { fit } of draft.dressings) {
+    for (const { fit, gaps } of draft.dressings) {
+      gaps.distances = gaps.distances.filter(({ to }) => to !== id);
       fit.ontoProps = fit.ontoProps.filter((one) => one !== id);
       fit.clearOf = fit.clearOf.filter((one) => one !== id);
     }

@@ -1,6 +1,6 @@
 /** What can be done about a finding with one click. */
 import type { Finding, Mend } from "@/core/check";
-import { editDressing } from "./common";
+import { editDressing, scene } from "./common";
 import { removePlacements, unpeg } from "./pegs";
 
 /** Each mend in words, as a button says it. */
@@ -50,7 +50,9 @@ export function mendFinding({ dressing, keys, pegs = [] }: Finding, mend: Mend):
         fit.onto = [...where.surfaces];
       });
     case "leave-circle":
-      return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => {
+      return editDressing(dressing, MEND_LABELS[mend], ({ fit, gaps }) => {
+        const others = new Set(scene().dressings.map(({ id }) => id));
+        gaps.distances = gaps.distances.filter(({ to }) => !others.has(to));
         fit.ontoProps = [];
         fit.clearOf = [];
       });

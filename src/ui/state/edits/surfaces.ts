@@ -86,6 +86,37 @@ export function duplicateSurface(id: string): void {
   selectSurface(copy.id);
 }
 
+/** Puts several surfaces in the place of one: whatever named it names all of them. */
+export function replaceSurfaceBy(id: string, parts: readonly Surface[]): void {
+  const taken = names();
+  const named = parts.map((part) => {
+    const name = freeName(part.name, taken);
+    taken.push(name);
+    return { ...part, name };
+  });
+  const ids = named.map((part) => part.id);
+  const all = (list: readonly string[], most = Infinity) => {
+    const next = list.flatMap((one) => (one === id ? ids : one));
+    return next.length > most ? next.slice(0, most) : next;
+  };
+  store().change("Part surface", (draft) => {
+    const at = draft.surfaces.findIndex((surface) => surface.id === id);
+    draft.surfaces.splice(at, 1, ...(named as unknown as Draft<Surface>[]));
+    for (const { where, fit, gaps, stance } of draft.dressings) {
+      where.surfaces = all(where.surfaces, 63);
+      where.volumes = all(where.volumes, 63);
+      fit.onto = all(fit.onto);
+      gaps.distances = gaps.distances.flatMap((one) => (one.to === id ? ids.map((to) => ({ ...one, to })) : one));
+      gaps.paint.strokes = gaps.paint.strokes.flatMap((one) =>
+        one.on === id ? ids.map((on) => ({ ...one, on })) : one,
+      );
+      if (stance.thing === id) stance.thing = ids[0];
+    }
+    for (const { laid } of draft.lines) if (laid?.kind === "surface") laid.on = all(laid.on, 1000);
+  });
+  selectSurface(ids[0]);
+}
+
 export function deleteSurface(id: string): void {
   const surface = surfaceOf(scene(), id);
   if (!surface) return;

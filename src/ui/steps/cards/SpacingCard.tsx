@@ -17,6 +17,7 @@ export const SpacingCard = ({ dressing }: CardProps) =>
   dressing.where.kind === "along" ? <Along dressing={dressing} /> : <Spread dressing={dressing} />;
 
 const IN_SPACE = { square: "Grid", hexagonal: "Packed" };
+const SPACE_PATTERNS = ["even", "random", "square", "hexagonal"];
 
 function Spread({ dressing }: CardProps) {
   const { pattern, amount, clusters } = dressing.spacing;
@@ -24,7 +25,14 @@ function Spread({ dressing }: CardProps) {
   const given = { dressing, step: "spacing" as const };
   return (
     <>
-      <StepChoice {...given} name="pattern" bare columns={2} words={inside ? IN_SPACE : undefined} />
+      <StepChoice
+        {...given}
+        name="pattern"
+        bare
+        columns={2}
+        only={inside ? SPACE_PATTERNS : undefined}
+        words={inside ? IN_SPACE : undefined}
+      />
       <StepChoice {...given} name="amount" />
       {amount === "distance" && <StepNumber {...given} name="distance" />}
       {amount === "count" && <StepNumber {...given} name="count" />}

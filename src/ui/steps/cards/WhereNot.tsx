@@ -6,6 +6,8 @@ import { useScene } from "@/store";
 import { Choose, Fold, IconButton, ValueField } from "../../kit";
 import { dressingOf, editDressing } from "../../state/edits";
 import { useEdit } from "../../state/useEdit";
+import { drawnLine } from "../../view/guides";
+import { Masks } from "./Masks";
 import { Painted } from "./Painted";
 import { ADD, StepNumber, StepRange, StepSwitch, type CardProps } from "../params";
 
@@ -55,6 +57,7 @@ export function WhereNot({ dressing }: CardProps) {
         )}
       </div>
       <Painted dressing={dressing} />
+      <Masks dressing={dressing} />
       <Distances dressing={dressing} />
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">
         <StepNumber {...given} name="edge" />
@@ -69,16 +72,18 @@ function Distances({ dressing }: CardProps) {
   const lines = useScene((scene) => scene.lines);
   const surfaces = useScene((scene) => scene.surfaces);
   const { distances } = dressing.gaps;
-  const things = [...lines, ...surfaces.filter(({ id }) => !fieldIdsOf(dressing.where).includes(id))];
+  const dressings = useScene((scene) => scene.dressings).filter(({ id }) => id !== dressing.id);
+  const things = [...lines, ...dressings, ...surfaces.filter(({ id }) => !fieldIdsOf(dressing.where).includes(id))];
   const free = things.filter(({ id }) => !distances.some(({ to }) => to === id));
   return (
     <Fold
       label="By distance"
-      help="To lines as seen from above, and to surfaces: nothing stands at the one distance, all may at the other; swap the two to thicken towards a thing."
+      help="To lines as seen from above, to surfaces, and to the props of other dressings: nothing stands at the one distance, all may at the other; swap the two to thicken towards a thing."
       summary={distances.length === 0 ? "" : String(distances.length)}
     >
       <ul className="grid gap-1">
-        {distances.map(({ to }, i) => {
+        {distances.map(({ to, within }, i) => {
+          const closed = lines.some((line) => line.id === to && drawnLine(line).curve.closed);
           const name = things.find(({ id }) => id === to)?.name ?? "something that is gone";
           return (
             <li key={to} className="grid grid-cols-[1fr_62px_62px_26px] items-center gap-1 text-xs text-ink-6">
@@ -96,6 +101,20 @@ function Distances({ dressing }: CardProps) {
               >
                 <X size={13} />
               </IconButton>
+              {closed && (
+                <label className="col-span-4 flex items-center gap-1.5 pb-1 text-[11.5px]">
+                  <input
+                    type="checkbox"
+                    checked={within}
+                    onChange={(event) => {
+                      const on = event.target.checked;
+                      editDressing(dressing.id, "Inside counts", ({ gaps }) => void (gaps.distances[i].within = on));
+                    }}
+                    className="accent-sea"
+                  />
+                  What lies inside it counts as on it
+                </label>
+              )}
             </li>
           );
         })}
@@ -115,7 +134,7 @@ function Distances({ dressing }: CardProps) {
           editDressing(
             dressing.id,
             "Mind a distance",
-            ({ gaps }) => void gaps.distances.push({ to, none: 0.6, full: 0.6 }),
+            ({ gaps }) => void gaps.distances.push({ to, within: false, none: 0.6, full: 0.6 }),
           )
         }
         className={`${ADD} w-fit`}

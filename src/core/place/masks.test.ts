@@ -1,0 +1,157 @@
+import fc from "fast-check";
+import { hashOf, readRaster, writeRaster, type Raster } from "../files";
+import { makeLine } from "../line/testing";
+import { madeMesh, madeSchema } from "../made";
+import { Ground } from "../mesh";
+import { evaluate, type Surroundings } from "./evaluate";
+import { dressing, mesh, STAND, surroundings } from "./testing";
+import type { Placements } from "./placements";
+
+/** Level ground of 20 by 20 metres with texture coordinates: u goes east, v goes north. */
+const MEADOW = Ground.of(
+  "meadow",
+  madeMesh(madeSchema.parse({ kind: "bumps", width: 20, depth: 20, height: 0.4, size: 5 }), new Map())!,
+  STAND,
+);
+
+type Input = NonNullable<Parameters<typeof dressing>[0]>;
+
+function spread(input: Input, more: Partial<Surroundings> = {}, ground = MEADOW): Placements {
+  const where = { kind: "over" as const, surfaces: [ground.id] };
+  return evaluate(dressing({ spacing: { distance: 0.5 }, ...input, where }, []), {
+    ...surroundings([]),
+    surfaces: new Map([[ground.id, { mesh: ground, ground: true }]]),
+    ...more,
+  });
+}
+
+const places = (p: Placements): [number, number][] =>
+  Array.from({ length: p.count }, (_, i) => [p.origin[0] + p.position[3 * i], p.origin[2] + p.position[3 * i + 2]]);
+
+/** A picture that is bright where `bright` says so, at shares of its width and height from its upper left corner. */
+function picture(bright: (x: number, y: number) => number, size = 64): Raster {
+  const rgba = new Uint8Array(4 * size * size);
+  for (let row = 0, p = 0; row < size; row++) {
+    for (let column = 0; column < size; column++, p += 4) {
+      rgba.fill(Math.round(255 * bright((column + 0.5) / size, (row + 0.5) / size)), p, p + 3);
+      rgba[p + 3] = 255;
+    }
+  }
+  return readRaster(writeRaster(size, size, rgba), "picture.png");
+}
+
+const ASSET = hashOf(Uint8Array.of(1));
+const masked = (raster: Raster, mask: object = {}) =>
+  spread(
+    { gaps: { images: [{ asset: ASSET, least: [-10, -10], most: [10, 10], ...mask }] } },
+    { images: new Map([[ASSET, raster]]) },
+  );
+
+test("a picture that is read is the one that was written, to one step of grey", () => {
+  fc.assert(
+    fc.property(fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 9, maxLength: 9 }), (values) => {
+      const raster = picture((x, y) => values[3 * Math.floor(3 * y) + Math.floor(3 * x)], 3);
+      raster.share.forEach((share, i) => expect(Math.abs(share - values[i])).toBeLessThan(1 / 254));
+    }),
+    { numRuns: 30 },
+  );
+  expect(() => readRaster(Uint8Array.of(1, 2, 3), "x.png")).toThrow("is no PNG");
+});
+
+test("where a mask is black nothing stands, where it is white all do as before; its upper edge is in the north", () => {
+  const whole = new Set(spread({}).key);
+  const north = masked(picture((_, y) => (y < 0.5 ? 1 : 0)));
+  expect(north.count).toBeGreaterThan(0.4 * whole.size);
+  for (const [, z] of places(north)) expect(z).toBeLessThan(0.2);
+  for (const key of north.key) expect(whole.has(key)).toBe(true);
+  const south = masked(
+    picture((_, y) => (y < 0.5 ? 1 : 0)),
+    { invert: true },
+  );
+  for (const [, z] of places(south)) expect(z).toBeGreaterThan(-0.2);
+  expect(masked(picture(() => 0)).count).toBe(0);
+  expect([...masked(picture(() => 1)).key].sort()).toEqual([...whole].sort());
+  // Only what lies under the picture is there.
+  for (const [x, z] of places(
+    masked(
+      picture(() => 1),
+      { least: [0, 0], most: [5, 5] },
+    ),
+  )) {
+    expect(Math.min(x, z)).toBeGreaterThanOrEqual(-1e-6);
+    expect(Math.max(x, z)).toBeLessThanOrEqual(5 + 1e-6);
+  }
+});
+
+test("by UVs a picture lies as the mesh has it; half bright leaves about half", () => {
+  const east = masked(
+    picture((x) => (x > 0.5 ? 1 : 0)),
+    { project: "uv" },
+  );
+  for (const [x] of places(east)) expect(x).toBeGreaterThan(-0.2);
+  const half =
+    masked(
+      picture(() => 0.5),
+      { project: "uv" },
+    ).count / spread({}).count;
+  expect(half).toBeGreaterThan(0.42);
+  expect(half).toBeLessThan(0.58);
+  expect(
+    masked(
+      picture(() => 0.5),
+      { levels: [0.6, 1] },
+    ).count,
+  ).toBe(0);
+});
+
+test("colours of vertices are a mask as well; a mesh without any is left alone", () => {
+  const square = mesh([-5, 0, -5, -5, 0, 5, 5, 0, 5, 5, 0, -5], [0, 1, 2, 0, 2, 3]);
+  const red = Float32Array.of(1, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 1);
+  const ground = Ground.of("square", { ...square, attributes: [{ name: "COLOR_0", width: 3, array: red }] }, STAND);
+  const p = spread({ gaps: { colours: { on: true, channel: "red", levels: [0.5, 0.50001] } } }, {}, ground);
+  expect(p.count).toBeGreaterThan(20);
+  for (const [x] of places(p)) expect(x).toBeLessThan(0.01);
+  expect(spread({ gaps: { colours: { on: true } } }).count).toBe(spread({}).count);
+});
+
+test("rows of UV lie at equal steps of it, about as far apart as asked, each once; their front runs along u", () => {
+  fc.assert(
+    fc.property(fc.double({ min: 0.4, max: 3, noNaN: true }), (distance) => {
+      const p = spread({ spacing: { pattern: "uv", distance }, stance: { forward: "uv", meetsUp: "pivot" } });
+      const n = Math.round(20 / distance);
+      const side = Math.round(Math.sqrt(p.count));
+      // The bumps make the surface a little longer than it is wide.
+      expect(Math.abs(side - n)).toBeLessThanOrEqual(Math.max(1, 0.05 * n));
+      expect(p.count).toBe(side * side);
+      expect(new Set(p.key).size).toBe(p.count);
+      const step = 20 / side;
+      for (const [x, z] of places(p)) {
+        for (const value of [x, z]) {
+          const share = (value + 10) / step - 0.5;
+          expect(Math.abs(share - Math.round(share))).toBeLessThan(1e-3);
+        }
+      }
+    }),
+    { numRuns: 12 },
+  );
+});
+
+test("inside a closed line counts as on it where that is asked; the props of another dressing are kept off", () => {
+  const ring = makeLine({ id: "ring", number: 1, kind: "circle", radius: 4, knots: [[0, 0, 0]] });
+  const distances = (within: boolean) => [{ to: "ring", none: 1, full: 1, within }];
+  const lines = surroundings([ring]);
+  const far = ([x, z]: [number, number]) => Math.hypot(x, z);
+  const outside = places(spread({ gaps: { distances: distances(true) } }, lines)).map(far);
+  expect(Math.min(...outside)).toBeGreaterThan(4.99);
+  const both = places(spread({ gaps: { distances: distances(false) } }, lines)).map(far);
+  expect(Math.min(...both)).toBeLessThan(2.9);
+  const others = spread({ spacing: { distance: 4 } });
+  const kept = spread(
+    { gaps: { distances: [{ to: "others", none: 1.5, full: 1.5 }] } },
+    { placed: new Map([["others", others]]) },
+  );
+  expect(kept.count).toBeGreaterThan(50);
+  for (const [x, z] of places(kept)) {
+    for (const [a, b] of places(others)) expect(Math.hypot(a - x, b - z)).toBeGreaterThan(1.4);
+  }
+});

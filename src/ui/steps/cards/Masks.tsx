@@ -1,0 +1,185 @@
+"use client";
+/** Of Gaps, masks: pictures over the surface, and the colours of its mesh. */
+import { Plus, X } from "lucide-react";
+import { useRef } from "react";
+import type { z } from "zod";
+import { colourMaskSchema, imageMaskSchema, type Dressing, type ImageMask } from "@/core/place";
+import { describeChoice, describeParam } from "@/core/scene";
+import { maskPicture } from "../../assets/bring-in";
+import { FilesInput, Fold, IconButton, RangeField, Segmented, Toggle, ValueField } from "../../kit";
+import { dressingOf, editDressing } from "../../state/edits";
+import { usePlacements } from "../../state/results";
+import { useEdit } from "../../state/useEdit";
+import { ADD, complaintOf, type CardProps } from "../params";
+
+/** What pictures and colours have in common, wherever it is kept. */
+type Mask = ImageMask | Dressing["gaps"]["colours"];
+
+interface MaskProps<T extends Mask> extends CardProps {
+  mask: T;
+  /** Finds it in a draft of the dressing. */
+  of: (gaps: Dressing["gaps"]) => T | undefined;
+  schema: z.ZodObject;
+}
+
+export function Masks({ dressing }: CardProps) {
+  const { images, colours } = dressing.gaps;
+  const density = usePlacements(dressing.id)?.density;
+  const input = useRef<HTMLInputElement>(null);
+  const count = images.length + (colours.on ? 1 : 0);
+  const add = async ([file]: readonly File[]) => {
+    const asset = file && (await maskPicture(file));
+    if (!asset) return;
+    const over = density ? { least: density.least, most: density.most } : {};
+    const mask = imageMaskSchema.parse({ asset, name: file.name, ...over });
+    editDressing(dressing.id, "Add a mask", ({ gaps }) => void gaps.images.push(mask));
+  };
+  return (
+    <Fold
+      label="Masks"
+      help="Pictures, or the colours of the mesh: nothing stands where they are dark, all may where they are bright."
+      summary={count > 0 ? String(count) : ""}
+    >
+      {images.map((mask, i) => (
+        <div key={i} className="grid gap-1.5 rounded-lg bg-white p-2">
+          <p className="flex items-center text-[12.5px]">
+            <span className="grow truncate" title={mask.name}>
+              {mask.name || "A picture"}
+            </span>
+            <IconButton
+              label={`Take ${mask.name || "the picture"} away`}
+              className="size-6.5"
+              onClick={() => editDressing(dressing.id, "Take a mask away", ({ gaps }) => void gaps.images.splice(i, 1))}
+            >
+              <X size={13} />
+            </IconButton>
+          </p>
+          <MaskChoice dressing={dressing} mask={mask} of={imageAt(i)} schema={imageMaskSchema} name="project" />
+          {mask.project === "above" && <Rectangle dressing={dressing} mask={mask} index={i} />}
+          <Shaped dressing={dressing} mask={mask} of={imageAt(i)} schema={imageMaskSchema} />
+        </div>
+      ))}
+      <button type="button" className={`${ADD} w-fit`} onClick={() => input.current?.click()}>
+        <Plus size={13} /> Add a picture…
+      </button>
+      <FilesInput
+        input={input}
+        accept=".png,.jpg,.jpeg,.webp"
+        testId="mask-file"
+        onFiles={(files) => void add(files)}
+      />
+      <MaskSwitch dressing={dressing} mask={colours} of={coloursOf} schema={colourMaskSchema} name="on" />
+      {colours.on && (
+        <>
+          <MaskChoice dressing={dressing} mask={colours} of={coloursOf} schema={colourMaskSchema} name="channel" />
+          <Shaped dressing={dressing} mask={colours} of={coloursOf} schema={colourMaskSchema} />
+        </>
+      )}
+    </Fold>
+  );
+}
+
+const imageAt =
+  (index: number) =>
+  ({ images }: Dressing["gaps"]): ImageMask | undefined =>
+    images[index];
+const coloursOf = ({ colours }: Dressing["gaps"]) => colours;
+
+const Shaped = <T extends Mask>(props: MaskProps<T>) => (
+  <>
+    <Levels {...props} />
+    <MaskSwitch {...props} name="invert" />
+  </>
+);
+
+/** Writes one value of a mask, as one change. */
+const write = <T extends Mask>({ dressing, of }: MaskProps<T>, label: string, name: string, value: unknown): void =>
+  editDressing(dressing.id, label, ({ gaps }) => {
+    const mask = of(gaps as Dressing["gaps"]);
+    if (mask) (mask as unknown as Record<string, unknown>)[name] = value;
+  });
+
+function MaskSwitch<T extends Mask>(props: MaskProps<T> & { name: string }) {
+  const { mask, schema, name } = props;
+  const { label, help } = (schema.shape[name] as z.ZodType).meta() as { label: string; help: string };
+  return (
+    <Toggle
+      label={label}
+      help={help}
+      on={(mask as unknown as Record<string, boolean>)[name]}
+      onChange={(on) => write(props, label, name, on)}
+    />
+  );
+}
+
+function MaskChoice<T extends Mask>(props: MaskProps<T> & { name: string }) {
+  const { mask, schema, name } = props;
+  const { label, help, choices } = describeChoice(schema.shape[name] as z.ZodType);
+  return (
+    <Segmented
+      label={label}
+      help={help}
+      value={(mask as unknown as Record<string, string>)[name]}
+      choices={choices}
+      onChange={(value) => write(props, label, name, value)}
+    />
+  );
+}
+
+function Levels<T extends Mask>({ dressing, mask, of, schema }: MaskProps<T>) {
+  const levels = schema.shape.levels as z.ZodType;
+  const param = describeParam(levels);
+  const edit = useEdit<readonly [number, number]>(param.label, (scene, value) => {
+    const draft = dressingOf(scene, dressing.id);
+    const found = draft && of(draft.gaps as Dressing["gaps"]);
+    if (found) found.levels = [...value];
+  });
+  return (
+    <RangeField param={param} value={mask.levels} edit={edit} complaint={(value) => complaintOf(levels, [...value])} />
+  );
+}
+
+interface RectangleProps extends CardProps {
+  mask: ImageMask;
+  index: number;
+}
+
+/** The part of the ground that a picture lies over. */
+const Rectangle = (props: RectangleProps) =>
+  (
+    [
+      ["North-west", "least"],
+      ["South-east", "most"],
+    ] as const
+  ).map(([label, corner]) => (
+    <div key={corner} className="grid grid-cols-[84px_1fr_1fr] items-center gap-1.5">
+      <span className="text-[12.5px] text-ink-6">{label}</span>
+      <CornerNumber {...props} label={label} corner={corner} axis={0} />
+      <CornerNumber {...props} label={label} corner={corner} axis={1} />
+    </div>
+  ));
+
+interface CornerProps extends RectangleProps {
+  label: string;
+  corner: "least" | "most";
+  axis: 0 | 1;
+}
+
+function CornerNumber({ dressing, mask, index, label, corner, axis }: CornerProps) {
+  const edit = useEdit<number>("Place of a mask", (scene, value) => {
+    const draft = dressingOf(scene, dressing.id)?.gaps.images[index];
+    if (draft) draft[corner][axis] = value;
+  });
+  const other = mask[corner === "least" ? "most" : "least"][axis];
+  return (
+    <ValueField
+      label={`${label} ${"xz"[axis]}`}
+      unit="m"
+      value={mask[corner][axis]}
+      edit={edit}
+      complaint={(value) =>
+        (corner === "least" ? value < other : value > other) ? null : "the north-west corner comes before the other one"
+      }
+    />
+  );
+}

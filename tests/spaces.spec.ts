@@ -1,0 +1,158 @@
+import { expect, test, type Page } from "@playwright/test";
+import { writeRaster } from "../src/core/files";
+import { addProp, drawLine, enter, expectProps, newScene, openScene, propCount, saved, settled } from "./table";
+
+const column = (page: Page) => page.getByRole("textbox", { name: "Name of the surface" });
+
+/** Makes a surface of one of the kinds there are. */
+async function make(page: Page, kind: string): Promise<void> {
+  await page.getByRole("radio", { name: "Surfaces" }).click();
+  await page.getByRole("button", { name: "Make a surface" }).click();
+  await page.getByRole("menuitem", { name: kind }).click();
+  await expect(column(page)).toHaveValue(kind);
+}
+
+/** The first place of the view, from a point to the right, where the pointer takes hold of something. */
+async function gripFrom(page: Page, x: number, y: number): Promise<number> {
+  const canvas = page.locator("canvas").first();
+  for (let at = x; at < x + 400; at += 4) {
+    await page.mouse.move(at, y);
+    await page.waitForTimeout(40);
+    if ((await canvas.evaluate((element) => element.style.cursor)) === "grab") return at;
+  }
+  throw new Error("there is nothing to take hold of");
+}
+
+test("a box is made and filled; a pull at its side makes room for more; undo and a reload bring back what was", async ({
+  page,
+}) => {
+  await newScene(page);
+  await addProp(page);
+  await make(page, "Box");
+  await enter(page, "Width", "3");
+  await enter(page, "Depth", "3");
+  await page.getByRole("button", { name: "Fill its inside" }).click();
+  await page.getByRole("menuitem", { name: "Wedge" }).click();
+  await expect(page.getByTestId("sentence")).toContainText("inside Box evenly");
+  await expect(page.getByTestId("sheet")).toHaveAttribute("data-drawn", "true");
+  await page.getByRole("radio", { name: "Count", exact: true }).click();
+  await enter(page, "Count", "40");
+  await expectProps(page, 40);
+  await page.getByRole("radio", { name: "Distance", exact: true }).click();
+  await page.getByRole("radio", { name: "Grid", exact: true }).click();
+  await enter(page, "Every", "1");
+  // Three to a side.
+  const before = 27;
+  await expectProps(page, before);
+  await page.getByRole("radio", { name: "Surfaces" }).click();
+  await page.getByRole("list", { name: "Surfaces" }).getByText("Box").click();
+  const x = await gripFrom(page, 620, 330).catch(() => gripFrom(page, 560, 360));
+  await page.mouse.down();
+  await page.mouse.move(x + 60, 330, { steps: 4 });
+  await page.mouse.move(x + 140, 330, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(() => propCount(page)).toBeGreaterThan(before);
+  const after = await propCount(page);
+  await page.keyboard.press("Control+z");
+  await expectProps(page, before);
+  await page.keyboard.press("Control+Shift+z");
+  await expectProps(page, after);
+  await saved(page);
+  await page.reload();
+  await settled(page);
+  await expectProps(page, after);
+  // A surface that is not closed has no inside, and says so.
+  await make(page, "Plane with bumps");
+  await page.getByRole("button", { name: "Fill its inside" }).click();
+  await page.getByRole("menuitem", { name: "Wedge" }).click();
+  await page.getByTestId("findings").click();
+  await expect(page.getByText("it is not closed, or has no inside").first()).toBeVisible();
+});
+
+test("a line is drawn onto the ground, lies there when the ground changes, and becomes one of its own knots; a rim is taken", async ({
+  page,
+}) => {
+  await newScene(page);
+  await addProp(page);
+  await make(page, "Plane with bumps");
+  await page.getByRole("radio", { name: "Draw line" }).click();
+  await page.getByRole("checkbox", { name: "Laid on it" }).check();
+  await page.keyboard.press("Escape");
+  await drawLine(page, [
+    [480, 420],
+    [640, 380],
+    [820, 440],
+  ]);
+  await expect(page.getByTestId("sentence")).toContainText("along Line 1");
+  await settled(page);
+  const length = async () =>
+    Number(
+      (
+        await page
+          .getByText(/Line 1 · [\d.]+/)
+          .first()
+          .innerText()
+      ).match(/· ([\d.]+)/)![1],
+    );
+  const flat = await length();
+  await page.getByRole("list", { name: "Surfaces" }).getByText("Plane with bumps").click();
+  await enter(page, "Height", "6");
+  await page
+    .getByRole("link", { name: "Wedge" })
+    .or(page.getByRole("button", { name: /^Wedge/ }))
+    .first()
+    .click();
+  await expect.poll(length).toBeGreaterThan(flat + 0.05);
+  await page.getByText("Where", { exact: true }).first().click();
+  await page.getByTitle("Edit this line").first().click();
+  await expect(page.getByRole("radio", { name: "On a surface" })).toBeChecked();
+  await page.getByRole("radio", { name: "By its knots" }).click();
+  await page.keyboard.press("Control+z");
+  await expect(page.getByRole("radio", { name: "On a surface" })).toBeChecked();
+  await page.getByRole("list", { name: "Surfaces" }).getByText("Plane with bumps").click();
+  await page.getByRole("button", { name: "Take a line from its mesh" }).click();
+  await page.getByRole("menuitem", { name: "Rim" }).click();
+  await page.mouse.click(640, 420);
+  await expect(page.getByTestId("sentence")).toContainText("along Rim of Plane with bumps");
+  await page.getByTitle("Edit this line").first().click();
+  await page.getByRole("button", { name: "Make knots of it" }).click();
+  await expect(page.getByText(/· \d+ knots/).first()).toBeVisible();
+});
+
+test("a picture leaves half of what is spread; turned about it leaves the other half; it is there after a reload", async ({
+  page,
+}) => {
+  await openScene(page, "gullhaven-regatta");
+  const chip = page.getByRole("button", { name: /^Lavender/ });
+  await chip.first().click();
+  await settled(page);
+  const count = async () =>
+    Number(
+      (
+        await page
+          .getByText(/\d+ slots · \d+ shown/)
+          .first()
+          .innerText()
+      ).match(/· (\d+) shown/)![1],
+    );
+  const before = await count();
+  await page.getByText("Gaps", { exact: true }).first().click();
+  await page.getByText("Masks", { exact: true }).click();
+  const rgba = new Uint8Array(4 * 64 * 64).fill(255);
+  for (let row = 0; row < 64; row++) rgba.fill(0, 4 * 64 * row, 4 * (64 * row + 32) - 1);
+  for (let p = 3; p < rgba.length; p += 4) rgba[p] = 255;
+  const buffer = Buffer.from(writeRaster(64, 64, rgba));
+  await page.getByTestId("mask-file").setInputFiles({ name: "half.png", mimeType: "image/png", buffer });
+  await expect.poll(count).toBeLessThan(before);
+  const half = await count();
+  await page.getByRole("switch", { name: "The other way round" }).first().click();
+  await settled(page);
+  // What lies right on the border of the two may be in both, or give way to a neighbour in either.
+  await expect.poll(async () => Math.abs((await count()) + half - before)).toBeLessThan(0.1 * before);
+  const other = await count();
+  await saved(page);
+  await page.reload();
+  await settled(page);
+  await chip.first().click();
+  await expect.poll(count).toBe(other);
+});
