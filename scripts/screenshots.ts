@@ -86,14 +86,6 @@ test("bezier", async ({ page }) => {
   await shoot(page, "bezier");
 });
 
-test("railing", async ({ page }) => {
-  await openScene(page, DEMO);
-  await choose(page, "Quay rail");
-  await page.getByRole("button", { name: /^3 Spacing/ }).click();
-  await page.getByRole("button", { name: /^2 What/ }).click();
-  await shoot(page, "railing");
-});
-
 test("strip", async ({ page }) => {
   await openScene(page, DEMO);
   await choose(page, "Oars");
@@ -121,6 +113,13 @@ test("seeds", async ({ page }) => {
   await page.keyboard.press("Enter");
   await page.getByRole("dialog").locator("img").nth(11).waitFor();
   await shoot(page, "seeds");
+});
+
+test("volume", async ({ page }) => {
+  await openScene(page, DEMO);
+  await choose(page, "Paper kites");
+  await page.getByRole("radio", { name: "Surfaces" }).click();
+  await shoot(page, "volume");
 });
 
 test("prepare", async ({ page }) => {

@@ -292,10 +292,10 @@ export const DRESSINGS = [
     name: "Cobble crates",
     where: { kind: "over", surfaces: ["quay"], areas: ["cobbles"] },
     what: { entries: [{ prop: "crate" }] },
-    spacing: { pattern: "even", distance: 1.15 },
+    spacing: { pattern: "even", distance: 1.3 },
     stance: { forward: "heading", heading: 100 * RAD },
-    variation: { seed: 33, ...turnedAboutUp(24 * RAD), sizeOn: true, size: [0.8, 1] },
-    gaps: { chance: 0.35, edge: 0.5 },
+    variation: { seed: 33, ...turnedAboutUp(24 * RAD), sizeOn: true, size: [0.95, 1.1] },
+    gaps: { chance: 0.3, slopeOn: true, slope: [0, 30 * RAD] },
   },
   {
     id: "cobble-catch",
@@ -303,10 +303,10 @@ export const DRESSINGS = [
     // The crates' own places and lots: each basket stands on the middle of its crate.
     where: { kind: "over", surfaces: ["quay"], areas: ["cobbles"] },
     what: { entries: [{ prop: "cane-basket" }] },
-    spacing: { pattern: "even", distance: 1.15 },
+    spacing: { pattern: "even", distance: 1.3 },
     fit: { drop: "down", onto: ["quay"], ontoProps: ["cobble-crates"], dropBy: "footprint" },
     variation: { seed: 33, ...turnedAboutUp(Math.PI) },
-    gaps: { chance: 0.62, edge: 0.5 },
+    gaps: { chance: 0.62, slopeOn: true, slope: [0, 30 * RAD] },
   },
   {
     id: "loose-baskets",
@@ -316,5 +316,6 @@ export const DRESSINGS = [
     spacing: { pattern: "random", amount: "count", count: 14 },
     fit: { clear: "footprint", clearance: 0.06, clearOf: ["cobble-crates"] },
     variation: { seed: 4, ...turnedAboutUp(Math.PI), sizeOn: true, size: [0.85, 1.1] },
+    gaps: { slopeOn: true, slope: [0, 30 * RAD] },
   },
 ];

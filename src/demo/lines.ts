@@ -146,6 +146,6 @@ export const LINES = [
     kind: "polyline",
     closed: true,
     cornerRadius: 1,
-    knots: knots([9.4, QUAY_HEIGHT, 3.2], [15.8, QUAY_HEIGHT, 3], [16.4, QUAY_HEIGHT, 8.4], [9.8, QUAY_HEIGHT, 8]),
+    knots: knots([15.6, QUAY_HEIGHT, 2.6], [20.2, QUAY_HEIGHT, 2.2], [20.4, QUAY_HEIGHT, 7.6], [9.8, QUAY_HEIGHT, 8]),
   },
 ];

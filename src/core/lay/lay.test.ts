@@ -60,7 +60,7 @@ test("a line laid densely lies on the surface everywhere, to a tenth of a millim
         expect(worst).toBeLessThan(1e-4);
       },
     ),
-    { numRuns: 25 },
+    { numRuns: 12 },
   );
 });
 
@@ -81,7 +81,7 @@ test("laid to the nearest place it lies on the surface at all points; with its k
         expect(fromGround(HILLS, vectorAt(place, 0))).toBeLessThan(1e-3);
       }
     }),
-    { numRuns: 8 },
+    { numRuns: 4 },
   );
 });
 

@@ -48,7 +48,7 @@ test("bumps show their upper side, keep within their height, and stay where they
       expect(most).toBeLessThanOrEqual(height / 2 + 1e-6);
       expect(apart).toBeLessThan(1e-4 * height);
     }),
-    { numRuns: 20 },
+    { numRuns: 8 },
   );
 });
 

@@ -94,7 +94,7 @@ test("all of whatever pattern lie inside, as far from the walls as asked, and th
         }
       },
     ),
-    { numRuns: 40 },
+    { numRuns: 20 },
   );
 });
 
@@ -107,7 +107,7 @@ test("none of an even spread is nearer than asked to another, and hardly any roo
       const cubes = size.reduce((cubic, one) => cubic * Math.max(0, one - distance), 1) / distance ** 3;
       expect(p.count).toBeGreaterThan(0.6 * cubes);
     }),
-    { numRuns: 25 },
+    { numRuns: 12 },
   );
 });
 
@@ -139,7 +139,7 @@ test("the number asked for is the number there is; a density is met on average, 
       const p = fill({ spacing: { pattern, amount: "count", count }, variation: { seed } }, ball());
       expect(p.count).toBe(count);
     }),
-    { numRuns: 12 },
+    { numRuns: 6 },
   );
   const p = fill({ spacing: { pattern: "random", amount: "density", perVolume: 40 } }, box([4, 4, 4]));
   const eighths = new Array<number>(8).fill(0);
@@ -174,7 +174,7 @@ test("a volume that is moved and turned takes all along by the same keys; one ma
         expect(Math.hypot(x - u, y - v, z - w)).toBeLessThan(1e-5);
       }
     }),
-    { numRuns: 30 },
+    { numRuns: 16 },
   );
 });
 

@@ -8,6 +8,7 @@ import { useScene } from "@/store";
 import { MESH_FILES } from "../assets/bring-in";
 import { Button, Choose, FilesInput, IconButton } from "../kit";
 import { editSurface, makeSurface } from "../state/edits";
+import { cameraNow } from "../view/CameraRig";
 import { selectSurface, useSession } from "../state/session";
 
 export function SurfaceList({ onFiles }: { onFiles: (files: File[]) => void }) {
@@ -33,7 +34,7 @@ export function SurfaceList({ onFiles }: { onFiles: (files: File[]) => void }) {
         <Choose
           label="Make a surface"
           choices={Object.entries(MADE_KINDS).map(([id, { label }]) => ({ id, label }))}
-          onChoose={(kind) => makeSurface(kind as MadeKind)}
+          onChoose={(kind) => makeSurface(kind as MadeKind, cameraNow.target)}
           className="h-8 rounded-lg border border-dashed border-linen-4 bg-linen-0 px-2.5 hover:bg-white"
         >
           Make one…

@@ -106,6 +106,9 @@ export function Hint() {
   );
   const laid = useDraw((draw) => draw.laid);
   const moving = useMove((move) => move.distance);
+  const box = useScene((scene) =>
+    scene.surfaces.some(({ id, made }) => made?.kind === "box" && id === surfaceIn(focus)),
+  );
   const locked = useScene((scene) => scene.surfaces.some(({ id, locked }) => locked && id === surfaceIn(focus)));
   if (tool === "draw") {
     const dressed = [...props, ...mixes].find((prop) => prop.id === drawProp);
@@ -168,7 +171,7 @@ export function Hint() {
       <div className={`${FLOAT} bottom-14 left-1/2 -translate-x-1/2 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}>
         {locked
           ? "This surface is locked: unlock it on the left to move it"
-          : "Drag the surface to move it · Shift: up and down · X Y Z: along an axis"}
+          : `${box ? "Pull its sides by their dots · drag the box" : "Drag the surface"} to move it · Shift: up and down · X Y Z: along an axis`}
       </div>
     );
   }

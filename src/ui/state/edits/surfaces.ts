@@ -41,12 +41,13 @@ function begun(kind: MadeKind, line: Line | undefined): Made {
   return madeSchema.parse({ kind });
 }
 
-/** A surface that is made by numbers or lines; selects it. */
-export function makeSurface(kind: MadeKind): void {
+/** A surface that is made by numbers or lines, those that are made by numbers at a point; selects it. */
+export function makeSurface(kind: MadeKind, at: Vec3): void {
   const { focus } = useSession.getState();
   const line = focus.kind === "line" ? scene().lines.find(({ id }) => id === focus.id) : undefined;
   const { label } = MADE_KINDS[kind];
-  addSurfaces([surfaceSchema.parse({ id: newId(), name: label, made: begun(kind, line) })]);
+  const position = kind === "box" || kind === "bumps" ? at.map((value) => Math.round(10 * value) / 10) : [0, 0, 0];
+  addSurfaces([surfaceSchema.parse({ id: newId(), name: label, made: begun(kind, line), position })]);
 }
 
 /** A box for a dressing to fill, drawn by its edges, with the middle of its bottom at a point. */
