@@ -12,7 +12,10 @@ export const hashOf = (bytes: Uint8Array): string => bytesToHex(sha256(bytes));
 /** The hashes of all assets that a scene names, with what names each, for messages. */
 export function assetsOf(scene: Pick<Scene, "props" | "surfaces" | "dressings">): Map<string, string> {
   const named = new Map<string, string>();
-  for (const prop of scene.props) named.set(prop.asset, `the prop “${prop.name}”`);
+  for (const { asset, light, name } of scene.props) {
+    named.set(asset, `the prop “${name}”`);
+    if (light) named.set(light.asset, `the light version of the prop “${name}”`);
+  }
   for (const { asset, standIn, name } of scene.surfaces) {
     if (asset !== null) named.set(asset, `the surface “${name}”`);
     if (standIn !== null) named.set(standIn, `the stand-in of the surface “${name}”`);

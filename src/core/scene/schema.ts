@@ -32,6 +32,11 @@ export const propSchema = z.object({
   bounds: boundsSchema,
   prepared: preparationSchema.prefault({}),
   triangles: z.number().int().min(0),
+  /** A lighter mesh that is drawn instead where there are very many, or far off; it is never exported. */
+  light: z
+    .object({ asset: assetHashSchema, triangles: z.number().int().min(0), file: z.string().max(260).default("") })
+    .nullable()
+    .default(null),
   brought: broughtSchema.prefault({}),
   /** The file that the artist brought, for telling props apart. */
   file: z.string().max(260).default(""),

@@ -4,7 +4,7 @@ import { hashOf, MOST_PIXELS, writeRaster } from "@/core/files";
 import { fileJobs } from "@/engine/client";
 import { InputError, freeName, newId, propSchema, surfaceSchema, type Prop, type Surface } from "@/core/scene";
 import { addScene, assetBytes, putAssets, useSceneStore } from "@/store";
-import { addSurfaces, editSurface, replaceProp, replaceSurfaceBy } from "../state/edits";
+import { addSurfaces, editProp, editSurface, replaceProp, replaceSurfaceBy } from "../state/edits";
 import { selectProp, useSession } from "../state/session";
 import { glbFromObj, isForObj, isObj } from "./obj";
 import type { Draft } from "immer";
@@ -107,6 +107,20 @@ export async function replaceFile(prop: string, files: readonly File[]): Promise
     const { asset, bounds, triangles, brought } = await propFrom(file, others);
     replaceProp(prop, { asset, bounds, triangles, brought, file: file.name });
     toast.success(`The prop's file is now “${file.name}”.`);
+  } catch (error) {
+    toast.error(sentenceFor(error, file.name), { duration: 12_000 });
+  }
+}
+
+/** Gives a prop a light version; says what could not be read. */
+export async function lightVersionFor(id: string, files: readonly File[]): Promise<void> {
+  const [file, others] = withCompanions(files);
+  try {
+    const bytes = await bytesOf(file, others);
+    const { asset, triangles } = await fileJobs.inspectProp(bytes, file.name);
+    await putAssets(new Map([[asset, bytes]]));
+    editProp(id, "Light version", (draft) => void (draft.light = { asset, triangles, file: file.name }));
+    toast.success(`“${file.name}” is the light version, with ${triangles.toLocaleString("en")} triangles.`);
   } catch (error) {
     toast.error(sentenceFor(error, file.name), { duration: 12_000 });
   }

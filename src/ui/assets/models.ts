@@ -63,6 +63,16 @@ export function usePrepared(prop: Prop): Model | null {
   return useMemo(() => model && preparedModel(prop, model), [prop, model]);
 }
 
+const lights = new WeakMap<Prop, Prop>();
+
+/** The prop with its light version in its place; the prop itself where it has none. */
+export function lightOf(prop: Prop): Prop {
+  if (!prop.light) return prop;
+  let light = lights.get(prop);
+  if (!light) lights.set(prop, (light = { ...prop, asset: prop.light.asset }));
+  return light;
+}
+
 export function preparedModel(prop: Prop, of: Model): Model {
   const look = lookOf(prop);
   const known = prepared.get(look);

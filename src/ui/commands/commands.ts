@@ -182,7 +182,7 @@ export const COMMANDS: readonly Command[] = [
     keys: "b",
     run: () =>
       useSession.setState({
-        display: ({ full: "boxes", boxes: "points", points: "full" } as const)[session().display],
+        display: ({ full: "auto", auto: "boxes", boxes: "points", points: "full" } as const)[session().display],
       }),
   },
   {

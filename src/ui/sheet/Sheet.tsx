@@ -1,6 +1,7 @@
 "use client";
 /** The sheet: what a dressing is spread over, seen from above, as the second place to work. */
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { add, rotate, scale, type Vec3 } from "@/core/math";
 import type { Dressing, Placements } from "@/core/place";
 import { placingBounds, type Surface } from "@/core/scene";
 import { useScene } from "@/store";
@@ -45,6 +46,31 @@ function useOwnModels({ where }: Dressing): readonly { surface: Surface; model: 
   return found.length > 0 ? found : NO_MODELS;
 }
 
+/** The boxes about the volumes that a dressing fills, as seen from above: the outlines of their four upright sides. */
+function useSpaces({ where }: Dressing): Vec3[][] {
+  const surfaces = useScene((scene) => scene.surfaces);
+  const own = useMemo(
+    () => (where.kind === "inside" ? surfaces.filter(({ id }) => where.volumes.includes(id)) : []),
+    [surfaces, where.kind, where.volumes],
+  );
+  const found = useSurfaceModels(own);
+  return useMemo(
+    () =>
+      found.map(({ surface: { position, rotation, scale: size }, model: { box } }) => {
+        const corner = (x: number, z: number): Vec3 => add(position, rotate(rotation, scale([x, box.min.y, z], size)));
+        const { min, max } = box;
+        return [
+          corner(min.x, min.z),
+          corner(max.x, min.z),
+          corner(max.x, max.z),
+          corner(min.x, max.z),
+          corner(min.x, min.z),
+        ];
+      }),
+    [found],
+  );
+}
+
 /** What the sheet shows at first: where things stand, or all that they could stand on. */
 function boxOf({ density, position, origin, count }: Placements): PlanBox {
   if (density) return [density.least, density.most];
@@ -87,6 +113,7 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
   const corners = useMemo(() => footprintsOf(placements, bounds), [placements, bounds]);
   const view = moved ?? fittedTo(boxOf(placements), width, height);
 
+  const spaces = useSpaces(dressing);
   const scene = useMemo((): SheetScene => {
     const { areas, holes } = dressing.where;
     const minded = dressing.gaps.distances.map(({ to }) => to);
@@ -99,16 +126,19 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
       }),
       top,
       tint,
-      lines: allLines.flatMap((line) => {
-        const kind = holes.includes(line.id)
-          ? ("hole" as const)
-          : areas.includes(line.id)
-            ? ("area" as const)
-            : minded.includes(line.id)
-              ? ("line" as const)
-              : null;
-        return kind ? [{ points: drawnLine(line).points, kind }] : [];
-      }),
+      lines: [
+        ...spaces.map((points) => ({ points, kind: "area" as const })),
+        ...allLines.flatMap((line) => {
+          const kind = holes.includes(line.id)
+            ? ("hole" as const)
+            : areas.includes(line.id)
+              ? ("area" as const)
+              : minded.includes(line.id)
+                ? ("line" as const)
+                : null;
+          return kind ? [{ points: drawnLine(line).points, kind }] : [];
+        }),
+      ],
       selected,
       hovered,
       drawn:
@@ -122,7 +152,22 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
             }
           : drawn,
     };
-  }, [dressing, placements, corners, props, pictures, top, tint, allLines, selected, hovered, drawn, painting, brush]);
+  }, [
+    dressing,
+    placements,
+    corners,
+    props,
+    pictures,
+    top,
+    tint,
+    allLines,
+    spaces,
+    selected,
+    hovered,
+    drawn,
+    painting,
+    brush,
+  ]);
 
   useEffect(() => {
     const element = canvas.current;

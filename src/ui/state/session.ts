@@ -6,7 +6,7 @@ import type { Reason, StepName } from "@/core/place";
 export type Focus = { kind: "dressing" } | { kind: "line" | "prop" | "mix" | "surface"; id: string };
 
 export type Tool = "select" | "draw" | "paint";
-export type Display = "full" | "boxes" | "points";
+export type Display = "full" | "auto" | "boxes" | "points";
 export type DialogName = "export" | "palette" | "keys" | "dress" | "seeds" | "prepare" | null;
 
 /** A wish to the camera; each is a new object, so that the same wish can be made twice. */

@@ -1,11 +1,13 @@
 "use client";
 /** The left column when a prop is selected. */
+import { useRef } from "react";
 import { propsIn, sizeOf } from "@/core/place";
 import { formatValue, preparedBounds, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
+import { lightVersionFor, MESH_FILES } from "../assets/bring-in";
 import { broughtFacts, isOddlySized, mendedSentences, UNITS } from "../prepare/brought";
 import { PropPicture } from "../basket/PropPicture";
-import { Button } from "../kit";
+import { Button, FilesInput } from "../kit";
 import { deleteProp, editProp, renameProp } from "../state/edits";
 import { useSession } from "../state/session";
 import { ColumnHead } from "./ColumnHead";
@@ -77,11 +79,48 @@ export function PropColumn({ prop }: { prop: Prop }) {
       <Button className="w-fit" onClick={() => useSession.setState({ dialog: "prepare" })}>
         Set up: pivot, front, size…
       </Button>
+      <LightVersion prop={prop} />
       <div className="flex flex-wrap gap-1.5">
         <DressALine what="prop" id={prop.id} />
         <SpreadOver what="prop" id={prop.id} />
       </div>
       <DressingLinks lead="Used by" dressings={users} />
+    </div>
+  );
+}
+
+/** A lighter mesh for where there are very many of them, or far off. */
+function LightVersion({ prop }: { prop: Prop }) {
+  const input = useRef<HTMLInputElement>(null);
+  const { light } = prop;
+  return (
+    <div className="flex items-center gap-2">
+      {light ? (
+        <>
+          <span className="min-w-0 truncate text-xs text-ink-6" title={light.file}>
+            Lightly: {light.triangles.toLocaleString("en")} triangles
+          </span>
+          <Button
+            className="h-7! text-xs"
+            onClick={() => editProp(prop.id, "Light version", (draft) => void (draft.light = null))}
+          >
+            Take it away
+          </Button>
+        </>
+      ) : (
+        <Button
+          title="A lighter mesh that is drawn instead where there are very many, or far off. It is never exported."
+          onClick={() => input.current?.click()}
+        >
+          Light version…
+        </Button>
+      )}
+      <FilesInput
+        input={input}
+        accept={MESH_FILES}
+        testId="light-version"
+        onFiles={(files) => void lightVersionFor(prop.id, files)}
+      />
     </div>
   );
 }

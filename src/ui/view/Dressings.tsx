@@ -10,6 +10,8 @@ import {
   InstancedMesh,
   Matrix4,
   MeshStandardMaterial,
+  PerspectiveCamera,
+  type Camera,
   type Material,
 } from "three";
 import type { TriangleMesh } from "@/core/mesh";
@@ -17,22 +19,15 @@ import type { Placements } from "@/core/place";
 import { preparedBounds, type Prop } from "@/core/scene";
 import { mergeShapes } from "@/engine/client";
 import { useScene } from "@/store";
-import { transformed, usePrepared, type Model, type ModelPart } from "../assets/models";
+import { lightOf, transformed, usePrepared, type Model, type ModelPart } from "../assets/models";
 import { usePictures } from "../assets/pictures";
 import { useResults } from "../state/results";
 import { useSession } from "../state/session";
-import { sizeOfMembers, type Share } from "./budget";
+import type { Share } from "./budget";
 import { useEye } from "./CameraRig";
 import { useBudget } from "./useBudget";
-import {
-  instancesOf,
-  isMirrored,
-  linearTint,
-  membersOf,
-  nearestOf,
-  type Instances as Placed,
-  type Members,
-} from "./placed";
+import { levelsOf, mindsEye, regionsOf } from "./levels";
+import { instancesOf, isMirrored, linearTint, membersOf, type Instances as Placed } from "./placed";
 
 export function Dressings() {
   const results = useResults((state) => state.byDressing);
@@ -62,63 +57,70 @@ interface PlacedPropProps {
 function PlacedProp({ prop, index, placements, share }: PlacedPropProps) {
   const display = useSession((session) => session.display);
   const model = usePrepared(prop);
+  const lightModel = usePrepared(useMemo(() => lightOf(prop), [prop]));
+  const pixels = useThree(({ size, camera }) => pixelsPerMetre(size.height, camera));
   const members = membersOf(placements)[index];
-  const { full, boxes } = share;
-  const inFull = display === "full" && model ? full : 0;
-  const some = inFull > 0 && inFull < sizeOfMembers(members);
-  const eye = useEye(({ position }) => (some ? position : null));
+  const sight = useMemo(() => {
+    const { min, max } = preparedBounds(prop);
+    const extent = Math.max(...min.map((low, axis) => max[axis] - low));
+    const hasLight = prop.light !== null && lightModel !== null;
+    return { display, share, hasFull: model !== null, hasLight, extent, pixels };
+  }, [display, share, prop, model, lightModel, pixels]);
+  const minds = mindsEye(sight, members);
+  const eye = useEye(({ position }) => (minds ? position : null));
   const sets = useMemo(() => {
-    // What is bent has the greatest need of being seen as it is; of the others those that are near.
-    const shaped = members.shaped.slice(0, inFull);
-    const others = [...members.plain, ...members.mirrored];
-    const [near, far] = eye
-      ? nearestOf(placements, others, eye, Math.max(0, inFull - members.shaped.length))
-      : [inFull > 0 ? others : [], inFull > 0 ? [] : others];
-    const rest = [...members.shaped.slice(inFull), ...far].slice(0, full + boxes - inFull);
+    const levels = levelsOf(placements, members, { ...sight, eye });
+    const placed = (some: readonly number[]) => regionsOf(placements, some).map((r) => instancesOf(placements, r));
+    const mirrored = (i: number) => isMirrored(placements, i);
+    const parted = (some: readonly number[]) => ({
+      plain: placed(some.filter((i) => !mirrored(i))),
+      mirrored: placed(some.filter(mirrored)),
+    });
     return {
-      shaped,
-      plain: instancesOf(
-        placements,
-        near.filter((i) => !isMirrored(placements, i)),
-      ),
-      mirrored: instancesOf(
-        placements,
-        near.filter((i) => isMirrored(placements, i)),
-      ),
-      boxes: instancesOf(placements, rest),
+      shaped: levels.shaped,
+      full: parted(levels.full),
+      light: parted(levels.light),
+      boxes: placed(levels.boxes),
+      points: levels.points,
     };
-  }, [placements, members, inFull, full, boxes, eye]);
-  const mirrored = useMemo(
-    () => (model && sets.mirrored.matrices.length > 0 ? transformed(model, MIRROR) : null),
-    [model, sets],
-  );
-  return display === "points" ? (
-    <Dots prop={prop} placements={placements} members={members} />
-  ) : (
+  }, [placements, members, sight, eye]);
+  return (
     <>
-      {model && <Parts model={model} placed={sets.plain} />}
-      {mirrored && <Parts model={mirrored} placed={sets.mirrored} />}
-      {model && sizeOfMembers(members) > 0 && (
-        <ShapedParts model={model} placements={placements} shaped={sets.shaped} />
-      )}
-      <Boxes prop={prop} placed={sets.boxes} />
+      {model && <Level model={model} {...sets.full} />}
+      {lightModel && <Level model={lightModel} {...sets.light} />}
+      {model && members.shaped.length > 0 && <ShapedParts model={model} placements={placements} shaped={sets.shaped} />}
+      {sets.boxes.map((placed, region) => (
+        <Boxes key={region} prop={prop} placed={placed} />
+      ))}
+      {sets.points.length > 0 && <Dots prop={prop} placements={placements} members={sets.points} />}
+    </>
+  );
+}
+
+/** How many pixels a metre has at a distance of one metre. */
+const pixelsPerMetre = (height: number, camera: Camera): number =>
+  camera instanceof PerspectiveCamera ? height / (2 * Math.tan((camera.fov * Math.PI) / 360)) : height;
+
+/** Some placements by one model, region by region; mirrored ones have a mesh that is. */
+function Level({ model, plain, mirrored }: { model: Model; plain: readonly Placed[]; mirrored: readonly Placed[] }) {
+  const some = mirrored.length > 0;
+  const turned = useMemo(() => (some ? transformed(model, MIRROR) : null), [model, some]);
+  return (
+    <>
+      {plain.map((placed, region) => (
+        <Parts key={region} model={model} placed={placed} />
+      ))}
+      {turned && mirrored.map((placed, region) => <Parts key={region} model={turned} placed={placed} />)}
     </>
   );
 }
 
 /** Each placement as a dot in its prop's colour: all of them, however many. */
-function Dots({ prop, placements, members }: { prop: Prop; placements: Placements; members: Members }) {
+function Dots({ prop, placements, members }: { prop: Prop; placements: Placements; members: readonly number[] }) {
   const color = usePictures(prop)?.color ?? "#b9a784";
   const geometry = useMemo(() => {
-    const all = [members.plain, members.mirrored, members.shaped];
-    const position = new Float32Array(3 * sizeOfMembers(members));
-    let o = 0;
-    for (const some of all) {
-      for (const i of some) {
-        position.set(placements.position.subarray(3 * i, 3 * i + 3), o);
-        o += 3;
-      }
-    }
+    const position = new Float32Array(3 * members.length);
+    members.forEach((i, k) => position.set(placements.position.subarray(3 * i, 3 * i + 3), 3 * k));
     const made = new BufferGeometry();
     made.setAttribute("position", new BufferAttribute(position, 3));
     return made;

@@ -140,8 +140,9 @@ function Shown() {
       <Segmented
         tone="float"
         label="How props are shown"
+        help="Auto: in full where they are large on screen, farther off as their light versions or boxes, farthest as points."
         value={display}
-        choices={{ full: "Full", boxes: "Boxes", points: "Points" }}
+        choices={{ full: "Full", auto: "Auto", boxes: "Boxes", points: "Points" }}
         onChange={(next) => useSession.setState({ display: next })}
       />
     </div>
@@ -152,7 +153,7 @@ function Shown() {
 function Counts() {
   const props = useScene((scene) => scene.props);
   const models = useModels((state) => state.models);
-  const { count, triangles, full, boxes } = useBudget();
+  const { count, triangles, full, light, boxes } = useBudget();
   const display = useSession((session) => session.display);
   const loading = [...models.values()].filter((model) => model === "loading").length;
   const placed = useResults((state) => state.scene !== null);
@@ -169,14 +170,16 @@ function Counts() {
       {placed
         ? `${count.toLocaleString("en")} ${count === 1 ? "prop" : "props"} · ${short(triangles)} triangles`
         : "placing…"}
-      {display !== "points" && full < count && (
+      {(display === "full" || display === "auto") && full < count && (
         <span
           className="text-ochre-dark"
           title="So many this machine draws smoothly. Exports and counts always mean all of them."
         >
           <br />
-          {`showing ${full.toLocaleString("en")} of ${count.toLocaleString("en")} in full, ${boxes.toLocaleString("en")} as boxes`}
-          {full + boxes < count && `, ${(count - full - boxes).toLocaleString("en")} not drawn`}
+          {`showing ${full.toLocaleString("en")} of ${count.toLocaleString("en")} in full, `}
+          {light > 0 && `${light.toLocaleString("en")} lightly, `}
+          {`${boxes.toLocaleString("en")} as boxes`}
+          {full + light + boxes < count && `, ${(count - full - light - boxes).toLocaleString("en")} not drawn`}
         </span>
       )}
     </div>

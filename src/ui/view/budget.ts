@@ -6,9 +6,11 @@ import { membersOf, type Members } from "./placed";
 /** So many boxes are drawn for what goes beyond what is drawn in full. */
 export const MOST_BOXES = 1_000_000;
 
-/** How many of the placements of one prop in one dressing are drawn in full, and as boxes; the rest is not drawn. */
+/** How many of the placements of one prop in one dressing are drawn in full, lightly, and as boxes; the rest is not drawn. */
 export interface Share {
   full: number;
+  /** By the prop's light version. */
+  light: number;
   boxes: number;
 }
 
@@ -18,6 +20,7 @@ export interface Budget {
   count: number;
   triangles: number;
   full: number;
+  light: number;
   boxes: number;
 }
 
@@ -30,9 +33,9 @@ export function shareOut(
   props: readonly Prop[],
   limits: { triangles: number; boxes: number },
 ): Budget {
-  const each = new Map(props.map((prop) => [prop.id, prop.triangles]));
+  const each = new Map(props.map((prop) => [prop.id, prop]));
   const shares = new Map<string, Share[]>();
-  const budget = { count: 0, triangles: 0, full: 0, boxes: 0 };
+  const budget = { count: 0, triangles: 0, full: 0, light: 0, boxes: 0 };
   let [room, boxRoom] = [limits.triangles, limits.boxes];
   for (const { id, placements } of results) {
     const members = membersOf(placements);
@@ -40,16 +43,21 @@ export function shareOut(
       id,
       placements.props.map((prop, index) => {
         const count = sizeOfMembers(members[index]);
-        const triangles = each.get(prop) ?? 0;
-        const full = Math.min(count, Math.floor(room / Math.max(1, triangles)));
-        const boxes = Math.min(count - full, boxRoom);
+        const { triangles = 0, light: lighter = null } = each.get(prop) ?? {};
+        // Where there is not room for all in full, half of it goes to those in full and the rest to the light ones.
+        const short = lighter !== null && count * triangles > room;
+        const full = Math.min(count, Math.floor((short ? room / 2 : room) / Math.max(1, triangles)));
         room -= full * triangles;
+        const light = lighter ? Math.min(count - full, Math.floor(room / Math.max(1, lighter.triangles))) : 0;
+        room -= light * (lighter?.triangles ?? 0);
+        const boxes = Math.min(count - full - light, boxRoom);
         boxRoom -= boxes;
         budget.count += count;
         budget.triangles += count * triangles;
         budget.full += full;
+        budget.light += light;
         budget.boxes += boxes;
-        return { full, boxes };
+        return { full, light, boxes };
       }),
     );
   }
