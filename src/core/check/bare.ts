@@ -7,7 +7,7 @@ export const bare: Check = {
   label: "Nothing on it",
   find({ dressing, placements, lineName }) {
     const { where, spacing } = dressing;
-    if (where.kind === "along") return [];
+    if (where.kind === "along" || where.kind === "loose") return [];
     const slots = new Uint32Array(placements.fields.length);
     for (let i = 0; i < placements.count; i++) slots[placements.line[i]]++;
     const finding = (line: string, message: string): Finding => ({

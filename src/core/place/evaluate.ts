@@ -9,6 +9,7 @@
 import { compose, composeInto, mirrorFlags, scalesOf, type Parts, type Placed } from "./compose";
 import { keepClear, type Push } from "./fit/clear";
 import { dropInto, type Beneath } from "./fit/drop";
+import { dropTogether } from "./fit/group";
 import { crowdOf } from "./fit/others";
 import { nearOthers } from "./fit/near";
 import { shapesOf } from "./fit/shape";
@@ -106,7 +107,9 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
   const placed = compose(slots, parts);
   scene.pulse?.(0.8);
   const flags = mirrorFlags(blanks, drawn.mirrored);
-  if (beneath) dropInto(placed, 0, slots.count, slots, parts, dressing.fit, beneath, flags);
+  if (beneath && dressing.where.kind === "loose" && dressing.fit.dropAs === "group")
+    dropTogether(placed, slots, parts, dressing.fit, beneath, flags);
+  else if (beneath) dropInto(placed, 0, slots.count, slots, parts, dressing.fit, beneath, flags);
   const clear = { near, beneath, others, bounds: scene.bounds };
   const standing = dressing.fit.clear === "off" ? slots : cleared(dressing, lines, slots, parts, placed, flags, clear);
   const shapes = slots.spread
@@ -264,9 +267,9 @@ function beneathOf(
   choice: PropChoice,
   memory: StepMemory,
 ): Beneath | null {
-  const { drop, dropSeen, dropBy, dropRest, lean, leanBy, sink, lift, without, floor, play } = fit;
+  const { drop, dropAs, dropSeen, dropBy, dropRest, lean, leanBy, sink, lift, without, floor, play } = fit;
   // What is dropped is not remembered, but whether it has to be dropped anew; and how far it may float, for the checks.
-  const params = [drop, dropSeen, dropBy, dropRest, lean, leanBy, sink, lift, without, floor, play];
+  const params = [drop, dropAs, dropSeen, dropBy, dropRest, lean, leanBy, sink, lift, without, floor, play];
   if (drop === "off") return memory.step("drop", [drop], () => null);
   const grounds = groundsFor(fit, surfaces, heaps);
   const shapes = choice.props.map((prop) => hulls?.get(prop) ?? null);

@@ -37,7 +37,7 @@ export function framesOver({ fields, guides, seed }: Around, slots: Slots, hold:
   const forward = new Float64Array(3);
   for (let i = 0; i < n; i++) {
     const field = fields[slots.line[i]];
-    writeUp(up, hold, spread, i, field?.volume ? undefined : field?.ground);
+    writeUp(up, hold, spread, i, field?.free ? undefined : field?.ground);
     ahead(i, forward, up);
     writeFrame(frames, i, spread, moves, up, forward);
   }

@@ -30,7 +30,7 @@ export {
   tagOfKey,
 } from "./slots";
 export { tagsOf } from "./where/over";
-export { fieldIdsOf } from "./where/schema";
+export { fieldIdsOf, LOOSE } from "./where/schema";
 export { Volume } from "./where/volume";
 export { Plan } from "./where/plan";
 export { entrySchema, ownSchema, propsIn, type Entry } from "./what/schema";

@@ -86,7 +86,7 @@ function put(slots: Slots, i: number, peg: Peg, field: Field, choice: Pick<PropC
   if (!peg.point) return;
   const spread = slots.spread!;
   const { ground } = field;
-  if (field.volume) return putInside(slots, i, fromOwn(field, peg.point), field);
+  if (field.free) return putFree(slots, i, fromOwn(field, peg.point), field);
   ground.tree.nearest(...fromOwn(field, peg.point), met);
   if (met.triangle < 0) return;
   slots.flags[i] |= FLAG.moved;
@@ -97,10 +97,10 @@ function put(slots: Slots, i: number, peg: Peg, field: Field, choice: Pick<PropC
   spread.normal.set(face, 3 * i);
 }
 
-/** In a volume there is nothing to be put onto; what is beyond its walls stays there and is found by a check. */
-function putInside(slots: Slots, i: number, point: Vec3, { volume }: Field): void {
+/** In a volume, and where things lie loose, there is nothing to be put onto; what is beyond its walls stays there and is found by a check. */
+function putFree(slots: Slots, i: number, point: Vec3, { volume }: Field): void {
   const spread = slots.spread!;
   slots.flags[i] |= FLAG.moved;
   spread.position.set(point, 3 * i);
-  spread.normal.set(volume!.outward(point), 3 * i);
+  spread.normal.set(volume ? volume.outward(point) : [0, 1, 0], 3 * i);
 }

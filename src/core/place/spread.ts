@@ -14,6 +14,7 @@ import type { Dressing } from "./schema";
 import type { PropChoice } from "./what/what";
 
 const NO_SURFACES: ReadonlyMap<string, GroundSurface> = new Map();
+const NO_FIELDS: readonly Field[] = [];
 const NO_PLACED: ReadonlyMap<string, Placements> = new Map();
 const NO_IMAGES: ReadonlyMap<string, Raster> = new Map();
 
@@ -54,8 +55,10 @@ export function sownOver(
   const { spacing: params, variation, pegs } = dressing;
   const kept = [...peggedKeys(pegs, fields)].sort((a, b) => a - b);
   const { seed } = variation;
-  const all = memory.step("spacing", [fields, choice, params, shades, seed, kept], () =>
-    over(fields, params, { choice, shades, seed, pegged: new Set(kept) }),
+  // Loose placements are all put there by hand.
+  const sown = dressing.where.kind === "loose" ? NO_FIELDS : fields;
+  const all = memory.step("spacing", [sown, choice, params, shades, seed, kept], () =>
+    over(sown, params, { choice, shades, seed, pegged: new Set(kept) }),
   );
   return memory.step("pegs", [all, pegs], () => peggedOver(all, pegs, fields, choice));
 }

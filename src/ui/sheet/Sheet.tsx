@@ -229,7 +229,7 @@ function Facts({ dressing, placements }: SheetProps) {
     return n;
   }, [placements]);
   const free = useMemo(() => freeArea(placements), [placements]);
-  const inside = dressing.where.kind === "inside";
+  const inside = dressing.where.kind !== "over";
   return (
     <div className="min-w-0 overflow-hidden border-r border-linen-2 px-4 py-3">
       <p className="truncate" title={names.join(", ")}>

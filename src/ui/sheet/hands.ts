@@ -106,7 +106,7 @@ export class SheetHands {
       if (!was) selectPlacements(dressing.id, [key], event.shiftKey);
       const placements = takenPlacements({ dressing: dressing.id, key });
       this.#held = { kind: "peg", at, placements, key, more: event.shiftKey && was, begun: false };
-    } else this.#held = { kind: "shape", at, selects: event.shiftKey || dressing.where.kind === "inside" };
+    } else this.#held = { kind: "shape", at, selects: event.shiftKey || dressing.where.kind !== "over" };
   };
 
   get #paints(): boolean {
@@ -238,7 +238,7 @@ export class SheetHands {
     const { dressing, scene } = this.sight!;
     const [x, y, z] = this.#onGround(at);
     // In a volume as high as what there is, on average.
-    const inside = dressing.where.kind === "inside";
+    const inside = dressing.where.kind !== "over";
     addPlacementAt(inside ? [x, millimetre(middleHeight(scene.placements)), z] : [x, y, z]);
   }
 

@@ -36,6 +36,7 @@ function whereWords(dressing: Dressing, scene: Scene): { lead: string; text: str
     return { lead: " along ", text: lines.length > 0 ? listed(lines) : "no line yet" };
   }
   const fields = fieldNames(dressing, scene);
+  if (where.kind === "loose") return { lead: " one by one, ", text: "by hand" };
   if (where.kind === "inside") return { lead: " inside ", text: fields.length > 0 ? listed(fields) : "no volume yet" };
   if (fields.length === 0) return { lead: " over ", text: "no surface yet" };
   const areas = where.surfaces.length > 0 ? namesOf(where.areas, scene.lines) : [];
@@ -157,7 +158,8 @@ function spacingWords({ spacing }: Dressing): string {
 }
 
 /** How many there are over a surface or inside a volume, and in which pattern. */
-function spreadWords({ where, spacing }: Dressing): string {
+function spreadWords({ where, spacing, pegs }: Dressing): string {
+  if (where.kind === "loose") return `${pegs.filter(({ added }) => added).length} in all`;
   const { pattern, amount, count, distance, perArea, perVolume, clusters } = spacing;
   const inside = where.kind === "inside";
   const rows = inside
@@ -177,6 +179,7 @@ function spreadWords({ where, spacing }: Dressing): string {
 /** What gives up along a line or over a surface; what means nothing there goes by the world. */
 function upWords({ stance, where }: Dressing): string {
   const { up, upBy } = stance;
+  if (where.kind === "loose" && up === "normal") return UP_FROM.world;
   const meant = where.kind === "along" || ["world", "normal", "point"].includes(up);
   if (!meant) return UP_FROM.world;
   if (up === "normal" && where.kind === "inside") return "the middle";
@@ -187,6 +190,7 @@ function upWords({ stance, where }: Dressing): string {
 export const FORWARDS: Readonly<Record<Dressing["where"]["kind"], readonly Dressing["stance"]["forward"][]>> = {
   along: ["along", "heading", "at", "away"],
   over: ["along", "heading", "at", "away", "downhill", "line", "uv", "random"],
+  loose: ["along", "heading", "at", "away", "line", "random"],
   inside: ["along", "heading", "at", "away", "outward", "line", "random"],
 };
 
@@ -239,6 +243,7 @@ function fitWords(dressing: Dressing): string {
 function limitWords({ gaps, where }: Dressing): string[] {
   const parts: string[] = [];
   const inside = where.kind === "inside";
+  if (where.kind === "loose") return parts;
   const range = ([low, high]: readonly [number, number], write: (value: number) => string) =>
     `${write(low)} to ${write(high)}`;
   if (gaps.slopeOn && !inside) parts.push(`slopes of ${range(gaps.slope, degrees)} only`);
@@ -292,7 +297,12 @@ function looseWords(dressing: Dressing): string {
   return parts.join(", ");
 }
 
-const UNFITTED = { along: "On the line", over: "On the surface", inside: "In the volume" } as const;
+const UNFITTED = {
+  along: "On the line",
+  over: "On the surface",
+  inside: "In the volume",
+  loose: "Where it was put",
+} as const;
 
 /** What each step says of itself when it is closed. */
 export function summaries(

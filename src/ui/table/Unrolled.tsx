@@ -7,7 +7,12 @@ import { usePlacements } from "../state/results";
 import { useSession } from "../state/session";
 import { Strip } from "../strip/Strip";
 
-const NOTHING = { along: "no line", over: "no surface and no area", inside: "no volume" } as const;
+const NOTHING = {
+  along: "no line",
+  over: "no surface and no area",
+  inside: "no volume",
+  loose: "nothing put down",
+} as const;
 
 export function Unrolled() {
   const selected = useSession((session) => session.dressing);

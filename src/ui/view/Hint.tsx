@@ -82,7 +82,7 @@ function OverSurface({ inside }: { inside: boolean }) {
     <div className={`${FLOAT} bottom-14 left-1/2 -translate-x-1/2 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}>
       {some
         ? `${inside ? "Drag what is selected on its level, with Shift up or down" : "Drag what is selected over the surface"} · Delete: leave blank · Alt and click: one more`
-        : `Click a prop to select it · Alt and click ${inside ? "in the volume" : "on the surface"}: one more`}
+        : `Click a prop to select it · Alt and click ${inside ? "beside them" : "on the surface"}: one more`}
     </div>
   );
 }
@@ -101,9 +101,7 @@ export function Hint() {
   const drawProp = useSession((session) => session.drawProp);
   const selected = useSession((session) => session.dressing);
   const spread = useScene((scene) => scene.dressings.some(({ id, where }) => id === selected && hasFields(where)));
-  const inside = useScene((scene) =>
-    scene.dressings.some(({ id, where }) => id === selected && where.kind === "inside"),
-  );
+  const inside = useScene((scene) => scene.dressings.some(({ id, where }) => id === selected && where.kind !== "over"));
   const laid = useDraw((draw) => draw.laid);
   const moving = useMove((move) => move.distance);
   const box = useScene((scene) =>

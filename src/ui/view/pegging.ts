@@ -1,6 +1,6 @@
 /** Placements that are spread over surfaces or fill volumes, moved and added by hand in the view. */
 import { add, rotate, subtract, type Quat, type Vec3 } from "@/core/math";
-import { densityAt, fieldIdsOf, type Dressing } from "@/core/place";
+import { densityAt, fieldIdsOf, LOOSE, type Dressing } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { boxOf } from "../assets/surface-models";
@@ -52,7 +52,7 @@ export function takenPlacements(hit: { dressing: string; key: number } | null): 
 
 /** Where the pointer wants what is held: on its surface, or on its own level where that is missed. */
 export const wantedPlace = (aim: Aim, { field, start }: HeldPlacements): Vec3 | null =>
-  aim.on(field) ?? aim.level(start);
+  (field === LOOSE ? aim.ground() : aim.on(field)) ?? aim.level(start);
 
 /** Moves all that are held, each by so much from where it was; it is put back onto its surface when it is placed. */
 export function movePlacements(
@@ -97,6 +97,10 @@ export function whyUnder(aim: Aim): Pick<Why, "dressing" | "reason" | "share"> |
 /** Adds one placement of the selected dressing where the pointer is; false where it has no surface there. */
 export function addUnder(aim: Aim): boolean {
   const where = spreadDressing()?.where;
+  if (where?.kind === "loose") {
+    const point = aim.ground();
+    return point !== null && addPlacementAt(point);
+  }
   if (where?.kind === "inside") return addInside(aim, where.volumes);
   const { surfaces = [], areas = [] } = where ?? {};
   const field = surfaces.length > 0 ? surfaces.find((id) => aim.on(id) !== null) : areas[0];

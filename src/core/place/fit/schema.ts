@@ -40,6 +40,12 @@ export const fitSchema = z.object({
     default: "off",
     choices: { off: "Off", down: "Down", own: "Own up", normal: "Normal", nearest: "Nearest" },
   }),
+  dropAs: choiceParam({
+    label: "Drops",
+    help: "Of loose placements: each by itself, or all as one group that keeps its arrangement and comes down until the first of them touches.",
+    default: "each",
+    choices: { each: "Each", group: "As a group" },
+  }),
   dropSeen: choiceParam({
     label: "Takes",
     help: "Where grounds lie over each other: the highest, the first below the prop itself, or the lowest.",

@@ -29,7 +29,7 @@ const SAMPLES = 9216;
 /** Null where there is nothing to look at. */
 export function densityMap(fields: readonly Field[], shades: readonly Shade[]): DensityMap | null {
   const box = boxOf(fields);
-  if (!box || fields.some(({ volume }) => volume !== null)) return null;
+  if (!box || fields.some(({ free }) => free)) return null;
   const [least, most] = box;
   const [wide, deep] = [most[0] - least[0], most[1] - least[1]];
   const cell = Math.sqrt((wide * deep) / SAMPLES) || Math.max(wide, deep) / SAMPLES || 1;

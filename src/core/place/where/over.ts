@@ -7,7 +7,7 @@ import { Volume } from "./volume";
 import { where } from "./where";
 import type { GuideLine } from "../../line";
 import type { GroundSurface } from "../grounds";
-import { fieldIdsOf, type Where } from "./schema";
+import { fieldIdsOf, LOOSE, type Where } from "./schema";
 
 /** *One surface, or one area that has none, that props are spread over; or one volume that they fill.* */
 export interface Field {
@@ -20,6 +20,8 @@ export interface Field {
   plan: Plan | null;
   /** The space inside its mesh where that is what is filled. */
   volume: Volume | null;
+  /** Whether what is pegged may be anywhere, and is not put onto its mesh. */
+  free: boolean;
   region: Region;
 }
 
@@ -65,9 +67,13 @@ export function fieldsOf(
   const tags = tagsOf(params);
   const field = (ground: Ground, plan: Plan | null, volume: Volume | null = null): Field[] => {
     const tag = tags.get(ground.id);
-    return tag === undefined ? [] : [{ id: ground.id, tag, ground, plan, volume, region: regionOf(ground, plan) }];
+    return tag === undefined
+      ? []
+      : [{ id: ground.id, tag, ground, plan, volume, free: volume !== null, region: regionOf(ground, plan) }];
   };
   const meshes = (ids: readonly string[]) => [...new Set(ids)].flatMap((id) => surfaces.get(id)?.mesh ?? []);
+  if (params.kind === "loose")
+    return [{ ...field(new Ground(LOOSE, NOWHERE, Uint32Array.of(0, 0, 0)), null)[0], free: true }];
   if (params.kind === "inside") {
     const closed = meshes(params.volumes).filter((ground) => Volume.of(ground).cubic > 0);
     return closed.flatMap((ground) => field(ground, null, Volume.of(ground)));
@@ -78,6 +84,9 @@ export function fieldsOf(
   const plan = Plan.of(areas, holes);
   return meshes(params.surfaces).flatMap((ground) => field(ground, plan));
 }
+
+/** What loose placements have for a mesh. */
+const NOWHERE = new Float64Array(3);
 
 /** How much there is to be filled: square metres of a region, cubic metres of a volume. */
 export const extentOf = ({ volume, region }: Field): number => (volume ? volume.cubic : region.area);

@@ -1,4 +1,4 @@
-/** Where: along lines, over surfaces and areas, or inside volumes. */
+/** Where: along lines, over surfaces and areas, inside volumes, or loose: wherever each is put by hand. */
 import { z } from "zod";
 import { choiceParam, idSchema } from "../../scene/param";
 
@@ -7,9 +7,9 @@ const ids = z.array(idSchema).max(4095).default([]);
 export const whereSchema = z.object({
   kind: choiceParam({
     label: "Where",
-    help: "Along lines, spread over surfaces and areas, or inside volumes.",
+    help: "Along lines, spread over surfaces and areas, inside volumes, or loose, each put down by hand.",
     default: "along",
-    choices: { along: "Along", over: "Over", inside: "Inside" },
+    choices: { along: "Along", over: "Over", inside: "Inside", loose: "Loose" },
   }),
   /** Ids of the lines, in the artist's order. A line that is no longer in the scene is passed over. */
   lines: ids,
@@ -25,9 +25,13 @@ export const whereSchema = z.object({
 
 export type Where = z.infer<typeof whereSchema>;
 
+/** What pegs of loose placements name instead of a surface. */
+export const LOOSE = "loose";
+
 /** The ids of what props are spread over or fill: volumes, surfaces, or areas where there are none; none along lines. */
 export function fieldIdsOf({ kind, surfaces, areas, volumes }: Where): readonly string[] {
   if (kind === "along") return [];
   if (kind === "inside") return volumes;
+  if (kind === "loose") return [LOOSE];
   return surfaces.length > 0 ? surfaces : areas;
 }

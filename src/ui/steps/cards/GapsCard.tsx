@@ -19,7 +19,7 @@ export function GapsCard({ dressing }: CardProps) {
   return (
     <>
       <StepNumber dressing={dressing} step={step} name="chance" />
-      {spread ? (
+      {dressing.where.kind === "loose" ? null : spread ? (
         <WhereNot dressing={dressing} />
       ) : (
         <>

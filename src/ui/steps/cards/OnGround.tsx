@@ -15,6 +15,7 @@ export function OnGround({ dressing }: CardProps) {
       <StepChoice {...given} name="drop" columns={3} />
       {drop !== "off" && (
         <>
+          {dressing.where.kind === "loose" && <StepChoice {...given} name="dropAs" />}
           <StepChoice {...given} name="dropBy" columns={2} />
           {dropBy === "footprint" && <StepChoice {...given} name="dropRest" />}
           <StepNumber {...given} name="lean" />

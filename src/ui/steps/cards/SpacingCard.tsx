@@ -1,5 +1,6 @@
 "use client";
 /** The card of Spacing: one of its ways with what it needs; the ends; what is left over. Over surfaces and inside volumes, a pattern and how many. */
+import type { ReactNode } from "react";
 import type { Dressing } from "@/core/place";
 import { Fold } from "../../kit";
 import { StepChoice, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } from "../params";
@@ -13,8 +14,14 @@ const REMAINDERS: Partial<Record<Dressing["spacing"]["by"], readonly string[]>> 
   density: ["end", "centred", "shared"],
 };
 
-export const SpacingCard = ({ dressing }: CardProps) =>
-  dressing.where.kind === "along" ? <Along dressing={dressing} /> : <Spread dressing={dressing} />;
+const CARDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => ReactNode>> = {
+  along: (props) => <Along {...props} />,
+  over: (props) => <Spread {...props} />,
+  inside: (props) => <Spread {...props} />,
+  loose: () => <p className="text-xs text-ink-6">Each was put where it is by hand.</p>,
+};
+
+export const SpacingCard = ({ dressing }: CardProps) => CARDS[dressing.where.kind]({ dressing });
 
 const IN_SPACE = { square: "Grid", hexagonal: "Packed" };
 const SPACE_PATTERNS = ["even", "random", "square", "hexagonal"];

@@ -4,9 +4,10 @@ import type { ReactNode } from "react";
 import type { Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Fold } from "../../kit";
-import { editDressing, makeVolume } from "../../state/edits";
+import { editDressing, makeVolume, millimetre } from "../../state/edits";
 import { selectLine, selectSurface } from "../../state/session";
 import { cameraNow } from "../../view/CameraRig";
+import { addPlacementAt } from "../../view/pegging";
 import { startDrawing } from "../../view/draw-state";
 import { drawnLine } from "../../view/guides";
 import { ADD, StepChoice, type CardProps } from "../params";
@@ -26,13 +27,14 @@ const KINDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => Re
   along: Along,
   over: Over,
   inside: Inside,
+  loose: Loose,
 };
 
 export function WhereCard({ dressing }: CardProps) {
   const Kind = KINDS[dressing.where.kind];
   return (
     <>
-      <StepChoice dressing={dressing} step="where" name="kind" bare columns={3} />
+      <StepChoice dressing={dressing} step="where" name="kind" bare columns={4} />
       <Kind dressing={dressing} />
     </>
   );
@@ -129,6 +131,26 @@ function Inside({ dressing }: CardProps) {
           Make a box
         </button>
       </GuideList>
+    </>
+  );
+}
+
+function Loose({ dressing }: CardProps) {
+  const prop = dressing.what.entries.find((entry) => entry.prop !== null)?.prop;
+  return (
+    <>
+      <p className="text-xs text-ink-6">
+        Alt and click in the view puts one down where the pointer is on the ground; drag it to move it, Delete takes it
+        away. Under Fit all of them are dropped in one go.
+      </p>
+      <button
+        type="button"
+        className={`${ADD} w-fit`}
+        disabled={!prop}
+        onClick={() => addPlacementAt(cameraNow.target.map(millimetre) as [number, number, number])}
+      >
+        Put one down here
+      </button>
     </>
   );
 }

@@ -1,0 +1,66 @@
+import fc from "fast-check";
+import { evaluate, type Surroundings } from "./evaluate";
+import { dressing, field, surroundings } from "./testing";
+import type { Placements } from "./placements";
+import type { Vec3 } from "../math";
+
+const HILLS = field(30, (x, z) => Math.sin(0.5 * x) + 0.6 * Math.cos(0.4 * z) - 2, "hills");
+const AROUND: Surroundings = { ...surroundings([]), surfaces: new Map([["hills", { mesh: HILLS, ground: true }]]) };
+
+const points = fc.array(
+  fc.tuple(
+    fc.double({ min: -10, max: 10, noNaN: true }),
+    fc.double({ min: 1, max: 5, noNaN: true }),
+    fc.double({ min: -10, max: 10, noNaN: true }),
+  ),
+  { minLength: 1, maxLength: 12 },
+);
+
+const loose = (at: readonly Vec3[], fit: object = {}): Placements =>
+  evaluate(
+    dressing(
+      {
+        where: { kind: "loose" },
+        fit,
+        pegs: at.map((point, i) => ({ line: "loose", slot: i + 1, added: true, point, prop: "buoy" })),
+      },
+      [],
+    ),
+    AROUND,
+  );
+
+const positionOf = (p: Placements, i: number): Vec3 =>
+  [0, 1, 2].map((axis) => p.origin[axis] + p.position[3 * i + axis]) as unknown as Vec3;
+
+test("loose placements stand where they were put; dropped each by itself they stand on the ground", () => {
+  fc.assert(
+    fc.property(points, (at) => {
+      const free = loose(at);
+      expect(free.count).toBe(at.length);
+      at.forEach((point, i) => expect(positionOf(free, i)).toEqual(point.map((x) => expect.closeTo(x, 4))));
+      const dropped = loose(at, { drop: "down", dropBy: "pivot" });
+      at.forEach(([x, , z], i) => {
+        const [a, b, c] = positionOf(dropped, i);
+        expect(Math.hypot(a - x, c - z)).toBeLessThan(1e-4);
+        const met = { triangle: -1, x: 0, y: 0, z: 0 };
+        HILLS.tree.first(a, 20, c, 0, -1, 0, met);
+        expect(Math.abs(met.y - b)).toBeLessThan(1e-4);
+      });
+    }),
+    { numRuns: 40 },
+  );
+});
+
+test("dropped as a group they keep their arrangement, and the first that touches holds the others up", () => {
+  fc.assert(
+    fc.property(points, (at) => {
+      const one = loose(at, { drop: "down", dropBy: "pivot" });
+      const group = loose(at, { drop: "down", dropBy: "pivot", dropAs: "group" });
+      const falls = at.map(([, y], i) => positionOf(group, i)[1] - y);
+      expect(Math.max(...falls) - Math.min(...falls)).toBeLessThan(1e-4);
+      const gaps = at.map((_, i) => positionOf(group, i)[1] - positionOf(one, i)[1]);
+      expect(Math.min(...gaps)).toBeCloseTo(0, 3);
+    }),
+    { numRuns: 40 },
+  );
+});
