@@ -22,7 +22,8 @@ function projectFile(): Buffer {
   const scene = readFileSync(join(folder, "scene.json"));
   const { props, surfaces } = JSON.parse(scene.toString()) as Record<"props" | "surfaces", { asset: string }[]>;
   const files: Record<string, Uint8Array> = { "scene.json": scene };
-  for (const { asset } of [...props, ...surfaces])
+  // Made surfaces have no file.
+  for (const { asset } of [...props, ...surfaces].filter((one) => one.asset !== null))
     files[`assets/${asset}.glb`] = readFileSync(join(folder, `assets/${asset}.glb`));
   return Buffer.from(zipSync(files));
 }

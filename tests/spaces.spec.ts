@@ -29,6 +29,7 @@ test("a box is made and filled; a pull at its side makes room for more; undo and
   await newScene(page);
   await addProp(page);
   await make(page, "Box");
+  await enter(page, "Place y", "0");
   await enter(page, "Width", "3");
   await enter(page, "Depth", "3");
   await page.getByRole("button", { name: "Fill its inside" }).click();
@@ -155,4 +156,45 @@ test("a picture leaves half of what is spread; turned about it leaves the other 
   await settled(page);
   await chip.first().click();
   await expect.poll(count).toBe(other);
+});
+
+test("single props are put down by hand, dropped as a group, moved, taken away; auto draws them all the same", async ({
+  page,
+}) => {
+  await newScene(page);
+  await addProp(page);
+  await make(page, "Plane with bumps");
+  await drawLine(page, [
+    [480, 400],
+    [700, 430],
+  ]);
+  await page.getByText("Where", { exact: true }).first().click();
+  await page.getByRole("radio", { name: "Loose", exact: true }).click();
+  await expectProps(page, 0);
+  await page.keyboard.down("Alt");
+  for (const [x, y] of [
+    [520, 420],
+    [620, 400],
+    [700, 440],
+  ]) {
+    await page.mouse.move(x, y);
+    await page.mouse.click(x, y);
+  }
+  await page.keyboard.up("Alt");
+  await expect.poll(() => propCount(page)).toBeGreaterThanOrEqual(3);
+  const count = await propCount(page);
+  await expect(page.getByTestId("sentence")).toContainText(`${count} in all`);
+  await page.getByText("Fit", { exact: true }).first().click();
+  await page.getByRole("radio", { name: "Down", exact: true }).click();
+  await page.getByRole("radio", { name: "As a group" }).click();
+  await page.getByRole("radio", { name: "Auto", exact: true }).click();
+  await expectProps(page, count);
+  await page.keyboard.press("Delete");
+  await expectProps(page, count - 1);
+  await page.keyboard.press("Control+z");
+  await expectProps(page, count);
+  await saved(page);
+  await page.reload();
+  await settled(page);
+  await expectProps(page, count);
 });

@@ -64,8 +64,8 @@ export class Winding {
     if (2 * group + 2 >= this.#from.length) return;
     const order = this.#order.subarray(from, to);
     const axis = widest(order, middles);
-    order.sort((a, b) => middles[3 * a + axis] - middles[3 * b + axis]);
     const half = (from + to) >> 1;
+    halve(order, half - from, middles, axis);
     this.#build(2 * group + 1, from, half, middles);
     this.#build(2 * group + 2, half, to, middles);
   }
@@ -132,6 +132,27 @@ export class Winding {
       (bx * cx + by * cy + bz * cz) * la +
       (cx * ax + cy * ay + cz * az) * lb;
     return 2 * Math.atan2(volume, bottom);
+  }
+}
+
+/** Brings the lower `n` of some triangles along an axis before the others (C. A. R. Hoare, *Algorithm 65: Find*, 1961). */
+function halve(order: Uint32Array, n: number, middles: Float64Array, axis: number): void {
+  const at = (k: number) => middles[3 * order[k] + axis];
+  let [low, high] = [0, order.length - 1];
+  while (low < high) {
+    const pivot = at((low + high) >> 1);
+    let [i, j] = [low, high];
+    while (i <= j) {
+      while (at(i) < pivot) i++;
+      while (at(j) > pivot) j--;
+      if (i > j) break;
+      const held = order[i];
+      order[i++] = order[j];
+      order[j--] = held;
+    }
+    if (n <= j) high = j;
+    else if (n >= i) low = i;
+    else return;
   }
 }
 
