@@ -4,7 +4,7 @@
  */
 import { findings, type Finding } from "@/core/check";
 import { isPng, readRaster, readSolid, type Raster } from "@/core/files";
-import { laidTrack, surfacesUnder } from "@/core/lay";
+import { groundsUnder, laidTrack } from "@/core/lay";
 import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
 import { linesOf, madeMesh, type Made as MadeSurface } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
@@ -221,13 +221,13 @@ export class Engine {
     const next = new Map<string, LaidLine>();
     for (const line of lines) {
       if (!line.laid) continue;
-      const under = surfacesUnder(line, surfaces).map(({ mesh }) => mesh);
+      const under = groundsUnder(line, surfaces);
       const own = drawn.get(line.id)!;
       const known = this.#laid.get(line.id);
       const same = known?.drawn === own && sameItems(known.under, under);
       let laid = same ? known : null;
       if (!laid) {
-        const track = laidTrack(line, own, surfaces);
+        const track = laidTrack(line, own, under);
         laid = { drawn: own, under, track, guide: track ? new GuideLine(line, track) : own };
       }
       next.set(line.id, laid);

@@ -12,7 +12,7 @@ export const inCircle: Check = {
         dressing: dressing.id,
         keys: [],
         count: 0,
-        message: `“${dressing.name}” is to stand on “${circle}” or to give way to it, and that one depends on it in turn; so “${circle}” does not count for it.`,
+        message: `“${dressing.name}” is to stand on “${circle}”, to give way to it or to mind its distance, and that one depends on it in turn; so “${circle}” does not count for it.`,
         mend: "leave-circle",
       },
     ];

@@ -1,6 +1,6 @@
 /** Off its surface: an offset or chance has moved what is spread over a surface to where that is no more. */
 import { metres, naming, props, type Check } from "./finding";
-import { isStanding } from "./rows";
+import { isMovedAside, isStanding } from "./rows";
 import type { Met } from "../mesh";
 
 /** Let pass, metres. */
@@ -11,10 +11,9 @@ export const offSurface: Check = {
   label: "Off its surface",
   find({ dressing, placements: p, fields }) {
     const { where, fit, variation } = dressing;
-    const { positionOn, along, across, up } = variation;
-    const aside = fit.along !== 0 || fit.across !== 0 || (positionOn && [...along, ...across].some((by) => by !== 0));
+    const { positionOn, up } = variation;
     // What only rises or sinks has been asked to.
-    if (where.kind !== "over" || fit.drop !== "off" || !aside) return [];
+    if (where.kind !== "over" || fit.drop !== "off" || !isMovedAside(dressing)) return [];
     const [low, high] = positionOn ? up : [0, 0];
     const most = LEAST + Math.max(Math.abs(fit.up + low), Math.abs(fit.up + high));
     const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };

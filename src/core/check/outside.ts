@@ -1,7 +1,7 @@
 /** Outside its area or volume: what was moved by hand or by an offset to where no outline, or no wall, has it. */
-import { Plan, sizeOf, Volume } from "../place";
+import { FLAG, Plan, sizeOf, Volume } from "../place";
 import { naming, props, type Check, type Checked } from "./finding";
-import { isStanding } from "./rows";
+import { isMovedAside, isStanding } from "./rows";
 
 export const outside: Check = {
   name: "outside",
@@ -31,14 +31,19 @@ export const outside: Check = {
 
 /** Whether a point of the world lies within what it has to; null where there is no such thing. */
 function withinOf({
-  dressing: { where },
+  dressing,
   placements: p,
   line,
   fields,
   box,
 }: Checked): ((x: number, y: number, z: number, i: number) => boolean) | null {
+  const { where } = dressing;
   if (where.kind === "inside") {
+    // Where positions are found they lie inside: only what has been moved since can be beyond the walls.
+    const { fit } = dressing;
+    const moved = isMovedAside(dressing) || fit.up !== 0 || fit.drop !== "off" || dressing.variation.positionOn;
     return (x, y, z, i) => {
+      if (!moved && (p.flags[i] & FLAG.moved) === 0) return true;
       const ground = fields.get(p.fields[p.line[i]]);
       const bounds = box(p.props[p.prop[i]]);
       if (!ground || !bounds) return true;

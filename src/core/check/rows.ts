@@ -1,5 +1,5 @@
 /** The placements of a dressing row by row, in the order in which they follow each other along their line. */
-import { FLAG, NO_PROP, type Placements } from "../place";
+import { FLAG, NO_PROP, type Dressing, type Placements } from "../place";
 
 export const isStanding = (p: Placements, i: number): boolean => !(p.flags[i] & FLAG.blank) && p.prop[i] !== NO_PROP;
 
@@ -32,3 +32,7 @@ export function rowsByLine(p: Placements, withBlanks = false): Row[][] {
   for (const row of rowsOf(p, withBlanks)) lines[row.line].push(row);
   return lines;
 }
+
+/** Whether offsets or chance move a dressing's props along or across. */
+export const isMovedAside = ({ fit, variation: { positionOn, along, across } }: Dressing): boolean =>
+  fit.along !== 0 || fit.across !== 0 || (positionOn && [...along, ...across].some((by) => by !== 0));

@@ -1,5 +1,5 @@
 /** Pictures that say how full a surface is: one number a pixel, from 0 to 1. */
-import { decode, encode, hasPngSignature } from "fast-png";
+import { convertIndexedToRgb, decode, encode, hasPngSignature } from "fast-png";
 import { InputError } from "../scene";
 
 export interface Raster {
@@ -28,12 +28,14 @@ export function readRaster(bytes: Uint8Array, name: string): Raster {
   } catch {
     throw new InputError(`“${name}” is damaged: it cannot be read as a PNG.`);
   }
-  const { width, height, data, channels, depth, palette } = image;
+  const { width, height, palette } = image;
   if (Math.max(width, height) > MOST_PIXELS) {
     throw new InputError(`“${name}” is ${width} × ${height} pixels large; no side may have more than ${MOST_PIXELS}.`);
   }
-  if (palette || (depth !== 8 && depth !== 16)) {
-    throw new InputError(`“${name}” has a palette; save it in grey or in full colour.`);
+  const data = palette ? convertIndexedToRgb(image) : image.data;
+  const [channels, depth] = palette ? [palette[0].length, 8] : [image.channels, image.depth];
+  if (depth !== 8 && depth !== 16) {
+    throw new InputError(`“${name}” has ${depth} bits a pixel; save it with 8 or 16.`);
   }
   const full = 2 ** depth - 1;
   const share = new Float32Array(width * height);

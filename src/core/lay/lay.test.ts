@@ -5,16 +5,19 @@ import { madeMesh, madeSchema } from "../made";
 import { fromTurns, rotate, vectorAt, type Quat, type Vec3 } from "../math";
 import { Ground, type Met, type Stand } from "../mesh";
 import { field, STAND } from "../place/testing";
-import { laidTrack } from ".";
+import { groundsUnder, laidTrack } from ".";
 
 const hills = (x: number, z: number) => 1.4 * Math.sin(0.6 * x + 0.3) + Math.cos(0.8 * z) - 0.2 * x;
 const HILLS = field(24, hills, "hills");
 
 const under = (...grounds: Ground[]) => new Map(grounds.map((mesh) => [mesh.id, { mesh, ground: true }]));
 
+const trackOn = (line: Line, grounds: readonly Ground[]): LaidTrack | null =>
+  laidTrack(line, new GuideLine(line), groundsUnder(line, under(...grounds)));
+
 function lay(line: Line, laid: object, ...grounds: Ground[]): { track: LaidTrack; guide: GuideLine } {
   const whole = { ...line, laid: laidSchema.parse(laid) as Laid };
-  const track = laidTrack(whole, new GuideLine(whole), under(...grounds))!;
+  const track = trackOn(whole, grounds)!;
   return { track, guide: new GuideLine(whole, track) };
 }
 
@@ -125,7 +128,7 @@ test("the knots keep their tags and places along it; where there is no surface i
   const { guide, track } = lay(line, { kind: "surface" }, HILLS);
   expect(guide.curve.knotAt).toHaveLength(3);
   expect([...track.points.slice(-3)]).toEqual([40, 3, 2]);
-  const gone = laidTrack({ ...line, laid: laidSchema.parse({ kind: "surface", on: ["gone"] }) }, guide, under(HILLS));
+  const gone = trackOn({ ...line, laid: laidSchema.parse({ kind: "surface", on: ["gone"] }) }, [HILLS]);
   expect(gone).toBeNull();
 });
 
@@ -205,11 +208,7 @@ describe("lines from a mesh", () => {
       { numRuns: 30 },
     );
     expect(
-      laidTrack(
-        { ...none, laid: laidSchema.parse({ kind: "edges", on: "hills", follow: "u", at: [0, 0, 0] }) },
-        new GuideLine(none),
-        under(HILLS),
-      ),
+      trackOn({ ...none, laid: laidSchema.parse({ kind: "edges", on: "hills", follow: "u", at: [0, 0, 0] }) }, [HILLS]),
     ).toBeNull();
   });
 });

@@ -26,18 +26,23 @@ export function loft(made: Loft, guides: ReadonlyMap<string, GuideLine>): Triang
       out[axis] = made.rounded ? through(a[p], b[p], c[p], d[p], share) : b[p] + share * (c[p] - b[p]);
     }
   };
-  const mesh = latticeMesh({ rows, columns: made.along + 1, point, flip: made.flip });
-  return looksDown(mesh) ? latticeMesh({ rows, columns: made.along + 1, point, flip: !made.flip }) : mesh;
+  const mesh = latticeMesh({ rows, columns: made.along + 1, point });
+  if (looksDown(mesh) !== made.flip) turnOver(mesh.index);
+  return mesh;
+}
 
-  /** Whether more of it would show its lower side, were it not turned inside out. */
-  function looksDown({ position: P, index }: TriangleMesh): boolean {
-    let up = 0;
-    for (let t = 0; t < index.length; t += 3) {
-      const [p, q, r] = [3 * index[t], 3 * index[t + 1], 3 * index[t + 2]];
-      up += (P[q + 2] - P[p + 2]) * (P[r] - P[p]) - (P[q] - P[p]) * (P[r + 2] - P[p + 2]);
-    }
-    return made.flip ? up > 0 : up < 0;
+/** Whether more of a mesh shows its lower side, seen from above. */
+function looksDown({ position: P, index }: TriangleMesh): boolean {
+  let up = 0;
+  for (let t = 0; t < index.length; t += 3) {
+    const [p, q, r] = [3 * index[t], 3 * index[t + 1], 3 * index[t + 2]];
+    up += (P[q + 2] - P[p + 2]) * (P[r] - P[p]) - (P[q] - P[p]) * (P[r + 2] - P[p + 2]);
   }
+  return up < 0;
+}
+
+function turnOver(index: Uint32Array): void {
+  for (let t = 0; t < index.length; t += 3) [index[t + 1], index[t + 2]] = [index[t + 2], index[t + 1]];
 }
 
 /** Between b and c, with the slopes that their neighbours give (E. Catmull, R. Rom, 1974). */

@@ -48,6 +48,10 @@ export function drawFrom(stream: number, key: number, index: number): number {
 export const signedKeys = (keys: Uint32Array): Int32Array =>
   new Int32Array(keys.buffer as ArrayBuffer, keys.byteOffset, keys.length);
 
+/** A key for a cell of a lattice in space: different for all cells near each other (M. Teschner and others, VMV 2003). */
+export const cellKey = (i: number, j: number, k: number): number =>
+  (Math.imul(i, 73856093) ^ Math.imul(j, 19349663) ^ Math.imul(k, 83492791)) | 0;
+
 /** A 32-bit hash of a text: FNV-1a (Fowler, Noll, Vo) over its UTF-16 units, finished by one round of {@link hash}. */
 export function hashText(text: string): number {
   let h = 0x811c9dc5;

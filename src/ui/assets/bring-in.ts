@@ -131,7 +131,10 @@ export async function replaceSurface(id: string, files: readonly File[]): Promis
   const [file, others] = withCompanions(files);
   try {
     const found = await surfaceFile(file, others);
-    editSurface(id, "Replace file of surface", (draft) => void Object.assign(draft, found));
+    editSurface(id, "Replace file of surface", (draft) => {
+      // What stood in for the old file would not do for the new one.
+      Object.assign(draft, found, { standIn: null, standInFile: "" });
+    });
     toast.success(`The surface's file is now “${file.name}”.`);
   } catch (error) {
     toast.error(sentenceFor(error, file.name), { duration: 12_000 });

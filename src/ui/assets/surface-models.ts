@@ -3,10 +3,9 @@ import { useEffect, useMemo } from "react";
 import { BufferAttribute, BufferGeometry, DoubleSide, MeshStandardMaterial } from "three";
 import { useShallow } from "zustand/react/shallow";
 import { linesOf, madeMesh, type Made } from "@/core/made";
-import type { Line } from "@/core/line";
+import { GuideLine, type Line } from "@/core/line";
 import type { Scene, Surface } from "@/core/scene";
 import { useScene } from "@/store";
-import { guideOf } from "../view/guides";
 import { requestModel, useModels, type Model } from "./models";
 
 /** What made surfaces are made of, to the eye: pale stone. */
@@ -20,7 +19,8 @@ function madeModel(made: Made, lines: readonly Line[]): Model | null {
   if (before && before.lines.length === lines.length && before.lines.every((line, i) => line === lines[i])) {
     return before.model;
   }
-  const mesh = madeMesh(made, new Map(lines.map((line) => [line.id, guideOf(line)])));
+  // Surfaces are made of lines as they are drawn, before these are laid onto anything.
+  const mesh = madeMesh(made, new Map(lines.map((line) => [line.id, new GuideLine(line)])));
   let model: Model | null = null;
   if (mesh) {
     const geometry = new BufferGeometry();

@@ -1,4 +1,5 @@
 import { STEP_NAMES, type Dressing } from "@/core/place";
+import { surfaceSchema } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
 import { Engine } from "@/engine/engine";
 import { sentence, summaries } from "./words";
@@ -6,6 +7,7 @@ import { sentence, summaries } from "./words";
 /** The sentence as it is read, with plain spaces. */
 function read(change: (dressing: Dressing) => void = () => undefined): string {
   const scene = harbourScene();
+  scene.surfaces.push(surfaceSchema.parse({ id: "sky", name: "Sky", made: { kind: "box" } }));
   change(scene.dressings[0]);
   return sentence(scene.dressings[0], scene)
     .map(({ text }) => text)
@@ -52,6 +54,30 @@ test.each<[(dressing: Dressing) => void, string]>([
   [(d) => (d.what.entries = []), "Stand no prop yet along"],
   [(d) => (d.where.lines = ["quay", "jetty"]), "along Quay and Jetty every"],
   [(d) => (d.where.lines = ["nowhere"]), "along no line yet"],
+  [(d) => (d.stance.up = "normal"), "up from the surface"],
+  [(d) => (d.where.kind = "inside"), "inside no volume yet evenly, 1.00 m apart"],
+  [(d) => Object.assign(d.where, { kind: "inside", volumes: ["sky"] }), "inside Sky"],
+  [
+    (d) => {
+      d.where.kind = "inside";
+      d.spacing = { ...d.spacing, pattern: "hexagonal", amount: "density", perVolume: 3 };
+      d.stance = { ...d.stance, forward: "outward", up: "normal" };
+      d.gaps.walls = 0.5;
+      d.gaps.slopeOn = true;
+    },
+    "packed, 3 to the cubic metre, up from the middle, facing outward, with 0.50 m kept from the walls.",
+  ],
+  [(d) => Object.assign(d.where, { kind: "over", surfaces: ["sky"] }), "over Sky evenly, 1.00 m apart"],
+  [
+    (d) => {
+      d.where.kind = "over";
+      d.spacing.pattern = "uv";
+      d.stance.forward = "uv";
+      d.gaps.colours.on = true;
+    },
+    "in rows of UV, 1.00 m apart, up from the world, facing along the rows of UV, with a mask.",
+  ],
+  [(d) => (d.where.kind = "loose"), "by hand one by one, 0 in all, up from the world."],
 ])("what differs from plain is said (%#)", (change, words) => {
   expect(read(change)).toContain(words);
 });

@@ -36,7 +36,7 @@ function whereWords(dressing: Dressing, scene: Scene): { lead: string; text: str
     return { lead: " along ", text: lines.length > 0 ? listed(lines) : "no line yet" };
   }
   const fields = fieldNames(dressing, scene);
-  if (where.kind === "loose") return { lead: " one by one, ", text: "by hand" };
+  if (where.kind === "loose") return { lead: " ", text: "by hand" };
   if (where.kind === "inside") return { lead: " inside ", text: fields.length > 0 ? listed(fields) : "no volume yet" };
   if (fields.length === 0) return { lead: " over ", text: "no surface yet" };
   const areas = where.surfaces.length > 0 ? namesOf(where.areas, scene.lines) : [];
@@ -159,7 +159,7 @@ function spacingWords({ spacing }: Dressing): string {
 
 /** How many there are over a surface or inside a volume, and in which pattern. */
 function spreadWords({ where, spacing, pegs }: Dressing): string {
-  if (where.kind === "loose") return `${pegs.filter(({ added }) => added).length} in all`;
+  if (where.kind === "loose") return `one by one, ${pegs.filter(({ added }) => added).length} in all`;
   const { pattern, amount, count, distance, perArea, perVolume, clusters } = spacing;
   const inside = where.kind === "inside";
   const rows = inside
@@ -253,8 +253,9 @@ function limitWords({ gaps, where }: Dressing): string[] {
     parts.push(`${gaps.distances.length} ${gaps.distances.length === 1 ? "thing" : "things"} kept off`);
   }
   if (inside) return parts;
-  if (gaps.images.length > 0 || gaps.colours.on) parts.push("masked");
-  if (gaps.paint.strokes.length > 0 || gaps.paint.base === "none") parts.push("painted");
+  const masks = gaps.images.length + (gaps.colours.on ? 1 : 0);
+  if (masks > 0) parts.push(masks === 1 ? "a mask" : `${masks} masks`);
+  if (gaps.paint.strokes.length > 0 || gaps.paint.base === "none") parts.push("a painted mask");
   if (gaps.edge > 0) parts.push(`fading over ${metres(gaps.edge)} at the edge`);
   return parts;
 }

@@ -31,6 +31,8 @@ function SurfaceMesh({ surface }: { surface: Surface }) {
     for (const part of model?.parts ?? []) if (!part.geometry.boundsTree) part.geometry.computeBoundsTree();
     invalidate();
   }, [model]);
+  const { made } = surface;
+  useEffect(() => () => void (made && model?.parts.forEach(({ geometry }) => geometry.dispose())), [made, model]);
   const chosen = useSession(({ focus }) => focus.kind === "surface" && focus.id === surface.id);
   useEffect(() => invalidate(), [chosen]);
   if (!model) return null;

@@ -41,10 +41,7 @@ export function colourShare(mask: ColourMask, ground: Ground): MaskShare | null 
 /** What is dark leaves nothing and what is bright all, or the other way round; from one level to another. */
 function shaper({ invert, levels: [low, high] }: Pick<ImageMask, "invert" | "levels">): (value: number) => number {
   const wide = Math.max(1e-6, high - low);
-  return (value) => {
-    const share = Math.max(0, Math.min(1, ((invert ? 1 - value : value) - low) / wide));
-    return share;
-  };
+  return (value) => Math.max(0, Math.min(1, ((invert ? 1 - value : value) - low) / wide));
 }
 
 /** Between the four nearest pixels, whose middles are where they have their own value. */

@@ -1,4 +1,5 @@
 /** *How far the nearest of some placements is*, up to a distance: they are sorted into cubes of that size. */
+import { cellKey } from "../../math";
 import { FLAG } from "../slots";
 import type { Placements } from "../placements";
 
@@ -15,7 +16,7 @@ export class NearestProp {
       if ((flags[i] & FLAG.blank) !== 0) continue;
       for (let axis = 0; axis < 3; axis++) this.#points[3 * i + axis] = origin[axis] + position[3 * i + axis];
       const [x, y, z] = this.#points.subarray(3 * i, 3 * i + 3);
-      const name = this.#cell(Math.floor(x / most), Math.floor(y / most), Math.floor(z / most));
+      const name = cellKey(Math.floor(x / most), Math.floor(y / most), Math.floor(z / most));
       const cell = this.#cells.get(name);
       if (cell) cell.push(i);
       else this.#cells.set(name, [i]);
@@ -31,7 +32,8 @@ export class NearestProp {
     for (let a = i - 1; a <= i + 1; a++) {
       for (let b = j - 1; b <= j + 1; b++) {
         for (let c = k - 1; c <= k + 1; c++) {
-          for (const p of this.#cells.get(this.#cell(a, b, c)) ?? NONE) {
+          // What else has the same key only adds a few that are too far off to count.
+          for (const p of this.#cells.get(cellKey(a, b, c)) ?? NONE) {
             const [dx, dy, dz] = [P[3 * p] - x, P[3 * p + 1] - y, P[3 * p + 2] - z];
             squared = Math.min(squared, dx * dx + dy * dy + dz * dz);
           }
@@ -39,11 +41,6 @@ export class NearestProp {
       }
     }
     return Math.sqrt(squared);
-  }
-
-  /** Cells of one name only add a few that are too far off to count. */
-  #cell(i: number, j: number, k: number): number {
-    return (Math.imul(i, 73856093) ^ Math.imul(j, 19349663) ^ Math.imul(k, 83492791)) | 0;
   }
 }
 

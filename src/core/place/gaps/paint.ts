@@ -1,4 +1,5 @@
 /** What the artist painted on surfaces: strokes of a brush, each of which takes a share towards none or towards all. */
+import { squaredToChain } from "../../line";
 import { fromOwn, type Field } from "../where/over";
 import type { Paint } from "./schema";
 
@@ -54,18 +55,8 @@ function fullness(far: number, core: number): number {
   return share * share * (3 - 2 * share);
 }
 
-function distanceTo(points: Float64Array, x: number, y: number, z: number): number {
-  let best = points.length === 3 ? (x - points[0]) ** 2 + (y - points[1]) ** 2 + (z - points[2]) ** 2 : Infinity;
-  for (let p = 0; p < points.length - 3; p += 3) {
-    const dx = points[p + 3] - points[p];
-    const dy = points[p + 4] - points[p + 1];
-    const dz = points[p + 5] - points[p + 2];
-    const ex = x - points[p];
-    const ey = y - points[p + 1];
-    const ez = z - points[p + 2];
-    const squared = dx * dx + dy * dy + dz * dz;
-    const share = squared > 0 ? Math.max(0, Math.min(1, (ex * dx + ey * dy + ez * dz) / squared)) : 0;
-    best = Math.min(best, (ex - share * dx) ** 2 + (ey - share * dy) ** 2 + (ez - share * dz) ** 2);
-  }
-  return Math.sqrt(best);
-}
+/** To the way of a brush, or to the one point where it only touched. */
+const distanceTo = (points: Float64Array, x: number, y: number, z: number): number =>
+  points.length === 3
+    ? Math.hypot(x - points[0], y - points[1], z - points[2])
+    : Math.sqrt(squaredToChain(points, x, y, z));

@@ -6,33 +6,12 @@ import { facetsOf, RayTree, Winding, type Ground, type Met } from "../../mesh";
 const MOST_OPEN = 0.15;
 
 export class Volume {
-  /** Corners of its box. */
-  readonly least: Vec3;
-  readonly most: Vec3;
-  /** How much it holds, cubic metres; of a mesh with small holes about, and of one that is not closed nothing. */
-  readonly cubic: number;
   readonly #ground: Ground;
-  /** Whether it is its box, of which all is known at once. */
-  readonly #box: boolean;
-  #winding: Winding | undefined;
-  #tree: RayTree | undefined;
-  readonly #met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
+  readonly #space: Space;
 
   private constructor(ground: Ground) {
     this.#ground = ground;
-    const P = ground.own;
-    const least = [Infinity, Infinity, Infinity];
-    const most = [-Infinity, -Infinity, -Infinity];
-    for (let p = 0; p < P.length; p++) {
-      least[p % 3] = Math.min(least[p % 3], P[p]);
-      most[p % 3] = Math.max(most[p % 3], P[p]);
-    }
-    this.least = least as unknown as Vec3;
-    this.most = most as unknown as Vec3;
-    this.cubic = openness(ground) > MOST_OPEN ? 0 : cubicOf(P, ground.index);
-    const [wide, tall, deep] = [0, 1, 2].map((axis) => most[axis] - least[axis]);
-    const cornered = P.every((value, p) => value === least[p % 3] || value === most[p % 3]);
-    this.#box = cornered && Math.abs(this.cubic / (wide * tall * deep) - 1) < 1e-6;
+    this.#space = spaceOf(ground);
   }
 
   static readonly #known = new WeakMap<Ground, Volume>();
@@ -43,20 +22,92 @@ export class Volume {
     return volume;
   }
 
+  /** Corners of its box. */
+  get least(): Vec3 {
+    return this.#space.least;
+  }
+
+  get most(): Vec3 {
+    return this.#space.most;
+  }
+
+  /** How much it holds, cubic metres; of a mesh with small holes about, and of one that is not closed nothing. */
+  get cubic(): number {
+    return this.#space.cubic;
+  }
+
   /** Whether a point, in its own coordinates, lies inside. */
   contains(x: number, y: number, z: number): boolean {
-    const { least, most } = this;
-    if (x < least[0] || y < least[1] || z < least[2] || x > most[0] || y > most[1] || z > most[2]) return false;
-    if (this.#box) return true;
-    this.#winding ??= new Winding(this.#ground.own, this.#ground.index);
-    return this.#winding.contains(x, y, z);
+    return this.#space.contains(x, y, z);
   }
 
   /** How far a point, in its own coordinates, lies from its walls, metres; {@link Infinity} where that is more than `most`. */
   toWall(x: number, y: number, z: number, most = Infinity): number {
+    return this.#space.toWall(x, y, z, most);
+  }
+
+  /** The direction from its middle to a point of the world; up where that is the middle. */
+  outward(point: Vec3): Vec3 {
+    const { least, most } = this.#space;
+    const own = this.inOwn(point);
+    const way = own.map((value, axis) => value - (least[axis] + most[axis]) / 2) as unknown as Vec3;
+    return Math.hypot(...way) > 0 ? rotate(this.#ground.stand?.rotation ?? [0, 0, 0, 1], normalize(way)) : [0, 1, 0];
+  }
+
+  /** A point of the world in its own coordinates. */
+  inOwn(point: Vec3): Vec3 {
+    const { stand } = this.#ground;
+    if (!stand) return point;
+    const [x, y, z, w] = stand.rotation;
+    return rotate([-x, -y, -z, w], subtract(point, stand.position));
+  }
+}
+
+/** What is known of a mesh of one size, wherever it stands. */
+class Space {
+  readonly scale: number;
+  readonly least: Vec3;
+  readonly most: Vec3;
+  readonly cubic: number;
+  readonly #position: Float64Array;
+  readonly #index: Uint32Array;
+  /** Whether it is its box, of which all is known at once. */
+  readonly #box: boolean;
+  #winding: Winding | undefined;
+  #tree: RayTree | undefined;
+  readonly #met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
+
+  constructor(ground: Ground) {
+    const { own: P, index } = ground;
+    this.scale = ground.stand?.scale ?? 1;
+    this.#position = P;
+    this.#index = index;
+    const least = [Infinity, Infinity, Infinity];
+    const most = [-Infinity, -Infinity, -Infinity];
+    for (let p = 0; p < P.length; p++) {
+      least[p % 3] = Math.min(least[p % 3], P[p]);
+      most[p % 3] = Math.max(most[p % 3], P[p]);
+    }
+    this.least = least as unknown as Vec3;
+    this.most = most as unknown as Vec3;
+    this.cubic = openness(P, index) > MOST_OPEN ? 0 : cubicOf(P, index);
+    const [wide, tall, deep] = [0, 1, 2].map((axis) => most[axis] - least[axis]);
+    const cornered = P.every((value, p) => value === least[p % 3] || value === most[p % 3]);
+    this.#box = cornered && Math.abs(this.cubic / (wide * tall * deep) - 1) < 1e-6;
+  }
+
+  contains(x: number, y: number, z: number): boolean {
+    const { least, most } = this;
+    if (x < least[0] || y < least[1] || z < least[2] || x > most[0] || y > most[1] || z > most[2]) return false;
+    if (this.#box) return true;
+    this.#winding ??= new Winding(this.#position, this.#index);
+    return this.#winding.contains(x, y, z);
+  }
+
+  toWall(x: number, y: number, z: number, most: number): number {
     if (this.#box) return this.#toSide(x, y, z);
     const met = this.#met;
-    this.#tree ??= new RayTree(this.#ground.own, this.#ground.index);
+    this.#tree ??= new RayTree(this.#position, this.#index);
     this.#tree.nearest(x, y, z, met, most);
     return met.triangle < 0 ? Infinity : Math.hypot(met.x - x, met.y - y, met.z - z);
   }
@@ -71,26 +122,22 @@ export class Volume {
     if (out > 0) return out;
     return Math.min(x - least[0], most[0] - x, y - least[1], most[1] - y, z - least[2], most[2] - z);
   }
+}
 
-  /** The direction from its middle to a point of the world; up where that is the middle. */
-  outward(point: Vec3): Vec3 {
-    const own = this.inOwn(point);
-    const way = own.map((value, axis) => value - (this.least[axis] + this.most[axis]) / 2) as unknown as Vec3;
-    return Math.hypot(...way) > 0 ? rotate(this.#ground.stand?.rotation ?? [0, 0, 0, 1], normalize(way)) : [0, 1, 0];
-  }
+/** By the triangles of meshes, which stay the same when these are moved. */
+const spaces = new WeakMap<Uint32Array, Space>();
 
-  /** A point of the world in its own coordinates. */
-  inOwn(point: Vec3): Vec3 {
-    const { stand } = this.#ground;
-    if (!stand) return point;
-    const [x, y, z, w] = stand.rotation;
-    return rotate([-x, -y, -z, w], subtract(point, stand.position));
-  }
+function spaceOf(ground: Ground): Space {
+  const known = spaces.get(ground.index);
+  if (known?.scale === (ground.stand?.scale ?? 1)) return known;
+  const space = new Space(ground);
+  spaces.set(ground.index, space);
+  return space;
 }
 
 /** Of a closed mesh the triangles' areas, as vectors, come to nothing: what is left is as large as the holes. */
-function openness(ground: Ground): number {
-  const { area, normal } = facetsOf({ position: ground.own, index: ground.index });
+function openness(position: Float64Array, index: Uint32Array): number {
+  const { area, normal } = facetsOf({ position, index });
   const sum = [0, 0, 0];
   let whole = 0;
   for (let t = 0; t < area.length; t++) {

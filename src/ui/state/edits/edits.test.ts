@@ -9,6 +9,7 @@ import { useSceneStore } from "@/store/scene-store";
 import { drawnLine, placeAt } from "../../view/guides";
 import { addKnot, drawShape, finishDrawing, startDrawing, takeBackKnot } from "../../view/draw-state";
 import {
+  addEdgeLine,
   addLine,
   addMix,
   addShape,
@@ -23,15 +24,21 @@ import {
   duplicateLine,
   duplicateSurface,
   editDressing,
+  editLine,
   editSurface,
   insertKnotBeside,
   joinLines,
+  makeKnots,
+  makeRows,
+  makeSurface,
+  makeVolume,
   mendFinding,
   moveDressing,
   peggedKeys,
   removePlacements,
   renameProp,
   replaceProp,
+  replaceSurfaceBy,
   reverseLine,
   setJoin,
   setLineKind,
@@ -42,6 +49,7 @@ import {
   writeAdded,
   writeHandle,
 } from ".";
+import { putLaid } from "../laid";
 import { selectPlacements, useSession } from "../session";
 
 jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
@@ -122,6 +130,39 @@ const edits: Record<string, (n: number, m: number) => void> = {
         .map(({ id }) => id);
       fit.ontoProps = scene()
         .dressings.slice(0, m % 3)
+        .map(({ id }) => id);
+    }),
+  makeSurface: (n, m) => makeSurface((["box", "bumps", "revolve", "loft"] as const)[m % 4], [n, 0, m]),
+  makeVolume: (n) => scene().dressings.length > 0 && makeVolume(pick(scene().dressings, n), [0, n, 0]),
+  partSurface: (n, m) => {
+    const whole = scene().surfaces.find(({ id }) => id === pick(scene().surfaces, n));
+    if (whole)
+      replaceSurfaceBy(
+        whole.id,
+        [1, 2].map((k) => ({ ...whole, id: `${whole.id} ${k} ${m}` })),
+      );
+  },
+  edgeLine: (n, m) =>
+    scene().surfaces[n] && addEdgeLine("v", { on: scene().surfaces[n].id, at: [0, 0, 0], value: m / 7 }, null),
+  makeRows: (n, m) => makeRows(pick(scene().lines, n), 1 + m),
+  makeKnots: (n) => makeKnots(pick(scene().lines, n)),
+  lay: (n) =>
+    editLine(pick(scene().lines, n), "Lay", (draft) => {
+      draft.laid ??= {
+        kind: "surface",
+        on: scene()
+          .surfaces.slice(0, n % 3)
+          .map(({ id }) => id),
+        way: "down",
+        axis: [0, -1, 0],
+        how: "knots",
+      };
+    }),
+  kinds: (n, m) =>
+    editDressing(pick(scene().dressings, n), "Where", ({ where }) => {
+      where.kind = (["along", "over", "inside", "loose"] as const)[m % 4];
+      where.surfaces = scene()
+        .surfaces.slice(0, m)
         .map(({ id }) => id);
     }),
   unpeg: (n, m) => unpeg(pick(scene().dressings, n), [1572864 + m, 2621441]),
@@ -359,6 +400,37 @@ test("a selection is made anew, or added to and taken from", () => {
   expect([getState().dressing, ...getState().keys]).toEqual(["oars", 3]);
   selectPlacements("oars", [8]);
   expect([...getState().keys]).toEqual([8]);
+});
+
+test("rows of a mesh run side by side and are dressed alike; a surface that goes leaves its lines as they lay", () => {
+  makeSurface("bumps", [0, 1, 0]);
+  const [ground] = scene().surfaces;
+  expect(ground.position).toEqual([0, 1, 0]);
+  addEdgeLine("v", { on: ground.id, at: [0, 0, 0], value: 0.3 }, "buoy");
+  const row = scene().lines.at(-1)!;
+  makeRows(row.id, 4);
+  const rows = scene().lines.filter(({ laid }) => laid?.kind === "edges");
+  expect(rows.map(({ laid }) => laid?.kind === "edges" && laid.value)).toEqual([0.125, 0.375, 0.625, 0.875]);
+  expect(scene().dressings.at(-1)!.where.lines).toEqual(rows.map(({ id }) => id));
+  expect(new Set(scene().lines.map(({ number }) => number)).size).toBe(scene().lines.length);
+  const engine = new Engine();
+  engine.evaluate(structuredClone(scene()));
+  putLaid([...engine.tracks], []);
+  makeKnots(rows[0].id);
+  const kept = scene().lines.find(({ id }) => id === rows[0].id)!;
+  expect(kept.laid).toBeNull();
+  expect(kept.knots.length).toBeGreaterThan(10);
+  editLine(
+    "quay",
+    "Lay",
+    (draft) => void (draft.laid = { kind: "surface", on: [ground.id], way: "down", axis: [0, -1, 0], how: "densely" }),
+  );
+  deleteSurface(ground.id);
+  expect(scene().lines.every(({ laid }) => laid === null)).toBe(true);
+  const lifted = scene().lines.find(({ id }) => id === rows[3].id)!;
+  expect(lifted.knots.length).toBeGreaterThan(10);
+  const z = lifted.knots.map(({ position }) => position[2]);
+  expect(Math.max(...z) - Math.min(...z)).toBeLessThan(0.01);
 });
 
 test("what a deleted surface or dressing was ground for stands on the rest; a copy of a surface stands beside it", () => {

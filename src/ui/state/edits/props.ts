@@ -45,7 +45,7 @@ export const renameProp = (id: string, name: string): void =>
 export const replaceProp = (
   id: string,
   file: Pick<Prop, "asset" | "bounds" | "triangles" | "brought" | "file">,
-): void => editProp(id, "Replace file of prop", (prop) => void Object.assign(prop, file));
+): void => editProp(id, "Replace file of prop", (prop) => void Object.assign(prop, file, { light: null }));
 
 /** A new mix of some props, in equal shares. */
 export function addMix(props: readonly string[]): void {

@@ -114,6 +114,7 @@ export function replaceSurfaceBy(id: string, parts: readonly Surface[]): void {
       if (stance.thing === id) stance.thing = ids[0];
     }
     for (const { laid } of draft.lines) if (laid?.kind === "surface") laid.on = all(laid.on, 1000);
+    liftFrom(draft, id);
   });
   selectSurface(ids[0]);
 }
