@@ -2,16 +2,13 @@
  * *What hands do in the view*: hover, select by a click or a box, move knots, handles and whole lines, insert knots, draw.
  * While something moves, X, Y and Z keep it on an axis, digits set the distance, and Escape puts back what was.
  */
-import { isKnotted, withKnotAt, type Line } from "@/core/line";
+import type { Line } from "@/core/line";
 import { add, distance, subtract, type Vec3 } from "@/core/math";
-import { preparedBounds, type Surface } from "@/core/scene";
+import type { Surface } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import {
   allKnots,
   dressingOf,
-  editLine,
-  insertKnot,
-  lineOf,
   millimetre,
   moveKnots,
   placesOf,
@@ -19,8 +16,7 @@ import {
   writeHandle,
   type Side,
 } from "../state/edits";
-import { useResults } from "../state/results";
-import { selectDressing, selectLine, selectNothing, selectPlacements, useSession } from "../state/session";
+import { selectDressing, selectLine, useSession } from "../state/session";
 import { finishDrawing, useDraw } from "./draw-state";
 import { caughtOn, KNOT } from "./caught";
 import { DrawingHand } from "./drawing-hand";
@@ -32,14 +28,12 @@ import { addUnder, movePlacements, takenPlacements, wantedPlace, whyUnder, type 
 import { PaintingHand } from "./painting-hand";
 import { atDistance, snapTargets, type SnapTarget } from "./snap";
 import { endStroke, giveUpStroke, isPainting, useBrush } from "./brush";
+import { focusedLine, LINE, MIDDLE, placementUnder, selectBox, selectClick } from "./selecting";
 import type { Aim } from "./aim";
 import type { Controls } from "./CameraRig";
 
 /** A press that moves no farther than this (pixels) is a click. */
 const CLICK = 4;
-/** Marks between knots, and lines, are taken hold of within so many pixels. */
-const [MIDDLE, LINE] = [10, 7];
-
 /** What a drag is called in the history. */
 const MOVES = {
   line: "Move line",
@@ -99,11 +93,6 @@ export class ViewHands {
     return useSceneStore.getState();
   }
 
-  #focusedLine(): Line | undefined {
-    const { focus } = useSession.getState();
-    return focus.kind === "line" ? lineOf(this.#store.history.scene, focus.id) : undefined;
-  }
-
   #knotUnder(line: Line): number | null {
     if (line.laid?.kind === "edges") return null;
     return this.#aim.nearest(
@@ -144,7 +133,7 @@ export class ViewHands {
 
   /** What a press takes hold of; null for what is left to the camera. */
   #taken(event: PointerEvent): Held | null {
-    const line = this.#focusedLine();
+    const line = focusedLine();
     if (line && line.laid?.kind !== "edges") {
       const knot = this.#knotUnder(line);
       if (knot !== null) {
@@ -163,7 +152,7 @@ export class ViewHands {
       }
     }
     const surface =
-      this.#heldSide() ?? this.#heldSurface() ?? (event.shiftKey ? null : takenPlacements(this.#placementUnder()));
+      this.#heldSide() ?? this.#heldSurface() ?? (event.shiftKey ? null : takenPlacements(placementUnder(this.#aim)));
     if (surface) return surface;
     return event.shiftKey ? { kind: "box" } : null;
   }
@@ -320,60 +309,13 @@ export class ViewHands {
       this.#store.endDrag();
       return;
     }
-    if (held?.kind === "box" && box) return this.#selectBox(box);
+    if (held?.kind === "box" && box) return selectBox(this.#aim, box);
     if (!click) return;
     this.#aim.at(event);
     if (held?.kind === "knots") selectLine(held.line, held.knot, event.shiftKey);
     else if (useSession.getState().tool === "draw") this.#drawing.click(event);
-    else if (!(event.altKey && addUnder(this.#aim))) this.#selectClick(event.shiftKey);
+    else if (!(event.altKey && addUnder(this.#aim))) selectClick(this.#aim, event.shiftKey);
   };
-
-  /** What the box holds: knots of the line in focus, otherwise placements of the dressing. */
-  #selectBox(box: NonNullable<ReturnType<typeof useMove.getState>["box"]>): void {
-    const line = this.#focusedLine();
-    if (line && isKnotted(line)) {
-      const knots = allKnots(line).filter((k) => this.#aim.inBox(line.knots[k].position, box));
-      return useSession.setState({ knots });
-    }
-    const { dressing } = useSession.getState();
-    const placements = dressing === null ? undefined : useResults.getState().byDressing.get(dressing)?.placements;
-    if (dressing === null || !placements) return;
-    const { origin, position, key, count } = placements;
-    const keys: number[] = [];
-    for (let i = 0; i < count; i++) {
-      const place: Vec3 = [0, 1, 2].map((k) => origin[k] + position[3 * i + k]) as unknown as Vec3;
-      if (this.#aim.inBox(place, box)) keys.push(key[i]);
-    }
-    selectPlacements(dressing, keys);
-  }
-
-  #selectClick(more: boolean): void {
-    const line = this.#focusedLine();
-    if (line) {
-      const middle = this.#aim.nearest(spanMiddles(line), MIDDLE);
-      if (middle !== null) return insertKnot(line.id, middle, spanMiddles(line)[middle]);
-      const at = isKnotted(line) && !line.ring && !line.laid ? this.#aim.placeOn(drawnLine(line), LINE) : null;
-      if (at !== null && isKnotted(line)) {
-        const made = withKnotAt(line, at);
-        editLine(
-          line.id,
-          "Insert knot",
-          (draft) => void (draft.knots = structuredClone(made.line.knots) as typeof draft.knots),
-        );
-        return selectLine(line.id, made.knot);
-      }
-    }
-    const hit = this.#placementUnder();
-    if (hit) return selectPlacements(hit.dressing, [hit.key], more);
-    const guide = this.#aim.line(this.#store.history.scene.lines, LINE);
-    if (guide) return selectLine(guide);
-    if (!more) selectNothing();
-  }
-
-  #placementUnder() {
-    const bounds = new Map(this.#store.history.scene.props.map((prop) => [prop.id, preparedBounds(prop)]));
-    return this.#aim.placement(useResults.getState().byDressing, bounds);
-  }
 
   #hover(event: PointerEvent): void {
     this.#aim.at(event);
@@ -387,7 +329,7 @@ export class ViewHands {
       element.style.cursor = "crosshair";
       return;
     }
-    const line = this.#focusedLine();
+    const line = focusedLine();
     const side = this.#heldSide() !== null;
     const grip =
       side ||
@@ -396,7 +338,7 @@ export class ViewHands {
           this.#handleUnder(line) !== null ||
           this.#aim.nearest(spanMiddles(line), MIDDLE) !== null));
     const onLine = line !== undefined && !grip && this.#aim.placeOn(drawnLine(line), LINE) !== null;
-    const hit = grip || onLine ? null : this.#placementUnder();
+    const hit = grip || onLine ? null : placementUnder(this.#aim);
     const before = useSession.getState().hover;
     if (hit) useSession.setState({ hover: { ...hit, x: event.clientX, y: event.clientY } });
     else if (before) useSession.setState({ hover: null });
@@ -419,7 +361,7 @@ export class ViewHands {
 
   #double = () => {
     if (useSession.getState().tool === "draw") return finishDrawing(false);
-    const hit = this.#placementUnder();
+    const hit = placementUnder(this.#aim);
     const dressing = hit && dressingOf(this.#store.history.scene, hit.dressing);
     if (dressing) selectDressing(dressing.id);
   };
