@@ -145,6 +145,8 @@ test("a command is found by its name, and the keys are listed under ?", async ({
   await page.getByRole("combobox", { name: "Find a command" }).fill("boxes");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("radio", { name: "Boxes" })).toBeChecked();
+  await page.keyboard.press("b");
+  await expect(page.getByRole("radio", { name: "Full" })).toBeChecked();
   await page.keyboard.press("Shift+?");
   await expect(page.getByRole("dialog", { name: "Keys" })).toContainText("Give up what is going on");
 });

@@ -71,6 +71,8 @@ function duplicateSelected(): void {
   else if (dressing !== null) duplicateDressing(dressing);
 }
 
+const showBoxes = () => useSession.setState({ display: session().display === "boxes" ? "full" : "boxes" });
+
 /** Out of what is going on, one thing at a time: a drag, a field, drawing, the selection. */
 function escape(): void {
   if (store().history.drag) store().cancelDrag();
@@ -176,14 +178,13 @@ export const COMMANDS: readonly Command[] = [
     possible: () => session().dressing !== null,
     run: () => deleteDressing(session().dressing!),
   },
+  { id: "boxes", name: "Show props as boxes, or in full again", keys: "b", run: showBoxes },
+  { id: "full", name: "Show props in full", run: () => useSession.setState({ display: "full" }) },
+  { id: "points", name: "Show props as points", run: () => useSession.setState({ display: "points" }) },
   {
-    id: "boxes",
-    name: "Show props full, as boxes or as points",
-    keys: "b",
-    run: () =>
-      useSession.setState({
-        display: ({ full: "auto", auto: "boxes", boxes: "points", points: "full" } as const)[session().display],
-      }),
+    id: "auto",
+    name: "Show each prop as its size on the screen asks (auto)",
+    run: () => useSession.setState({ display: "auto" }),
   },
   {
     id: "basket",
