@@ -6,7 +6,7 @@ import { assetPath, checkedAssets, parseSceneText, readProject, type FormatName,
 import { InputError, type Scene } from "@/core/scene";
 import { demoScene } from "@/demo";
 import { evaluateScene, writePlacements } from "@/engine/jobs";
-import { meshesWanted } from "@/engine/wanted";
+import { meshesCompared, meshesWanted } from "@/engine/wanted";
 import { schemaText } from "./schema";
 
 const HELP = `clothesline: places a scene's props, from the command line
@@ -101,8 +101,8 @@ function formatOf(out: string | undefined, plain = false): FormatName {
 }
 
 async function check(path: string): Promise<number> {
-  const { scene, assets } = load(path, (scene) => meshesWanted(scene).size > 0);
-  const { findings } = await evaluateScene(scene, assets);
+  const { scene, assets } = load(path, (scene) => meshesWanted(scene).size + meshesCompared(scene).size > 0);
+  const { findings } = await evaluateScene(scene, assets, { poking: true });
   process.stdout.write(JSON.stringify(findings, null, 2) + "\n");
   return findings.length > 0 ? 1 : 0;
 }

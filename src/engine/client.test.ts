@@ -1,4 +1,5 @@
 import type { Scene } from "@/core/scene";
+import { dressing } from "@/core/place/testing";
 import { emptyScene } from "@/core/scene";
 import { EvaluationClient } from "./client";
 import type { Evaluation } from "./evaluation.worker";
@@ -20,6 +21,9 @@ class PretendedWorker {
         die: () => this.onerror?.({ message: "out of memory" }),
       }),
     );
+  }
+  poking(scene: Scene) {
+    return Promise.resolve(new Map([[scene.name, []]]));
   }
   addEventListener() {}
   terminate() {}
@@ -53,6 +57,23 @@ test("the newest request wins: those that came while the worker was busy are dro
   await settle();
   expect(heard).toEqual(["one", "four"]);
   expect(workers).toBe(1);
+});
+
+test("what pokes through is told of the last scene alone, after its results", async () => {
+  const told: string[] = [];
+  client = new EvaluationClient({
+    results: (_, scene) => told.push(scene.name),
+    poking: (found) => told.push(`poking in ${[...found.keys()].join()}`),
+    failed: (reason) => told.push(reason),
+  });
+  const dressed = (name: string) => ({ ...named(name), dressings: [dressing()] });
+  client.request({ ...dressed("one"), surfaces: [] });
+  client.request({ ...dressed("two"), surfaces: [] });
+  open[0].answer();
+  await settle();
+  open[1].answer();
+  await settle();
+  expect(told).toEqual(["one", "two", "poking in two"]);
 });
 
 test("a worker that dies is told of and started again with the same scene, but not for ever", async () => {

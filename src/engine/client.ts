@@ -3,6 +3,7 @@
  * that follow is kept. A worker that dies is started again, and whoever listens is told.
  */
 import * as Comlink from "comlink";
+import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
 import type { Member, Merged, TriangleMesh } from "@/core/mesh";
 import type { Shapes } from "@/core/place";
@@ -11,13 +12,15 @@ import type { DressingResult } from "./engine";
 import type { Evaluation, EvaluationApi, Progress } from "./evaluation.worker";
 import type { Answer, FilesApi } from "./files.worker";
 import type { MeshesApi } from "./meshes.worker";
-import { meshesWanted } from "./wanted";
+import { meshesCompared, meshesWanted } from "./wanted";
 
 interface Listener {
   /** Results of the dressings that changed, for the scene that was evaluated. */
   results(results: DressingResult[], scene: Scene): void;
   /** Where lines lie on surfaces, and the ids of those that no longer do; told before the results. */
   laid?(laid: readonly [string, LaidTrack][], free: readonly string[]): void;
+  /** What pokes through, by the ids of dressings; told some time after the results of the same scene. */
+  poking?(found: ReadonlyMap<string, Finding[]>, scene: Scene): void;
   /** The worker died or threw; it has been started again. */
   failed(reason: string): void;
   /** How far the work has come; null when there is none. */
@@ -81,6 +84,7 @@ export class EvaluationClient {
         if (this.#closed) continue;
         if (laid.length > 0 || free.length > 0) this.#listener.laid?.(laid, free);
         this.#listener.results(results, scene);
+        if (!this.#waiting) void this.#lookForPoking(scene);
       } catch (error) {
         if (this.#closed) return;
         this.#worker?.terminate();
@@ -114,15 +118,33 @@ export class EvaluationClient {
     return Promise.race([this.#taughtAndEvaluated(this.#remote!, scene), died, dropped]);
   }
 
+  /** Goes on beside all else, and comes to nothing when another scene is asked for meanwhile or the worker ends. */
+  async #lookForPoking(scene: Scene): Promise<void> {
+    const remote = this.#remote;
+    if (!remote || !this.#listener.poking || scene.dressings.length === 0) return;
+    try {
+      await this.#teach(remote, meshesCompared(scene));
+      const found = this.#waiting || this.#busy || this.#closed ? null : await remote.poking(scene);
+      if (found && !this.#closed) this.#listener.poking(found, scene);
+    } catch {
+      // Without it all the rest is still right, and a worker that throws at it is told of when it places.
+    }
+  }
+
   async #taughtAndEvaluated(remote: Comlink.Remote<EvaluationApi>, scene: Scene): Promise<Evaluation> {
-    for (const hash of meshesWanted(scene)) {
+    const wanted = meshesWanted(scene);
+    if ([...wanted].some((hash) => !this.#taught.has(hash))) await this.#teach(remote, wanted);
+    return remote.evaluate(scene);
+  }
+
+  async #teach(remote: Comlink.Remote<EvaluationApi>, hashes: ReadonlySet<string>): Promise<void> {
+    for (const hash of hashes) {
       if (this.#taught.has(hash)) continue;
       const bytes = await this.#listener.asset?.(hash);
       if (!bytes) continue;
       await remote.learn(hash, bytes);
-      this.#taught.add(hash);
+      if (remote === this.#remote) this.#taught.add(hash);
     }
-    return remote.evaluate(scene);
   }
 }
 

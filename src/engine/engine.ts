@@ -2,13 +2,13 @@
  * *The engine: evaluates the dressings of a scene and remembers what it computed.* It runs in a worker for the application
  * and directly under Node; between two scenes it computes only what differs.
  */
-import { findings, type Finding } from "@/core/check";
+import { findings, poking, type Finding, type Wall } from "@/core/check";
 import { isPng, readRaster, readSolid, type Raster } from "@/core/files";
 import { groundsUnder, laidTrack } from "@/core/lay";
 import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
 import { linesOf, madeMesh, type Made as MadeSurface } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
-import { Ground, hullOf, type TriangleMesh } from "@/core/mesh";
+import { Body, Ground, hullOf, type TriangleMesh } from "@/core/mesh";
 import {
   evaluateChanged,
   groundsFor,
@@ -21,6 +21,7 @@ import {
   type PropsAsGround,
 } from "@/core/place";
 import { dressingsBefore, dressingsUnder, inOrder, measuredTo } from "./order";
+import { isWall, propsCompared } from "./wanted";
 import { placingBounds, preparationMatrix, type Prop, type Scene, type Surface } from "@/core/scene";
 
 /** What one dressing came to. */
@@ -50,9 +51,10 @@ const guidesIn = ({ where }: Dressing): readonly string[] => [
   ...where.volumes,
 ];
 
-/** A copy of what keeping clear asks for, since the placements themselves go to another thread. */
+/** A copy of what is asked for later on, since the placements themselves go to another thread. */
 const kept = (p: Placements): Placements => ({
   ...p,
+  key: p.key.slice(),
   position: p.position.slice(),
   rotation: p.rotation.slice(),
   scale: p.scale.slice(),
@@ -68,8 +70,10 @@ interface Remembered {
   names: string;
   /** Its props, where another dressing's stand on them. */
   heap?: PropsAsGround;
-  /** What it came to, where another dressing's props give way to them. */
+  /** What it came to, where another dressing's props give way to them or they may poke through something. */
   placements?: Placements;
+  /** What pokes through, and of what that was found. */
+  poking?: { of: readonly unknown[]; found: Finding[] };
 }
 
 /** A line on surfaces, and what it was laid onto. */
@@ -143,6 +147,8 @@ export class Engine {
     const guides = this.#laidOf(scene.lines, drawn, surfaces);
     const solids = this.#solidsOf(scene.props);
     const hulls = new Map([...solids].map(([id, { hull }]) => [id, hull]));
+    const byMesh = new Set(scene.dressings.filter(({ fit }) => fit.clear === "mesh").flatMap(propsCompared(scene)));
+    const bodies = new Map([...byMesh].flatMap((id) => entryOf(id, bodyOf(solids.get(id)))));
     const lineNames = new Map([...scene.surfaces, ...scene.lines].map(({ id, name }) => [id, name]));
     const present = new Map(scene.dressings.map((dressing) => [dressing.id, dressing]));
     for (const id of this.#dressings.keys()) if (!present.has(id)) this.#dressings.delete(id);
@@ -154,6 +160,7 @@ export class Engine {
         ...measuredTo(dressing, scene.dressings),
       ]),
     );
+    const walls = scene.surfaces.some(isWall);
     const lineName = (id: string) => lineNames.get(id) ?? "a line";
     const line = (id: string) => guides.get(id);
     const box = (prop: string) => bounds.get(prop);
@@ -183,20 +190,54 @@ export class Engine {
           .flatMap((id) => entryOf(id, this.#dressings.get(id)?.placements)),
       );
       const images = this.#images;
-      const around = { placed, images, guides, bounds, mixes, things, surfaces, heaps, hulls, others, pulse };
+      const around = { placed, images, guides, bounds, mixes, things, surfaces, heaps, hulls, bodies, others, pulse };
       const placements = evaluateChanged(dressing, around, remembered.memory);
       if (!placements) return [];
       pulse?.(0.9);
       const solid = (prop: string) => solids.get(prop)?.mesh;
       remembered.heap = stoodOn.has(dressing.id) ? propsAsGround(dressing.id, placements, solid, box) : undefined;
-      remembered.placements = before.has(dressing.id) ? kept(placements) : undefined;
+      remembered.placements = walls || before.has(dressing.id) ? kept(placements) : undefined;
       const grounds = dressing.fit.drop === "off" ? [] : groundsFor(dressing.fit, surfaces, heaps);
       const fields = new Map(placements.fields.flatMap((id) => entryOf(id, surfaces.get(id)?.mesh)));
-      const checked = { dressing, placements, lineName, line, box, grounds, fields, circle: circle?.name, boxed };
+      const body = (prop: string) => bodies.get(prop);
+      const checked = { dressing, placements, lineName, line, box, body, grounds, fields, circle: circle?.name, boxed };
       return [{ id: dressing.id, placements, findings: findings(checked) }];
     });
     const place = new Map(scene.dressings.map(({ id }, i) => [id, i]));
     return results.sort((a, b) => place.get(a.id)! - place.get(b.id)!);
+  }
+
+  /**
+   * What pokes through surfaces, by the ids of dressings, of a scene that has been evaluated. It takes longer than all the
+   * rest, so it asks now and then whether to go on; null once it is told not to.
+   */
+  async poking(scene: Scene, goOn: () => Promise<boolean>): Promise<Map<string, Finding[]> | null> {
+    const solids = this.#solidsOf(scene.props);
+    const surfaces = this.#groundsOf(scene.surfaces, this.#guidesOf(scene.lines));
+    const walls = scene.surfaces.filter(isWall).flatMap(({ id, name, ground }) => {
+      const mesh = surfaces.get(id)?.mesh;
+      return mesh ? [{ id, name, ground, mesh }] : [];
+    });
+    const found = new Map<string, Finding[]>();
+    for (const dressing of scene.dressings) {
+      const remembered = this.#dressings.get(dressing.id);
+      const placements = remembered?.placements;
+      if (!remembered || !placements) continue;
+      const stoodOn = standsOn(dressing, scene);
+      const bodies = placements.props.map((prop) => bodyOf(solids.get(prop)));
+      const own = walls.filter(({ id }) => !dressing.where.volumes.includes(id) && stoodOn(id) !== "pinned");
+      const of = [placements, ...bodies, ...own.flatMap(({ mesh, name, ground }) => [mesh, name, ground])];
+      if (!remembered.poking || !sameItems(remembered.poking.of, of)) {
+        const against = own.map(({ id, name, ground, mesh }): Wall => {
+          return { id, name, body: Body.of(mesh), under: ground || stoodOn(id) === "stands" };
+        });
+        const poke = await poking(dressing, placements, bodies, against, goOn);
+        if (!poke) return null;
+        remembered.poking = { of, found: poke };
+      }
+      found.set(dressing.id, remembered.poking.found);
+    }
+    return found;
   }
 
   /** The scene's lines as guides; a line that did not change keeps the guide that it had. */
@@ -288,11 +329,23 @@ export class Engine {
   }
 }
 
+/**
+ * How a dressing's props are at a surface: they stand on what they are dropped onto or spread over, and are pinned to what
+ * their lines lie on, wherever they have their pivots.
+ */
+function standsOn({ where, fit }: Dressing, { lines }: Scene): (id: string) => "stands" | "pinned" | null {
+  const standing = new Set([...(fit.drop === "off" ? [] : fit.onto), ...where.surfaces]);
+  const laid = new Set(lines.flatMap(({ id, laid }) => (laid && where.lines.includes(id) ? laid.on : [])));
+  return (id) => (standing.has(id) ? "stands" : laid.has(id) && fit.drop === "off" ? "pinned" : null);
+}
+
 /** A prop's mesh as it is prepared, and the corners of its hull. */
 interface Solid {
   mesh: TriangleMesh;
   hull: Float32Array;
 }
+
+const bodyOf = (solid: Solid | undefined): Body | undefined => solid && Body.of(solid.mesh);
 
 /** @param m a matrix of 12 numbers, rows first */
 function solidOf(mesh: TriangleMesh, m: readonly number[]): Solid {

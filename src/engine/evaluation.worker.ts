@@ -1,5 +1,6 @@
 /** The worker that evaluates a scene while it is edited. Placements are handed over, not copied. */
 import * as Comlink from "comlink";
+import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
 import { buffersOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
@@ -23,6 +24,11 @@ const engine = new Engine();
 /** The tracks that the application has been given. */
 let told: ReadonlyMap<string, LaidTrack> = new Map();
 
+/** How often an evaluation has been asked for: what is looked for between them gives way to the next one. */
+let asked = 0;
+/** What lasts longer lets whatever waits come in after so many milliseconds. */
+const BREATH = 25;
+
 const api = {
   /** Takes in the file of an asset whose mesh is wanted. */
   async learn(asset: string, bytes: Uint8Array): Promise<void> {
@@ -31,6 +37,7 @@ const api = {
 
   /** Results of the dressings that changed since the last call, and the lines that lie otherwise than then. */
   evaluate(scene: Scene): Evaluation {
+    asked++;
     const results = engine.evaluate(scene, (placing, share) => {
       postMessage({ placing, share } satisfies Progress);
     });
@@ -42,6 +49,19 @@ const api = {
       { results, laid, free },
       results.flatMap(({ placements }) => buffersOf(placements)),
     );
+  },
+
+  /** What pokes through surfaces in the scene that was evaluated last; null where another evaluation came between. */
+  async poking(scene: Scene): Promise<Map<string, Finding[]> | null> {
+    const own = asked;
+    let since = performance.now();
+    return engine.poking(scene, async () => {
+      if (performance.now() - since > BREATH) {
+        await new Promise((resolve) => setTimeout(resolve, 0));
+        since = performance.now();
+      }
+      return asked === own;
+    });
   },
 };
 

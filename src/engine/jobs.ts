@@ -5,7 +5,7 @@ import { InputError, type Scene } from "@/core/scene";
 import type { Finding } from "@/core/check";
 import { Engine, type DressingResult } from "./engine";
 import { withUnder } from "./order";
-import { meshesWanted } from "./wanted";
+import { meshesCompared, meshesWanted } from "./wanted";
 
 /** What a caller allows, and which part it wants. */
 export interface JobOptions {
@@ -15,6 +15,8 @@ export interface JobOptions {
   maxPlacements?: number;
   /** The time, as `performance.now()` tells it, at which to give up; looked at between dressings. */
   deadline?: number;
+  /** Looks also for what pokes through surfaces, which takes longer than all other checks. */
+  poking?: boolean;
 }
 
 /** More work than the caller allows. */
@@ -23,8 +25,8 @@ export class LimitError extends InputError {
 }
 
 /** Teaches an engine the meshes that a scene's evaluation needs and that it does not know yet. */
-export async function teach(engine: Engine, scene: Scene, assets: Assets): Promise<void> {
-  for (const hash of meshesWanted(scene)) {
+async function teach(engine: Engine, scene: Scene, assets: Assets, poking = false): Promise<void> {
+  for (const hash of [...meshesWanted(scene), ...(poking ? meshesCompared(scene) : [])]) {
     const bytes = engine.knows(hash) ? undefined : assets.get(hash);
     if (bytes) await engine.learnFile(hash, bytes);
   }
@@ -46,7 +48,7 @@ export async function evaluateScene(
   const findings: Finding[] = [];
   let placed = 0;
   let engine = new Engine();
-  await teach(engine, scene, assets);
+  await teach(engine, scene, assets, options.poking);
   for (const dressing of chosen) {
     if (performance.now() > deadline)
       throw new LimitError("The scene takes too long to place. Ask for one dressing at a time.");
@@ -59,6 +61,8 @@ export async function evaluateScene(
       findings.push(...result.findings);
       placed += standing(result.placements);
     }
+    const poking = options.poking ? await engine.poking(own, () => Promise.resolve(true)) : null;
+    findings.push(...(poking?.get(dressing.id) ?? []));
     if (placed > maxPlacements) {
       throw new LimitError(
         `The scene comes to more than ${maxPlacements.toLocaleString("en")} placements. Ask for one dressing at a time.`,

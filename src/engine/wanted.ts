@@ -3,15 +3,30 @@ import { fieldIdsOf, propsIn, type Dressing } from "@/core/place";
 import { dressingsUnder } from "./order";
 import type { Scene, Surface } from "@/core/scene";
 
+/** All props that a dressing's slots may take. */
+export function propsOf({ what, pegs }: Dressing, mixes: Scene["mixes"]): Set<string> {
+  const named = new Set([...propsIn(what), ...pegs.flatMap(({ prop }) => prop ?? [])]);
+  for (const mix of mixes) if (named.has(mix.id)) for (const { prop } of mix.props) named.add(prop);
+  return named;
+}
+
+/** The props whose meshes are compared where a dressing keeps clear by them: its own, and those that it gives way to. */
+export const propsCompared =
+  ({ dressings, mixes }: Scene) =>
+  (dressing: Dressing): string[] =>
+    [dressing, ...dressings.filter(({ id }) => dressing.fit.clearOf.includes(id))].flatMap((one) => [
+      ...propsOf(one, mixes),
+    ]);
+
 /**
  * The assets that an evaluation needs: pictures that are masks, and the meshes of surfaces that something is spread over or dropped onto, props among them, and props whose
  * lowest points are looked for; and surfaces that lines lie on. They are to be taught before, see `Engine.learn`.
  */
-export function meshesWanted({ dressings, surfaces, props, mixes, lines }: Scene): Set<string> {
+export function meshesWanted(scene: Scene): Set<string> {
+  const { dressings, surfaces, props, mixes, lines } = scene;
   const wanted = new Set<string>();
-  const wantProps = ({ what, pegs }: Dressing) => {
-    const named = new Set([...propsIn(what), ...pegs.flatMap(({ prop }) => prop ?? [])]);
-    for (const mix of mixes) if (named.has(mix.id)) for (const { prop } of mix.props) named.add(prop);
+  const wantProps = (dressing: Dressing) => {
+    const named = propsOf(dressing, mixes);
     for (const { id, asset } of props) if (named.has(id)) wanted.add(asset);
   };
   const wantSurfaces = (which: (surface: Surface) => boolean) => {
@@ -31,10 +46,26 @@ export function meshesWanted({ dressings, surfaces, props, mixes, lines }: Scene
       wantSurfaces(({ id }) => named.has(id));
       for (const { asset } of gaps.images) wanted.add(asset);
     }
+    if (fit.clear === "mesh") {
+      const compared = new Set(propsCompared(scene)(dressing));
+      for (const { id, asset } of props) if (compared.has(id)) wanted.add(asset);
+    }
     if (fit.drop === "off") continue;
     wantSurfaces(({ id, ground }) => (fit.onto.length > 0 ? fit.onto.includes(id) : ground));
     if (fit.dropBy === "lowest") wantProps(dressing);
     for (const under of dressings) if (dressingsUnder(dressing).includes(under.id)) wantProps(under);
   }
   return wanted;
+}
+
+/** Whether props may poke through a surface: not through water and what is only a space. */
+export const isWall = ({ solid, hidden, outline }: Surface): boolean => solid && !hidden && !outline;
+
+/** The assets that are needed besides for telling what pokes through: all props' in use, and those of solid surfaces. */
+export function meshesCompared({ dressings, surfaces, props, mixes }: Scene): Set<string> {
+  const walls = surfaces.filter(isWall);
+  if (walls.length === 0) return new Set();
+  const used = new Set(dressings.flatMap((dressing) => [...propsOf(dressing, mixes)]));
+  const meshes = walls.flatMap(({ asset, standIn }) => standIn ?? asset ?? []);
+  return new Set([...meshes, ...props.flatMap(({ id, asset }) => (used.has(id) ? asset : []))]);
 }

@@ -1,6 +1,6 @@
 /** What a check is, and what it finds. One file a check, all with the same protocol. */
 import type { GuideLine } from "../line";
-import type { Ground } from "../mesh";
+import type { Body, Ground } from "../mesh";
 import type { Dressing, Placements, PropBounds } from "../place";
 
 /** What can be done about a finding with one click. The interface knows how. */
@@ -66,6 +66,8 @@ export interface Checked {
   line: (id: string) => GuideLine | undefined;
   /** The box that a prop takes up. */
   box: (prop: string) => PropBounds | undefined;
+  /** A prop's mesh, as far as meshes are compared. */
+  body: (prop: string) => Body | undefined;
   /** What it is dropped onto, as far as that is known. */
   grounds: readonly Ground[];
   /** What it is spread over, by ids. */

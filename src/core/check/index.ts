@@ -13,6 +13,7 @@ import { orphanPeg } from "./orphan-peg";
 import { outside } from "./outside";
 import { overlapping } from "./overlapping";
 import { pastEnd } from "./past-end";
+import { POKING } from "./poking";
 import { steep } from "./steep";
 import { sunk } from "./sunk";
 import { tooClose } from "./too-close";
@@ -21,8 +22,9 @@ import { uneven } from "./uneven";
 import type { Check, Checked, Finding } from "./finding";
 
 export type { Checked, Finding, Mend } from "./finding";
+export { poking, type Wall } from "./poking";
 
-/** All checks, in the order in which their findings are listed. */
+/** All checks but the one for what pokes through, see `poking.ts`, in the order in which their findings are listed. */
 const CHECKS: readonly Check[] = [
   lineTooShort,
   bare,
@@ -45,7 +47,7 @@ const CHECKS: readonly Check[] = [
 ];
 
 export const CHECK_LABELS: Readonly<Record<string, string>> = Object.fromEntries(
-  CHECKS.map((check) => [check.name, check.label]),
+  [...CHECKS, POKING].map((check) => [check.name, check.label]),
 );
 
 /** Everything that the checks find on one dressing; the placements that it names get the flag for it. */

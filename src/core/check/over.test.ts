@@ -35,6 +35,7 @@ function found(input: Input): Finding[] {
     lineName: (id) => `“${id}”`,
     line: (id) => guides.get(id),
     box: (prop) => bounds.get(prop),
+    body: () => undefined,
     grounds: [],
     fields: new Map([["meadow", MEADOW]]),
     boxed: [],

@@ -1,5 +1,8 @@
-/** Overlapping: props whose boxes run into each other in space, on whatever lines and rows they stand. */
-import { Boxes } from "../place";
+/**
+ * Overlapping: props that run into each other in space, on whatever lines and rows they stand: by their boxes, or where they
+ * are kept clear by their meshes by these.
+ */
+import { Boxes, byMesh } from "../place";
 import { middleAndHalf } from "./footing";
 import { isStanding, rowsOf } from "./rows";
 import { metres, naming, props, type Check } from "./finding";
@@ -33,7 +36,7 @@ export const overlapping: Check = {
 };
 
 /** Indices of the placements that overlap another which is not just before or after them in their own row. */
-function overlapsIn({ placements: p, box }: Checked): { members: number[]; worst: number } {
+function overlapsIn({ dressing, placements: p, box, body }: Checked): { members: number[]; worst: number } {
   const none = { members: [], worst: 0 };
   const standing: number[] = [];
   // What is bent has left its box.
@@ -44,6 +47,8 @@ function overlapsIn({ placements: p, box }: Checked): { members: number[]; worst
     Uint32Array.from(standing),
     Float64Array.from(p.props.flatMap((prop) => middleAndHalf(box(prop)))),
     "box",
+    0,
+    dressing.fit.clear === "mesh" ? byMesh(p, p.props.map(body), 0) : null,
   );
   const next = neighboursOf(p);
   const met = new Uint8Array(p.count);

@@ -1,6 +1,7 @@
 /**
  * Boxes of placements against each other, by the separating axis theorem (S. Gottschalk, M. C. Lin, D. Manocha, *OBBTree*,
- * SIGGRAPH 1996), once the spheres around them meet. By footprint, what counts is a box's outline seen from above.
+ * SIGGRAPH 1996), once the spheres around them meet. By footprint, what counts is a box's outline seen from above; by radius a
+ * circle about it; and by mesh, boxes only tell whose meshes are to be compared.
  */
 import { FLAG } from "./slots";
 import { Spheres } from "./spheres";
@@ -18,8 +19,11 @@ const SINGLE = 2 ** -21;
 /** `eachHit` compares a box with so many times as many others as it is to tell of. */
 const CANDIDATES = 16;
 
-/** How boxes are compared. */
-export type Shape = "footprint" | "box";
+/** How what stands is compared: by circles or footprints seen from above, by boxes in space, or by the meshes themselves. */
+export type Shape = "radius" | "footprint" | "box" | "mesh";
+
+/** Whether placement `i` meets placement `j`, asked of those whose boxes do. */
+export type Exactly = (i: number, j: number) => boolean;
 
 type Standing = Pick<Placements, "position" | "rotation" | "scale" | "prop" | "flags">;
 
@@ -33,22 +37,34 @@ export class Boxes {
   readonly #members: Uint32Array;
   readonly #props: Float64Array;
   readonly #flat: boolean;
+  readonly #round: boolean;
   readonly #room: number;
+  readonly #exactly: Exactly | null;
 
   /**
    * @param standing where the placements stand
    * @param members indices of those whose boxes are asked for
    * @param props the middle of each prop's box and half its extents: 6 numbers a prop
    * @param room how much is to stay free between two boxes, metres; below zero they may overlap by so much
+   * @param exactly asked where boxes meet, by their indices in `standing`; null where boxes are all there is to it
    */
-  constructor(standing: Standing, members: Uint32Array, props: Float64Array, shape: Shape, room = 0) {
+  constructor(
+    standing: Standing,
+    members: Uint32Array,
+    props: Float64Array,
+    shape: Shape,
+    room = 0,
+    exactly: Exactly | null = null,
+  ) {
     const n = members.length;
     this.#standing = standing;
     this.#members = members;
     this.#props = props;
     this.#spheres = new Spheres(n);
     this.#within = new Float64Array(n);
-    this.#flat = shape === "footprint";
+    this.#round = shape === "radius";
+    this.#flat = shape === "footprint" || this.#round;
+    this.#exactly = exactly;
     this.#room = room;
     let largest = 0;
     for (let k = 0; k < n; k++) {
@@ -87,7 +103,8 @@ export class Boxes {
     let around = Math.sqrt(hx * hx + hy * hy + hz * hz);
     let within = Math.min(hx, hy, hz);
     if (this.#flat) data[o + 1] = 0;
-    if (!this.#flat) {
+    if (this.#round) around = within = Math.max(hx, hz);
+    else if (!this.#flat) {
       data[o + 1] =
         position[3 * i + 1] + 2 * (x * y + w * z) * mx + (1 - 2 * (x * x + z * z)) * my + 2 * (y * z - w * x) * mz;
     } else if (m01 * m01 + m21 * m21 < 1e-12) {
@@ -124,15 +141,16 @@ export class Boxes {
     b[o + 8] = (1 - 2 * (x * x + y * y)) * hz;
   }
 
-  /** By how much boxes `i` and `j` overlap, metres, along the direction in which they overlap least; 0 where they are clear. */
+  /** By how much members `i` and `j` overlap by their boxes, or circles, metres, along the direction in which they overlap least; 0 where they are clear. */
   overlap(i: number, j: number): number {
     const { data } = this.#spheres;
-    const [a, c] = [0, AXES];
-    this.#writeAxes(i, a);
-    this.#writeAxes(j, c);
     const dx = data[4 * j] - data[4 * i];
     const dy = data[4 * j + 1] - data[4 * i + 1];
     const dz = data[4 * j + 2] - data[4 * i + 2];
+    if (this.#round) return Math.max(0, data[4 * i + 3] + data[4 * j + 3] - Math.hypot(dx, dz) - TOUCH);
+    const [a, c] = [0, AXES];
+    this.#writeAxes(i, a);
+    this.#writeAxes(j, c);
     const share = TOUCH_SHARE * (Math.min(data[4 * i + 3], data[4 * j + 3]) - 0.5 * this.#room);
     const rounding = SINGLE * (Math.abs(data[4 * i]) + Math.abs(data[4 * i + 1]) + Math.abs(data[4 * i + 2]));
     const touch = Math.max(TOUCH, share, rounding);
@@ -200,8 +218,13 @@ export class Boxes {
   hit(i: number): number {
     const count = this.#spheres.gather(i);
     const { found } = this.#spheres;
-    for (let k = 0; k < count; k++) if (this.#surely(i, found[k]) || this.overlap(i, found[k]) > 0) return found[k];
+    for (let k = 0; k < count; k++) if (this.#meet(i, found[k])) return found[k];
     return -1;
+  }
+
+  #meet(i: number, j: number): boolean {
+    if (!this.#exactly) return this.#surely(i, j) || this.overlap(i, j) > 0;
+    return this.overlap(i, j) > 0 && this.#exactly(this.#members[i], this.#members[j]);
   }
 
   /**
@@ -213,7 +236,7 @@ export class Boxes {
     for (let k = 0, hits = 0; k < count && hits < most; k++) {
       const j = this.#spheres.found[k];
       const by = this.overlap(i, j);
-      if (by <= 0) continue;
+      if (by <= 0 || (this.#exactly && !this.#exactly(this.#members[i], this.#members[j]))) continue;
       hits++;
       found(j, by);
     }

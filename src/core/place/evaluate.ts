@@ -33,7 +33,7 @@ import { where } from "./where/where";
 import type { Raster } from "../files/raster";
 import type { GuideLine } from "../line";
 import type { Vec3 } from "../math";
-import type { Ground } from "../mesh";
+import type { Body, Ground } from "../mesh";
 import type { PropBounds } from "./bounds";
 import type { Dressing } from "./schema";
 import type { Placements } from "./placements";
@@ -59,6 +59,8 @@ export interface Surroundings {
   images?: ReadonlyMap<string, Raster>;
   /** Corners of the hulls of props, in their own metres: 3k numbers. */
   hulls?: ReadonlyMap<string, Float32Array>;
+  /** The meshes of props, where these are kept clear by them. */
+  bodies?: ReadonlyMap<string, Body>;
   /** Is told how far the work has come, from 0 to 1. */
   pulse?: (share: number) => void;
 }
@@ -68,6 +70,7 @@ const NO_MIXES: ReadonlyMap<string, readonly MixOf[]> = new Map();
 const NO_FIELDS: readonly Field[] = [];
 const NO_SHADES: readonly Shade[] = [];
 const NO_OTHERS: readonly Placements[] = [];
+const NO_BODIES: ReadonlyMap<string, Body> = new Map();
 const NO_THINGS: ReadonlyMap<string, Vec3> = new Map();
 
 export function evaluate(dressing: Dressing, scene: Surroundings): Placements {
@@ -100,6 +103,7 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
     dressing.fit.clear === "off" ? NO_OTHERS : (scene.others ?? NO_OTHERS),
   );
   const near = nearOf(dressing, slots, parts, beneath, memory);
+  const bodies = bodiesOf(dressing, scene, choice, others, memory);
   const density = memory.step("density", [fields, shades], () => densityMap(fields, shades));
   if (memory.computed.length === 0) return null;
 
@@ -110,7 +114,7 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
   if (beneath && dressing.where.kind === "loose" && dressing.fit.dropAs === "group")
     dropTogether(placed, slots, parts, dressing.fit, beneath, flags);
   else if (beneath) dropInto(placed, 0, slots.count, slots, parts, dressing.fit, beneath, flags);
-  const clear = { near, beneath, others, bounds: scene.bounds };
+  const clear = { near, beneath, others, bodies, bounds: scene.bounds };
   const standing = dressing.fit.clear === "off" ? slots : cleared(dressing, lines, slots, parts, placed, flags, clear);
   const shapes = slots.spread
     ? null
@@ -291,11 +295,25 @@ function nearOf(
   return memory.step("near", [slots, frames, hold, scale, aside], () => nearOthers(slots, frames, hold, scale, fit));
 }
 
+/** The meshes of the dressing's props and behind them of those that they give way to; null where others than meshes count. */
+function bodiesOf(
+  { fit }: Dressing,
+  { bodies = NO_BODIES }: Surroundings,
+  choice: PropChoice,
+  others: readonly Placements[],
+  memory: StepMemory,
+): readonly (Body | undefined)[] | null {
+  const ids = fit.clear === "mesh" ? [...choice.props, ...others.flatMap(({ props }) => props)] : [];
+  const found = ids.map((id) => bodies.get(id));
+  return memory.step("bodies", [found], () => (fit.clear === "mesh" ? found : null));
+}
+
 /** What keeping clear has to know besides the slots and what stands at them. */
 interface Clear {
   near: Uint32Array | null;
   beneath: Beneath | null;
   others: readonly Placements[];
+  bodies: readonly (Body | undefined)[] | null;
   bounds: ReadonlyMap<string, PropBounds>;
 }
 
@@ -307,7 +325,7 @@ function cleared(
   parts: Parts,
   placed: Placed,
   flags: Uint16Array,
-  { near, beneath, others, bounds }: Clear,
+  { near, beneath, others, bodies, bounds }: Clear,
 ): Slots {
   const { fit } = dressing;
   const { hold } = parts;
@@ -328,6 +346,6 @@ function cleared(
     return true;
   };
   const crowd = others.length > 0 ? crowdOf(placed, slots.prop, flags, hold.boxes, others, bounds) : null;
-  keepClear(fit, slots, placed, flags, near, hold.boxes, push, crowd);
+  keepClear(fit, slots, placed, flags, near, hold.boxes, bodies, push, crowd);
   return moved;
 }

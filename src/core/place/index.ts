@@ -1,5 +1,6 @@
 /** Placing: the seven steps of a dressing and what they come to. */
 export * from "./bounds";
+export { byMesh, placingMatrix } from "./bodies";
 export { Boxes } from "./boxes";
 export { MOST_TRIANGLES, propsAsGround, type PropsAsGround } from "./props-as-ground";
 export { rowOffsets } from "./fit/rows";

@@ -69,6 +69,8 @@ const surfaceShape = z.object({
   scale: z.number().positive().default(1),
   /** Whether lines are drawn on it and things can stand on it. */
   ground: z.boolean().default(true),
+  /** Whether it is a finding when props poke through it, as through walls, other than through water. */
+  solid: z.boolean().default(true),
   /** Drawn by its edges alone, as a space that things fill. */
   outline: z.boolean().default(false),
   /** Not drawn; what stands on it stands there all the same. */

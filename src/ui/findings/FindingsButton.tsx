@@ -5,7 +5,7 @@ import { useMemo } from "react";
 import { CHECK_LABELS, type Finding } from "@/core/check";
 import { useScene } from "@/store";
 import { MEND_LABELS, mendFinding } from "../state/edits";
-import { useResults } from "../state/results";
+import { findingsOf, useResults } from "../state/results";
 import type { Budget } from "../view/budget";
 import { useBudget } from "../view/useBudget";
 import { selectLine, selectPlacements, useSession } from "../state/session";
@@ -32,15 +32,16 @@ export function showFinding(finding: Finding): void {
 }
 
 export function FindingsButton() {
-  const results = useResults((state) => state.byDressing);
+  const byDressing = useResults((state) => state.byDressing);
+  const poking = useResults((state) => state.poking);
   const failure = useResults((state) => state.failure);
   const dressings = useScene((scene) => scene.dressings);
   const groups = useMemo(
     () =>
       dressings
-        .map(({ id, name }) => ({ name, findings: results.get(id)?.findings ?? [] }))
+        .map(({ id, name }) => ({ name, findings: findingsOf({ byDressing, poking }, id) }))
         .filter(({ findings }) => findings.length > 0),
-    [dressings, results],
+    [dressings, byDressing, poking],
   );
   const limited = limitSentence(useBudget());
   const count = (limited ? 1 : 0) + groups.reduce((sum, group) => sum + group.findings.length, 0);

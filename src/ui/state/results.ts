@@ -1,7 +1,8 @@
 /** What the dressings came to: kept here as the worker hands it over, replaced dressing by dressing. */
+import { useMemo } from "react";
 import { create } from "zustand";
 import type { Finding } from "@/core/check";
-import type { Placements } from "@/core/place";
+import { FLAG, type Placements } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { assetBytes } from "@/store";
 import { EvaluationClient } from "@/engine/client";
@@ -11,6 +12,8 @@ import { putLaid, useLaid } from "./laid";
 
 interface Results {
   byDressing: ReadonlyMap<string, DressingResult>;
+  /** What pokes through, as it was found last; looked for some time after everything else. */
+  poking: ReadonlyMap<string, readonly Finding[]>;
   /** The scene that they belong to. */
   scene: Scene | null;
   /** Why the last evaluation failed, if it did. */
@@ -23,6 +26,7 @@ interface Results {
 
 export const useResults = create<Results>()(() => ({
   byDressing: new Map(),
+  poking: new Map(),
   scene: null,
   failure: null,
   progress: null,
@@ -45,7 +49,7 @@ export function placeAgain(): void {
 
 /** Starts evaluating; gives the way to ask and the way to stop. */
 export function startEvaluating(): { request: (scene: Scene) => void; stop: () => void } {
-  useResults.setState({ byDressing: new Map(), scene: null, failure: null, progress: null, stopped: false });
+  useResults.setState(useResults.getInitialState(), true);
   useLaid.setState({ tracks: new Map() });
   const client = new EvaluationClient({
     results(results, scene) {
@@ -54,6 +58,10 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
       for (const id of byDressing.keys()) if (!present.has(id)) byDressing.delete(id);
       for (const result of results) byDressing.set(result.id, result);
       useResults.setState({ byDressing, scene, failure: null });
+    },
+    poking(found, scene) {
+      const { byDressing, scene: shown } = useResults.getState();
+      if (shown === scene) useResults.setState({ poking: found, byDressing: marked(byDressing, found) });
     },
     laid: putLaid,
     failed: (reason) => useResults.setState({ failure: reason }),
@@ -75,5 +83,31 @@ export const usePlacements = (dressing: string | null): Placements | undefined =
 
 const NONE: readonly Finding[] = [];
 
-export const useFindings = (dressing: string): readonly Finding[] =>
-  useResults((results) => results.byDressing.get(dressing)?.findings ?? NONE);
+/** The results with the placements flagged that findings name; one without any stays as it was. */
+function marked(
+  byDressing: Results["byDressing"],
+  found: ReadonlyMap<string, readonly Finding[]>,
+): Results["byDressing"] {
+  const next = new Map(byDressing);
+  for (const [id, findings] of found) {
+    const result = byDressing.get(id);
+    const named = new Set(findings.flatMap(({ keys }) => keys));
+    if (!result || named.size === 0) continue;
+    const { key, flags } = result.placements;
+    for (let i = 0; i < key.length; i++) if (named.has(key[i])) flags[i] |= FLAG.finding;
+    next.set(id, { ...result, placements: { ...result.placements } });
+  }
+  return next;
+}
+
+export function useFindings(dressing: string): readonly Finding[] {
+  const found = useResults((results) => results.byDressing.get(dressing)?.findings ?? NONE);
+  const more = useResults((results) => results.poking.get(dressing) ?? NONE);
+  return useMemo(() => (more.length === 0 ? found : [...found, ...more]), [found, more]);
+}
+
+/** Everything that is found on a dressing. */
+export function findingsOf({ byDressing, poking }: Pick<Results, "byDressing" | "poking">, id: string) {
+  const [found, more] = [byDressing.get(id)?.findings ?? NONE, poking.get(id) ?? NONE];
+  return more.length === 0 ? found : [...found, ...more];
+}

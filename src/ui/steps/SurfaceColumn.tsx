@@ -56,7 +56,7 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
       (dressing.fit.onto.length > 0 ? dressing.fit.onto.includes(surface.id) : surface.ground),
   );
   const triangles = useSurfaceModel(surface)?.triangles ?? surface.triangles;
-  const toggle = (name: "ground" | "outline" | "hidden" | "locked", label: string) => (on: boolean) =>
+  const toggle = (name: "ground" | "solid" | "outline" | "hidden" | "locked", label: string) => (on: boolean) =>
     editSurface(surface.id, label, (draft) => void (draft[name] = on));
   return (
     <div className="grid gap-3 px-4 py-3.5">
@@ -90,6 +90,12 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
           help="Lines are drawn on it, and props that are dropped stand on it."
           on={surface.ground}
           onChange={toggle("ground", "Ground")}
+        />
+        <Toggle
+          label="Solid"
+          help="It is a finding when a prop pokes through it; leave it off for water and the like."
+          on={surface.solid}
+          onChange={toggle("solid", "Solid")}
         />
         <Toggle
           label="As an outline"

@@ -1,8 +1,10 @@
 /** Keeps props clear of each other: what would overlap one that is already there is left out, or pushed on along its line. */
+import { byMesh } from "../bodies";
 import { Boxes } from "../boxes";
 import { FLAG, NO_PROP, type Slots } from "../slots";
 import { takeOver, type Crowd } from "./others";
 import type { Placed } from "../compose";
+import type { Body } from "../../mesh";
 import type { Fit } from "./schema";
 
 /** A push goes on by this share of the prop's own length at a time, and tries so often. */
@@ -18,6 +20,7 @@ export type Push = (i: number, by: number) => boolean;
  *
  * @param near the slots that need a look, see `near.ts`; null for all
  * @param boxes of the dressing's props: 6 numbers a prop
+ * @param bodies of the dressing's props, and behind them those of the other dressings', where meshes are compared
  * @param crowd the same placements together with those of other dressings, which all stay
  */
 export function keepClear(
@@ -27,6 +30,7 @@ export function keepClear(
   flags: Uint16Array,
   near: Uint32Array | null,
   boxes: Float64Array,
+  bodies: readonly (Body | undefined)[] | null,
   push: Push,
   crowd: Crowd | null = null,
 ): void {
@@ -35,9 +39,11 @@ export function keepClear(
   const pushes = clearBy === "push";
   // What is pushed may come to where nobody was near.
   const members = looked(slots, flags, pushes || crowd ? null : near);
+  const standing = crowd ?? { ...placed, prop, flags };
+  const exactly = bodies && byMesh(standing, bodies, clearance);
   const all = crowd
-    ? new Boxes(crowd, joined(members, crowd.others), crowd.boxes, clear, clearance)
-    : new Boxes({ ...placed, prop, flags }, members, boxes, clear, clearance);
+    ? new Boxes(crowd, joined(members, crowd.others), crowd.boxes, clear, clearance, exactly)
+    : new Boxes(standing, members, boxes, clear, clearance, exactly);
   for (let k = 0; crowd && k < crowd.others.length; k++) all.put(members.length + k);
   const last = new Map<number, number>();
   const rowOf = (i: number): number => 64 * slots.line[i] + slots.row[i];

@@ -1,13 +1,14 @@
 import fc from "fast-check";
 import { GuideLine } from "../../line";
 import { makeLine } from "../../line/testing";
-import { shapedMesh, type TriangleMesh } from "../../mesh";
+import { Body, shapedMesh, type TriangleMesh } from "../../mesh";
 import { distance, quatAt, rotate, vectorAt, type Vec3 } from "../../math";
+import { placingMatrix } from "../bodies";
 import { Boxes } from "../boxes";
 import { evaluate } from "../evaluate";
 import { samplesOf } from "../shapes";
 import { FLAG, NO_PROP, rowOfSlot, slotOfKey } from "../slots";
-import { BOUNDS, dressing, place, straight, surroundings } from "../testing";
+import { BOUNDS, boxMesh, dressing, place, straight, surroundings } from "../testing";
 import type { Placements } from "../placements";
 
 type Input = Parameters<typeof place>[0];
@@ -86,7 +87,7 @@ describe("keeping clear", () => {
       }),
     );
   /** Pairs that overlap, looked for one by one without any grid. */
-  function overlaps(p: Placements, shape: "footprint" | "box"): number {
+  function overlaps(p: Placements, shape: "radius" | "footprint" | "box"): number {
     const standing = Array.from({ length: p.count }, (_, i) => i).filter(
       (i) => !(p.flags[i] & FLAG.blank) && p.prop[i] !== NO_PROP,
     );
@@ -98,11 +99,11 @@ describe("keeping clear", () => {
     return pairs;
   }
 
-  test("leaves no two that overlap, by footprint or by box, left out or pushed", () => {
+  test("leaves no two that overlap, by radius, by footprint or by box, left out or pushed", () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 0, max: 999 }),
-        fc.constantFrom("footprint" as const, "box" as const),
+        fc.constantFrom("radius" as const, "footprint" as const, "box" as const),
         fc.constantFrom("leave" as const, "push" as const),
         (seed, clear, clearBy) => {
           const input = { ...crowded, variation: { ...crowded.variation, seed } };
@@ -116,6 +117,38 @@ describe("keeping clear", () => {
       ),
       { numRuns: 16 },
     );
+  });
+
+  test("by mesh no two meet, and of props that fill little of their boxes more can stay", () => {
+    const lines = [straight(12)];
+    // A post with a wide, thin plate on top.
+    const parts = [boxMesh([-0.05, 0, -0.05], [0.05, 1, 0.05]), boxMesh([-0.2, 0.95, -0.2], [0.2, 1, 0.2])];
+    const post = {
+      position: Float32Array.from(parts.flatMap(({ position }) => [...position])),
+      index: Uint32Array.from(parts.flatMap(({ index }, k) => [...index].map((v) => v + 8 * k))),
+    };
+    const body = Body.of(post);
+    const placed = (clear: "box" | "mesh", seed: number) =>
+      evaluate(
+        dressing(
+          {
+            spacing: { distance: 0.17 },
+            variation: { seed, positionOn: true, up: [-0.6, 0.6], turnOn: true, turnUp: [-3, 3] },
+            fit: { clear },
+          },
+          lines,
+        ),
+        { ...surroundings(lines), bodies: new Map([["buoy", body]]) },
+      );
+    for (const seed of [1, 2, 3]) {
+      const [boxes, meshes] = [placed("box", seed), placed("mesh", seed)];
+      expect(meshes.blanks).toBeLessThan(boxes.blanks);
+      expect(meshes.blanks).toBeGreaterThan(0);
+      const standing = Array.from({ length: meshes.count }, (_, i) => i).filter((i) => !(meshes.flags[i] & FLAG.blank));
+      const matrices = standing.map((i) => placingMatrix(meshes, i));
+      for (const [k, a] of matrices.entries())
+        for (const b of matrices.slice(k + 1, k + 8)) expect(body.meets(body, a, b)).toBe(false);
+    }
   });
 
   test("what is far from all others is untouched, and a turned neighbour is found wherever it was turned to", () => {

@@ -36,7 +36,7 @@ export function nearOthers(
   // Footprints are compared as they are seen from above, where heights do not count.
   const spots: Spots = {
     at: feet,
-    rise: clear === "footprint" ? 0 : 1,
+    rise: clear === "footprint" || clear === "radius" ? 0 : 1,
     radius: reachesOf(slots, hold, scale, clearance),
   };
   const near = new Uint8Array(count);

@@ -127,9 +127,9 @@ export const fitSchema = z.object({
   }),
   clear: choiceParam({
     label: "Keep clear",
-    help: "No prop overlaps another of this dressing, by their footprints on the ground or by their whole boxes.",
+    help: "No prop overlaps another of this dressing: by circles as wide as they are, by their footprints on the ground, by their whole boxes, or by their meshes.",
     default: "off",
-    choices: { off: "Off", footprint: "Footprint", box: "Box" },
+    choices: { off: "Off", radius: "Radius", footprint: "Footprint", box: "Box", mesh: "Mesh" },
   }),
   clearOf: z.array(idSchema).max(10_000).default([]).meta({
     label: "Also clear of",

@@ -1,0 +1,87 @@
+/**
+ * Poking through: meshes of props that pass through surfaces, mesh against mesh. It takes longer than all other checks, so it
+ * is looked for after them, and rests now and then.
+ */
+import { Matrix4 } from "three";
+import type { Body } from "../mesh";
+import { placingMatrix, type Dressing, type Placements } from "../place";
+import { isStanding } from "./rows";
+import { metres, naming, props, type Finding } from "./finding";
+
+/** A surface that props may poke through, as it stands in the world. */
+export interface Wall {
+  id: string;
+  name: string;
+  body: Body;
+  /** Whether props stand on it, and so may dig in as deep as the dressing sinks them, and its play. */
+  under: boolean;
+}
+
+/** The name of the check in files, and its name for the artist. */
+export const POKING = { name: "poking", label: "Poking through" } as const;
+
+/** So many placements are looked at before it is asked whether to go on. */
+const PORTION = 64;
+/** Crossings over less than this, metres, are let pass. */
+const LEAST = 0.005;
+
+/**
+ * @param bodies of the props that the placements count
+ * @param goOn asked now and then; null comes back once it says no
+ */
+export async function poking(
+  dressing: Dressing,
+  placements: Placements,
+  bodies: readonly (Body | undefined)[],
+  walls: readonly Wall[],
+  goOn: () => Promise<boolean>,
+): Promise<Finding[] | null> {
+  if (walls.length === 0) return [];
+  const { sink, play, up } = dressing.fit;
+  const raise = Math.max(0, sink) + Math.max(0, -up) + play;
+  const members: number[] = [];
+  const met = new Set<Wall>();
+  let worst = 0;
+  for (let i = 0; i < placements.count; i++) {
+    if (i % PORTION === 0 && !(await goOn())) return null;
+    const body = isStanding(placements, i) && !isBent(placements, i) ? bodies[placements.prop[i]] : undefined;
+    if (!body) continue;
+    const [low, high] = [0, raise].map((by) => worldMatrix(placements, i, by));
+    let over = 0;
+    for (const wall of walls) {
+      const by = body.crossing(wall.under ? high : low, wall.body);
+      if (by < LEAST) continue;
+      met.add(wall);
+      over = Math.max(over, by);
+    }
+    if (over > 0) members.push(i);
+    worst = Math.max(worst, over);
+  }
+  if (members.length === 0) return [];
+  const through = met.size === 1 ? `“${[...met][0].name}”` : `${met.size} surfaces`;
+  const onTop = [...met].every(({ under }) => under) && dressing.fit.drop === "down";
+  const rested = dressing.fit.dropBy === "footprint" && dressing.fit.dropRest === "highest";
+  return [
+    {
+      check: POKING.name,
+      dressing: dressing.id,
+      ...naming(placements, members),
+      worst,
+      message: `${props(members.length)} ${members.length === 1 ? "pokes" : "poke"} through ${through}, over up to ${metres(worst)}.`,
+      mend: onTop && !rested ? "rest-highest" : "leave-blank",
+      ...(onTop && !rested && { orElse: "leave-blank" as const }),
+    },
+  ];
+}
+
+/** What is bent along its line is another mesh than its prop's. */
+const isBent = ({ shapes }: Placements, i: number): boolean => shapes !== null && shapes.entry[i] >= 0;
+
+/** Brings placement `i` into the world, raised along its own up by so many metres. */
+function worldMatrix(p: Placements, i: number, raise: number): Matrix4 {
+  const matrix = placingMatrix(p, i);
+  const e = matrix.elements;
+  const unit = Math.hypot(e[4], e[5], e[6]) || 1;
+  for (let axis = 0; axis < 3; axis++) e[12 + axis] += p.origin[axis] + (raise * e[4 + axis]) / unit;
+  return matrix;
+}
