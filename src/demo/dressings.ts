@@ -188,7 +188,7 @@ export const DRESSINGS = [
     what: { entries: [{ prop: "net-pile" }] },
     spacing: { pattern: "random", amount: "count", count: 16 },
     stance: { forward: "downhill", up: "normal", upBy: 0.8 },
-    fit: { clear: "footprint", clearance: 0.1, clearOf: ["lamp-posts", "baskets"] },
+    fit: { clear: "footprint", clearance: 0.1, clearOf: ["lamp-posts", "baskets"], play: 0.2 },
     gaps: {
       slopeOn: true,
       slope: [0, 14 * RAD],
@@ -208,7 +208,7 @@ export const DRESSINGS = [
     what: { entries: [{ prop: "lavender-tub" }] },
     spacing: { pattern: "even", distance: 1.05 },
     stance: { forward: "random" },
-    fit: { clear: "footprint", clearOf: ["lamp-posts", "baskets", "net-piles"] },
+    fit: { clear: "footprint", clearOf: ["lamp-posts", "baskets", "net-piles"], play: 0.15 },
     gaps: {
       slopeOn: true,
       slope: [0, 16 * RAD],

@@ -29,6 +29,9 @@ import type { MeshBuilder } from "./shapes";
 /** The demo scene's id, the same in every browser. */
 export const DEMO_ID = "gullhaven-regatta";
 
+/** Surfaces that props may go into: buoys float in the water, ropes are tied round masts, oars lie in their rack. */
+const PASSABLE = ["water", "mast", "lifebuoy", "oar-rack"];
+
 export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
   const assets = new Map<string, Uint8Array>();
   const asset = async (name: string, mesh: MeshBuilder) => {
@@ -50,6 +53,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       asset: hash,
       position,
       ground,
+      solid: !PASSABLE.includes(id),
       triangles,
       file: `${id}.glb`,
     }));

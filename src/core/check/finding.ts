@@ -17,6 +17,8 @@ export type Mend =
   | "keep-inside"
   /** Takes up from the line, whose own frame never flips. */
   | "up-from-line"
+  /** Takes up from the normals of the surface that props are spread over. */
+  | "up-from-normal"
   /** Lets props stay stiff. */
   | "stiff"
   /** Has props lean with the ground all the way. */

@@ -6,7 +6,7 @@ import { Matrix4 } from "three";
 import type { Body } from "../mesh";
 import { placingMatrix, type Dressing, type Placements } from "../place";
 import { isStanding } from "./rows";
-import { metres, naming, props, type Finding } from "./finding";
+import { metres, naming, props, type Finding, type Mend } from "./finding";
 
 /** A surface that props may poke through, as it stands in the world. */
 export interface Wall {
@@ -59,8 +59,7 @@ export async function poking(
   }
   if (members.length === 0) return [];
   const through = met.size === 1 ? `“${[...met][0].name}”` : `${met.size} surfaces`;
-  const onTop = [...met].every(({ under }) => under) && dressing.fit.drop === "down";
-  const rested = dressing.fit.dropBy === "footprint" && dressing.fit.dropRest === "highest";
+  const better = [...met].every(({ under }) => under) ? betterStand(dressing) : null;
   return [
     {
       check: POKING.name,
@@ -68,10 +67,17 @@ export async function poking(
       ...naming(placements, members),
       worst,
       message: `${props(members.length)} ${members.length === 1 ? "pokes" : "poke"} through ${through}, over up to ${metres(worst)}.`,
-      mend: onTop && !rested ? "rest-highest" : "leave-blank",
-      ...(onTop && !rested && { orElse: "leave-blank" as const }),
+      mend: better ?? "leave-blank",
+      ...(better && { orElse: "leave-blank" as const }),
     },
   ];
+}
+
+/** What could make props that dig into what they stand on do so less; null where all of it is so already. */
+function betterStand({ where, stance, fit }: Dressing): Mend | null {
+  if (fit.drop === "down") return fit.dropBy === "footprint" && fit.dropRest === "highest" ? null : "rest-highest";
+  const leans = stance.up === "normal" && stance.upBy === 1;
+  return where.kind === "over" && where.surfaces.length > 0 && fit.drop === "off" && !leans ? "up-from-normal" : null;
 }
 
 /** What is bent along its line is another mesh than its prop's. */

@@ -285,7 +285,7 @@ test("the map of how full it is says no more than what stands, and why not", () 
     const around = [-1, 0, 1].flatMap((a) => [-1, 0, 1].map((b) => densityAt(map, x + a * cell, z + b * cell)));
     expect(around.some((one) => one !== null && one.share > 0)).toBe(true);
   }
-  expect(densityAt(map, 0, -2)).toEqual({ share: 0, reason: "outside" });
+  expect(densityAt(map, 0, -2)).toMatchObject({ share: 0, reason: "outside" });
   expect(densityAt(map, 400, 0)).toBeNull();
 });
 

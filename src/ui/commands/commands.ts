@@ -55,12 +55,18 @@ function insertKnotHere(): void {
   if (focus.kind === "line") insertKnotBeside(focus.id, currentKnot(session()) ?? 0);
 }
 
+/** The placements of the selected dressing. */
+function placementsShown() {
+  const { dressing } = session();
+  return dressing === null ? undefined : useResults.getState().byDressing.get(dressing)?.placements;
+}
+
 /** All placements of the dressing; of a line in focus, all its knots. */
 function selectAll(): void {
   const { dressing, focus } = session();
   const line = focus.kind === "line" ? lineOf(store().history.scene, focus.id) : undefined;
   if (line) return useSession.setState({ knots: allKnots(line) });
-  const placements = dressing === null ? undefined : useResults.getState().byDressing.get(dressing)?.placements;
+  const placements = placementsShown();
   if (dressing !== null && placements) selectPlacements(dressing, [...placements.key]);
 }
 
@@ -185,6 +191,12 @@ export const COMMANDS: readonly Command[] = [
     id: "auto",
     name: "Show each prop as its size on the screen asks (auto)",
     run: () => useSession.setState({ display: "auto" }),
+  },
+  {
+    id: "tint",
+    name: "Show in the view how full it is, or no longer",
+    possible: () => (placementsShown()?.density ?? null) !== null,
+    run: () => useSession.setState({ tinted: !session().tinted }),
   },
   {
     id: "basket",

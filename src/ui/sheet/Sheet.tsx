@@ -10,10 +10,11 @@ import { usePictureStore } from "../assets/pictures";
 import { useSurfaceModels } from "../assets/surface-models";
 import { topView } from "../assets/top-view";
 import { Legend } from "../basket/Legend";
-import { GapChart, useSize } from "../kit";
+import { GapChart, Segmented, useSize } from "../kit";
 import { useSession } from "../state/session";
 import { useBrush } from "../view/brush";
 import { drawnLine } from "../view/guides";
+import { Charts } from "./charts";
 import { drawSheet, tintOf, type SheetScene } from "./draw";
 import { SheetHands } from "./hands";
 import { fittedTo, footprintsOf, isShown, neighboursOf, type PlanBox, type SheetView } from "./model";
@@ -24,13 +25,25 @@ interface SheetProps {
 }
 
 export function Sheet({ dressing, placements }: SheetProps) {
+  const by = useSession((session) => session.sheetBy);
   return (
     <>
       <Facts dressing={dressing} placements={placements} />
-      <SheetCanvas key={dressing.id} dressing={dressing} placements={placements} />
+      <SheetCanvas key={`${dressing.id} ${by}`} dressing={dressing} placements={placements} />
       <Legend dressing={dressing} placements={placements} />
     </>
   );
+}
+
+/** The surfaces laid out by their UVs, where that is asked for and they have some. */
+function useCharts(models: readonly { surface: Surface; model: Model }[], wanted: boolean): Charts | null {
+  return useMemo(() => (wanted ? Charts.of(models) : null), [models, wanted]);
+}
+
+/** Whether the sheet can lay a dressing's surfaces out by their UVs. */
+function useHasUvs(dressing: Dressing): boolean {
+  const models = useOwnModels(dressing);
+  return models.length > 0 && models.every(({ model }) => model.parts.every(({ geometry }) => geometry.attributes.uv));
 }
 
 const NO_MODELS: readonly { surface: Surface; model: Model }[] = [];
@@ -110,8 +123,13 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
   const top = useMemo(() => (models.length > 0 ? topView(models) : null), [models]);
   const tint = useMemo(() => placements.density && tintOf(placements.density), [placements.density]);
   const bounds = useMemo(() => new Map(props.map((prop) => [prop.id, placingBounds(prop)])), [props]);
-  const corners = useMemo(() => footprintsOf(placements, bounds), [placements, bounds]);
-  const view = moved ?? fittedTo(boxOf(placements), width, height);
+  const charts = useCharts(models, useSession((session) => session.sheetBy) === "uv");
+  const corners = useMemo(
+    () => (charts ? charts.footprints(placements, bounds) : footprintsOf(placements, bounds)),
+    [placements, bounds, charts],
+  );
+  const chartPicture = useMemo(() => charts?.picture(placements.density) ?? null, [charts, placements.density]);
+  const view = moved ?? fittedTo(charts ? charts.box : boxOf(placements), width, height);
 
   const spaces = useSpaces(dressing);
   const scene = useMemo((): SheetScene => {
@@ -126,6 +144,8 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
       }),
       top,
       tint,
+      charts,
+      chartPicture,
       lines: [
         ...spaces.map((points) => ({ points, kind: "area" as const })),
         ...allLines.flatMap((line) => {
@@ -136,7 +156,9 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
               : minded.includes(line.id)
                 ? ("line" as const)
                 : null;
-          return kind ? [{ points: drawnLine(line).points, kind }] : [];
+          if (!kind) return [];
+          const { points } = drawnLine(line);
+          return (charts ? charts.line(points) : [points]).map((piece) => ({ points: piece, kind }));
         }),
       ],
       selected,
@@ -145,7 +167,7 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
         painting && brush.at
           ? {
               kind: "brush",
-              middle: [brush.at[0], brush.at[2]],
+              middle: charts ? charts.nearest(brush.at) : [brush.at[0], brush.at[2]],
               radius: brush.radius,
               soft: brush.soft,
               puts: brush.puts,
@@ -160,6 +182,8 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
     pictures,
     top,
     tint,
+    charts,
+    chartPicture,
     allLines,
     spaces,
     selected,
@@ -198,7 +222,7 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
         ref={canvas}
         tabIndex={0}
         role="application"
-        aria-label={`Sheet of ${dressing.name}, seen from above, north at the top: ${shown} props. Arrow keys select, Alt with arrow keys moves, Delete leaves blank.`}
+        aria-label={`Sheet of ${dressing.name}, ${charts ? "laid out by its UVs" : "seen from above, north at the top"}: ${shown} props. Arrow keys select, Alt with arrow keys moves, Delete leaves blank.`}
         data-testid="sheet"
         data-drawn={width > 0}
         className="absolute inset-0 block touch-none"
@@ -230,15 +254,33 @@ function Facts({ dressing, placements }: SheetProps) {
   }, [placements]);
   const free = useMemo(() => freeArea(placements), [placements]);
   const inside = dressing.where.kind !== "over";
+  const hasUvs = useHasUvs(dressing);
+  const by = useSession((session) => (hasUvs ? session.sheetBy : "above"));
   return (
     <div className="min-w-0 overflow-hidden border-r border-linen-2 px-4 py-3">
-      <p className="truncate" title={names.join(", ")}>
-        <b className="font-semibold">{names[0] ?? dressing.name}</b>
-        <span className="text-ink-6">{names.length > 1 ? ` and ${names.length - 1} more` : ""} from above</span>
-      </p>
+      <div className="flex items-center gap-2">
+        <p className="min-w-0 grow truncate" title={names.join(", ")}>
+          <b className="font-semibold">{names[0] ?? dressing.name}</b>
+          <span className="text-ink-6">
+            {names.length > 1 ? ` and ${names.length - 1} more` : ""}
+            {hasUvs ? "" : " from above"}
+          </span>
+        </p>
+        {hasUvs && (
+          <div className="w-[132px] shrink-0 text-[11px]">
+            <Segmented
+              label="How the sheet lays it flat"
+              help="Seen from above, or laid out by its UVs at real size."
+              value={by}
+              choices={{ above: "From above", uv: "By UVs" }}
+              onChange={(sheetBy) => useSession.setState({ sheetBy })}
+            />
+          </div>
+        )}
+      </div>
       {neighbours ? (
         <>
-          <GapChart bins={neighbours.bins} height={46} />
+          <GapChart bins={neighbours.bins} height={hasUvs ? 38 : 46} />
           <p className="font-mono text-xs text-ink-6">
             nearest {neighbours.least.toFixed(2)} – {neighbours.most.toFixed(2)} m · median{" "}
             {neighbours.median.toFixed(2)}

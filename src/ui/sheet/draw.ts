@@ -4,6 +4,7 @@ import type { Vec3 } from "@/core/math";
 import type { TopView } from "../assets/top-view";
 import { markLabel, niceStep } from "../kit/ruler";
 import { isShown, middleOf, type SheetView } from "./model";
+import type { Charts } from "./charts";
 
 const INK = "#1f2a33";
 const SEA = "#1e6f77";
@@ -25,6 +26,9 @@ export interface SheetScene {
   corners: Float64Array;
   colours: readonly string[];
   top: TopView | null;
+  /** The charts that are shown instead of the ground from above, and their picture. */
+  charts: Charts | null;
+  chartPicture: HTMLCanvasElement | null;
   /** How full it is, as a picture over the map's box. */
   tint: HTMLCanvasElement | null;
   lines: readonly { points: readonly Vec3[]; kind: "area" | "hole" | "line" }[];
@@ -54,14 +58,41 @@ export function drawSheet(
   pen.beginPath();
   pen.rect(left, top, width - left, height - top);
   pen.clip();
-  if (scene.top) lay(pen, scene.top.picture, scene.top.least, scene.top.most, x, y, 0.85);
-  const { density } = scene.placements;
-  if (density && scene.tint) lay(pen, scene.tint, density.least, density.most, x, y, 1);
+  if (scene.charts) drawCharts(pen, scene.charts, scene.chartPicture, x, y);
+  else drawGround(pen, scene, x, y);
   for (const line of scene.lines) drawLine(pen, line, x, y);
   drawPlacements(pen, scene, view, x, y, width, height);
   drawShape(pen, scene, view, x, y);
   pen.restore();
   drawRulers(pen, width, height, view, x, y);
+}
+
+function drawGround(pen: CanvasRenderingContext2D, scene: SheetScene, x: ToPixels, y: ToPixels): void {
+  if (scene.top) lay(pen, scene.top.picture, scene.top.least, scene.top.most, x, y, 0.85);
+  const { density } = scene.placements;
+  if (density && scene.tint) lay(pen, scene.tint, density.least, density.most, x, y, 1);
+}
+
+/** Surfaces by their UVs: how full they are, their outlines and seams. */
+function drawCharts(
+  pen: CanvasRenderingContext2D,
+  charts: Charts,
+  picture: HTMLCanvasElement | null,
+  x: ToPixels,
+  y: ToPixels,
+): void {
+  const [least, most] = charts.box;
+  if (picture) lay(pen, picture, least, most, x, y, 1);
+  pen.beginPath();
+  for (const borders of charts.borders) {
+    for (let k = 0; k < borders.length; k += 4) {
+      pen.moveTo(x(borders[k]), y(borders[k + 1]));
+      pen.lineTo(x(borders[k + 2]), y(borders[k + 3]));
+    }
+  }
+  pen.strokeStyle = "#8c7f66";
+  pen.lineWidth = 1;
+  pen.stroke();
 }
 
 type ToPixels = (at: number) => number;
@@ -114,7 +145,7 @@ function drawPlacements(
     if (!isShown(p, i)) continue;
     const [mx, mz] = middleOf(corners, i);
     const [px, py] = [x(mx), y(mz)];
-    if (px < -40 || py < -40 || px > width + 40 || py > height + 40) continue;
+    if (!(px >= -40 && py >= -40 && px <= width + 40 && py <= height + 40)) continue;
     const breadth =
       view.scale * Math.hypot(corners[8 * i] - corners[8 * i + 4], corners[8 * i + 1] - corners[8 * i + 5]);
     const path = byColour[p.prop[i]];

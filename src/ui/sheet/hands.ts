@@ -3,15 +3,16 @@
  * drop a prop to swap, nudge with the keys.
  */
 import { PROP_DRAG } from "../basket/Basket";
-import type { Vec3 } from "@/core/math";
+import { subtract, type Vec3 } from "@/core/math";
 import { densityAt, type Dressing } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
-import { addOutlineShape, millimetre, swapPlacements } from "../state/edits";
+import { addOutlineShape, fieldOf, millimetre, swapPlacements } from "../state/edits";
 import { listen } from "../kit/listen";
 import { NO_KEYS, selectPlacements, useSession } from "../state/session";
-import { beginStroke, endStroke, giveUpStroke, isPainting, leadStroke, paintedFields, useBrush } from "../view/brush";
+import { beginStroke, endStroke, giveUpStroke, isPainting, leadStroke, paintClearing, paintedFields, useBrush } from "../view/brush";
 import { addPlacementAt, movePlacements, takenPlacements, type HeldPlacements } from "../view/pegging";
+import { fullAt } from "./charts";
 import { RULER, type SheetScene } from "./draw";
 import { isShown, middleOf, placementAt, type SheetView } from "./model";
 import type { Draft } from "immer";
@@ -96,7 +97,8 @@ export class SheetHands {
     this.#pressed = { x, y, moved: false };
     if (this.#paints && !onRuler && event.button === 0) {
       const [field] = paintedFields();
-      if (field !== undefined) beginStroke(this.#fieldAt(at) ?? field, this.#onGround(at));
+      const point = this.#onGround(at);
+      if (field !== undefined && point) beginStroke(this.#fieldAt(at) ?? field, point);
       return;
     }
     if (onRuler || event.button === 1) this.#held = { kind: "pan", x, y, from: view };
@@ -113,14 +115,17 @@ export class SheetHands {
     return useSession.getState().tool === "paint";
   }
 
-  /** The place on the ground, as far as its height is known. */
-  #onGround([x, z]: Place): Vec3 {
+  /** The place on the ground, as far as its height is known; null beside the charts of surfaces. */
+  #onGround([x, z]: Place): Vec3 | null {
+    const { charts } = this.sight!.scene;
+    if (charts) return charts.toWorld(x, z)?.point ?? null;
     return [x, heightAt(this.sight!.scene.placements.density, x, z) ?? 0, z];
   }
 
   /** The field that the placement nearest to a place stands on: of several, the one that is worked on there. */
   #fieldAt([x, z]: Place): string | null {
-    const { placements: p, corners } = this.sight!.scene;
+    const { placements: p, corners, charts } = this.sight!.scene;
+    if (charts) return charts.toWorld(x, z)?.field ?? null;
     const near = p.fields.length > 1 ? placementAt(p, corners, x, z, Infinity) : -1;
     return near < 0 ? (p.fields[0] ?? null) : p.fields[p.line[near]];
   }
@@ -129,8 +134,9 @@ export class SheetHands {
     if (!this.sight) return;
     const { x, y, at, slot, onRuler } = this.#where(event);
     if (isPainting()) {
-      useBrush.setState({ at: this.#onGround(at) });
-      return leadStroke(this.#onGround(at));
+      const point = this.#onGround(at);
+      useBrush.setState({ at: point });
+      return point ? leadStroke(point) : undefined;
     }
     const pressed = this.#pressed;
     if (pressed && Math.hypot(x - pressed.x, y - pressed.y) > CLICK) pressed.moved = true;
@@ -159,7 +165,18 @@ export class SheetHands {
 
   /** Moves placements over the ground: each to the height that it has where it comes to. */
   #moveBy(draft: Draft<Scene>, held: HeldPlacements, [x, z]: Place): void {
-    const map = this.sight?.scene.placements.density ?? null;
+    const { scene, dressing } = this.sight!;
+    const { charts } = scene;
+    if (charts) {
+      const target = (from: Vec3, key: number): Vec3 | null => {
+        const field = fieldOf(dressing, key);
+        const at = field === null ? null : charts.toSheet(field, from);
+        const to = at && charts.toWorld(at[0] + x, at[1] + z);
+        return to && to.field === field ? to.point : null;
+      };
+      return movePlacements(draft, held, (from, key) => subtract(target(from, key) ?? from, from));
+    }
+    const map = scene.placements.density;
     const lift = (from: Vec3): number => {
       const [before, after] = [heightAt(map, from[0], from[2]), heightAt(map, from[0] + x, from[2] + z)];
       return before === null || after === null ? 0 : after - before;
@@ -179,9 +196,17 @@ export class SheetHands {
       const key = scene.placements.key[slot];
       return useSession.setState({ hover: { dressing: dressing.id, key, x, y }, why: null });
     }
-    const found = scene.placements.density && !onRuler ? densityAt(scene.placements.density, at[0], at[1]) : null;
-    const why = found?.reason ? { dressing: dressing.id, ...found, x, y } : null;
+    const found = onRuler ? null : this.#fullAt(at);
+    const why = found?.reason ? { dressing: dressing.id, reason: found.reason, share: found.share, x, y } : null;
     useSession.setState({ hover: null, why });
+  }
+
+  /** How full it is at a place, and why. */
+  #fullAt(at: Place): ReturnType<typeof densityAt> {
+    const { charts, placements } = this.sight!.scene;
+    if (!charts) return placements.density && densityAt(placements.density, at[0], at[1]);
+    const point = this.#onGround(at);
+    return point && fullAt(placements.density, point);
   }
 
   #up = (event: PointerEvent) => {
@@ -213,6 +238,12 @@ export class SheetHands {
     const shape = shapeOf(held, at);
     if (shape?.kind === "clearing") {
       if (shape.radius * view.scale < 2 * CLICK) return;
+      const place = scene.charts?.toWorld(...shape.middle);
+      if (scene.charts) {
+        // Seen from above a place on a chart may be no place at all.
+        if (place) paintClearing(dressing.id, place.field, place.point, millimetre(shape.radius));
+        return;
+      }
       const [x, z] = shape.middle.map(millimetre);
       const y = millimetre(heightAt(scene.placements.density, x, z) ?? 0);
       addOutlineShape(
@@ -236,7 +267,10 @@ export class SheetHands {
 
   #add(at: Place): void {
     const { dressing, scene } = this.sight!;
-    const [x, y, z] = this.#onGround(at);
+    const point = this.#onGround(at);
+    if (!point) return;
+    if (scene.charts) return void addPlacementAt(point, this.#fieldAt(at) ?? undefined);
+    const [x, y, z] = point;
     // In a volume as high as what there is, on average.
     const inside = dressing.where.kind !== "over";
     addPlacementAt(inside ? [x, millimetre(middleHeight(scene.placements)), z] : [x, y, z]);

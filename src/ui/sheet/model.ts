@@ -55,7 +55,8 @@ export function placementAt(p: Placements, corners: Float64Array, x: number, z: 
     if (holds(corners, 8 * i, x, z)) return i;
     const [mx, mz] = middleOf(corners, i);
     const far = Math.hypot(mx - x, mz - z);
-    if (far > least) continue;
+    // What is not shown lies nowhere.
+    if (!(far <= least)) continue;
     least = far;
     best = i;
   }

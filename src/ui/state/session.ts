@@ -47,12 +47,16 @@ interface Session {
   /** The prop that a drawn line is dressed with at once, if any. */
   drawProp: string | null;
   display: Display;
+  /** Whether the view tells by a veil how full what the dressing is spread over is. */
+  tinted: boolean;
   hover: Hover | null;
   why: Why | null;
   openSteps: ReadonlySet<StepName>;
   dialog: DialogName;
   cameraWish: CameraWish | null;
   basketFolded: boolean;
+  /** How the sheet lays surfaces flat: seen from above, or by their UVs. */
+  sheetBy: "above" | "uv";
   /** What the basket shows. */
   basketShows: "props" | "surfaces";
   snap: Snap;
@@ -69,12 +73,14 @@ export const useSession = create<Session>()((set) => ({
   tool: "select",
   drawProp: null,
   display: "full",
+  tinted: false,
   hover: null,
   why: null,
   openSteps: new Set<StepName>(["spacing"]),
   dialog: null,
   cameraWish: null,
   basketFolded: false,
+  sheetBy: "above",
   basketShows: "props",
   snap: { knots: true, grid: 0 },
   set,

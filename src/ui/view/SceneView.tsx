@@ -9,6 +9,7 @@ import { useResults } from "../state/results";
 import { useSession } from "../state/session";
 import { CameraRig } from "./CameraRig";
 import { BareGround, Daylight } from "./Daylight";
+import { DensityTint } from "./DensityTint";
 import { Dressings } from "./Dressings";
 import { BrushRing, DrawnSoFar, Guides, Sides } from "./Guides";
 import { Highlights } from "./Highlights";
@@ -39,6 +40,7 @@ export function SceneView() {
         <Daylight />
         <BareGround />
         <Surfaces />
+        <DensityTint />
         <Dressings />
         <Guides />
         <Sides />

@@ -54,6 +54,21 @@ export function beginStroke(field: string, point: Vec3): boolean {
   return true;
 }
 
+/** Takes away all that stands about a point of a field, as one stroke with a hard rim. */
+export function paintClearing(dressing: string, field: string, point: Vec3, radius: number): void {
+  useSceneStore.getState().change("Hold a clearing open", (draft) => {
+    const own = inField(draft, field, point);
+    dressingOf(draft, dressing)?.gaps.paint.strokes.push({
+      on: field,
+      points: [own],
+      radius,
+      strength: 1,
+      soft: 0,
+      puts: false,
+    });
+  });
+}
+
 export function leadStroke(point: Vec3): void {
   if (!stroke || stroke.points.length >= MOST) return;
   const last = stroke.points[stroke.points.length - 1];

@@ -58,13 +58,13 @@ export const wantedPlace = (aim: Aim, { field, start }: HeldPlacements): Vec3 | 
 export function movePlacements(
   draft: Draft<Scene>,
   { dressing, from }: HeldPlacements,
-  by: (from: Vec3) => Vec3,
+  by: (from: Vec3, key: number) => Vec3,
 ): void {
   const edited = dressingOf(draft, dressing);
   if (!edited) return;
   writePegs(edited, from.keys(), (peg, key) => {
     const start = from.get(key);
-    if (start) peg.point = inField(draft, peg.line, add(start, by(start)));
+    if (start) peg.point = inField(draft, peg.line, add(start, by(start, key)));
   });
 }
 
@@ -91,7 +91,7 @@ export function whyUnder(aim: Aim): Pick<Why, "dressing" | "reason" | "share"> |
   const map = dressing && useResults.getState().byDressing.get(dressing.id)?.placements.density;
   const on = dressing?.where.surfaces.includes(aim.surface() ?? "") ? aim.ground() : null;
   const found = map && on ? densityAt(map, on[0], on[2]) : null;
-  return dressing && found?.reason ? { dressing: dressing.id, ...found } : null;
+  return dressing && found?.reason ? { dressing: dressing.id, reason: found.reason, share: found.share } : null;
 }
 
 /** Adds one placement of the selected dressing where the pointer is; false where it has no surface there. */

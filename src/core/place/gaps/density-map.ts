@@ -130,12 +130,17 @@ function boxOf(fields: readonly Field[]): [least: [number, number], most: [numbe
 }
 
 /** What the map says of a place: null beside it, and where there is no field. */
-export function densityAt(map: DensityMap, x: number, z: number): { share: number; reason: Reason | null } | null {
+export function densityAt(
+  map: DensityMap,
+  x: number,
+  z: number,
+): { share: number; reason: Reason | null; height: number } | null {
   const { least, most, columns, rows } = map;
   const column = Math.floor(((x - least[0]) / (most[0] - least[0])) * columns);
   const row = Math.floor(((z - least[1]) / (most[1] - least[1])) * rows);
   if (!(column >= 0 && column < columns && row >= 0 && row < rows)) return null;
   const i = row * columns + column;
   if (Number.isNaN(map.height[i])) return null;
-  return { share: map.share[i], reason: map.reason[i] === NO_REASON ? null : REASONS[map.reason[i]] };
+  const reason = map.reason[i] === NO_REASON ? null : REASONS[map.reason[i]];
+  return { share: map.share[i], reason, height: map.height[i] };
 }

@@ -11,6 +11,7 @@ export const MEND_LABELS: Readonly<Record<Mend, string>> = {
   "keep-clear": "Keep props clear",
   "keep-inside": "Keep inside the ends",
   "up-from-line": "Take up from the line",
+  "up-from-normal": "Lean with the surface",
   stiff: "Keep props stiff",
   lean: "Lean with the ground",
   "rest-highest": "Rest on the highest",
@@ -35,6 +36,11 @@ export function mendFinding({ dressing, keys, pegs = [] }: Finding, mend: Mend):
       return editDressing(dressing, MEND_LABELS[mend], ({ spacing }) => void (spacing.inside = true));
     case "up-from-line":
       return editDressing(dressing, MEND_LABELS[mend], ({ stance }) => void (stance.up = "line"));
+    case "up-from-normal":
+      return editDressing(dressing, MEND_LABELS[mend], ({ stance }) => {
+        stance.up = "normal";
+        stance.upBy = 1;
+      });
     case "stiff":
       return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => void (fit.bend = false));
     case "lean":

@@ -3,13 +3,27 @@
 import { Plus, X } from "lucide-react";
 import { fieldIdsOf, type Dressing } from "@/core/place";
 import { useScene } from "@/store";
-import { Choose, Fold, IconButton, ValueField } from "../../kit";
+import { Choose, Fold, IconButton, Toggle, ValueField } from "../../kit";
 import { dressingOf, editDressing } from "../../state/edits";
+import { useSession } from "../../state/session";
 import { useEdit } from "../../state/useEdit";
 import { drawnLine } from "../../view/guides";
 import { Masks } from "./Masks";
 import { Painted } from "./Painted";
 import { ADD, StepNumber, StepRange, StepSwitch, type CardProps } from "../params";
+
+/** Whether the view shows what all of this comes to. */
+function Tint() {
+  const on = useSession((session) => session.tinted);
+  return (
+    <Toggle
+      label="Show it in the view"
+      help="A veil lies over the surface where nothing may stand, thinner where fewer may. Hovering says why."
+      on={on}
+      onChange={(tinted) => useSession.setState({ tinted })}
+    />
+  );
+}
 
 export function WhereNot({ dressing }: CardProps) {
   const { slopeOn, heightOn, facingOn, edge } = dressing.gaps;
@@ -56,6 +70,7 @@ export function WhereNot({ dressing }: CardProps) {
           </>
         )}
       </div>
+      <Tint />
       <Painted dressing={dressing} />
       <Masks dressing={dressing} />
       <Distances dressing={dressing} />

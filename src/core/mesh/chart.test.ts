@@ -1,0 +1,55 @@
+import fc from "fast-check";
+import { STAND, mesh } from "../place/testing";
+import { Ground, UvChart } from ".";
+import type { Vec3 } from "../math";
+
+/** A roof bent about an axis, laid out by its angle and its length; its UVs have nothing to do with metres. */
+function roof(steps: number, radius: number, length: number): Ground {
+  const position: number[] = [];
+  const uv: number[] = [];
+  const index: number[] = [];
+  for (let i = 0; i <= steps; i++) {
+    const angle = (Math.PI * i) / steps;
+    for (const end of [0, 1]) {
+      position.push(-radius * Math.cos(angle), radius * Math.sin(angle), end * length);
+      uv.push(i / steps, (end * length) / (Math.PI * radius));
+    }
+    const a = 2 * i;
+    if (i < steps) index.push(a, a + 1, a + 3, a, a + 3, a + 2);
+  }
+  const attributes = [{ name: "TEXCOORD_0", width: 2, array: Float32Array.from(uv) }];
+  return Ground.of("roof", { ...mesh(position, index), attributes }, STAND);
+}
+
+test("a chart is at real size, and what it shows lies where it says", () => {
+  const ground = roof(64, 2, 3);
+  const chart = UvChart.of(ground)!;
+  // A half cylinder laid flat: as broad as its arc, as long as it is.
+  expect(chart.most[0] - chart.least[0]).toBeCloseTo(2 * Math.PI, 2);
+  expect(chart.most[1] - chart.least[1]).toBeCloseTo(3, 2);
+  expect(chart.borders).toHaveLength(4 * (2 * 64 + 2));
+  const share = fc.double({ min: 0.01, max: 0.99, noNaN: true });
+  fc.assert(
+    fc.property(share, share, (u, v) => {
+      const [x, y] = [u, v].map((at, k) => chart.least[k] + at * (chart.most[k] - chart.least[k]));
+      const { point } = chart.toWorld(x, y)!;
+      expect(Math.hypot(point[0], point[1])).toBeCloseTo(2, 1);
+      const back = chart.toChart(point);
+      expect([back.x, back.y]).toEqual([expect.closeTo(x, 4), expect.closeTo(y, 4)]);
+      // A short way along the arc or along the roof is as long on the chart.
+      const along = chart.wayOn(back.triangle, [0, 0, 0.1]);
+      expect(along).toEqual([expect.closeTo(0, 6), expect.closeTo(0.1, 3)]);
+      const [c, s] = [point[0] / 2, point[1] / 2];
+      const round = chart.wayOn(back.triangle, [0.1 * s, -0.1 * c, 0] as Vec3);
+      expect(Math.hypot(...round)).toBeCloseTo(0.1, 3);
+    }),
+  );
+  expect(chart.toWorld(chart.most[0] + 1, 0)).toBeNull();
+});
+
+test("a mesh without UVs, or with all of them at one place, has no chart", () => {
+  const flat = mesh([0, 0, 0, 1, 0, 0, 0, 0, 1], [0, 1, 2]);
+  expect(UvChart.of(Ground.of("bare", flat, STAND))).toBeNull();
+  const attributes = [{ name: "TEXCOORD_0", width: 2, array: new Float32Array(6) }];
+  expect(UvChart.of(Ground.of("point", { ...flat, attributes }, STAND))).toBeNull();
+});
