@@ -92,7 +92,7 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
     ? sownOver(dressing, fields, shades, choice, memory)
     : slotted(dressing, lines, choice, hold, memory);
   scene.pulse?.(0.3);
-  const drawn = variation(slots, dressing.variation, lines, memory);
+  const drawn = variation(slots, dressing.variation, lines, memory, fields);
   const parts = fitted(dressing, scene, { lines, fields }, slots, hold, drawn, memory);
   const tints = tinted(dressing, memory);
   scene.pulse?.(0.55);

@@ -393,3 +393,29 @@ test("what the surface is, and what changes nothing, is not worked out again; a 
   const bare = Ground.of("hills", mesh([], []), STAND);
   for (const pattern of PATTERNS) expect(spread({ spacing: { pattern, amount: "count" } }, bare).count).toBe(0);
 });
+
+test("wander moves neighbours together, never farther than it may, and goes along when the surface is moved", () => {
+  const input = (wanderOn: boolean): Input => ({
+    spacing: { pattern: "even", distance: 0.5 },
+    variation: { wanderOn, wanderAcross: 0.8, wanderOver: 4 },
+  });
+  const [straight, moved] = [spread(input(false)), spread(input(true))];
+  expect([...moved.key]).toEqual([...straight.key]);
+  const shift = Array.from(moved.key, (_, i) => positionOf(moved, i)[0] - positionOf(straight, i)[0]);
+  expect(Math.max(...shift.map(Math.abs))).toBeGreaterThan(0.3);
+  expect(Math.max(...shift.map(Math.abs))).toBeLessThanOrEqual(0.8 + 1e-6);
+  for (let i = 1; i < 200; i++) {
+    for (let j = 0; j < i; j++) {
+      const apart = distance(positionOf(straight, i), positionOf(straight, j));
+      // The steepest that such a wave can be: twice its height, times the steepest of its ease, along each axis.
+      expect(Math.abs(shift[i] - shift[j])).toBeLessThanOrEqual((0.8 * 2 * 1.875 * Math.sqrt(3) * apart) / 4 + 1e-5);
+    }
+  }
+  const stand = { position: [3, 1, -2] as Vec3, rotation: STAND.rotation, scale: 1 };
+  const elsewhere = spread(input(true), field(20, hills, "hills", stand));
+  const other = byKey(elsewhere);
+  Array.from(moved.key, (key, i) => {
+    const [x, y, z] = positionOf(moved, i);
+    expect(positionOf(elsewhere, other.get(key)!)).toEqual([x + 3, y + 1, z - 2].map((at) => expect.closeTo(at, 3)));
+  });
+});

@@ -83,6 +83,7 @@ function put(slots: Slots, i: number, peg: Peg, field: Field, choice: Pick<PropC
   slots.flags[i] |= FLAG.pegged | (peg.removed ? FLAG.blank : 0);
   const prop = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, slots.key[i]);
   if (prop !== NO_PROP) slots.prop[i] = prop;
+  slots.turnByHand(i, peg.turn);
   if (!peg.point) return;
   const spread = slots.spread!;
   const { ground } = field;

@@ -13,6 +13,8 @@ export const pegSchema = z.object({
   at: z.number().min(0).optional(),
   /** Moved here on its surface: a point in the surface's own coordinates, metres. */
   point: vec3Schema.optional(),
+  /** Turned by so much about its own up, radians, besides all else that turns it. */
+  turn: z.number().optional(),
   /** Swapped for this prop or mix. */
   prop: idSchema.optional(),
   /** Taken away. */
@@ -74,6 +76,7 @@ export function pegged(
     const prop = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, result.key[i]);
     if (prop !== NO_PROP) result.prop[i] = prop;
     if (peg.removed) result.flags[i] |= FLAG.blank;
+    result.turnByHand(i, peg.turn);
   }
   orphans.push(...byKey.values());
   return { slots: result, orphans: orphans.sort((a, b) => a - b) };
@@ -104,6 +107,7 @@ function withAdded(
     out.prop[i] = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, out.key[i]);
     out.flags[i] = FLAG.pegged | FLAG.moved | (peg.removed ? FLAG.blank : 0);
     out.span?.fill(NaN, 2 * i, 2 * i + 2);
+    out.turnByHand(i, peg.turn);
   });
   return out;
 }

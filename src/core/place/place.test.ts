@@ -347,3 +347,29 @@ describe("remembering", () => {
     }
   });
 });
+
+test("a peg turns its prop about its own up, besides all else that turns it, and leaves all others alone", () => {
+  const angle = fc.double({ min: -3, max: 3, noNaN: true });
+  fc.assert(
+    fc.property(angle, fc.boolean(), fc.boolean(), (turn, turnOn, added) => {
+      const peg = { line: "line", slot: added ? 458752 : 4, turn, ...(added && { added, at: 4.5, prop: "buoy" }) };
+      const input = (pegs: object[]) => ({ spacing: { distance: 1 }, variation: { turnOn }, pegs: pegs as never });
+      const [plain, turned] = [{ ...peg, turn: undefined }, peg].map((one) => place(input([one])));
+      const at = turned.key.findIndex((key) => slotOfKey(key) === peg.slot);
+      for (let i = 0; i < turned.count; i++) {
+        const [a, b] = [quatAt(plain.rotation, i), quatAt(turned.rotation, i)];
+        if (i !== at) expect(b).toEqual(a);
+        else {
+          for (const axis of [0, 1, 2]) {
+            const own: [number, number, number] = [axis === 0 ? 1 : 0, axis === 1 ? 1 : 0, axis === 2 ? 1 : 0];
+            const [c, s] = [Math.cos(turn), Math.sin(turn)];
+            const wanted = rotate(a, [own[0] * c + own[2] * s, own[1], own[2] * c - own[0] * s]);
+            // Turns about along and across come before it, and they are small.
+            rotate(b, own).forEach((x, k) => expect(Math.abs(x - wanted[k])).toBeLessThan(turnOn ? 0.45 : 1e-5));
+          }
+        }
+      }
+    }),
+    { numRuns: 40 },
+  );
+});

@@ -137,6 +137,8 @@ export class Slots {
   spread: Spread | null = null;
   /** By how much each prop is stretched along the line; null where none is. */
   stretch: Float32Array | null = null;
+  /** By how much each prop has been turned about its up by hand, radians; null where none has. */
+  turned: Float32Array | null = null;
   /** For each line the number that its slot 0 has in the sequence. */
   turns = new Float64Array(0);
   /** Whether the artist has pegged any of them. */
@@ -165,6 +167,12 @@ export class Slots {
       prop: this.prop.slice(),
       flags: this.flags.slice(),
     });
+  }
+
+  turnByHand(i: number, by: number | undefined): void {
+    if (!by) return;
+    this.turned ??= new Float32Array(this.count);
+    this.turned[i] = by;
   }
 
   /** Takes over the slots from `from` to before `to` of another, at `start`. */

@@ -17,6 +17,7 @@ import {
   removePlacements,
   reverseLine,
   splitLine,
+  turnPlacements,
   unpeg,
 } from "../state/edits";
 import { useResults } from "../state/results";
@@ -95,6 +96,14 @@ function knottedLine() {
   return line && hasKnots(line) ? line : undefined;
 }
 
+const turnCommand = (id: string, name: string, keys: string, degrees: number): Command => ({
+  id,
+  name,
+  keys,
+  possible: () => session().dressing !== null && session().keys.size > 0,
+  run: () => turnPlacements(session().dressing!, session().keys, (degrees * Math.PI) / 180),
+});
+
 const canDelete = () => {
   const { focus, keys } = session();
   return focus.kind !== "dressing" || keys.size > 0;
@@ -153,6 +162,10 @@ export const COMMANDS: readonly Command[] = [
     possible: canDelete,
     run: deleteSelected,
   },
+  turnCommand("turn-back", "Turn what is selected back by 5°", "comma", -5),
+  turnCommand("turn-on", "Turn what is selected on by 5°", "period", 5),
+  turnCommand("turn-far-back", "Turn what is selected back by 45°", "shift+comma", -45),
+  turnCommand("turn-far-on", "Turn what is selected on by 45°", "shift+period", 45),
   {
     id: "unpeg",
     name: "Take the pegs off what is selected",
@@ -236,6 +249,8 @@ const NAMES: Readonly<Record<string, string>> = {
   shift: "Shift",
   slash: "?",
   "?": "?",
+  comma: ",",
+  period: ".",
 };
 
 /** The first key of a command as it is shown, for example “Ctrl Z”. */

@@ -10,7 +10,16 @@ import { useSceneStore } from "@/store";
 import { addOutlineShape, fieldOf, millimetre, swapPlacements } from "../state/edits";
 import { listen } from "../kit/listen";
 import { NO_KEYS, selectPlacements, useSession } from "../state/session";
-import { beginStroke, endStroke, giveUpStroke, isPainting, leadStroke, paintClearing, paintedFields, useBrush } from "../view/brush";
+import {
+  beginStroke,
+  endStroke,
+  giveUpStroke,
+  isPainting,
+  leadStroke,
+  paintClearing,
+  paintedFields,
+  useBrush,
+} from "../view/brush";
 import { addPlacementAt, movePlacements, takenPlacements, type HeldPlacements } from "../view/pegging";
 import { fullAt } from "./charts";
 import { RULER, type SheetScene } from "./draw";

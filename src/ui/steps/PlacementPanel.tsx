@@ -6,7 +6,7 @@ import { FLAG, type Dressing, type Placements } from "@/core/place";
 import { useScene } from "@/store";
 import { usePropChoices } from "../basket/prop-choices";
 import { Button, Choose, IconButton, ValueField } from "../kit";
-import { dressingOf, removePlacements, swapPlacements, unpeg, writePegs } from "../state/edits";
+import { dressingOf, pegAt, removePlacements, setTurn, swapPlacements, unpeg, writePegs } from "../state/edits";
 import { usePlacements } from "../state/results";
 import { NO_KEYS, useSession } from "../state/session";
 import { useEdit } from "../state/useEdit";
@@ -28,6 +28,10 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
   const edit = useEdit<number>("Move along the line", (scene, at) => {
     const draft = dressingOf(scene, dressing.id);
     if (draft) writePegs(draft, keys, (peg) => void (peg.at = at));
+  });
+  const turning = useEdit<number>("Turn placement", (scene, turn) => {
+    const draft = dressingOf(scene, dressing.id);
+    if (draft) writePegs(draft, keys, (peg) => setTurn(peg, turn));
   });
   if (!placements || chosen.length === 0) return null;
   const first = chosen[0];
@@ -71,6 +75,23 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
       )}
       {placements.lines.length === 0 && (
         <p className="mb-2 text-[12.5px] text-ink-6">Drag it over the surface to move it by hand.</p>
+      )}
+      {!blank && (
+        <div
+          className="mb-2 flex items-center gap-2 text-[12.5px] text-ink-6"
+          title="About its own up, besides all else that turns it. The keys , and . turn it by 5°, with Shift by 45°."
+        >
+          Turned
+          <ValueField
+            label="Turned by hand"
+            unit="rad"
+            value={pegAt(dressing, placements.key[first])?.turn ?? 0}
+            edit={turning}
+            complaint={(value) => (Math.abs(value) > 2 * Math.PI ? "a whole turn is enough" : null)}
+            className="w-24"
+          />
+          by hand
+        </div>
       )}
       <div className="flex flex-wrap gap-1.5">
         <Choose

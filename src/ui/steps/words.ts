@@ -292,7 +292,7 @@ function looseWords(dressing: Dressing): string {
     parts.push(`±${metres(Math.max(...[variation.along, variation.across, variation.up].flat().map(Math.abs)))}`);
   }
   if (variation.sizeOn) parts.push(`${variation.size.map((k) => formatValue(k, "number")).join("–")} times the size`);
-  if (variation.wanderOn && dressing.where.kind === "along") parts.push("wandering");
+  if (variation.wanderOn) parts.push("wandering");
   if (variation.mirror > 0) parts.push("mirrored here and there");
   if (variation.tintOn) parts.push("tinted");
   return parts.join(", ");

@@ -75,7 +75,7 @@ export const variationSchema = z.object({
   tintTo: colourParam({ label: "To", help: "The other end of the range of tints.", default: "#d8cbb3" }),
   wanderOn: switchParam({
     label: "Wander",
-    help: "A slow wave along the line that makes it look laid by hand. Neighbours wander together.",
+    help: "A slow wave that makes it look laid by hand. Neighbours wander together.",
   }),
   wanderAcross: lengthParam({
     label: "Sideways",
@@ -87,7 +87,7 @@ export const variationSchema = z.object({
   wanderUp: lengthParam({ label: "Up", help: "How far up or down, at most.", default: 0, min: 0, slider: [0, 1] }),
   wanderOver: lengthParam({
     label: "Over",
-    help: "Over so many metres of line the wave goes from one bend to the next.",
+    help: "Over so many metres the wave goes from one bend to the next.",
     default: 2,
     min: 0.001,
     slider: [0.2, 10],

@@ -2,9 +2,10 @@
  * Step 6, Variation: what each slot draws. Every range has a channel of its own, so switching one on, or another's ends,
  * leaves all other draws as they were.
  */
-import { CHANNEL, drawFrom, signedKeys, streamOf } from "../../math";
+import { CHANNEL, drawFrom, rotate, signedKeys, streamOf } from "../../math";
 import { FLAG, type Slots } from "../slots";
-import { wander, wavesRound } from "./wander";
+import { wander, wanderAt, wavesRound } from "./wander";
+import { standOf, type Field } from "../where/over";
 import type { GuideLine } from "../../line";
 import type { StepMemory } from "../memory";
 import type { Variation } from "./schema";
@@ -54,6 +55,7 @@ export function variation(
   params: Variation,
   lines: readonly GuideLine[],
   memory: Pick<StepMemory, "step">,
+  fields: readonly Field[] = [],
 ): Drawn {
   const { seed, positionOn, turnOn, sizeOn, wanderOn, mirror, tintOn } = params;
   const three = (name: string, channels: readonly number[], ranges: readonly Range[], fill: Fill): Three => {
@@ -92,15 +94,21 @@ export function variation(
   const tint = tintOn ? memory.step("tint draws", [slots, seed], () => drawTints(slots, seed)) : null;
   const along = memory.step("held", [slots, shift[0]], () => shift[0] && heldInPlace(shift[0], slots));
   const wave = (name: string, drawn: Draws | null, channel: number, most: number) =>
-    wanderOn && most > 0 && !slots.spread
-      ? memory.step(`wander ${name}`, [slots, drawn, seed, most, params.wanderOver, lines], () =>
-          wandered(drawn, slots, lines, streamOf(seed, channel), most, params.wanderOver),
+    wanderOn && most > 0
+      ? memory.step(`wander ${name}`, [slots, drawn, seed, most, params.wanderOver, lines, fields], () =>
+          slots.spread
+            ? wanderedOver(drawn, slots, fields, streamOf(seed, channel), most, params.wanderOver)
+            : wandered(drawn, slots, lines, streamOf(seed, channel), most, params.wanderOver),
         )
       : drawn;
+  const byHand = slots.turned;
+  const turnUp = byHand ? memory.step("turn by hand", [slots, turn[2]], () => added(turn[2], byHand)) : turn[2];
   const across = wave("across", shift[1], CHANNEL.wanderAcross, params.wanderAcross);
   const up = wave("up", shift[2], CHANNEL.wanderUp, params.wanderUp);
-  return { shift: [along, across, up], turn, size, sizes, mirrored, tint };
+  return { shift: [along, across, up], turn: [turn[0], turn[1], turnUp], size, sizes, mirrored, tint };
 }
+
+const added = (drawn: Draws | null, more: Draws): Draws => (drawn ? drawn.map((value, i) => value + more[i]) : more);
 
 /** Where the artist put it by hand, there it stays along the line. */
 function heldInPlace(along: Draws, { flags, count, pegged }: Slots): Draws {
@@ -200,6 +208,30 @@ function wandered(
     const round = rounds[slots.line[i]];
     const x = round > 0 ? (slots.at[i] / line.curve.length) * round : slots.at[i] / over;
     out[i] += most * wander(stream, line.number, x, round);
+  }
+  return out;
+}
+
+/** The shifts with a wave over what they are spread over, in its own coordinates: moving that leaves them as they are. */
+function wanderedOver(
+  shift: Draws | null,
+  { count, line, spread }: Slots,
+  fields: readonly Field[],
+  stream: number,
+  most: number,
+  over: number,
+): Draws {
+  const out = shift ? shift.slice() : new Float32Array(count);
+  const stands = fields.map((field) => {
+    const { position, rotation } = standOf(field);
+    const [x, y, z, w] = rotation;
+    return { position, back: [-x, -y, -z, w] as const };
+  });
+  const P = spread!.position;
+  for (let i = 0; i < count; i++) {
+    const { position: at, back } = stands[line[i]];
+    const [x, y, z] = rotate(back, [P[3 * i] - at[0], P[3 * i + 1] - at[1], P[3 * i + 2] - at[2]]);
+    out[i] += most * wanderAt(stream, x / over, y / over, z / over);
   }
   return out;
 }

@@ -44,7 +44,9 @@ import {
   setLineKind,
   setPegs,
   splitLine,
+  pegAt,
   swapPlacements,
+  turnPlacements,
   unpeg,
   writeAdded,
   writeHandle,
@@ -165,6 +167,7 @@ const edits: Record<string, (n: number, m: number) => void> = {
         .surfaces.slice(0, m)
         .map(({ id }) => id);
     }),
+  turnPlacements: (n, m) => turnPlacements(pick(scene().dressings, n), [1572864 + m], m),
   unpeg: (n, m) => unpeg(pick(scene().dressings, n), [1572864 + m, 2621441]),
 };
 
@@ -386,6 +389,12 @@ test("pegs are made, changed and taken off by key, on the slots that the keys st
     { line: "quay", slot: 4, prop: "oar" },
     { line: "quay", slot: 5, at: 5.25 },
   ]);
+  // Turned on and on, and back again: nothing is left of it where nothing else is said.
+  for (let k = 0; k < 3; k++) turnPlacements("buoys", [keys[5], keys[7]], Math.PI / 4);
+  expect(pegAt(scene().dressings[0], keys[7])!.turn).toBeCloseTo((3 * Math.PI) / 4, 6);
+  turnPlacements("buoys", [keys[5], keys[7]], (5 * Math.PI) / 4);
+  expect(pegAt(scene().dressings[0], keys[5])).toEqual({ line: "quay", slot: 5, at: 5.25 });
+  expect(pegAt(scene().dressings[0], keys[7])).toBeUndefined();
   expect(peggedKeys(scene().dressings[0], scene().lines)).toEqual([keys[2], keys[4], keys[5]]);
   unpeg("buoys", keys);
   expect(scene().dressings[0].pegs).toEqual([]);

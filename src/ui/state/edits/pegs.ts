@@ -52,10 +52,10 @@ export function writePegs(
     edit(peg, key);
     byName.set(name(slot), peg);
   }
-  const says = ({ at, point, prop, removed, added }: Draft<Peg>) => {
+  const says = ({ at, point, turn, prop, removed, added }: Draft<Peg>) => {
     const placed = at !== undefined || point !== undefined;
     // What was added by hand stands nowhere without its place, and is gone when it is taken away.
-    return added ? placed && !removed : placed || prop !== undefined || removed;
+    return added ? placed && !removed : placed || turn !== undefined || prop !== undefined || removed;
   };
   const next = [...byName.values()].filter(says);
   // Pegs that were there are changed in place; a list of the same ones is no change.
@@ -83,11 +83,35 @@ export const swapPlacements = (dressing: string, keys: Iterable<number>, prop: s
     delete peg.removed;
   });
 
+/** Turns placements by so much about their own up, radians; a whole turn is none. */
+export function turnPlacements(dressing: string, keys: Iterable<number>, by: number): void {
+  const list = [...keys];
+  const turn = (draft: Draft<Dressing>) => writePegs(draft, list, (peg) => setTurn(peg, (peg.turn ?? 0) + by));
+  editDressing(dressing, "Turn placement", turn, `turn ${dressing}`);
+}
+
+/** Writes a turn into a peg, from half a turn back to half a turn on, in hundredths of a degree. */
+export function setTurn(peg: Draft<Peg>, turn: number): void {
+  const steps = 18_000 / Math.PI;
+  const rounded = Math.round(Math.atan2(Math.sin(turn), Math.cos(turn)) * steps) / steps;
+  if (rounded === 0) delete peg.turn;
+  else peg.turn = rounded;
+}
+
+/** What the peg at a key of one of a dressing's placements says; undefined where there is none. */
+export function pegAt(dressing: Dressing, key: number): Peg | undefined {
+  const slot = slotOf(dressing, key);
+  return slot === null
+    ? undefined
+    : dressing.pegs.find((peg) => peg.line === slot.line && peg.slot === slot.slot && !peg.added === !slot.added);
+}
+
 /** Takes pegs off; what was added by hand goes with its peg. */
 export const unpeg = (dressing: string, keys: Iterable<number>): void =>
   setPegs(dressing, keys, "Take peg off", (peg) => {
     delete peg.at;
     delete peg.point;
+    delete peg.turn;
     delete peg.prop;
     delete peg.removed;
   });

@@ -68,12 +68,10 @@ export function VariationCard({ dressing }: CardProps) {
           </div>
         )}
       </div>
-      {dressing.where.kind === "along" && (
-        <div className={GROUP}>
-          <StepSwitch {...of} name="wanderOn" />
-          {wanderOn && <StepNumbers {...of} names={["wanderAcross", "wanderUp", "wanderOver"]} />}
-        </div>
-      )}
+      <div className={GROUP}>
+        <StepSwitch {...of} name="wanderOn" />
+        {wanderOn && <StepNumbers {...of} names={["wanderAcross", "wanderUp", "wanderOver"]} />}
+      </div>
       <div className={GROUP}>
         <div className="flex items-center gap-1">
           <div className="grow">
