@@ -41,34 +41,192 @@ export function eachCell(cells: Cells, visit: (i: number, j: number, k: number, 
 
 /** Where a cell lies: cut by a wall, or as a whole inside or outside. */
 export const [MAYBE, IN, OUT] = [0, 1, 2];
+const UNKNOWN = 3;
+/** About the middle of a cell, but not quite: edges of meshes like to go through middles, and would be counted twice there. */
+const MIDDLE = [0.5134, 0.4871, 0.5257] as const;
 
-/** Cells are looked at in blocks of so many a side first. */
-const BLOCK = 4;
+/**
+ * *Which cells of a volume lie inside*, and of those that its walls go through which places of them. Such a cell knows the
+ * triangles in it and on which side its middle lies, so of a place in it only those between the two have to be counted.
+ */
+export class Insides {
+  /** For each cell {@link MAYBE}, {@link IN} or {@link OUT}. */
+  readonly sides: Uint8Array;
+  readonly #volume: Volume;
+  readonly #cells: Cells;
+  /** For each cell that is cut the last entry of its list of triangles, and for each entry its triangle and the one before. */
+  readonly #last: Int32Array;
+  readonly #triangle: number[] = [];
+  readonly #before: number[] = [];
+  /** The sides of the middles of cells that are cut, as far as they have been asked for. */
+  readonly #middles: Uint8Array;
+  readonly #corners = new Float64Array(9);
 
-/** For each cell whether it lies inside as a whole, or outside. */
-export function sidesOf(volume: Volume, { size, first, count }: Cells): Uint8Array {
-  const sides = new Uint8Array(count[0] * count[1] * count[2]);
-  const diagonal = Math.hypot(...size);
-  /** The side on which so many cells a side lie from one on, or {@link MAYBE}. */
-  const sideOf = (i: number, j: number, k: number, cells: number): number => {
-    const [x, y, z] = [i, j, k].map((cell, axis) => (first[axis] + cell + cells / 2) * size[axis]);
-    const reach = (cells * diagonal) / 2;
-    if (volume.toWall(x, y, z, reach) <= reach) return MAYBE;
-    return volume.contains(x, y, z) ? IN : OUT;
-  };
-  for (let i = 0; i < count[0]; i += BLOCK) {
-    for (let j = 0; j < count[1]; j += BLOCK) {
-      for (let k = 0; k < count[2]; k += BLOCK) {
-        const whole = sideOf(i, j, k, BLOCK);
-        for (let a = i; a < Math.min(count[0], i + BLOCK); a++) {
-          for (let b = j; b < Math.min(count[1], j + BLOCK); b++) {
-            for (let c = k; c < Math.min(count[2], k + BLOCK); c++) {
-              sides[(a * count[1] + b) * count[2] + c] = whole === MAYBE ? sideOf(a, b, c, 1) : whole;
-            }
-          }
+  constructor(volume: Volume, cells: Cells) {
+    const [nx, ny, nz] = cells.count;
+    this.#volume = volume;
+    this.#cells = cells;
+    this.sides = new Uint8Array(nx * ny * nz).fill(UNKNOWN);
+    this.#middles = new Uint8Array(nx * ny * nz).fill(UNKNOWN);
+    this.#last = new Int32Array(nx * ny * nz).fill(-1);
+    const walls = new Walls(cells, (cell, triangle) => {
+      this.sides[cell] = MAYBE;
+      this.#before.push(this.#last[cell]);
+      this.#last[cell] = this.#triangle.push(triangle) - 1;
+    });
+    for (let t = 0; t < volume.triangles; t++) {
+      volume.writeTriangle(t, this.#corners);
+      walls.mark(this.#corners, t);
+    }
+    this.#fill();
+  }
+
+  /** All that is not cut lies on the same side as its neighbours, which is asked for only where none of these is known. */
+  #fill(): void {
+    const [nx, ny, nz] = this.#cells.count;
+    const { sides } = this;
+    for (let i = 0, cell = 0; i < nx; i++) {
+      for (let j = 0; j < ny; j++) {
+        for (let k = 0; k < nz; k++, cell++) {
+          if (sides[cell] === MAYBE) continue;
+          if (k > 0 && sides[cell - 1] !== MAYBE) sides[cell] = sides[cell - 1];
+          else if (j > 0 && sides[cell - nz] !== MAYBE) sides[cell] = sides[cell - nz];
+          else if (i > 0 && sides[cell - ny * nz] !== MAYBE) sides[cell] = sides[cell - ny * nz];
+          else sides[cell] = this.#middleOf(cell);
         }
       }
     }
   }
-  return sides;
+
+  /** Whether a point of a cell, in the volume's own coordinates, lies inside. */
+  contains(cell: number, x: number, y: number, z: number): boolean {
+    const side = this.sides[cell];
+    if (side !== MAYBE) return side === IN;
+    if (this.#middles[cell] === UNKNOWN) this.#middles[cell] = this.#cutMiddleOf(cell);
+    const [mx, my, mz] = this.#middle(cell);
+    return (this.#middles[cell] === IN) !== this.#crossed(cell, mx, my, mz, x, y, z);
+  }
+
+  /** Whether the way between two points goes through the triangles of a cell an odd number of times. */
+  #crossed(cell: number, ax: number, ay: number, az: number, bx: number, by: number, bz: number): boolean {
+    let odd = false;
+    for (let e = this.#last[cell]; e >= 0; e = this.#before[e]) {
+      this.#volume.writeTriangle(this.#triangle[e], this.#corners);
+      if (crosses(this.#corners, ax, ay, az, bx, by, bz)) odd = !odd;
+    }
+    return odd;
+  }
+
+  /** The side of the middle of a cell that is cut: by the way to it from a neighbour that is not, if there is one. */
+  #cutMiddleOf(cell: number): number {
+    const [nx, ny, nz] = this.#cells.count;
+    const [i, j, k] = [Math.floor(cell / (ny * nz)), Math.floor(cell / nz) % ny, cell % nz];
+    for (const [next, there] of [
+      [cell - 1, k > 0],
+      [cell + 1, k < nz - 1],
+      [cell - nz, j > 0],
+      [cell + nz, j < ny - 1],
+      [cell - ny * nz, i > 0],
+      [cell + ny * nz, i < nx - 1],
+    ] as const) {
+      if (!there || this.sides[next] === MAYBE) continue;
+      const odd = this.#crossed(cell, ...this.#middle(next), ...this.#middle(cell));
+      return (this.sides[next] === IN) !== odd ? IN : OUT;
+    }
+    return this.#middleOf(cell);
+  }
+
+  #middle(cell: number): [number, number, number] {
+    const { first, size, count } = this.#cells;
+    const k = cell % count[2];
+    const j = ((cell - k) / count[2]) % count[1];
+    const i = Math.floor(cell / (count[1] * count[2]));
+    const [x, y, z] = MIDDLE;
+    return [(first[0] + i + x) * size[0], (first[1] + j + y) * size[1], (first[2] + k + z) * size[2]];
+  }
+
+  #middleOf(cell: number): number {
+    return this.#volume.contains(...this.#middle(cell)) ? IN : OUT;
+  }
+}
+
+/** Whether the way between two points goes through a triangle: its volumes with the three edges have one sign. */
+function crosses(t: Float64Array, ax: number, ay: number, az: number, bx: number, by: number, bz: number): boolean {
+  const [px, py, pz] = [t[0] - ax, t[1] - ay, t[2] - az];
+  const [qx, qy, qz] = [t[3] - ax, t[4] - ay, t[5] - az];
+  const [rx, ry, rz] = [t[6] - ax, t[7] - ay, t[8] - az];
+  const [wx, wy, wz] = [bx - ax, by - ay, bz - az];
+  const u = wx * (py * qz - pz * qy) + wy * (pz * qx - px * qz) + wz * (px * qy - py * qx);
+  const v = wx * (qy * rz - qz * ry) + wy * (qz * rx - qx * rz) + wz * (qx * ry - qy * rx);
+  const w = wx * (ry * pz - rz * py) + wy * (rz * px - rx * pz) + wz * (rx * py - ry * px);
+  if (!((u >= 0 && v >= 0 && w >= 0) || (u <= 0 && v <= 0 && w <= 0))) return false;
+  // Where the two ends lie with respect to its plane.
+  const [nx, ny, nz] = [
+    (qy - py) * (rz - pz) - (qz - pz) * (ry - py),
+    (qz - pz) * (rx - px) - (qx - px) * (rz - pz),
+    (qx - px) * (ry - py) - (qy - py) * (rx - px),
+  ];
+  const here = -(nx * px + ny * py + nz * pz);
+  const there = here + nx * wx + ny * wy + nz * wz;
+  return here < 0 !== there < 0;
+}
+
+/** A cell is taken as this share larger than it is, so that walls along its sides belong to both. */
+const RIM = 1e-6;
+
+/** Finds the cells that triangles go through, by halving the box of cells about each as long as its plane meets it. */
+class Walls {
+  readonly #cells: Cells;
+  readonly #found: (cell: number, triangle: number) => void;
+  #triangle = 0;
+  /** In cells: the triangle's plane as a unit normal and how far along it. */
+  #plane: readonly [number, number, number, number] = [0, 0, 0, 0];
+
+  constructor(cells: Cells, found: (cell: number, triangle: number) => void) {
+    this.#cells = cells;
+    this.#found = found;
+  }
+
+  /** @param corners of the triangle in the volume's own coordinates: 9 numbers */
+  mark(corners: Float64Array, triangle: number): void {
+    this.#triangle = triangle;
+    const { size, first, count } = this.#cells;
+    const at = corners.map((value, c) => value / size[c % 3] - first[c % 3]);
+    const [ux, uy, uz, vx, vy, vz] = [3, 4, 5, 6, 7, 8].map((c) => at[c] - at[c % 3]);
+    const normal = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+    const length = Math.hypot(...normal);
+    const [nx, ny, nz] = normal.map((value) => (length > 0 ? value / length : 0));
+    this.#plane = [nx, ny, nz, nx * at[0] + ny * at[1] + nz * at[2]];
+    const low = [0, 1, 2].map((axis) => Math.min(at[axis], at[3 + axis], at[6 + axis]) - RIM);
+    const high = [0, 1, 2].map((axis) => Math.max(at[axis], at[3 + axis], at[6 + axis]) + RIM);
+    const from = low.map((least) => Math.max(0, Math.floor(least)));
+    const to = high.map((most, axis) => Math.min(count[axis], Math.floor(most) + 1));
+    this.#halve(from[0], from[1], from[2], to[0], to[1], to[2]);
+  }
+
+  /** Cells from the first three numbers to before the last three. */
+  #halve(i: number, j: number, k: number, iEnd: number, jEnd: number, kEnd: number): void {
+    const [wide, tall, deep] = [iEnd - i, jEnd - j, kEnd - k];
+    if (wide <= 0 || tall <= 0 || deep <= 0) return;
+    const [nx, ny, nz, far] = this.#plane;
+    const middle = nx * (i + wide / 2) + ny * (j + tall / 2) + nz * (k + deep / 2) - far;
+    const reach = (Math.abs(nx) * wide + Math.abs(ny) * tall + Math.abs(nz) * deep) / 2 + RIM;
+    if (Math.abs(middle) > reach) return;
+    if (wide === 1 && tall === 1 && deep === 1) {
+      const { count } = this.#cells;
+      this.#found((i * count[1] + j) * count[2] + k, this.#triangle);
+    } else if (wide >= tall && wide >= deep) {
+      const half = i + (wide >> 1);
+      this.#halve(i, j, k, half, jEnd, kEnd);
+      this.#halve(half, j, k, iEnd, jEnd, kEnd);
+    } else if (tall >= deep) {
+      const half = j + (tall >> 1);
+      this.#halve(i, j, k, iEnd, half, kEnd);
+      this.#halve(i, half, k, iEnd, jEnd, kEnd);
+    } else {
+      const half = k + (deep >> 1);
+      this.#halve(i, j, k, iEnd, jEnd, half);
+      this.#halve(i, j, half, iEnd, jEnd, kEnd);
+    }
+  }
 }

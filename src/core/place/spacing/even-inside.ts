@@ -1,13 +1,15 @@
 /** The even pattern inside volumes. */
-import { cellKey, CHANNEL, drawFrom, streamOf, type Vec3 } from "../../math";
+import { cellKey, CHANNEL, drawFrom, streamOf } from "../../math";
 import { LOCAL_BITS } from "../slots";
-import { cellsOf, eachCell, MAYBE, namesOf, OUT, sidesOf, type Cells } from "./cells";
+import { cellsOf, eachCell, Insides, MAYBE, namesOf, OUT, type Cells } from "./cells";
 import type { Volume } from "../where/volume";
 import type { Growing } from "./sow-inside";
 
 /** So many darts are thrown into each cell; what is left free of it is looked for in so small parts of it. */
-const THROWN = 5;
+const THROWN = 3;
 const DEPTH = 2;
+/** Numbers of what can lie about a cell. */
+const NEARS = 3 * 128;
 /** Of a cell that a wall goes through so many places are asked at most whether they lie inside. */
 const ASKS = 8;
 
@@ -47,19 +49,22 @@ export function evenInside(volume: Volume, pitch: number, seed: number, out: Gro
 
 /** Cells with at most one position each, none of them nearer to another than a distance. */
 class Darts {
-  readonly #volume: Volume;
+  readonly #insides: Insides;
   readonly #cells: Cells;
   readonly #stream: number;
+  /** As {@link Insides.sides}; cells that lie wholly within reach of a position are outside too. */
   readonly #sides: Uint8Array;
   readonly #squared: number;
   /** Positions of the cells, with two rows of empty ones all round, so that no neighbour has to be asked whether it is there. */
   readonly #points: Float64Array;
+  /** 1 for those of them that are there: small enough to stay close at hand. */
+  readonly #taken: Uint8Array;
   readonly #wide: number;
   readonly #deep: number;
   readonly #around: Int32Array;
-  /** What lies about the cell that is searched, and what is drawn for it. */
-  readonly #near = new Float64Array(3 * 128);
-  #nears = 0;
+  /** What lies about the cell that is searched, then what of that about each smaller part; and what is drawn for it. */
+  readonly #near = new Float64Array(NEARS * (DEPTH + 2));
+  #searched = 0;
   #key = 0;
   #draws = 0;
   /** How many more places of a cell that is cut by a wall are looked at; null for one that is not. */
@@ -67,32 +72,35 @@ class Darts {
 
   constructor(volume: Volume, cells: Cells, distance: number, seed: number) {
     const { count } = cells;
-    this.#volume = volume;
+    this.#insides = new Insides(volume, cells);
     this.#cells = cells;
     this.#squared = distance * distance;
     this.#stream = streamOf(seed, CHANNEL.insideEven);
-    this.#sides = sidesOf(volume, cells);
+    this.#sides = this.#insides.sides.slice();
     this.#wide = count[1] + 4;
     this.#deep = count[2] + 4;
-    this.#points = new Float64Array(3 * (count[0] + 4) * this.#wide * this.#deep).fill(NaN);
+    const padded = (count[0] + 4) * this.#wide * this.#deep;
+    this.#points = new Float64Array(3 * padded);
+    this.#taken = new Uint8Array(padded);
     this.#around = neighbours(this.#wide, this.#deep);
   }
 
   #place(i: number, j: number, k: number): number {
-    return 3 * (((i + 2) * this.#wide + j + 2) * this.#deep + k + 2);
+    return ((i + 2) * this.#wide + j + 2) * this.#deep + k + 2;
   }
 
-  #side(i: number, j: number, k: number): number {
+  #rank(i: number, j: number, k: number): number {
     const { count } = this.#cells;
-    return this.#sides[(i * count[1] + j) * count[2] + k];
+    return (i * count[1] + j) * count[2] + k;
   }
 
   /** One dart into a cell, if it is empty. */
   throwInto(i: number, j: number, k: number, attempt: number): void {
     const p = this.#place(i, j, k);
-    const side = this.#side(i, j, k);
+    const rank = this.#rank(i, j, k);
     const points = this.#points;
-    if (points[p] === points[p] || side === OUT) return;
+    const taken = this.#taken;
+    if (taken[p] === 1 || this.#sides[rank] === OUT) return;
     const { first, size } = this.#cells;
     const key = cellKey(first[0] + i, first[1] + j, first[2] + k);
     const x = (first[0] + i + drawFrom(this.#stream, key, 3 * attempt)) * size[0];
@@ -100,63 +108,94 @@ class Darts {
     const z = (first[2] + k + drawFrom(this.#stream, key, 3 * attempt + 2)) * size[2];
     const around = this.#around;
     for (let n = 0; n < around.length; n++) {
-      const q = p + around[n];
+      if (taken[p + around[n]] === 0) continue;
+      const q = 3 * (p + around[n]);
       const dx = points[q] - x;
       const dy = points[q + 1] - y;
       const dz = points[q + 2] - z;
-      if (dx * dx + dy * dy + dz * dz < this.#squared) return;
+      if (dx * dx + dy * dy + dz * dz < this.#squared) {
+        const half = size[0] / 2;
+        const ex = Math.abs(points[q] - (first[0] + i) * size[0] - half) + half;
+        const ey = Math.abs(points[q + 1] - (first[1] + j) * size[1] - half) + half;
+        const ez = Math.abs(points[q + 2] - (first[2] + k) * size[2] - half) + half;
+        if (ex * ex + ey * ey + ez * ez < this.#squared) this.#sides[rank] = OUT;
+        return;
+      }
     }
-    if (side === MAYBE && !this.#volume.contains(x, y, z)) return;
-    this.#put(p, x, y, z);
+    if (this.#insides.contains(rank, x, y, z)) this.#put(p, x, y, z);
   }
 
   #put(p: number, x: number, y: number, z: number): void {
-    this.#points[p] = x;
-    this.#points[p + 1] = y;
-    this.#points[p + 2] = z;
+    this.#taken[p] = 1;
+    this.#points[3 * p] = x;
+    this.#points[3 * p + 1] = y;
+    this.#points[3 * p + 2] = z;
   }
 
   /** Finds a free place in an empty cell, if there is one that is not very small. */
   search(i: number, j: number, k: number): void {
     const p = this.#place(i, j, k);
-    const side = this.#side(i, j, k);
+    const rank = this.#rank(i, j, k);
+    const side = this.#sides[rank];
     const points = this.#points;
-    if (points[p] === points[p] || side === OUT) return;
+    const taken = this.#taken;
+    if (taken[p] === 1 || side === OUT) return;
     const { first, size } = this.#cells;
+    const half = size[0] / 2;
+    const x = (first[0] + i) * size[0] + half;
+    const y = (first[1] + j) * size[1] + half;
+    const z = (first[2] + k) * size[2] + half;
+    const near = this.#near;
+    const squared = this.#squared;
+    const around = this.#around;
+    let nears = 0;
+    for (let n = 0; n < around.length; n++) {
+      if (taken[p + around[n]] === 0) continue;
+      const q = 3 * (p + around[n]);
+      const dx = Math.abs(points[q] - x) + half;
+      const dy = Math.abs(points[q + 1] - y) + half;
+      const dz = Math.abs(points[q + 2] - z) + half;
+      // One position is near to all of it: there is nothing to be looked for.
+      if (dx * dx + dy * dy + dz * dz < squared) return;
+      near[3 * nears] = points[q];
+      near[3 * nears + 1] = points[q + 1];
+      near[3 * nears + 2] = points[q + 2];
+      nears++;
+    }
     this.#key = cellKey(first[0] + i, first[1] + j, first[2] + k);
     this.#draws = 3 * THROWN;
     this.#asks = side === MAYBE ? ASKS : null;
-    this.#nears = 0;
-    for (let n = 0; n < this.#around.length; n++) {
-      const q = p + this.#around[n];
-      if (points[q] !== points[q]) continue;
-      for (let axis = 0; axis < 3; axis++) this.#near[3 * this.#nears + axis] = points[q + axis];
-      this.#nears++;
-    }
-    const half = size[0] / 2;
-    const middle: Vec3 = [
-      (first[0] + i) * size[0] + half,
-      (first[1] + j) * size[1] + half,
-      (first[2] + k) * size[2] + half,
-    ];
-    this.#searchIn(p, middle[0], middle[1], middle[2], half, 0);
+    this.#searched = rank;
+    this.#searchIn(p, x, y, z, half, 0, nears);
   }
 
-  /** As {@link search}, in a cube about a point. */
-  #searchIn(p: number, x: number, y: number, z: number, half: number, depth: number): boolean {
+  /** As {@link search}, in a cube about a point, of which so many of what lies about the next larger one may be near. */
+  #searchIn(p: number, x: number, y: number, z: number, half: number, depth: number, nears: number): boolean {
     const near = this.#near;
     const squared = this.#squared;
-    for (let n = 0; n < 3 * this.#nears; n += 3) {
-      const dx = Math.abs(near[n] - x) + half;
-      const dy = Math.abs(near[n + 1] - y) + half;
-      const dz = Math.abs(near[n + 2] - z) + half;
-      if (dx * dx + dy * dy + dz * dz < squared) return false;
+    const from = NEARS * depth;
+    const own = from + NEARS;
+    let count = 0;
+    for (let n = from; n < from + 3 * nears; n += 3) {
+      const dx = Math.abs(near[n] - x);
+      const dy = Math.abs(near[n + 1] - y);
+      const dz = Math.abs(near[n + 2] - z);
+      // Where the farthest corner is near, all of it is; where the nearest place is far, all of it is.
+      if ((dx + half) ** 2 + (dy + half) ** 2 + (dz + half) ** 2 < squared) return false;
+      const ex = dx > half ? dx - half : 0;
+      const ey = dy > half ? dy - half : 0;
+      const ez = dz > half ? dz - half : 0;
+      if (ex * ex + ey * ey + ez * ez >= squared) continue;
+      const o = own + 3 * count++;
+      near[o] = near[n];
+      near[o + 1] = near[n + 1];
+      near[o + 2] = near[n + 2];
     }
     const px = x + half * (2 * this.#draw() - 1);
     const py = y + half * (2 * this.#draw() - 1);
     const pz = z + half * (2 * this.#draw() - 1);
     if (this.#asks === 0) return false;
-    if (this.#free(px, py, pz) && this.#inside(px, py, pz)) {
+    if (this.#free(px, py, pz, own, count) && this.#inside(px, py, pz)) {
       this.#put(p, px, py, pz);
       return true;
     }
@@ -172,6 +211,7 @@ class Darts {
         z + (way & 4 ? step : -step),
         step,
         depth + 1,
+        count,
       );
       if (found) return true;
     }
@@ -181,16 +221,16 @@ class Darts {
   #inside(x: number, y: number, z: number): boolean {
     if (this.#asks === null) return true;
     this.#asks--;
-    return this.#volume.contains(x, y, z);
+    return this.#insides.contains(this.#searched, x, y, z);
   }
 
   #draw(): number {
     return drawFrom(this.#stream, this.#key, this.#draws++);
   }
 
-  #free(x: number, y: number, z: number): boolean {
+  #free(x: number, y: number, z: number, from: number, count: number): boolean {
     const near = this.#near;
-    for (let n = 0; n < 3 * this.#nears; n += 3) {
+    for (let n = from; n < from + 3 * count; n += 3) {
       const dx = near[n] - x;
       const dy = near[n + 1] - y;
       const dz = near[n + 2] - z;
@@ -202,8 +242,8 @@ class Darts {
   /** Adds a cell's position to others; false where it has none. */
   push(i: number, j: number, k: number, out: number[]): boolean {
     const p = this.#place(i, j, k);
-    if (this.#points[p] !== this.#points[p]) return false;
-    out.push(this.#points[p], this.#points[p + 1], this.#points[p + 2]);
+    if (this.#taken[p] === 0) return false;
+    out.push(this.#points[3 * p], this.#points[3 * p + 1], this.#points[3 * p + 2]);
     return true;
   }
 }
@@ -216,7 +256,7 @@ function neighbours(wide: number, deep: number): Int32Array {
       for (let k = -2; k <= 2; k++) {
         const gaps = [i, j, k].map((cells) => Math.max(0, Math.abs(cells) - 1));
         if (gaps[0] + gaps[1] + gaps[2] === 3 || (i === 0 && j === 0 && k === 0)) continue;
-        found.push([i * i + j * j + k * k, 3 * ((i * wide + j) * deep + k)]);
+        found.push([i * i + j * j + k * k, (i * wide + j) * deep + k]);
       }
     }
   }

@@ -6,7 +6,7 @@
 import { cellKey, CHANNEL, drawFrom, rotate, streamOf, type Vec3 } from "../../math";
 import { LOCAL_BITS } from "../slots";
 import { standOf, type Field } from "../where/over";
-import { cellsOf, eachCell, MAYBE, namesOf, OUT, sidesOf } from "./cells";
+import { cellsOf, eachCell, Insides, namesOf, OUT } from "./cells";
 import { evenInside } from "./even-inside";
 import type { Volume } from "../where/volume";
 import type { Sown } from "./sow";
@@ -62,15 +62,15 @@ function random(volume: Volume, pitch: number, seed: number, out: Growing): void
   const density = Math.min(1 / pitch ** 3, MOST_INSIDE / (volume.cubic || cubic), (most - 1) / cubic);
   const many = streamOf(seed, CHANNEL.insideCount);
   const place = streamOf(seed, CHANNEL.insidePlace);
-  const sides = sidesOf(volume, cells);
+  const insides = new Insides(volume, cells);
   eachCell(cells, (i, j, k, rank) => {
-    if (sides[rank] === OUT) return;
+    if (insides.sides[rank] === OUT) return;
     const key = cellKey(i, j, k);
     const lot = drawFrom(many, key, 0);
     const n = Math.floor(density * cubic + lot);
     for (let nth = 0; nth < n; nth++) {
       const [x, y, z] = [i, j, k].map((cell, axis) => (cell + drawFrom(place, key, 3 * nth + axis)) * cells.size[axis]);
-      if (sides[rank] === MAYBE && !volume.contains(x, y, z)) continue;
+      if (!insides.contains(rank, x, y, z)) continue;
       out.position.push(x, y, z);
       out.local.push((name(i, j, k, rank) << MEMBER_BITS) | nth);
       out.rise.push((nth + 1 - lot) / cubic);

@@ -46,6 +46,22 @@ export class Volume {
     return this.#space.toWall(x, y, z, most);
   }
 
+  get triangles(): number {
+    return this.#ground.triangles;
+  }
+
+  /** Writes the corners of triangle `t` in its own coordinates: 9 numbers. */
+  writeTriangle(t: number, out: Float64Array): void {
+    const { index } = this.#ground;
+    const P = this.#space.position;
+    for (let k = 0; k < 3; k++) {
+      const p = 3 * index[3 * t + k];
+      out[3 * k] = P[p];
+      out[3 * k + 1] = P[p + 1];
+      out[3 * k + 2] = P[p + 2];
+    }
+  }
+
   /** The direction from its middle to a point of the world; up where that is the middle. */
   outward(point: Vec3): Vec3 {
     const { least, most } = this.#space;
@@ -69,7 +85,8 @@ class Space {
   readonly least: Vec3;
   readonly most: Vec3;
   readonly cubic: number;
-  readonly #position: Float64Array;
+  /** Of its vertices: 3v. */
+  readonly position: Float64Array;
   readonly #index: Uint32Array;
   /** Whether it is its box, of which all is known at once. */
   readonly #box: boolean;
@@ -80,7 +97,7 @@ class Space {
   constructor(ground: Ground) {
     const { own: P, index } = ground;
     this.scale = ground.stand?.scale ?? 1;
-    this.#position = P;
+    this.position = P;
     this.#index = index;
     const least = [Infinity, Infinity, Infinity];
     const most = [-Infinity, -Infinity, -Infinity];
@@ -100,14 +117,14 @@ class Space {
     const { least, most } = this;
     if (x < least[0] || y < least[1] || z < least[2] || x > most[0] || y > most[1] || z > most[2]) return false;
     if (this.#box) return true;
-    this.#winding ??= new Winding(this.#position, this.#index);
+    this.#winding ??= new Winding(this.position, this.#index);
     return this.#winding.contains(x, y, z);
   }
 
   toWall(x: number, y: number, z: number, most: number): number {
     if (this.#box) return this.#toSide(x, y, z);
     const met = this.#met;
-    this.#tree ??= new RayTree(this.#position, this.#index);
+    this.#tree ??= new RayTree(this.position, this.#index);
     this.#tree.nearest(x, y, z, met, most);
     return met.triangle < 0 ? Infinity : Math.hypot(met.x - x, met.y - y, met.z - z);
   }
