@@ -1,6 +1,7 @@
 /** *Meshes against meshes*: whether two bodies run into each other, and over how much one passes through another. */
 import { Box3, BufferAttribute, BufferGeometry, Line3, Matrix4, Vector3 } from "three";
-import { MeshBVH, type ExtendedTriangle } from "three-mesh-bvh";
+import { ExtendedTriangle, MeshBVH } from "three-mesh-bvh";
+import { hullOf } from "./hull";
 import { Winding } from "./winding";
 import type { TriangleMesh } from "./mesh";
 
@@ -16,6 +17,9 @@ export type BodyMatrix = Matrix4;
 export class Body {
   readonly #tree: MeshBVH;
   readonly #geometry = new BufferGeometry();
+  readonly #box: Box3;
+  readonly #position: Float32Array;
+  #hull: Float32Array | undefined;
   /** The tree reckons in single precision, so it counts from the middle of the mesh. */
   readonly #middle: Vector3;
   #winding: Winding | undefined;
@@ -37,9 +41,11 @@ export class Body {
     this.#middle = box.isEmpty() ? new Vector3() : box.getCenter(new Vector3());
     const middle = this.#middle.toArray();
     const local = Float32Array.from(position, (value, p) => (1 - TOUCH) * (value - middle[p % 3]));
+    this.#position = local;
     this.#geometry.setAttribute("position", new BufferAttribute(local, 3));
     this.#geometry.setIndex(new BufferAttribute(index.slice(), 1));
     this.#tree = new MeshBVH(this.#geometry);
+    this.#box = this.#tree.getBoundingBox(new Box3());
     this.#geometry.boundsTree = this.#tree;
   }
 
@@ -64,14 +70,43 @@ export class Body {
    */
   crossing(matrix: BodyMatrix, standing: Body): number {
     const into = standing.#from(this, IDENTITY, matrix);
+    const hull = transformed((this.#hull ??= hullOf(this.#position)), into);
+    around.setFromArray(hull);
+    if (this.#position.length === 0 || !around.intersectsBox(standing.#box)) return 0;
+    // Triangles whose planes go through the body's hull; of most that stands somewhere there are none.
+    const cut: ExtendedTriangle[] = [];
+    standing.#tree.shapecast({
+      intersectsBounds: (bounds) => bounds.intersectsBox(around),
+      intersectsTriangle: (triangle) => {
+        if (liesAside(triangle) || !goesThrough(triangle, hull)) return false;
+        const one = new ExtendedTriangle(triangle.a.clone(), triangle.b.clone(), triangle.c.clone());
+        cut.push(one);
+        return false;
+      },
+    });
+    return cut.length === 0 ? 0 : this.#extent(transformed(this.#position, into), cut);
+  }
+
+  /** The diagonal of the box about all places where the body crosses some triangles. */
+  #extent(position: Float64Array, cut: readonly ExtendedTriangle[]): number {
+    const index = this.#geometry.index!.array;
+    const side = new Float64Array(position.length / 3);
     crossings.makeEmpty();
     let left = MOST_CROSSINGS;
-    const intersectsTriangles = (a: ExtendedTriangle, b: ExtendedTriangle): boolean => {
-      if (!(a as Quiet).intersectsTriangle(b, segment, true)) return false;
-      crossings.expandByPoint(segment.start).expandByPoint(segment.end);
-      return --left === 0;
-    };
-    standing.#tree.bvhcast(this.#tree, into, { intersectsTriangles });
+    for (const triangle of cut) {
+      writeSides(triangle, position, side);
+      for (let t = 0; t < index.length && left > 0; t += 3) {
+        const [a, b, c] = [index[t], index[t + 1], index[t + 2]];
+        if (side[a] > 0 ? side[b] > 0 && side[c] > 0 : side[a] < 0 && side[b] < 0 && side[c] < 0) continue;
+        own.a.fromArray(position, 3 * a);
+        own.b.fromArray(position, 3 * b);
+        own.c.fromArray(position, 3 * c);
+        own.needsUpdate = true;
+        if (!(triangle as Quiet).intersectsTriangle(own, segment, true)) continue;
+        crossings.expandByPoint(segment.start).expandByPoint(segment.end);
+        left--;
+      }
+    }
     return crossings.isEmpty() ? 0 : crossings.getSize(size).length();
   }
 
@@ -103,6 +138,8 @@ interface Quiet {
 
 const here = { point: new Vector3(), distance: 0, faceIndex: 0 };
 const there = { point: new Vector3(), distance: 0, faceIndex: 0 };
+const around = new Box3();
+const own = new ExtendedTriangle();
 const IDENTITY = new Matrix4();
 const inverse = new Matrix4();
 const aside = new Matrix4();
@@ -115,4 +152,62 @@ const leastScale = (matrix: Matrix4): number => Math.min(...sizesOf(matrix)) || 
 
 function sizesOf({ elements: e }: Matrix4): number[] {
   return [0, 4, 8].map((c) => Math.hypot(e[c], e[c + 1], e[c + 2]));
+}
+
+/** Points brought elsewhere by a matrix: 3n. */
+function transformed(points: Float32Array, { elements: e }: Matrix4): Float64Array {
+  const out = new Float64Array(points.length);
+  for (let p = 0; p < points.length; p += 3) {
+    const [x, y, z] = [points[p], points[p + 1], points[p + 2]];
+    out[p] = e[0] * x + e[4] * y + e[8] * z + e[12];
+    out[p + 1] = e[1] * x + e[5] * y + e[9] * z + e[13];
+    out[p + 2] = e[2] * x + e[6] * y + e[10] * z + e[14];
+  }
+  return out;
+}
+
+/** Whether a triangle lies beside the box about what is looked for. */
+function liesAside({ a, b, c }: ExtendedTriangle): boolean {
+  const { min, max } = around;
+  return (
+    Math.min(a.x, b.x, c.x) > max.x ||
+    Math.max(a.x, b.x, c.x) < min.x ||
+    Math.min(a.y, b.y, c.y) > max.y ||
+    Math.max(a.y, b.y, c.y) < min.y ||
+    Math.min(a.z, b.z, c.z) > max.z ||
+    Math.max(a.z, b.z, c.z) < min.z
+  );
+}
+
+/** Whether points lie on both sides of a triangle's plane. */
+function goesThrough({ a, b, c }: ExtendedTriangle, points: Float64Array): boolean {
+  normalOf(a, b, c);
+  let [above, below] = [false, false];
+  for (let p = 0; p < points.length; p += 3) {
+    const side = nx * points[p] + ny * points[p + 1] + nz * points[p + 2] - far;
+    if (side >= 0) above = true;
+    if (side <= 0) below = true;
+    if (above && below) return true;
+  }
+  return false;
+}
+
+/** Writes on which side of a triangle's plane each point lies, and how far in no particular unit. */
+function writeSides({ a, b, c }: ExtendedTriangle, points: Float64Array, out: Float64Array): void {
+  normalOf(a, b, c);
+  for (let v = 0; v < out.length; v++) {
+    out[v] = nx * points[3 * v] + ny * points[3 * v + 1] + nz * points[3 * v + 2] - far;
+  }
+}
+
+let [nx, ny, nz, far] = [0, 0, 0, 0];
+
+/** A triangle's plane, not normalized. */
+function normalOf(a: Vector3, b: Vector3, c: Vector3): void {
+  const [ux, uy, uz] = [b.x - a.x, b.y - a.y, b.z - a.z];
+  const [vx, vy, vz] = [c.x - a.x, c.y - a.y, c.z - a.z];
+  nx = uy * vz - uz * vy;
+  ny = uz * vx - ux * vz;
+  nz = ux * vy - uy * vx;
+  far = nx * a.x + ny * a.y + nz * a.z;
 }

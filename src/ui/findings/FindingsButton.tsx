@@ -15,8 +15,8 @@ function limitSentence({ count, full, boxes }: Budget): string | null {
   if (full >= count) return null;
   const n = (value: number) => value.toLocaleString("en");
   const rest = count - full - boxes;
-  const hidden = rest > 0 ? `, and ${n(rest)} are not drawn` : "";
-  return `The view shows ${n(full)} of ${n(count)} props in full, ${n(boxes)} as boxes${hidden}, to stay quick.`;
+  const dots = rest > 0 ? `, and ${n(rest)} as points` : "";
+  return `The view shows ${n(full)} of ${n(count)} props in full, ${n(boxes)} as boxes${dots}, to stay quick.`;
 }
 
 const SHAPE = "inline-flex h-8 items-center whitespace-nowrap rounded-lg border px-2.5";

@@ -170,21 +170,26 @@ function Counts() {
       {placed
         ? `${count.toLocaleString("en")} ${count === 1 ? "prop" : "props"} · ${short(triangles)} triangles`
         : "placing…"}
+      {display === "boxes" && full + light + boxes < count && (
+        <span className="text-ochre-dark" title={WHY_FEWER}>
+          <br />
+          {`showing ${(full + light + boxes).toLocaleString("en")} of ${count.toLocaleString("en")} as boxes, the rest as points`}
+        </span>
+      )}
       {(display === "full" || display === "auto") && full < count && (
-        <span
-          className="text-ochre-dark"
-          title="So many this machine draws smoothly. Exports and counts always mean all of them."
-        >
+        <span className="text-ochre-dark" title={WHY_FEWER}>
           <br />
           {`showing ${full.toLocaleString("en")} of ${count.toLocaleString("en")} in full, `}
           {light > 0 && `${light.toLocaleString("en")} lightly, `}
           {`${boxes.toLocaleString("en")} as boxes`}
-          {full + light + boxes < count && `, ${(count - full - light - boxes).toLocaleString("en")} not drawn`}
+          {full + light + boxes < count && `, ${(count - full - light - boxes).toLocaleString("en")} as points`}
         </span>
       )}
     </div>
   );
 }
+
+const WHY_FEWER = "So many this machine draws smoothly. Exports and counts always mean all of them.";
 
 const short = (n: number): string =>
   n < 10_000 ? n.toLocaleString("en") : n < 1e6 ? `${Math.round(n / 1000)} k` : `${(n / 1e6).toFixed(1)} M`;

@@ -84,7 +84,10 @@ function CardPicture() {
     const timer = setTimeout(() => {
       const { id } = useSceneStore.getState();
       const loading = [...models.values()].includes("loading");
-      if (id !== null && !loading) void putPicture(id, takePicture(gl, scene, camera)).catch(() => undefined);
+      if (id === null || loading) return;
+      void takePicture(gl, scene, camera)
+        .then((picture) => putPicture(id, picture))
+        .catch(() => undefined);
     }, REST);
     return () => clearTimeout(timer);
   }, [gl, scene, camera, results, models]);

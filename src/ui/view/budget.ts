@@ -3,10 +3,14 @@ import type { Prop } from "@/core/scene";
 import type { DressingResult } from "@/engine/engine";
 import { membersOf, type Members } from "./placed";
 
-/** So many boxes are drawn for what goes beyond what is drawn in full. */
-export const MOST_BOXES = 1_000_000;
+/** So many boxes are drawn at most for what goes beyond what is drawn in full, and one for so many triangles that may be. */
+const MOST_BOXES = 1_000_000;
+const PER_BOX = 40;
 
-/** How many of the placements of one prop in one dressing are drawn in full, lightly, and as boxes; the rest is not drawn. */
+/** How many boxes a machine draws smoothly that draws so many triangles. */
+export const boxesFor = (triangles: number): number => Math.min(MOST_BOXES, Math.floor(triangles / PER_BOX));
+
+/** How many of the placements of one prop in one dressing are drawn in full, lightly, and as boxes; the rest as points. */
 export interface Share {
   full: number;
   /** By the prop's light version. */

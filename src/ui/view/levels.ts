@@ -48,14 +48,14 @@ export function levelsOf(placements: Placements, members: Members, sight: Sight)
     ? nearestOf(placements, bySize.large, eye, room)
     : [bySize.large.slice(0, room), bySize.large.slice(room)];
   levels.full = near;
-  levels.points = bySize.tiny;
   const rest = [...far, ...bySize.small];
   const light = hasLight && display !== "boxes" ? share.light : 0;
   levels.light = rest.slice(0, light);
-  levels.boxes = [...members.shaped.slice(most), ...rest.slice(light)].slice(
-    0,
-    share.boxes + share.light + share.full - levels.shaped.length - levels.full.length - levels.light.length,
-  );
+  const left = [...members.shaped.slice(most), ...rest.slice(light)];
+  const drawn = levels.shaped.length + levels.full.length + levels.light.length;
+  const boxes = Math.max(0, share.boxes + share.light + share.full - drawn);
+  levels.boxes = left.slice(0, boxes);
+  levels.points = [...bySize.tiny, ...left.slice(boxes)];
   return levels;
 }
 

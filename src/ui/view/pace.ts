@@ -11,6 +11,9 @@ const [SLOW, QUICK, AIM] = [220, 40, 90];
 const NEWS = 0.1;
 const KEPT = "clothesline.triangles";
 
+/** The first frame of something new, which is measured with all that it brings, says enough when it takes so long. */
+const HOPELESS = 1500;
+
 const within = (triangles: number): number => Math.round(Math.min(MOST, Math.max(FEWEST, triangles)));
 
 function remembered(): number {
@@ -21,10 +24,22 @@ function remembered(): number {
 /** The triangles that placements may take in full. */
 export const usePace = create<{ triangles: number }>()(() => ({ triangles: remembered() }));
 
+/** Names of what draws without graphics hardware. */
+const SOFTWARE = /swiftshader|llvmpipe|softpipe|software|basic render/i;
+
+/** Where nothing has been learnt yet, one that draws without hardware begins with little. */
+export function beginOn(renderer: string): void {
+  const learnt = typeof localStorage !== "undefined" && localStorage.getItem(KEPT) !== null;
+  if (!learnt && SOFTWARE.test(renderer)) usePace.setState({ triangles: FEWEST });
+}
+
 let last = 0;
 
 /** Whether a frame of so many triangles is worth measuring: there are many, and other ones than before. */
 export const isNews = (drawn: number): boolean => drawn > FEWEST && Math.abs(drawn - last) > NEWS * last;
+
+/** Whether a frame that also handed over what is new, and threw its shadows, is too slow whatever came of that. */
+export const isHopeless = (ms: number): boolean => ms > HOPELESS;
 
 /** Takes in that a frame of so many triangles took so long, and whether more are waiting to be drawn in full. */
 export function learn(drawn: number, ms: number, more: boolean): void {

@@ -1,21 +1,14 @@
 /** A small picture of the view, for the scene's card. */
+import * as Comlink from "comlink";
 import type { Camera, Scene, WebGLRenderer } from "three";
+import type { PictureApi } from "./picture.worker";
 
-const [WIDTH, HEIGHT] = [560, 350];
+let worker: Comlink.Remote<PictureApi> | null = null;
 
-export function takePicture(gl: WebGLRenderer, scene: Scene, camera: Camera): string {
+export async function takePicture(gl: WebGLRenderer, scene: Scene, camera: Camera): Promise<string> {
+  worker ??= Comlink.wrap<PictureApi>(new Worker(new URL("./picture.worker.ts", import.meta.url), { type: "module" }));
   gl.render(scene, camera);
-  const { width, height } = gl.domElement;
-  const canvas = document.createElement("canvas");
-  [canvas.width, canvas.height] = [WIDTH, HEIGHT];
-  const pen = canvas.getContext("2d")!;
-  const sky = pen.createLinearGradient(0, 0, 0, HEIGHT);
-  sky.addColorStop(0, "#cfe2e6");
-  sky.addColorStop(0.6, "#e9efe9");
-  pen.fillStyle = sky;
-  pen.fillRect(0, 0, WIDTH, HEIGHT);
-  const scale = Math.max(WIDTH / width, HEIGHT / height);
-  const [w, h] = [width * scale, height * scale];
-  pen.drawImage(gl.domElement, (WIDTH - w) / 2, (HEIGHT - h) / 2, w, h);
-  return canvas.toDataURL("image/jpeg", 0.85);
+  // Handed over as it is: whoever reads it back has to wait until all is drawn.
+  const view = await createImageBitmap(gl.domElement);
+  return worker.cardPicture(Comlink.transfer(view, [view]));
 }

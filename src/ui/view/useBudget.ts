@@ -4,7 +4,7 @@ import type { Prop } from "@/core/scene";
 import { useScene } from "@/store";
 import { useResults } from "../state/results";
 import { usePace } from "./pace";
-import { MOST_BOXES, shareOut, type Budget } from "./budget";
+import { boxesFor, shareOut, type Budget } from "./budget";
 
 interface Known {
   props: readonly Prop[];
@@ -20,7 +20,7 @@ export function useBudget(): Budget {
   const triangles = usePace((pace) => pace.triangles);
   let held = known.get(results);
   if (held?.props !== props || held.triangles !== triangles) {
-    held = { props, triangles, budget: shareOut(results.values(), props, { triangles, boxes: MOST_BOXES }) };
+    held = { props, triangles, budget: shareOut(results.values(), props, { triangles, boxes: boxesFor(triangles) }) };
     known.set(results, held);
   }
   return held.budget;
