@@ -198,3 +198,59 @@ test("single props are put down by hand, dropped as a group, moved, taken away; 
   await settled(page);
   await expectProps(page, count);
 });
+
+test("a surface is laid out by its UVs: there things are dragged, turned, kept off; how full it is shows in the view", async ({
+  page,
+}) => {
+  await newScene(page);
+  await addProp(page);
+  await make(page, "Plane with bumps");
+  await page.getByRole("button", { name: "Dress this surface" }).click();
+  await page.getByRole("menuitem", { name: "Wedge" }).click();
+  await enter(page, "Every", "2 m");
+  await expectProps(page, 96);
+  await page.getByRole("radio", { name: "By UVs" }).click();
+  const sheet = page.getByTestId("sheet");
+  await expect(sheet).toHaveAttribute("aria-label", /laid out by its UVs/);
+  await expect(sheet).toHaveAttribute("data-drawn", "true");
+  const { x, y, width, height } = (await sheet.boundingBox())!;
+  const [cx, cy] = [x + 22 + (width - 22) / 2, y + 22 + (height - 22) / 2];
+  // The one nearest to the middle is dragged and turned.
+  await sheet.focus();
+  await page.keyboard.press("ArrowRight");
+  await expect(page.getByRole("region", { name: "Selection" })).toBeVisible();
+  await page.keyboard.press(".");
+  await expect(page.getByRole("textbox", { name: "Turned by hand" })).toHaveValue(/^5°?$/);
+  await page.keyboard.press("Alt+Shift+ArrowDown");
+  await expect(page.getByText("Pegged by hand")).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText("Pegged by hand")).toBeHidden();
+  // A clearing is held open on the chart itself.
+  await page.keyboard.press("Escape");
+  let free = cx;
+  do {
+    free += 3;
+    await page.mouse.move(free, cy);
+    await page.waitForTimeout(40);
+  } while ((await sheet.evaluate((element) => element.style.cursor)) !== "crosshair" && free < cx + 60);
+  await page.mouse.down();
+  await page.mouse.move(free + 25, cy + 20, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(() => propCount(page)).toBeLessThan(96);
+  const cleared = await propCount(page);
+  await page.getByRole("button", { name: /^7 Gaps/ }).click();
+  await page.getByText("Show it in the view").click();
+  await expect(page.getByRole("switch", { name: "Show it in the view" })).toBeChecked();
+  // Kept clear by meshes, which are brought to the worker for it.
+  await page.getByRole("button", { name: /^5 Fit/ }).click();
+  for (const way of ["Mesh", "Radius"]) {
+    await page.getByRole("radio", { name: way, exact: true }).click();
+    await expect(page.getByTestId("sentence")).toContainText("kept clear");
+    await expectProps(page, cleared);
+  }
+  await saved(page);
+  await page.reload();
+  await settled(page);
+  await expectProps(page, cleared);
+});

@@ -272,7 +272,7 @@ function Facts({ dressing, placements }: SheetProps) {
               label="How the sheet lays it flat"
               help="Seen from above, or laid out by its UVs at real size."
               value={by}
-              choices={{ above: "From above", uv: "By UVs" }}
+              choices={{ above: "Above", uv: "By UVs" }}
               onChange={(sheetBy) => useSession.setState({ sheetBy })}
             />
           </div>
