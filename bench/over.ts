@@ -1,9 +1,10 @@
 /**
- * `mask-slope-100k`: a full dressing over the terrain, with a painted mask, slope limits, distance to a path, a fade at the
+ * `mask-slope-100k`: a full dressing over the terrain, with masks by a picture and by painting, slope limits, distance to a path, a fade at the
  * edge, and props kept clear of each other. `over-20k-turns` and `over-20k-spacing`: what one edit to 20,000 placements
  * takes while dragging, everything else remembered.
  */
 import { GuideLine, lineSchema } from "../src/core/line";
+import type { Raster } from "../src/core/files";
 import { dressingSchema, evaluateChanged, StepMemory, type Dressing, type Surroundings } from "../src/core/place";
 import { ground, METRES } from "./terrain";
 import type { Row } from "./row";
@@ -26,8 +27,21 @@ const around = (): Surroundings => {
       ["stone", { min: [-0.25, 0, -0.2], max: [0.25, 0.3, 0.2] }],
     ]),
     surfaces: new Map([["terrain", { mesh: ground(), ground: true }]]),
+    images: new Map([[PICTURE, clouds(256)]]),
   };
 };
+
+/** Stands for the hash of the picture. */
+const PICTURE = "0".repeat(64);
+
+/** A picture of soft spots, bright all over but for them. */
+function clouds(side: number): Raster {
+  const share = Float32Array.from({ length: side * side }, (_, pixel) => {
+    const [x, y] = [(pixel % side) / side, Math.floor(pixel / side) / side];
+    return Math.min(1, 0.85 + 0.5 * Math.sin(9 * x + 3 * y) * Math.cos(11 * y));
+  });
+  return { width: side, height: side, share };
+}
 
 /** @param distance between neighbours, metres */
 const meadow = (distance: number, seed: number): Dressing =>
@@ -45,6 +59,7 @@ const meadow = (distance: number, seed: number): Dressing =>
       slope: [0, 0.5],
       slopeSoft: 0.15,
       distances: [{ to: "path", none: 1, full: 4 }],
+      images: [{ asset: PICTURE, least: [-METRES / 2, -METRES / 2], most: [METRES / 2, METRES / 2] }],
       edge: 20,
       edgeSize: 0.5,
       paint: {

@@ -2,8 +2,7 @@
  * Poking through: meshes of props that pass through surfaces, mesh against mesh. It takes longer than all other checks, so it
  * is looked for after them, and rests now and then.
  */
-import { Matrix4 } from "three";
-import type { Body } from "../mesh";
+import type { Body, BodyMatrix } from "../mesh";
 import { placingMatrix, type Dressing, type Placements } from "../place";
 import { isStanding } from "./rows";
 import { metres, naming, props, type Finding, type Mend } from "./finding";
@@ -84,10 +83,9 @@ function betterStand({ where, stance, fit }: Dressing): Mend | null {
 const isBent = ({ shapes }: Placements, i: number): boolean => shapes !== null && shapes.entry[i] >= 0;
 
 /** Brings placement `i` into the world, raised along its own up by so many metres. */
-function worldMatrix(p: Placements, i: number, raise: number): Matrix4 {
+function worldMatrix(p: Placements, i: number, raise: number): BodyMatrix {
   const matrix = placingMatrix(p, i);
-  const e = matrix.elements;
-  const unit = Math.hypot(e[4], e[5], e[6]) || 1;
-  for (let axis = 0; axis < 3; axis++) e[12 + axis] += p.origin[axis] + (raise * e[4 + axis]) / unit;
+  const unit = Math.hypot(matrix[4], matrix[5], matrix[6]) || 1;
+  for (let axis = 0; axis < 3; axis++) matrix[12 + axis] += p.origin[axis] + (raise * matrix[4 + axis]) / unit;
   return matrix;
 }

@@ -5,10 +5,12 @@ import { boxMesh } from "../place/testing";
 import { Body } from ".";
 
 const at = (position: readonly number[], turn: readonly number[] = [0, 0, 0], size: readonly number[] = [1, 1, 1]) =>
-  new Matrix4().compose(
-    new Vector3().fromArray([...position]),
-    new Quaternion().setFromEuler(new Euler(turn[0], turn[1], turn[2])),
-    new Vector3().fromArray([...size]),
+  Float64Array.from(
+    new Matrix4().compose(
+      new Vector3().fromArray([...position]),
+      new Quaternion().setFromEuler(new Euler(turn[0], turn[1], turn[2])),
+      new Vector3().fromArray([...size]),
+    ).elements,
   );
 const cube = Body.of(boxMesh([-0.5, -0.5, -0.5], [0.5, 0.5, 0.5]));
 const three = (low: number, high: number) =>
@@ -67,7 +69,8 @@ test("what stands in the opening of an arch is clear of it, and how far a bar pa
     })),
   );
   const here = at([5, 1, 5], [0, 1, 0]);
-  const beside = (x: number) => here.clone().multiply(at([x, 0.5, 0]));
+  const beside = (x: number) =>
+    Float64Array.from(new Matrix4().fromArray(here).multiply(new Matrix4().fromArray(at([x, 0.5, 0]))).elements);
   expect(arch.meets(cube, here, beside(0))).toBe(false);
   expect(arch.meets(cube, here, beside(0.3))).toBe(true);
   const wall = Body.of({ position: Float32Array.of(-9, -9, 0, 9, -9, 0, 0, 9, 0), index: Uint32Array.of(0, 1, 2) });

@@ -10,8 +10,8 @@ const TOUCH = 2e-4;
 /** So many pairs of triangles that cross are looked at before it is known well enough over how much they do. */
 const MOST_CROSSINGS = 2048;
 
-/** Four columns of a matrix that brings a body into the world, as three keeps them: 16 numbers. */
-export type BodyMatrix = Matrix4;
+/** A matrix that brings a body into the world, column after column: 16 numbers. */
+export type BodyMatrix = Float64Array;
 
 /** A mesh, in its own metres, that can be asked what it meets. */
 export class Body {
@@ -115,8 +115,8 @@ export class Body {
     const [a, b] = [this.#middle, other.#middle];
     return new Matrix4()
       .makeTranslation(-a.x, -a.y, -a.z)
-      .multiply(inverse.copy(matrix).invert())
-      .multiply(otherMatrix)
+      .multiply(inverse.fromArray(matrix).invert())
+      .multiply(placing.fromArray(otherMatrix))
       .multiply(aside.makeTranslation(b.x, b.y, b.z));
   }
 
@@ -140,7 +140,8 @@ const here = { point: new Vector3(), distance: 0, faceIndex: 0 };
 const there = { point: new Vector3(), distance: 0, faceIndex: 0 };
 const around = new Box3();
 const own = new ExtendedTriangle();
-const IDENTITY = new Matrix4();
+const IDENTITY = Float64Array.from(new Matrix4().elements);
+const placing = new Matrix4();
 const inverse = new Matrix4();
 const aside = new Matrix4();
 const corner = new Vector3();
@@ -148,11 +149,9 @@ const size = new Vector3();
 const segment = new Line3();
 const crossings = new Box3();
 
-const leastScale = (matrix: Matrix4): number => Math.min(...sizesOf(matrix)) || 1;
-
-function sizesOf({ elements: e }: Matrix4): number[] {
-  return [0, 4, 8].map((c) => Math.hypot(e[c], e[c + 1], e[c + 2]));
-}
+/** The least factor by which a matrix makes anything larger along its axes. */
+const leastScale = (m: BodyMatrix): number =>
+  Math.min(...[0, 4, 8].map((c) => Math.hypot(m[c], m[c + 1], m[c + 2]))) || 1;
 
 /** Points brought elsewhere by a matrix: 3n. */
 function transformed(points: Float32Array, { elements: e }: Matrix4): Float64Array {
@@ -181,7 +180,7 @@ function liesAside({ a, b, c }: ExtendedTriangle): boolean {
 
 /** Whether points lie on both sides of a triangle's plane. */
 function goesThrough({ a, b, c }: ExtendedTriangle, points: Float64Array): boolean {
-  normalOf(a, b, c);
+  takePlane(a, b, c);
   let [above, below] = [false, false];
   for (let p = 0; p < points.length; p += 3) {
     const side = nx * points[p] + ny * points[p + 1] + nz * points[p + 2] - far;
@@ -194,7 +193,7 @@ function goesThrough({ a, b, c }: ExtendedTriangle, points: Float64Array): boole
 
 /** Writes on which side of a triangle's plane each point lies, and how far in no particular unit. */
 function writeSides({ a, b, c }: ExtendedTriangle, points: Float64Array, out: Float64Array): void {
-  normalOf(a, b, c);
+  takePlane(a, b, c);
   for (let v = 0; v < out.length; v++) {
     out[v] = nx * points[3 * v] + ny * points[3 * v + 1] + nz * points[3 * v + 2] - far;
   }
@@ -202,8 +201,8 @@ function writeSides({ a, b, c }: ExtendedTriangle, points: Float64Array, out: Fl
 
 let [nx, ny, nz, far] = [0, 0, 0, 0];
 
-/** A triangle's plane, not normalized. */
-function normalOf(a: Vector3, b: Vector3, c: Vector3): void {
+/** Takes a triangle's plane, not normalized, for what is asked of it next. */
+function takePlane(a: Vector3, b: Vector3, c: Vector3): void {
   const [ux, uy, uz] = [b.x - a.x, b.y - a.y, b.z - a.z];
   const [vx, vy, vz] = [c.x - a.x, c.y - a.y, c.z - a.z];
   nx = uy * vz - uz * vy;

@@ -7,7 +7,7 @@ export { areasOf, facetsOf } from "./facets";
 export { distanceFor, evenOver, spreadable, type Spreadable } from "./even-over";
 export { edgesOf, type EdgeMap } from "./edge-map";
 export { Ground, weightsIn, type Stand } from "./ground";
-export { Body } from "./body";
+export { Body, type BodyMatrix } from "./body";
 export { UvChart } from "./chart";
 export { hullOf } from "./hull";
 export { hitsFor, type Hits, type Seen } from "./heights";

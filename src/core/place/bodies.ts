@@ -1,20 +1,26 @@
 /** *The meshes of placements against each other*, for those whose boxes meet already. */
-import { Matrix4, Quaternion, Vector3 } from "three";
-import { Body } from "../mesh";
+import { quatAt, rotate, type Vec3 } from "../math";
 import { FLAG } from "./slots";
+import type { Body, BodyMatrix } from "../mesh";
 import type { Placements } from "./placements";
 import type { Exactly } from "./boxes";
 
 type Standing = Pick<Placements, "position" | "rotation" | "scale" | "prop" | "flags">;
 
+const AXES: readonly Vec3[] = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
+
 /** The matrix that brings placement `i` into the world, counted from the placements' origin. */
-export function placingMatrix({ position, rotation, scale, flags }: Omit<Standing, "prop">, i: number): Matrix4 {
-  const mirror = flags[i] & FLAG.mirrored ? -1 : 1;
-  return new Matrix4().compose(
-    new Vector3().fromArray(position, 3 * i),
-    new Quaternion().fromArray(rotation, 4 * i),
-    new Vector3(mirror * scale[3 * i], scale[3 * i + 1], scale[3 * i + 2]),
-  );
+export function placingMatrix({ position, rotation, scale, flags }: Omit<Standing, "prop">, i: number): BodyMatrix {
+  const turn = quatAt(rotation, i);
+  const columns = AXES.flatMap((own, axis) => {
+    const by = scale[3 * i + axis] * (axis === 0 && flags[i] & FLAG.mirrored ? -1 : 1);
+    return [...rotate(turn, own).map((value) => by * value), 0];
+  });
+  return Float64Array.of(...columns, ...position.subarray(3 * i, 3 * i + 3), 1);
 }
 
 /**

@@ -1,10 +1,11 @@
 import { emptyScene } from "@/core/scene";
-import { placeAgain, startEvaluating, stopPlacing, useResults } from "./results";
+import { findingsOf, placeAgain, startEvaluating, stopPlacing, useResults } from "./results";
 
 /** What the pretended client was asked, and whom it tells. */
 const asked: string[] = [];
 let listener: {
   results: (results: unknown[], scene: unknown) => void;
+  poking: (found: ReadonlyMap<string, unknown[]>, scene: unknown) => void;
   failed: (reason: string) => void;
   progress: (progress: unknown) => void;
 };
@@ -62,4 +63,25 @@ test("why placing failed is kept until it goes well again", () => {
   expect(useResults.getState().failure).toBe("out of memory");
   listener.results([], scene("fine"));
   expect(useResults.getState().failure).toBeNull();
+});
+
+test("what pokes through is flagged and listed with the rest; what changes nothing leaves all as it was", () => {
+  startEvaluating();
+  const one = scene("one", "a", "b");
+  const placements = { key: Uint32Array.of(4, 7), flags: new Uint16Array(2) };
+  listener.results([{ id: "a", findings: ["sunk"], placements }, { id: "b" }], one);
+  const before = useResults.getState();
+  listener.poking(new Map([["a", []]]), one);
+  expect(useResults.getState()).toBe(before);
+  const poke = { check: "poking", keys: [7] };
+  listener.poking(new Map([["a", [poke]]]), scene("another"));
+  expect(useResults.getState()).toBe(before);
+  listener.poking(new Map([["a", [poke]]]), one);
+  const after = useResults.getState();
+  expect(findingsOf(after, "a")).toEqual(["sunk", poke]);
+  expect([...placements.flags]).toEqual([0, 8]);
+  expect(after.byDressing.get("b")).toBe(before.byDressing.get("b"));
+  // The same again: flagged already, so what is drawn stays.
+  listener.poking(new Map([["a", [poke]]]), one);
+  expect(useResults.getState().byDressing).toBe(after.byDressing);
 });

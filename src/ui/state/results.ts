@@ -60,8 +60,12 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
       useResults.setState({ byDressing, scene, failure: null });
     },
     poking(found, scene) {
-      const { byDressing, scene: shown } = useResults.getState();
-      if (shown === scene) useResults.setState({ poking: found, byDressing: marked(byDressing, found) });
+      const { byDressing, poking, scene: shown } = useResults.getState();
+      if (shown !== scene) return;
+      const none = (all: Results["poking"]) => [...all.values()].every(({ length }) => length === 0);
+      // What changes nothing draws nothing anew.
+      if (none(found) && none(poking)) return;
+      useResults.setState({ poking: found, byDressing: marked(byDressing, found) });
     },
     laid: putLaid,
     failed: (reason) => useResults.setState({ failure: reason }),
@@ -83,21 +87,26 @@ export const usePlacements = (dressing: string | null): Placements | undefined =
 
 const NONE: readonly Finding[] = [];
 
-/** The results with the placements flagged that findings name; one without any stays as it was. */
+/** The results with the placements flagged that findings name; all that were so already stay as they were. */
 function marked(
   byDressing: Results["byDressing"],
   found: ReadonlyMap<string, readonly Finding[]>,
 ): Results["byDressing"] {
-  const next = new Map(byDressing);
+  let next: Map<string, DressingResult> | null = null;
   for (const [id, findings] of found) {
     const result = byDressing.get(id);
     const named = new Set(findings.flatMap(({ keys }) => keys));
     if (!result || named.size === 0) continue;
     const { key, flags } = result.placements;
-    for (let i = 0; i < key.length; i++) if (named.has(key[i])) flags[i] |= FLAG.finding;
-    next.set(id, { ...result, placements: { ...result.placements } });
+    let news = false;
+    for (let i = 0; i < key.length; i++) {
+      if (flags[i] & FLAG.finding || !named.has(key[i])) continue;
+      flags[i] |= FLAG.finding;
+      news = true;
+    }
+    if (news) (next ??= new Map(byDressing)).set(id, { ...result, placements: { ...result.placements } });
   }
-  return next;
+  return next ?? byDressing;
 }
 
 export function useFindings(dressing: string): readonly Finding[] {
