@@ -122,7 +122,11 @@ export class Engine {
     return this.#meshes.has(asset) || this.#images.has(asset);
   }
 
-  /** Takes in the file of an asset, a mesh or a picture. */
+  /**
+   * Takes in the file of an asset, a mesh or a picture.
+   *
+   * @throws InputError when it is damaged
+   */
   async learnFile(asset: string, bytes: Uint8Array): Promise<void> {
     if (isPng(bytes)) this.#images.set(asset, readRaster(bytes, "A mask"));
     else this.learn(asset, await readSolid(bytes, "A surface's file"));
@@ -200,7 +204,20 @@ export class Engine {
       const grounds = dressing.fit.drop === "off" ? [] : groundsFor(dressing.fit, surfaces, heaps);
       const fields = new Map(placements.fields.flatMap((id) => entryOf(id, surfaces.get(id)?.mesh)));
       const body = (prop: string) => bodies.get(prop);
-      const checked = { dressing, placements, lineName, line, box, body, grounds, fields, circle: circle?.name, boxed };
+      const image = (asset: string) => images.has(asset);
+      const checked = {
+        dressing,
+        placements,
+        lineName,
+        line,
+        box,
+        body,
+        image,
+        grounds,
+        fields,
+        circle: circle?.name,
+        boxed,
+      };
       return [{ id: dressing.id, placements, findings: findings(checked) }];
     });
     const place = new Map(scene.dressings.map(({ id }, i) => [id, i]));

@@ -3,7 +3,7 @@ import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
 import { buffersOf } from "@/core/place";
-import type { Scene } from "@/core/scene";
+import { InputError, type Scene } from "@/core/scene";
 import { Engine, type DressingResult } from "./engine";
 
 /** How far the work has come: posted while it lasts, beside the answer. */
@@ -30,9 +30,11 @@ let asked = 0;
 const BREATH = 25;
 
 const api = {
-  /** Takes in the file of an asset whose mesh is wanted. */
+  /** Takes in the file of an asset whose mesh is wanted. A damaged one counts as not there, which checks tell of. */
   async learn(asset: string, bytes: Uint8Array): Promise<void> {
-    await engine.learnFile(asset, bytes);
+    await engine.learnFile(asset, bytes).catch((error: unknown) => {
+      if (!(error instanceof InputError)) throw error;
+    });
   },
 
   /** Results of the dressings that changed since the last call, and the lines that lie otherwise than then. */

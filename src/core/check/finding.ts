@@ -70,6 +70,8 @@ export interface Checked {
   box: (prop: string) => PropBounds | undefined;
   /** A prop's mesh, as far as meshes are compared. */
   body: (prop: string) => Body | undefined;
+  /** Whether the picture of a mask is known, by the hash of its bytes. */
+  image: (asset: string) => boolean;
   /** What it is dropped onto, as far as that is known. */
   grounds: readonly Ground[];
   /** What it is spread over, by ids. */

@@ -7,6 +7,7 @@ import { flipped } from "./flipped";
 import { folded } from "./folded";
 import { inCircle } from "./in-circle";
 import { lineTooShort } from "./line-too-short";
+import { lostMask } from "./lost-mask";
 import { noGround } from "./no-ground";
 import { offSurface } from "./off-surface";
 import { orphanPeg } from "./orphan-peg";
@@ -28,6 +29,7 @@ export { poking, type Wall } from "./poking";
 const CHECKS: readonly Check[] = [
   lineTooShort,
   bare,
+  lostMask,
   tooMany,
   orphanPeg,
   tooClose,

@@ -11,11 +11,11 @@ export const offSurface: Check = {
   label: "Off its surface",
   find({ dressing, placements: p, fields }) {
     const { where, fit, variation } = dressing;
-    const { positionOn, up } = variation;
+    const { positionOn, up, wanderOn, wanderUp } = variation;
     // What only rises or sinks has been asked to.
     if (where.kind !== "over" || fit.drop !== "off" || !isMovedAside(dressing)) return [];
     const [low, high] = positionOn ? up : [0, 0];
-    const most = LEAST + Math.max(Math.abs(fit.up + low), Math.abs(fit.up + high));
+    const most = LEAST + (wanderOn ? wanderUp : 0) + Math.max(Math.abs(fit.up + low), Math.abs(fit.up + high));
     const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
     const members: number[] = [];
     let worst = 0;

@@ -36,6 +36,7 @@ function found(input: Input): Finding[] {
     line: (id) => guides.get(id),
     box: (prop) => bounds.get(prop),
     body: () => undefined,
+    image: (asset) => asset.startsWith("b"),
     grounds: [],
     fields: new Map([["meadow", MEADOW]]),
     boxed: [],
@@ -60,7 +61,9 @@ test("what nothing stands on is named, with why", () => {
 
 test("what is put by hand outside the area or on too steep a slope is found, and a mend is at hand", () => {
   const at = (point: [number, number, number]) => ({ pegs: [{ ...peg, point }] });
-  expect(checks({ ...at([-7, 0, 0]), where: { areas: ["area"] } })).toContain("outside");
+  const [out] = found({ ...at([-7, 0, 0]), where: { areas: ["area"] } }).filter(({ check }) => check === "outside");
+  expect(out).toMatchObject({ count: 1, mend: "leave-blank" });
+  expect(out.worst).toBeCloseTo(1, 2);
   expect(checks({ ...at([-5, 0, 0]), where: { areas: ["area"] } })).not.toContain("outside");
   expect(checks({ ...at([-7, 0, 0]), where: { areas: [], holes: [] } })).not.toContain("outside");
   const level = { gaps: { slopeOn: true, slope: [0, 0.3] as [number, number] } };
@@ -68,6 +71,17 @@ test("what is put by hand outside the area or on too steep a slope is found, and
   expect(steep).toMatchObject({ check: "steep", count: 1, mend: "unpeg" });
   expect(steep.message).toContain("45°");
   expect(checks({ ...level, ...at([-5, 0, 0]) })).not.toContain("steep");
+});
+
+test("a mask whose picture is not there is told of, and keeps nothing off", () => {
+  const mask = { asset: "a".repeat(64), name: "spots.png" };
+  const [lost] = found({ gaps: { images: [mask] } }).filter(({ check }) => check === "lost-mask");
+  expect(lost.message).toContain("“spots.png”");
+  expect(checks({ gaps: { images: [mask] } })).not.toContain("bare");
+  const known = { ...mask, asset: "b".repeat(64) };
+  expect(checks({ gaps: { images: [known] } })).not.toContain("lost-mask");
+  const [flat] = found({ gaps: { images: [{ ...known, project: "uv" }] } }).filter((f) => f.check === "lost-mask");
+  expect(flat.message).toContain("goes by UVs, which the surface does not have");
 });
 
 test("what an offset or chance moves off the surface is found with how far; what rises as it was asked to is not", () => {

@@ -34,5 +34,8 @@ export function rowsByLine(p: Placements, withBlanks = false): Row[][] {
 }
 
 /** Whether offsets or chance move a dressing's props along or across. */
-export const isMovedAside = ({ fit, variation: { positionOn, along, across } }: Dressing): boolean =>
-  fit.along !== 0 || fit.across !== 0 || (positionOn && [...along, ...across].some((by) => by !== 0));
+export const isMovedAside = ({ fit, variation }: Dressing): boolean => {
+  const { positionOn, along, across, wanderOn, wanderAcross } = variation;
+  const drawn = positionOn && [...along, ...across].some((by) => by !== 0);
+  return fit.along !== 0 || fit.across !== 0 || drawn || (wanderOn && wanderAcross > 0);
+};

@@ -15,6 +15,8 @@ const MONO = '10px "Spline Sans Mono Variable", monospace';
 
 /** Rulers at the top and on the left are so broad, pixels. */
 export const RULER = 22;
+/** Half as long as a label on the ruler is at most. */
+const LABEL = 12;
 /** Footprints smaller than this many pixels are drawn as dots; from the next on with an edge; the largest show their front. */
 const SMALL = 2.5;
 const EDGED = 5;
@@ -278,6 +280,8 @@ function drawRulers(
   }
   for (let k = Math.ceil((view.z - halfDeep) / step); k * step <= view.z + halfDeep; k++) {
     pen.fillRect(RULER - 6, Math.round(y(k * step)), 5, 1);
+    // What would be cut off at either end is left out.
+    if (y(k * step) < RULER + LABEL || y(k * step) > height - LABEL) continue;
     pen.save();
     pen.translate(11, y(k * step));
     pen.rotate(-Math.PI / 2);
