@@ -42,12 +42,17 @@ export function eachCell(cells: Cells, visit: (i: number, j: number, k: number, 
 /** Where a cell lies: cut by a wall, or as a whole inside or outside. */
 export const [MAYBE, IN, OUT] = [0, 1, 2];
 const UNKNOWN = 3;
+/** No mesh winds round a point so often. */
+const UNASKED = 127;
+/** A cell is taken as this share larger than it is, so that walls along its sides belong to both. */
+const RIM = 1e-6;
 /** About the middle of a cell, but not quite: edges of meshes like to go through middles, and would be counted twice there. */
 const MIDDLE = [0.5134, 0.4871, 0.5257] as const;
 
 /**
  * *Which cells of a volume lie inside*, and of those that its walls go through which places of them. Such a cell knows the
- * triangles in it and on which side its middle lies, so of a place in it only those between the two have to be counted.
+ * triangles in it and how often the mesh winds round its middle, so of a place in it only the triangles between the two have
+ * to be counted: each changes that by one.
  */
 export class Insides {
   /** For each cell {@link MAYBE}, {@link IN} or {@link OUT}. */
@@ -58,8 +63,10 @@ export class Insides {
   readonly #last: Int32Array;
   readonly #triangle: number[] = [];
   readonly #before: number[] = [];
-  /** The sides of the middles of cells that are cut, as far as they have been asked for. */
-  readonly #middles: Uint8Array;
+  /** 1 for cells that lie in the box about a hole, where only how often the mesh winds round a place tells on which side it is. */
+  readonly #open: Uint8Array;
+  /** How often the mesh winds round the middles of cells, as far as that has been asked for. */
+  readonly #turns: Int8Array;
   readonly #corners = new Float64Array(9);
 
   constructor(volume: Volume, cells: Cells) {
@@ -67,8 +74,9 @@ export class Insides {
     this.#volume = volume;
     this.#cells = cells;
     this.sides = new Uint8Array(nx * ny * nz).fill(UNKNOWN);
-    this.#middles = new Uint8Array(nx * ny * nz).fill(UNKNOWN);
+    this.#turns = new Int8Array(nx * ny * nz).fill(UNASKED);
     this.#last = new Int32Array(nx * ny * nz).fill(-1);
+    this.#open = new Uint8Array(nx * ny * nz);
     const walls = new Walls(cells, (cell, triangle) => {
       this.sides[cell] = MAYBE;
       this.#before.push(this.#last[cell]);
@@ -78,7 +86,28 @@ export class Insides {
       volume.writeTriangle(t, this.#corners);
       walls.mark(this.#corners, t);
     }
+    for (const hole of volume.holes) this.#leaveOpen(hole);
     this.#fill();
+  }
+
+  /** Marks the cells about a hole: through no others one comes from the inside to the outside without passing a triangle. */
+  #leaveOpen(hole: Float64Array): void {
+    const { size, first, count } = this.#cells;
+    const [from, to] = [0, 3].map((end) =>
+      [0, 1, 2].map((axis) => {
+        const cell = Math.floor(hole[end + axis] / size[axis] + (end === 0 ? -RIM : RIM)) - first[axis];
+        return Math.max(0, Math.min(count[axis] - 1, cell));
+      }),
+    );
+    for (let i = from[0]; i <= to[0]; i++) {
+      for (let j = from[1]; j <= to[1]; j++) {
+        for (let k = from[2]; k <= to[2]; k++) {
+          const cell = (i * count[1] + j) * count[2] + k;
+          this.sides[cell] = MAYBE;
+          this.#open[cell] = 1;
+        }
+      }
+    }
   }
 
   /** All that is not cut lies on the same side as its neighbours, which is asked for only where none of these is known. */
@@ -89,10 +118,13 @@ export class Insides {
       for (let j = 0; j < ny; j++) {
         for (let k = 0; k < nz; k++, cell++) {
           if (sides[cell] === MAYBE) continue;
-          if (k > 0 && sides[cell - 1] !== MAYBE) sides[cell] = sides[cell - 1];
-          else if (j > 0 && sides[cell - nz] !== MAYBE) sides[cell] = sides[cell - nz];
-          else if (i > 0 && sides[cell - ny * nz] !== MAYBE) sides[cell] = sides[cell - ny * nz];
-          else sides[cell] = this.#middleOf(cell);
+          let turns: number;
+          if (k > 0 && sides[cell - 1] !== MAYBE) turns = this.#turns[cell - 1];
+          else if (j > 0 && sides[cell - nz] !== MAYBE) turns = this.#turns[cell - nz];
+          else if (i > 0 && sides[cell - ny * nz] !== MAYBE) turns = this.#turns[cell - ny * nz];
+          else turns = this.#volume.turnsAt(...this.#middle(cell));
+          this.#turns[cell] = turns;
+          sides[cell] = turns === 0 ? OUT : IN;
         }
       }
     }
@@ -102,23 +134,24 @@ export class Insides {
   contains(cell: number, x: number, y: number, z: number): boolean {
     const side = this.sides[cell];
     if (side !== MAYBE) return side === IN;
-    if (this.#middles[cell] === UNKNOWN) this.#middles[cell] = this.#cutMiddleOf(cell);
+    if (this.#open[cell] === 1) return this.#volume.contains(x, y, z);
+    if (this.#turns[cell] === UNASKED) this.#turns[cell] = this.#turnsOfCut(cell);
     const [mx, my, mz] = this.#middle(cell);
-    return (this.#middles[cell] === IN) !== this.#crossed(cell, mx, my, mz, x, y, z);
+    return this.#turns[cell] + this.#turnsBetween(cell, mx, my, mz, x, y, z) !== 0;
   }
 
-  /** Whether the way between two points goes through the triangles of a cell an odd number of times. */
-  #crossed(cell: number, ax: number, ay: number, az: number, bx: number, by: number, bz: number): boolean {
-    let odd = false;
+  /** How much more often the mesh winds round the second of two points, by the triangles of a cell that lie between them. */
+  #turnsBetween(cell: number, ax: number, ay: number, az: number, bx: number, by: number, bz: number): number {
+    let turns = 0;
     for (let e = this.#last[cell]; e >= 0; e = this.#before[e]) {
       this.#volume.writeTriangle(this.#triangle[e], this.#corners);
-      if (crosses(this.#corners, ax, ay, az, bx, by, bz)) odd = !odd;
+      turns += turnsThrough(this.#corners, ax, ay, az, bx, by, bz);
     }
-    return odd;
+    return turns;
   }
 
-  /** The side of the middle of a cell that is cut: by the way to it from a neighbour that is not, if there is one. */
-  #cutMiddleOf(cell: number): number {
+  /** Of the middle of a cell that is cut: by the way to it from a neighbour that is not, if there is one. */
+  #turnsOfCut(cell: number): number {
     const [nx, ny, nz] = this.#cells.count;
     const [i, j, k] = [Math.floor(cell / (ny * nz)), Math.floor(cell / nz) % ny, cell % nz];
     for (const [next, there] of [
@@ -130,10 +163,9 @@ export class Insides {
       [cell + ny * nz, i < nx - 1],
     ] as const) {
       if (!there || this.sides[next] === MAYBE) continue;
-      const odd = this.#crossed(cell, ...this.#middle(next), ...this.#middle(cell));
-      return (this.sides[next] === IN) !== odd ? IN : OUT;
+      return this.#turns[next] + this.#turnsBetween(cell, ...this.#middle(next), ...this.#middle(cell));
     }
-    return this.#middleOf(cell);
+    return this.#volume.turnsAt(...this.#middle(cell));
   }
 
   #middle(cell: number): [number, number, number] {
@@ -144,14 +176,13 @@ export class Insides {
     const [x, y, z] = MIDDLE;
     return [(first[0] + i + x) * size[0], (first[1] + j + y) * size[1], (first[2] + k + z) * size[2]];
   }
-
-  #middleOf(cell: number): number {
-    return this.#volume.contains(...this.#middle(cell)) ? IN : OUT;
-  }
 }
 
-/** Whether the way between two points goes through a triangle: its volumes with the three edges have one sign. */
-function crosses(t: Float64Array, ax: number, ay: number, az: number, bx: number, by: number, bz: number): boolean {
+/**
+ * What going from one point to another through a triangle adds to how often its mesh winds round one: nothing beside it, which
+ * the signs of its volumes with the three edges tell; one less out of the side that it shows, one more into it.
+ */
+function turnsThrough(t: Float64Array, ax: number, ay: number, az: number, bx: number, by: number, bz: number): number {
   const [px, py, pz] = [t[0] - ax, t[1] - ay, t[2] - az];
   const [qx, qy, qz] = [t[3] - ax, t[4] - ay, t[5] - az];
   const [rx, ry, rz] = [t[6] - ax, t[7] - ay, t[8] - az];
@@ -159,7 +190,7 @@ function crosses(t: Float64Array, ax: number, ay: number, az: number, bx: number
   const u = wx * (py * qz - pz * qy) + wy * (pz * qx - px * qz) + wz * (px * qy - py * qx);
   const v = wx * (qy * rz - qz * ry) + wy * (qz * rx - qx * rz) + wz * (qx * ry - qy * rx);
   const w = wx * (ry * pz - rz * py) + wy * (rz * px - rx * pz) + wz * (rx * py - ry * px);
-  if (!((u >= 0 && v >= 0 && w >= 0) || (u <= 0 && v <= 0 && w <= 0))) return false;
+  if (!((u >= 0 && v >= 0 && w >= 0) || (u <= 0 && v <= 0 && w <= 0))) return 0;
   // Where the two ends lie with respect to its plane.
   const [nx, ny, nz] = [
     (qy - py) * (rz - pz) - (qz - pz) * (ry - py),
@@ -168,11 +199,8 @@ function crosses(t: Float64Array, ax: number, ay: number, az: number, bx: number
   ];
   const here = -(nx * px + ny * py + nz * pz);
   const there = here + nx * wx + ny * wy + nz * wz;
-  return here < 0 !== there < 0;
+  return here < 0 === there < 0 ? 0 : here < 0 ? -1 : 1;
 }
-
-/** A cell is taken as this share larger than it is, so that walls along its sides belong to both. */
-const RIM = 1e-6;
 
 /** Finds the cells that triangles go through, by halving the box of cells about each as long as its plane meets it. */
 class Walls {

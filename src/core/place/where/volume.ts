@@ -1,6 +1,6 @@
 /** *The space inside a mesh*, in the mesh's own coordinates at the size that it has: moving and turning it change nothing. */
 import { normalize, rotate, subtract, type Vec3 } from "../../math";
-import { facetsOf, RayTree, Winding, type Ground, type Met } from "../../mesh";
+import { edgesOf, facetsOf, RayTree, Winding, type Ground, type Met } from "../../mesh";
 
 /** A mesh counts as closed as long as what is open of it is less than this share of it. */
 const MOST_OPEN = 0.15;
@@ -41,6 +41,11 @@ export class Volume {
     return this.#space.contains(x, y, z);
   }
 
+  /** How often its mesh winds round a point, in its own coordinates, rounded: 0 outside. */
+  turnsAt(x: number, y: number, z: number): number {
+    return Math.round(this.#space.winding.at(x, y, z));
+  }
+
   /** How far a point, in its own coordinates, lies from its walls, metres; {@link Infinity} where that is more than `most`. */
   toWall(x: number, y: number, z: number, most = Infinity): number {
     return this.#space.toWall(x, y, z, most);
@@ -48,6 +53,11 @@ export class Volume {
 
   get triangles(): number {
     return this.#ground.triangles;
+  }
+
+  /** Boxes about its holes, each as large as its rim, in its own coordinates: least and most, 6 numbers each. */
+  get holes(): readonly Float64Array[] {
+    return (this.#space.holes ??= holesIn(this.#ground));
   }
 
   /** Writes the corners of triangle `t` in its own coordinates: 9 numbers. */
@@ -85,6 +95,7 @@ class Space {
   readonly least: Vec3;
   readonly most: Vec3;
   readonly cubic: number;
+  holes: Float64Array[] | undefined;
   /** Of its vertices: 3v. */
   readonly position: Float64Array;
   readonly #index: Uint32Array;
@@ -117,8 +128,11 @@ class Space {
     const { least, most } = this;
     if (x < least[0] || y < least[1] || z < least[2] || x > most[0] || y > most[1] || z > most[2]) return false;
     if (this.#box) return true;
-    this.#winding ??= new Winding(this.position, this.#index);
-    return this.#winding.contains(x, y, z);
+    return this.winding.contains(x, y, z);
+  }
+
+  get winding(): Winding {
+    return (this.#winding ??= new Winding(this.position, this.#index));
   }
 
   toWall(x: number, y: number, z: number, most: number): number {
@@ -162,6 +176,33 @@ function openness(position: Float64Array, index: Uint32Array): number {
     for (let axis = 0; axis < 3; axis++) sum[axis] += area[t] * normal[3 * t + axis];
   }
   return whole > 0 ? Math.hypot(...sum) / whole : 1;
+}
+
+/** The edges that only one triangle has, gathered by rims: a box about each. */
+function holesIn(ground: Ground): Float64Array[] {
+  const { own: P } = ground;
+  const { ends, sides, count } = edgesOf(ground);
+  const rim = new Map<number, number>();
+  const rootOf = (v: number): number => {
+    let root = v;
+    for (let up = rim.get(root); up !== undefined && up !== root; up = rim.get(root)) root = up;
+    rim.set(v, root);
+    return root;
+  };
+  for (let edge = 0; edge < count; edge++) {
+    if (sides[2 * edge + 1] < 0) rim.set(rootOf(ends[2 * edge]), rootOf(ends[2 * edge + 1]));
+  }
+  const boxes = new Map<number, Float64Array>();
+  for (const v of rim.keys()) {
+    const root = rootOf(v);
+    const box = boxes.get(root) ?? Float64Array.of(Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity);
+    boxes.set(root, box);
+    for (let axis = 0; axis < 3; axis++) {
+      box[axis] = Math.min(box[axis], P[3 * v + axis]);
+      box[3 + axis] = Math.max(box[3 + axis], P[3 * v + axis]);
+    }
+  }
+  return [...boxes.values()];
 }
 
 /** By the divergence theorem: the tetrahedra from the origin to all triangles, with their signs. */
