@@ -215,3 +215,29 @@ test("findings on a line of any shape name only placements that stand", () => {
     expect(finding.count).toBeGreaterThanOrEqual(finding.keys.length);
   }
 });
+
+test("a dressing of which keeping clear leaves nothing is told of, and one of which some stay is not", () => {
+  const lines = [straight(4)];
+  const { guides, bounds } = surroundings(lines);
+  // Buoys all along the line, to which the oars give way.
+  const others = [evaluate(dressing({ spacing: { distance: 0.3 } }, lines), { guides, bounds })];
+  const told = (clear: "off" | "box", across: number) => {
+    const oars = { what: { entries: [{ prop: "oar" }] }, stance: { meetsUp: "pivot" as const } };
+    const dressed = dressing({ ...oars, spacing: { distance: 1 }, fit: { clear, across, up: 0.5 } }, lines);
+    const placements = evaluate(dressed, { guides, bounds, others });
+    const nothing = { body: () => undefined, image: () => false, grounds: [], fields: new Map(), boxed: [] };
+    return findings({
+      dressing: dressed,
+      placements,
+      lineName: () => "",
+      line: (id) => guides.get(id),
+      box: (prop) => bounds.get(prop),
+      ...nothing,
+    }).filter(({ check }) => check === "all-give-way");
+  };
+  expect(told("box", 0)).toMatchObject([
+    { count: 5, message: expect.stringContaining("5 props would run into others") },
+  ]);
+  expect(told("box", 3)).toEqual([]);
+  expect(told("off", 0)).toEqual([]);
+});

@@ -1,5 +1,6 @@
 /** Checks: what can be wrong with a dressing, and where. */
 import { FLAG } from "../place";
+import { allGiveWay } from "./all-give-way";
 import { bare } from "./bare";
 import { boxedGround } from "./boxed-ground";
 import { floating } from "./floating";
@@ -29,6 +30,7 @@ export { poking, type Wall } from "./poking";
 const CHECKS: readonly Check[] = [
   lineTooShort,
   bare,
+  allGiveWay,
   lostMask,
   tooMany,
   orphanPeg,

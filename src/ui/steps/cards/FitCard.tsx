@@ -14,7 +14,7 @@ export function FitCard({ dressing }: CardProps) {
       <OnGround dressing={dressing} />
       {!over && <OfALine dressing={dressing} />}
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">
-        <StepChoice dressing={dressing} step={step} name="clear" />
+        <StepChoice dressing={dressing} step={step} name="clear" columns={3} />
         {clear !== "off" && (
           <>
             {!over && <StepChoice dressing={dressing} step={step} name="clearBy" />}
