@@ -36,3 +36,13 @@ test("it is the same each time it is made", async () => {
   expect(again.scene).toEqual(once.scene);
   expect([...again.assets.keys()]).toEqual([...once.assets.keys()]);
 });
+
+test("what goes into a surface is a finding as soon as that is solid", async () => {
+  const { scene, assets } = await demoScene();
+  const surfaces = scene.surfaces.map((one) => (one.id === "lifebuoy" ? { ...one, solid: true } : one));
+  const floats = { dressing: "Lifebuoy floats", poking: true };
+  const { findings, dressings } = await evaluateScene({ ...scene, surfaces }, assets, floats);
+  const standing = dressings[0].placements.count - dressings[0].placements.blanks;
+  expect(findings).toMatchObject([{ check: "poking", dressing: "lifebuoy-floats", count: standing }]);
+  expect(findings[0].worst).toBeGreaterThan(0.05);
+});

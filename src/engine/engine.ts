@@ -246,7 +246,8 @@ export class Engine {
       const of = [placements, ...bodies, ...own.flatMap(({ mesh, name, ground }) => [mesh, name, ground])];
       if (!remembered.poking || !sameItems(remembered.poking.of, of)) {
         const against = own.map(({ id, name, ground, mesh }): Wall => {
-          return { id, name, body: Body.of(mesh), under: ground || stoodOn(id) === "stands" };
+          const carries = stoodOn(id) === "stands";
+          return { id, name, body: Body.of(mesh), under: ground || carries, carries };
         });
         const poke = await poking(dressing, placements, bodies, against, goOn);
         if (!poke) return null;
@@ -350,8 +351,10 @@ export class Engine {
  * How a dressing's props are at a surface: they stand on what they are dropped onto or spread over, and are pinned to what
  * their lines lie on, wherever they have their pivots.
  */
-function standsOn({ where, fit }: Dressing, { lines }: Scene): (id: string) => "stands" | "pinned" | null {
-  const standing = new Set([...(fit.drop === "off" ? [] : fit.onto), ...where.surfaces]);
+function standsOn({ where, fit }: Dressing, { lines, surfaces }: Scene): (id: string) => "stands" | "pinned" | null {
+  const grounds = surfaces.flatMap(({ id, ground }) => (ground ? id : []));
+  const dropped = fit.drop === "off" ? [] : fit.onto.length > 0 ? fit.onto : grounds;
+  const standing = new Set([...dropped, ...where.surfaces]);
   const laid = new Set(lines.flatMap(({ id, laid }) => (laid && where.lines.includes(id) ? laid.on : [])));
   return (id) => (standing.has(id) ? "stands" : laid.has(id) && fit.drop === "off" ? "pinned" : null);
 }

@@ -23,6 +23,7 @@ const wall = (x: number): Wall => ({
   id: "wall",
   name: "Sea wall",
   under: false,
+  carries: false,
   body: Body.of(mesh([x, -1, -2, x, -1, 2, x, 0.5, 2, x, 0.5, -2], [0, 1, 2, 0, 2, 3])),
 });
 
@@ -38,12 +39,14 @@ test("what passes through a surface is named, with over how much; what stands be
 
 test("into what they stand on props may dig as deep as they were sunk, and their play; told to stop, it stops", async () => {
   const ground = field(30, () => 0);
-  const under: Wall = { id: "ground", name: "Meadow", under: true, body: Body.of(ground) };
+  const under: Wall = { id: "ground", name: "Meadow", under: true, carries: true, body: Body.of(ground) };
   const sunk = (up: number) => found({ fit: { up, play: 0.05 } }, [under]);
   expect(await sunk(0)).toEqual([]);
   expect(await sunk(-0.3)).toEqual([]);
   const slope = field(30, (_, z) => 0.5 * z);
   const steep = await found({}, [{ ...under, body: Body.of(slope) }], go, [straight(10)]);
-  expect(steep).toMatchObject([{ count: 11 }]);
+  expect(steep).toMatchObject([{ count: 11, mend: "leave-blank" }]);
+  const dropped = await found({ fit: { drop: "down" } }, [{ ...under, body: Body.of(slope) }]);
+  expect(dropped).toMatchObject([{ count: 11, mend: "rest-highest", orElse: "leave-blank" }]);
   expect(await found({}, [wall(4.1)], () => Promise.resolve(false))).toBeNull();
 });

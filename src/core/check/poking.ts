@@ -14,6 +14,8 @@ export interface Wall {
   body: Body;
   /** Whether props stand on it, and so may dig in as deep as the dressing sinks them, and its play. */
   under: boolean;
+  /** Whether the dressing's own props stand on it. */
+  carries: boolean;
 }
 
 /** The name of the check in files, and its name for the artist. */
@@ -58,7 +60,7 @@ export async function poking(
   }
   if (members.length === 0) return [];
   const through = met.size === 1 ? `“${[...met][0].name}”` : `${met.size} surfaces`;
-  const better = [...met].every(({ under }) => under) ? betterStand(dressing) : null;
+  const better = [...met].every(({ carries }) => carries) ? betterStand(dressing) : null;
   return [
     {
       check: POKING.name,
