@@ -91,19 +91,19 @@ const alone = { peer: null, peer_ms: null, ratio: null };
 
 export function overRows(): Row[] {
   const scene = around();
-  const many = (seed: number) => evaluateChanged(meadow(1.14, seed), scene, new StepMemory())!;
+  const many = (seed: number) => evaluateChanged(meadow(1.028, seed), scene, new StepMemory())!;
   const n = many(0).count;
   const whole = least(4, (run) => many(run + 1));
 
   const memory = new StepMemory();
-  const few = evaluateChanged(meadow(2.55, 1), scene, memory)!.count;
+  const few = evaluateChanged(meadow(2.3, 1), scene, memory)!.count;
   const turned = (run: number): Dressing => {
-    const made = meadow(2.55, 1);
+    const made = meadow(2.3, 1);
     made.variation.turnUp = [-1 - 0.01 * run, 1];
     return made;
   };
   const turns = least(8, (run) => evaluateChanged(turned(run + 1), scene, memory));
-  const spacing = least(8, (run) => evaluateChanged(meadow(2.55 + 1e-4 * (run + 1), 1), scene, memory));
+  const spacing = least(8, (run) => evaluateChanged(meadow(2.3 + 1e-4 * (run + 1), 1), scene, memory));
   return [
     { name: "mask-slope-100k", n, ours_ms: whole, ...alone, note: "all limits and keeping clear, from nothing" },
     { name: "over-20k-turns", n: few, ours_ms: turns, ...alone, note: "one range of Variation, asked under 100 ms" },
