@@ -2,6 +2,7 @@ import { harbourScene } from "@/core/scene/testing";
 import { sceneSchema, type Scene } from "@/core/scene";
 import { makeLine } from "@/core/line/testing";
 import { dressingSchema } from "@/core/place";
+import { BOUNDS, boxMesh } from "@/core/place/testing";
 import { HASHES } from "@/core/scene/testing";
 import { Engine } from "./engine";
 import { inOrder, withUnder } from "./order";
@@ -324,4 +325,33 @@ describe("lines on surfaces that are made of lines", () => {
     });
     expect([...meshesWanted({ ...wanted, dressings: [over] })].sort()).toEqual([light, mask]);
   });
+});
+
+test("what pokes through is found anew when a wall comes or goes, or the play is changed, though nothing is placed anew for it", async () => {
+  const engine = new Engine();
+  const [low, high] = [BOUNDS.get("buoy")!.min, BOUNDS.get("buoy")!.max];
+  engine.learn(HASHES.buoy, boxMesh(low, high));
+  const scene = harbourScene();
+  scene.dressings = scene.dressings.slice(0, 1);
+  const count = async () => {
+    engine.evaluate(sent(scene));
+    const found = await engine.poking(sent(scene), () => Promise.resolve(true));
+    return found!.get("buoys")?.[0]?.count ?? 0;
+  };
+  expect(await count()).toBe(0);
+  // A slab, whose upper side the feet of all buoys stand in by a tenth of a metre.
+  const made = { kind: "box", width: 40, height: 1, depth: 4 };
+  const [slab] = sceneSchema.parse({
+    ...scene,
+    surfaces: [{ id: "slab", name: "Slab", made, position: [5, -0.9, 0], ground: true }],
+  }).surfaces;
+  scene.surfaces = [slab];
+  const all = await count();
+  expect(all).toBeGreaterThan(5);
+  scene.dressings[0].fit.play = 0.2;
+  expect(await count()).toBe(0);
+  scene.dressings[0].fit.play = 0.01;
+  expect(await count()).toBe(all);
+  scene.surfaces = [{ ...slab, solid: false }];
+  expect(await count()).toBe(0);
 });

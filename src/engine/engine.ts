@@ -177,9 +177,10 @@ export class Engine {
       const boxed = under.filter((id) => heapOf(id)?.boxed).map((id) => present.get(id)!.name);
       const names = JSON.stringify([guidesIn(dressing).map((id) => lineNames.get(id)), circle?.name, boxed]);
       let remembered = this.#dressings.get(dressing.id);
-      // What others stand on or give way to has to be placed anew once it is not known any more how.
+      // What others stand on or give way to, or may poke through something, has to be placed anew once it is not known how.
       const lost =
-        (stoodOn.has(dressing.id) && !remembered?.heap) || (before.has(dressing.id) && !remembered?.placements);
+        (stoodOn.has(dressing.id) && !remembered?.heap) ||
+        ((walls || before.has(dressing.id)) && !remembered?.placements);
       if (!remembered || remembered.names !== names || lost) {
         remembered = { memory: new StepMemory(), names };
         this.#dressings.set(dressing.id, remembered);
@@ -242,12 +243,16 @@ export class Engine {
       if (!remembered || !placements) continue;
       const stoodOn = standsOn(dressing, scene);
       const bodies = placements.props.map((prop) => bodyOf(solids.get(prop)));
-      const own = walls.filter(({ id }) => !dressing.where.volumes.includes(id) && stoodOn(id) !== "pinned");
-      const of = [placements, ...bodies, ...own.flatMap(({ mesh, name, ground }) => [mesh, name, ground])];
+      const own = walls
+        .filter(({ id }) => !dressing.where.volumes.includes(id) && stoodOn(id) !== "pinned")
+        .map(({ id, ...wall }) => ({ ...wall, carries: stoodOn(id) === "stands" }));
+      // Of the dressing itself what the check reads; all that moves placements has made them anew.
+      const { fit, stance } = dressing;
+      const said = [fit.sink, fit.play, fit.up, fit.drop, fit.dropBy, fit.dropRest, stance.up, stance.upBy];
+      const of = [placements, ...said, ...bodies, ...own.flatMap((wall) => Object.values(wall))];
       if (!remembered.poking || !sameItems(remembered.poking.of, of)) {
-        const against = own.map(({ id, name, ground, mesh }): Wall => {
-          const carries = stoodOn(id) === "stands";
-          return { id, name, body: Body.of(mesh), under: ground || carries, carries };
+        const against = own.map(({ name, ground, mesh, carries }): Wall => {
+          return { name, body: Body.of(mesh), under: ground || carries, carries };
         });
         const poke = await poking(dressing, placements, bodies, against, goOn);
         if (!poke) return null;

@@ -61,7 +61,8 @@ export async function evaluateScene(
       findings.push(...result.findings);
       placed += standing(result.placements);
     }
-    const poking = options.poking ? await engine.poking(own, () => Promise.resolve(true)) : null;
+    const alone = { ...own, dressings: [dressing] };
+    const poking = options.poking ? await engine.poking(alone, () => Promise.resolve(true)) : null;
     findings.push(...(poking?.get(dressing.id) ?? []));
     if (placed > maxPlacements) {
       throw new LimitError(

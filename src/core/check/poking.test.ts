@@ -20,7 +20,6 @@ function found(
 
 /** A wall across the line at x = 4.1, as high as half a buoy. */
 const wall = (x: number): Wall => ({
-  id: "wall",
   name: "Sea wall",
   under: false,
   carries: false,
@@ -39,7 +38,7 @@ test("what passes through a surface is named, with over how much; what stands be
 
 test("into what they stand on props may dig as deep as they were sunk, and their play; told to stop, it stops", async () => {
   const ground = field(30, () => 0);
-  const under: Wall = { id: "ground", name: "Meadow", under: true, carries: true, body: Body.of(ground) };
+  const under: Wall = { name: "Meadow", under: true, carries: true, body: Body.of(ground) };
   const sunk = (up: number) => found({ fit: { up, play: 0.05 } }, [under]);
   expect(await sunk(0)).toEqual([]);
   expect(await sunk(-0.3)).toEqual([]);

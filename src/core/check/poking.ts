@@ -9,7 +9,6 @@ import { metres, naming, props, type Finding, type Mend } from "./finding";
 
 /** A surface that props may poke through, as it stands in the world. */
 export interface Wall {
-  id: string;
   name: string;
   body: Body;
   /** Whether props stand on it, and so may dig in as deep as the dressing sinks them, and its play. */

@@ -1,6 +1,7 @@
 /** *Meshes against meshes*: whether two bodies run into each other, and over how much one passes through another. */
-import { Box3, BufferAttribute, BufferGeometry, Line3, Matrix4, Vector3 } from "three";
+import { Box3, Line3, Matrix4, Vector3, type BufferGeometry } from "three";
 import { ExtendedTriangle, MeshBVH } from "three-mesh-bvh";
+import { centred } from "./centred";
 import { hullOf } from "./hull";
 import { Winding } from "./winding";
 import type { TriangleMesh } from "./mesh";
@@ -16,11 +17,11 @@ export type BodyMatrix = Float64Array;
 /** A mesh, in its own metres, that can be asked what it meets. */
 export class Body {
   readonly #tree: MeshBVH;
-  readonly #geometry = new BufferGeometry();
+  readonly #geometry: BufferGeometry;
   readonly #box: Box3;
   readonly #position: Float32Array;
   #hull: Float32Array | undefined;
-  /** The tree reckons in single precision, so it counts from the middle of the mesh. */
+  /** What the tree counts from. */
   readonly #middle: Vector3;
   #winding: Winding | undefined;
 
@@ -34,16 +35,10 @@ export class Body {
   }
 
   private constructor(position: ArrayLike<number>, index: Uint32Array) {
-    const box = new Box3();
-    const point = new Vector3();
-    for (let p = 0; p < position.length; p += 3)
-      box.expandByPoint(point.set(position[p], position[p + 1], position[p + 2]));
-    this.#middle = box.isEmpty() ? new Vector3() : box.getCenter(new Vector3());
-    const middle = this.#middle.toArray();
-    const local = Float32Array.from(position, (value, p) => (1 - TOUCH) * (value - middle[p % 3]));
+    const { geometry, local, middle } = centred(position, index, 1 - TOUCH);
+    this.#geometry = geometry;
     this.#position = local;
-    this.#geometry.setAttribute("position", new BufferAttribute(local, 3));
-    this.#geometry.setIndex(new BufferAttribute(index.slice(), 1));
+    this.#middle = middle;
     this.#tree = new MeshBVH(this.#geometry);
     this.#box = this.#tree.getBoundingBox(new Box3());
     this.#geometry.boundsTree = this.#tree;
@@ -79,8 +74,7 @@ export class Body {
       intersectsBounds: (bounds) => bounds.intersectsBox(around),
       intersectsTriangle: (triangle) => {
         if (liesAside(triangle) || !goesThrough(triangle, hull)) return false;
-        const one = new ExtendedTriangle(triangle.a.clone(), triangle.b.clone(), triangle.c.clone());
-        cut.push(one);
+        cut.push(new ExtendedTriangle(triangle.a.clone(), triangle.b.clone(), triangle.c.clone()));
         return false;
       },
     });
@@ -122,11 +116,9 @@ export class Body {
 
   /** Whether a corner of another body, which is known not to cross this one, lies inside it. */
   #holds(other: Body, into: Matrix4): boolean {
-    const { position } = other.#geometry.attributes;
-    if (position.count === 0) return false;
-    corner.fromBufferAttribute(position, 0).applyMatrix4(into);
-    const { array } = this.#geometry.attributes.position;
-    this.#winding ??= new Winding(array, Uint32Array.from(this.#geometry.index!.array));
+    if (other.#position.length === 0) return false;
+    corner.fromArray(other.#position).applyMatrix4(into);
+    this.#winding ??= new Winding(this.#position, Uint32Array.from(this.#geometry.index!.array));
     return this.#winding.contains(corner.x, corner.y, corner.z);
   }
 }

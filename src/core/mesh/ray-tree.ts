@@ -1,6 +1,7 @@
 /** *Rays and nearest points on a mesh*, by three-mesh-bvh's tree; exact to double precision in the triangle that it names. */
-import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from "three";
+import { DoubleSide, Ray, Vector3 } from "three";
 import { MeshBVH } from "three-mesh-bvh";
+import { centred } from "./centred";
 
 /** What was met: the triangle, and the point on it; -1 for nothing. */
 export interface Met {
@@ -14,8 +15,8 @@ export class RayTree {
   readonly #position: Float64Array;
   readonly #index: Uint32Array;
   readonly #tree: MeshBVH;
-  /** The tree reckons in single precision, so it counts from the middle of the mesh. */
-  readonly #middle = new Vector3();
+  /** What the tree counts from. */
+  readonly #middle: Vector3;
   readonly #ray = new Ray();
   readonly #point = new Vector3();
   readonly #target = { point: new Vector3(), distance: 0, faceIndex: 0 };
@@ -27,24 +28,8 @@ export class RayTree {
   constructor(position: Float64Array, index: Uint32Array) {
     this.#position = position;
     this.#index = index;
-    const low = new Vector3(Infinity, Infinity, Infinity);
-    const high = new Vector3(-Infinity, -Infinity, -Infinity);
-    for (let p = 0; p < position.length; p += 3) {
-      this.#point.set(position[p], position[p + 1], position[p + 2]);
-      low.min(this.#point);
-      high.max(this.#point);
-    }
-    this.#middle.addVectors(low, high).multiplyScalar(0.5);
-    const [mx, my, mz] = this.#middle.toArray();
-    const local = new Float32Array(position.length);
-    for (let p = 0; p < position.length; p += 3) {
-      local[p] = position[p] - mx;
-      local[p + 1] = position[p + 1] - my;
-      local[p + 2] = position[p + 2] - mz;
-    }
-    const geometry = new BufferGeometry();
-    geometry.setAttribute("position", new BufferAttribute(local, 3));
-    geometry.setIndex(new BufferAttribute(index.slice(), 1));
+    const { geometry, middle } = centred(position, index);
+    this.#middle = middle;
     this.#tree = new MeshBVH(geometry, { indirect: true });
   }
 

@@ -78,7 +78,7 @@ const FACES = [
 ];
 
 /** The twelve triangles of a box; none where there is no box. */
-function boxMesh(box: PropBounds | undefined): Solid {
+export function boxMesh(box: PropBounds | undefined): Solid {
   if (!box) return { position: new Float32Array(0), index: new Uint32Array(0) };
   const corners = [0, 1, 2, 3, 4, 5, 6, 7].flatMap((k) =>
     [k & 4, k & 2, k & 1].map((side, axis) => (side ? box.max[axis] : box.min[axis])),

@@ -4,7 +4,9 @@ import { makeLine } from "../line/testing";
 import { Ground, type Stand, type TriangleMesh } from "../mesh";
 import { dressingSchema, type Dressing } from "./schema";
 import { evaluate } from "./evaluate";
+import { boxMesh as boxMeshOf } from "./props-as-ground";
 import { slotOfKey } from "./slots";
+import type { Vec3 } from "../math";
 import type { PropBounds } from "./bounds";
 import type { Placements } from "./placements";
 import type { z } from "zod";
@@ -33,16 +35,11 @@ export const mesh = (position: number[], index: number[]): TriangleMesh => ({
   attributes: [],
 });
 
-const FACES = [
-  0, 1, 3, 0, 3, 2, 4, 6, 7, 4, 7, 5, 0, 4, 5, 0, 5, 1, 2, 3, 7, 2, 7, 6, 0, 2, 6, 0, 6, 4, 1, 5, 7, 1, 7, 3,
-];
-
 /** The twelve triangles of a box. */
-export const boxMesh = (min: readonly number[], max: readonly number[]): TriangleMesh =>
-  mesh(
-    [0, 1, 2, 3, 4, 5, 6, 7].flatMap((k) => [k & 4, k & 2, k & 1].map((far, axis) => (far ? max[axis] : min[axis]))),
-    FACES,
-  );
+export const boxMesh = (min: Vec3, max: Vec3): TriangleMesh => {
+  const { position, index } = boxMeshOf({ min, max });
+  return { position: Float32Array.from(position), index, attributes: [] };
+};
 
 /** A field of so many by so many squares of a metre, whose corners are as high as `height` says. */
 export function field(n: number, height: (x: number, z: number) => number, id = "field", stand = STAND): Ground {

@@ -30,6 +30,7 @@ export interface Shown {
 
 export class Charts {
   readonly #laid: readonly Laid[];
+  #borders: Float64Array[] | undefined;
 
   private constructor(laid: readonly Laid[]) {
     this.#laid = laid;
@@ -65,8 +66,10 @@ export class Charts {
   }
 
   /** Outlines and seams as x and y of both ends: 4 numbers each. */
-  get borders(): Float64Array[] {
-    return this.#laid.map(({ chart, shift }) => chart.borders.map((value, k) => (k % 2 === 0 ? value + shift : value)));
+  get borders(): readonly Float64Array[] {
+    return (this.#borders ??= this.#laid.map(({ chart, shift }) =>
+      chart.borders.map((value, k) => (k % 2 === 0 ? value + shift : value)),
+    ));
   }
 
   toWorld(x: number, y: number): Shown | null {
