@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { fromTurns, rotate, unit, type Quat, type Vec3 } from "../math";
+import { fromTurns, rotate, subtract, unit, type Quat, type Vec3 } from "../math";
 import { madeMesh, madeSchema } from "../made";
 import { makeLine } from "../line/testing";
 import { Ground, type Stand } from "../mesh";
@@ -7,6 +7,7 @@ import { evaluate } from "./evaluate";
 import { localOfKey } from "./slots";
 import { dressing, STAND, surroundings } from "./testing";
 import { cellsOf, Insides } from "./spacing/cells";
+import { cellInTile, evenTile } from "./spacing/tile";
 import { Volume } from "./where/volume";
 import type { Placements } from "./placements";
 
@@ -100,15 +101,72 @@ test("all of whatever pattern lie inside, as far from the walls as asked, and th
 });
 
 test("none of an even spread is nearer than asked to another, and hardly any room is left", () => {
+  const distance = fc.double({ min: 0.6, max: 1, noNaN: true });
   fc.assert(
-    fc.property(size, seed, fc.double({ min: 0.6, max: 1, noNaN: true }), (size, seed, distance) => {
+    fc.property(size, seed, distance, (size, seed, distance) => {
       const p = fill({ spacing: { pattern: "even", distance }, variation: { seed } }, box(size));
       expect(nearestTwo(p)).toBeGreaterThanOrEqual(distance - 1e-5);
-      // So many at least fit into what lies half a distance off the walls.
-      const cubes = size.reduce((cubic, one) => cubic * Math.max(0, one - distance), 1) / distance ** 3;
-      expect(p.count).toBeGreaterThan(0.6 * cubes);
+      for (let n = 0; n < 500; n++) {
+        const [x, y, z] = size.map((side, axis) => side * (unit(seed, axis, n, 0) - (axis === 1 ? 0 : 0.5)));
+        let near = Infinity;
+        for (let i = 0; i < p.count; i++) {
+          const [u, v, w] = positionOf(p, i);
+          near = Math.min(near, Math.hypot(u - x, v - y, w - z));
+        }
+        expect(near).toBeLessThan(1.15 * distance);
+      }
     }),
     { numRuns: 12 },
+  );
+});
+
+test("the even pattern goes on for ever, looks alike nowhere near, and its repetitions lie behind each other along no axis", () => {
+  const { taken, points } = evenTile();
+  const at = (i: number, j: number, k: number): Vec3 | null => {
+    const cell = cellInTile(i, j, k);
+    return taken[cell] === 0 ? null : [i + points[3 * cell], j + points[3 * cell + 1], k + points[3 * cell + 2]];
+  };
+  const anywhere = fc.integer({ min: -1e6, max: 1e6 });
+  fc.assert(
+    fc.property(anywhere, anywhere, anywhere, (i, j, k) => {
+      const here = at(i, j, k);
+      fc.pre(here !== null);
+      for (let a = -2; a <= 2; a++) {
+        for (let b = -2; b <= 2; b++) {
+          for (let c = -2; c <= 2; c++) {
+            const there = (a || b || c) && at(i + a, j + b, k + c);
+            if (there) expect(Math.hypot(...subtract(there, here!))).toBeGreaterThan(Math.sqrt(3) - 1e-9);
+          }
+        }
+      }
+    }),
+  );
+  const first = cellInTile(0, 0, 0);
+  for (let n = 1; n < 1000; n++)
+    expect([cellInTile(n, 0, 0), cellInTile(0, n, 0), cellInTile(0, 0, n)]).not.toContain(first);
+  for (let a = -20; a <= 20; a++)
+    for (let b = -20; b <= 20; b++)
+      for (let c = -20; c <= 20; c++) if (a || b || c) expect(cellInTile(a, b, c) === first).toBe(false);
+});
+
+test("another distance draws an even pattern out or together and keeps who is who", () => {
+  fc.assert(
+    fc.property(seed, fc.double({ min: 0.7, max: 0.9, noNaN: true }), (seed, distance) => {
+      const input = (distance: number): Input => ({ spacing: { pattern: "even", distance }, variation: { seed } });
+      const before = fill(input(distance), box([6, 6, 6]));
+      const after = fill(input(1.1 * distance), box([6, 6, 6]));
+      const known = new Map(Array.from(before.key, (key, i) => [key, i]));
+      let met = 0;
+      for (let i = 0; i < after.count; i++) {
+        const [x, y, z] = positionOf(after, i);
+        if (Math.min(3 - Math.abs(x), y, 6 - y, 3 - Math.abs(z)) < 1.1 * distance) continue;
+        const was = positionOf(before, known.get(after.key[i])!);
+        expect(was.map((value) => 1.1 * value)).toEqual([x, y, z].map((value) => expect.closeTo(value, 4)));
+        met++;
+      }
+      expect(met).toBeGreaterThan(20);
+    }),
+    { numRuns: 8 },
   );
 });
 
@@ -166,11 +224,14 @@ test("a volume that is moved and turned takes all along by the same keys; one ma
         const there = positionOf(moved, i);
         expect(Math.hypot(x + a - there[0], y - b - there[1], z + c - there[2])).toBeLessThan(1e-4);
       }
-      if (pattern === "random" || pattern === "even") return;
+      if (pattern === "random") return;
       const larger = fill(input, box([4, 3.5, 5]));
       const known = new Map(Array.from(larger.key, (key, i) => [key, i]));
       for (let i = 0; i < before.count; i++) {
         const [x, y, z] = positionOf(before, i);
+        // Next to walls some of an even pattern are there because of what is not beyond.
+        const free = Math.min(1.5 - Math.abs(x), y, 3 - y, 1.5 - Math.abs(z));
+        if (pattern === "even" && free < 0.9) continue;
         const [u, v, w] = positionOf(larger, known.get(before.key[i])!);
         expect(Math.hypot(x - u, y - v, z - w)).toBeLessThan(1e-5);
       }

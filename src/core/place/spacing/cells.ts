@@ -110,22 +110,34 @@ export class Insides {
     }
   }
 
-  /** All that is not cut lies on the same side as its neighbours, which is asked for only where none of these is known. */
+  /** All cells that are not cut and hang together lie on the same side, which is asked for once. */
   #fill(): void {
-    const [nx, ny, nz] = this.#cells.count;
     const { sides } = this;
-    for (let i = 0, cell = 0; i < nx; i++) {
-      for (let j = 0; j < ny; j++) {
-        for (let k = 0; k < nz; k++, cell++) {
-          if (sides[cell] === MAYBE) continue;
-          let turns: number;
-          if (k > 0 && sides[cell - 1] !== MAYBE) turns = this.#turns[cell - 1];
-          else if (j > 0 && sides[cell - nz] !== MAYBE) turns = this.#turns[cell - nz];
-          else if (i > 0 && sides[cell - ny * nz] !== MAYBE) turns = this.#turns[cell - ny * nz];
-          else turns = this.#volume.turnsAt(...this.#middle(cell));
-          this.#turns[cell] = turns;
-          sides[cell] = turns === 0 ? OUT : IN;
-        }
+    const [nx, ny, nz] = this.#cells.count;
+    const open = new Int32Array(sides.length);
+    for (let start = 0; start < sides.length; start++) {
+      if (sides[start] !== UNKNOWN) continue;
+      const turns = this.#volume.turnsAt(...this.#middle(start));
+      const side = turns === 0 ? OUT : IN;
+      let left = 0;
+      const take = (cell: number): void => {
+        if (sides[cell] !== UNKNOWN) return;
+        sides[cell] = side;
+        this.#turns[cell] = turns;
+        open[left++] = cell;
+      };
+      take(start);
+      while (left > 0) {
+        const cell = open[--left];
+        const k = cell % nz;
+        const row = (cell - k) / nz;
+        const j = row % ny;
+        if (k > 0) take(cell - 1);
+        if (k < nz - 1) take(cell + 1);
+        if (j > 0) take(cell - nz);
+        if (j < ny - 1) take(cell + nz);
+        if (row >= ny) take(cell - ny * nz);
+        if (row < (nx - 1) * ny) take(cell + ny * nz);
       }
     }
   }
@@ -150,22 +162,33 @@ export class Insides {
     return turns;
   }
 
-  /** Of the middle of a cell that is cut: by the way to it from a neighbour that is not, if there is one. */
+  /**
+   * Of the middle of a cell that is cut: by the way to it from a neighbour of which that is known, if there is one, through the
+   * triangles of both.
+   */
   #turnsOfCut(cell: number): number {
     const [nx, ny, nz] = this.#cells.count;
-    const [i, j, k] = [Math.floor(cell / (ny * nz)), Math.floor(cell / nz) % ny, cell % nz];
-    for (const [next, there] of [
-      [cell - 1, k > 0],
-      [cell + 1, k < nz - 1],
-      [cell - nz, j > 0],
-      [cell + nz, j < ny - 1],
-      [cell - ny * nz, i > 0],
-      [cell + ny * nz, i < nx - 1],
+    const at = [Math.floor(cell / (ny * nz)), Math.floor(cell / nz) % ny, cell % nz];
+    const [i, j, k] = at;
+    const middle = this.#middle(cell);
+    for (const [next, there, axis] of [
+      [cell - 1, k > 0, 2],
+      [cell + 1, k < nz - 1, 2],
+      [cell - nz, j > 0, 1],
+      [cell + nz, j < ny - 1, 1],
+      [cell - ny * nz, i > 0, 0],
+      [cell + ny * nz, i < nx - 1, 0],
     ] as const) {
-      if (!there || this.sides[next] === MAYBE) continue;
-      return this.#turns[next] + this.#turnsBetween(cell, ...this.#middle(next), ...this.#middle(cell));
+      if (!there || this.#turns[next] === UNASKED || this.#open[next] === 1) continue;
+      const far = this.#middle(next);
+      // Where the way goes from one into the other.
+      const side = [...far] as typeof far;
+      side[axis] = (this.#cells.first[axis] + at[axis] + (next < cell ? 0 : 1)) * this.#cells.size[axis];
+      return (
+        this.#turns[next] + this.#turnsBetween(next, ...far, ...side) + this.#turnsBetween(cell, ...side, ...middle)
+      );
     }
-    return this.#volume.turnsAt(...this.#middle(cell));
+    return this.#volume.turnsAt(...middle);
   }
 
   #middle(cell: number): [number, number, number] {
@@ -183,23 +206,31 @@ export class Insides {
  * the signs of its volumes with the three edges tell; one less out of the side that it shows, one more into it.
  */
 function turnsThrough(t: Float64Array, ax: number, ay: number, az: number, bx: number, by: number, bz: number): number {
-  const [px, py, pz] = [t[0] - ax, t[1] - ay, t[2] - az];
-  const [qx, qy, qz] = [t[3] - ax, t[4] - ay, t[5] - az];
-  const [rx, ry, rz] = [t[6] - ax, t[7] - ay, t[8] - az];
-  const [wx, wy, wz] = [bx - ax, by - ay, bz - az];
+  // All as seen from the first point.
+  const px = t[0] - ax;
+  const py = t[1] - ay;
+  const pz = t[2] - az;
+  const qx = t[3] - ax;
+  const qy = t[4] - ay;
+  const qz = t[5] - az;
+  const rx = t[6] - ax;
+  const ry = t[7] - ay;
+  const rz = t[8] - az;
+  const wx = bx - ax;
+  const wy = by - ay;
+  const wz = bz - az;
+  // The triangle's plane: where the two ends lie with respect to it.
+  const nx = (qy - py) * (rz - pz) - (qz - pz) * (ry - py);
+  const ny = (qz - pz) * (rx - px) - (qx - px) * (rz - pz);
+  const nz = (qx - px) * (ry - py) - (qy - py) * (rx - px);
+  const here = -(nx * px + ny * py + nz * pz);
+  const there = here + nx * wx + ny * wy + nz * wz;
+  if (here < 0 === there < 0) return 0;
   const u = wx * (py * qz - pz * qy) + wy * (pz * qx - px * qz) + wz * (px * qy - py * qx);
   const v = wx * (qy * rz - qz * ry) + wy * (qz * rx - qx * rz) + wz * (qx * ry - qy * rx);
   const w = wx * (ry * pz - rz * py) + wy * (rz * px - rx * pz) + wz * (rx * py - ry * px);
   if (!((u >= 0 && v >= 0 && w >= 0) || (u <= 0 && v <= 0 && w <= 0))) return 0;
-  // Where the two ends lie with respect to its plane.
-  const [nx, ny, nz] = [
-    (qy - py) * (rz - pz) - (qz - pz) * (ry - py),
-    (qz - pz) * (rx - px) - (qx - px) * (rz - pz),
-    (qx - px) * (ry - py) - (qy - py) * (rx - px),
-  ];
-  const here = -(nx * px + ny * py + nz * pz);
-  const there = here + nx * wx + ny * wy + nz * wz;
-  return here < 0 === there < 0 ? 0 : here < 0 ? -1 : 1;
+  return here < 0 ? -1 : 1;
 }
 
 /** Finds the cells that triangles go through, by halving the box of cells about each as long as its plane meets it. */
@@ -207,8 +238,10 @@ class Walls {
   readonly #cells: Cells;
   readonly #found: (cell: number, triangle: number) => void;
   #triangle = 0;
-  /** In cells: the triangle's plane as a unit normal and how far along it. */
-  #plane: readonly [number, number, number, number] = [0, 0, 0, 0];
+  /** In cells: its corners, its plane as a unit normal and how far along that, and the box of cells about it. */
+  readonly #at = new Float64Array(9);
+  readonly #plane = new Float64Array(4);
+  readonly #box = new Int32Array(6);
 
   constructor(cells: Cells, found: (cell: number, triangle: number) => void) {
     this.#cells = cells;
@@ -219,25 +252,38 @@ class Walls {
   mark(corners: Float64Array, triangle: number): void {
     this.#triangle = triangle;
     const { size, first, count } = this.#cells;
-    const at = corners.map((value, c) => value / size[c % 3] - first[c % 3]);
-    const [ux, uy, uz, vx, vy, vz] = [3, 4, 5, 6, 7, 8].map((c) => at[c] - at[c % 3]);
-    const normal = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-    const length = Math.hypot(...normal);
-    const [nx, ny, nz] = normal.map((value) => (length > 0 ? value / length : 0));
-    this.#plane = [nx, ny, nz, nx * at[0] + ny * at[1] + nz * at[2]];
-    const low = [0, 1, 2].map((axis) => Math.min(at[axis], at[3 + axis], at[6 + axis]) - RIM);
-    const high = [0, 1, 2].map((axis) => Math.max(at[axis], at[3 + axis], at[6 + axis]) + RIM);
-    const from = low.map((least) => Math.max(0, Math.floor(least)));
-    const to = high.map((most, axis) => Math.min(count[axis], Math.floor(most) + 1));
-    this.#halve(from[0], from[1], from[2], to[0], to[1], to[2]);
+    const at = this.#at;
+    for (let c = 0; c < 9; c++) at[c] = corners[c] / size[c % 3] - first[c % 3];
+    const ux = at[3] - at[0];
+    const uy = at[4] - at[1];
+    const uz = at[5] - at[2];
+    const vx = at[6] - at[0];
+    const vy = at[7] - at[1];
+    const vz = at[8] - at[2];
+    const plane = this.#plane;
+    plane[0] = uy * vz - uz * vy;
+    plane[1] = uz * vx - ux * vz;
+    plane[2] = ux * vy - uy * vx;
+    const length = Math.sqrt(plane[0] * plane[0] + plane[1] * plane[1] + plane[2] * plane[2]);
+    for (let axis = 0; axis < 3; axis++) {
+      plane[axis] = length > 0 ? plane[axis] / length : 0;
+      const low = Math.min(at[axis], at[3 + axis], at[6 + axis]) - RIM;
+      const high = Math.max(at[axis], at[3 + axis], at[6 + axis]) + RIM;
+      this.#box[axis] = Math.max(0, Math.floor(low));
+      this.#box[3 + axis] = Math.min(count[axis], Math.floor(high) + 1);
+    }
+    plane[3] = plane[0] * at[0] + plane[1] * at[1] + plane[2] * at[2];
+    const [i, j, k, iEnd, jEnd, kEnd] = this.#box;
+    this.#halve(i, j, k, iEnd, jEnd, kEnd);
   }
 
   /** Cells from the first three numbers to before the last three. */
   #halve(i: number, j: number, k: number, iEnd: number, jEnd: number, kEnd: number): void {
     const [wide, tall, deep] = [iEnd - i, jEnd - j, kEnd - k];
     if (wide <= 0 || tall <= 0 || deep <= 0) return;
-    const [nx, ny, nz, far] = this.#plane;
-    const middle = nx * (i + wide / 2) + ny * (j + tall / 2) + nz * (k + deep / 2) - far;
+    const plane = this.#plane;
+    const [nx, ny, nz] = [plane[0], plane[1], plane[2]];
+    const middle = nx * (i + wide / 2) + ny * (j + tall / 2) + nz * (k + deep / 2) - plane[3];
     const reach = (Math.abs(nx) * wide + Math.abs(ny) * tall + Math.abs(nz) * deep) / 2 + RIM;
     if (Math.abs(middle) > reach) return;
     if (wide === 1 && tall === 1 && deep === 1) {
