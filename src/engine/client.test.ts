@@ -17,7 +17,7 @@ class PretendedWorker {
     return new Promise((resolve) =>
       open.push({
         scene,
-        answer: () => resolve({ results: [], laid: [], free: [] }),
+        answer: () => resolve({ results: [], laid: [], free: [], charts: [] }),
         die: () => this.onerror?.({ message: "out of memory" }),
       }),
     );

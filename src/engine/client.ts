@@ -8,7 +8,7 @@ import type { LaidTrack } from "@/core/line";
 import type { Member, Merged, TriangleMesh } from "@/core/mesh";
 import type { Shapes } from "@/core/place";
 import { InputError, type Scene } from "@/core/scene";
-import type { DressingResult } from "./engine";
+import type { ChartedSurface, DressingResult } from "./engine";
 import type { Evaluation, EvaluationApi, Progress } from "./evaluation.worker";
 import type { Answer, FilesApi } from "./files.worker";
 import type { MeshesApi } from "./meshes.worker";
@@ -19,6 +19,8 @@ interface Listener {
   results(results: DressingResult[], scene: Scene): void;
   /** Where lines lie on surfaces, and the ids of those that no longer do; told before the results. */
   laid?(laid: readonly [string, LaidTrack][], free: readonly string[]): void;
+  /** Surfaces laid out by their UVs, by their ids; told before the results that go by them. */
+  charts?(charts: readonly [string, ChartedSurface][]): void;
   /** What pokes through, by the ids of dressings; told some time after the results of the same scene. */
   poking?(found: ReadonlyMap<string, Finding[]>, scene: Scene): void;
   /** The worker died or threw; it has been started again. */
@@ -45,6 +47,7 @@ export class EvaluationClient {
   /** Assets that the worker has been given. */
   #taught = new Set<string>();
   #waiting: Scene | null = null;
+  #onCharts: string | null = null;
   #busy = false;
   #restarts = 0;
   #closed = false;
@@ -56,8 +59,10 @@ export class EvaluationClient {
     this.#listener = listener;
   }
 
-  request(scene: Scene): void {
+  /** @param onCharts the dressing whose surfaces are also to be laid out by their UVs */
+  request(scene: Scene, onCharts: string | null = null): void {
     this.#waiting = scene;
+    this.#onCharts = onCharts;
     this.#restarts = 0;
     if (!this.#busy) void this.#run();
     else if (performance.now() - this.#begun > PATIENCE) this.#drop?.();
@@ -80,9 +85,10 @@ export class EvaluationClient {
       const scene = this.#waiting;
       this.#waiting = null;
       try {
-        const { results, laid, free } = await this.#evaluate(scene);
+        const { results, laid, free, charts } = await this.#evaluate(scene);
         if (this.#closed) continue;
         if (laid.length > 0 || free.length > 0) this.#listener.laid?.(laid, free);
+        if (charts.length > 0) this.#listener.charts?.(charts);
         this.#listener.results(results, scene);
         if (!this.#waiting) void this.#lookForPoking(scene);
       } catch (error) {
@@ -134,7 +140,7 @@ export class EvaluationClient {
   async #taughtAndEvaluated(remote: Comlink.Remote<EvaluationApi>, scene: Scene): Promise<Evaluation> {
     const wanted = meshesWanted(scene);
     if ([...wanted].some((hash) => !this.#taught.has(hash))) await this.#teach(remote, wanted);
-    return remote.evaluate(scene);
+    return remote.evaluate(scene, this.#onCharts);
   }
 
   async #teach(remote: Comlink.Remote<EvaluationApi>, hashes: ReadonlySet<string>): Promise<void> {

@@ -2,7 +2,7 @@ import { harbourScene } from "@/core/scene/testing";
 import { sceneSchema, type Scene } from "@/core/scene";
 import { makeLine } from "@/core/line/testing";
 import { dressingSchema } from "@/core/place";
-import { BOUNDS, boxMesh } from "@/core/place/testing";
+import { BOUNDS, boxMesh, mesh as fieldMesh } from "@/core/place/testing";
 import { HASHES } from "@/core/scene/testing";
 import { Engine } from "./engine";
 import { inOrder, withUnder } from "./order";
@@ -61,6 +61,27 @@ test("what was remembered gives the same placements as computing anew", () => {
     const fresh = new Engine().evaluate(sent(scene)).find(({ id }) => id === "oars");
     expect(engine.evaluate(sent(scene)).find(({ id }) => id === "oars")).toEqual(fresh);
   }
+});
+
+test("surfaces are laid out by their UVs for the dressing that asks, once for all; moving one works nothing out anew", () => {
+  const scene = harbourScene();
+  const hill = { id: "hill", name: "Hill", asset: HASHES.buoy, ground: true };
+  scene.surfaces = sceneSchema.parse({ ...scene, surfaces: [hill] }).surfaces;
+  scene.dressings[0].where = { ...scene.dressings[0].where, kind: "over", surfaces: ["hill"] };
+  const engine = new Engine();
+  const uv = { name: "TEXCOORD_0", width: 2, array: Float32Array.of(0, 0, 0, 1, 1, 0) };
+  engine.learn(HASHES.buoy, { ...fieldMesh([0, 0, 0, 0, 0, 5, 5, 0, 0], [0, 1, 2]), attributes: [uv] });
+  const placed = (onCharts: string | null) => engine.evaluate(sent(scene), undefined, onCharts);
+  expect(placed(null).map(({ placements }) => engine.chartsUnder(placements))).toEqual([[], []]);
+  const [asked, ...others] = placed("buoys");
+  expect(others).toEqual([]);
+  expect(asked.placements.charted!.footprints).toHaveLength(8 * asked.placements.count);
+  const [[id, { table }]] = engine.chartsUnder(asked.placements);
+  expect(id).toBe("hill");
+  scene.surfaces[0].position = [3, 1, 4];
+  const [moved] = placed("buoys");
+  expect(engine.chartsUnder(moved.placements)[0][1].table).toBe(table);
+  expect(placed("oars").map(({ id, placements }) => [id, placements.charted])).toEqual([["buoys", null]]);
 });
 
 describe("whole jobs", () => {

@@ -8,7 +8,7 @@ import { groundsUnder, laidTrack } from "@/core/lay";
 import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
 import { linesOf, madeMesh, type Made as MadeSurface } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
-import { Body, Ground, hullOf, type TriangleMesh } from "@/core/mesh";
+import { Body, Ground, hullOf, UvChart, type ChartTable, type TriangleMesh } from "@/core/mesh";
 import {
   evaluateChanged,
   groundsFor,
@@ -29,6 +29,12 @@ export interface DressingResult {
   id: string;
   placements: Placements;
   findings: Finding[];
+}
+
+/** A surface's mesh as it is in its file, and how its UVs lay it flat. */
+export interface ChartedSurface {
+  mesh: Pick<TriangleMesh, "position" | "index">;
+  table: ChartTable;
 }
 
 /** The middles of lines and surfaces, which stances may point at. */
@@ -141,8 +147,13 @@ export class Engine {
    * The results of all dressings that changed since the last call; of all at the first.
    *
    * @param progress is told which dressing is being placed and how far all the work has come, from 0 to 1
+   * @param onCharts the dressing whose surfaces are also to be laid out by their UVs
    */
-  evaluate(scene: Scene, progress?: (dressing: string, share: number) => void): DressingResult[] {
+  evaluate(
+    scene: Scene,
+    progress?: (dressing: string, share: number) => void,
+    onCharts: string | null = null,
+  ): DressingResult[] {
     const drawn = this.#guidesOf(scene.lines);
     const bounds = new Map<string, PropBounds>(scene.props.map((prop) => [prop.id, placingBounds(prop)]));
     const mixes = new Map(scene.mixes.map((mix) => [mix.id, mix.props]));
@@ -195,7 +206,22 @@ export class Engine {
           .flatMap((id) => entryOf(id, this.#dressings.get(id)?.placements)),
       );
       const images = this.#images;
-      const around = { placed, images, guides, bounds, mixes, things, surfaces, heaps, hulls, bodies, others, pulse };
+      const charted = dressing.id === onCharts;
+      const around = {
+        charted,
+        placed,
+        images,
+        guides,
+        bounds,
+        mixes,
+        things,
+        surfaces,
+        heaps,
+        hulls,
+        bodies,
+        others,
+        pulse,
+      };
       const placements = evaluateChanged(dressing, around, remembered.memory);
       if (!placements) return [];
       pulse?.(0.9);
@@ -304,6 +330,16 @@ export class Engine {
   /** Where the lines lie that have been laid onto surfaces, by their ids, as of the last evaluation. */
   get tracks(): ReadonlyMap<string, LaidTrack> {
     return new Map([...this.#laid].flatMap(([id, { track }]) => (track ? [[id, track] as const] : [])));
+  }
+
+  /** The surfaces that placements are charted on. */
+  chartsUnder({ charted, fields }: Placements): [string, ChartedSurface][] {
+    if (!charted) return [];
+    return fields.flatMap((id): [string, ChartedSurface][] => {
+      const known = this.#grounds.get(id);
+      const chart = known && UvChart.of(known.made);
+      return chart ? [[id, { mesh: known.mesh, table: chart.table }]] : [];
+    });
   }
 
   /** The surfaces whose meshes are known; one that did not change keeps what was worked out of it. */

@@ -4,7 +4,7 @@ import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
 import { buffersOf } from "@/core/place";
 import { InputError, type Scene } from "@/core/scene";
-import { Engine, type DressingResult } from "./engine";
+import { Engine, type ChartedSurface, type DressingResult } from "./engine";
 
 /** How far the work has come: posted while it lasts, beside the answer. */
 export interface Progress {
@@ -18,11 +18,15 @@ export interface Evaluation {
   /** Where lines lie on surfaces, by their ids; and the ids of those that no longer do. */
   laid: [string, LaidTrack][];
   free: string[];
+  /** Surfaces laid out by their UVs, by their ids, that have not been told of yet. */
+  charts: [string, ChartedSurface][];
 }
 
 const engine = new Engine();
 /** The tracks that the application has been given. */
 let told: ReadonlyMap<string, LaidTrack> = new Map();
+/** The charts that it has been given: as long as they are shown. */
+let shown: ReadonlyMap<string, ChartedSurface["table"]> = new Map();
 
 /** How often an evaluation has been asked for: what is looked for between them gives way to the next one. */
 let asked = 0;
@@ -37,18 +41,24 @@ const api = {
     });
   },
 
-  /** Results of the dressings that changed since the last call, and the lines that lie otherwise than then. */
-  evaluate(scene: Scene): Evaluation {
+  /**
+   * Results of the dressings that changed since the last call, and the lines that lie otherwise than then.
+   *
+   * @param onCharts the dressing whose surfaces are also to be laid out by their UVs
+   */
+  evaluate(scene: Scene, onCharts: string | null): Evaluation {
     asked++;
-    const results = engine.evaluate(scene, (placing, share) => {
-      postMessage({ placing, share } satisfies Progress);
-    });
+    const tell = (placing: string, share: number) => postMessage({ placing, share } satisfies Progress);
+    const results = engine.evaluate(scene, tell, onCharts);
     const { tracks } = engine;
     const laid = [...tracks].filter(([id, track]) => told.get(id) !== track);
     const free = [...told.keys()].filter((id) => !tracks.has(id));
     told = tracks;
+    const under = results.flatMap(({ placements }) => engine.chartsUnder(placements));
+    const charts = under.filter(([id, { table }]) => shown.get(id) !== table);
+    if (under.length > 0) shown = new Map(under.map(([id, { table }]) => [id, table]));
     return Comlink.transfer(
-      { results, laid, free },
+      { results, laid, free, charts },
       results.flatMap(({ placements }) => buffersOf(placements)),
     );
   },

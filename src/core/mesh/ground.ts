@@ -85,7 +85,7 @@ export class Ground {
   }
 
   get heights(): Heights {
-    return (this.#heights ??= new Heights(this.position, this.index));
+    return (this.#heights ??= Heights.over(this.position, this.index));
   }
 
   get tree(): RayTree {

@@ -35,123 +35,36 @@ const CELLS = 1;
 const MOST_ENTRIES = 24;
 const FEW = 100_000;
 
-export class Heights {
+/** What is looked up: nothing but numbers, so that another thread can have worked it out. */
+export interface HeightTable {
   /** Of the triangles in the order of the cells that they lie in, so that what is looked at together lies together. */
-  readonly #planes: Float64Array;
+  planes: Float64Array;
   /** Which triangle each is. */
-  #order = new Uint32Array(0);
+  order: Uint32Array;
   /** Where each cell's triangles begin, and at last how many there are. */
-  #start = new Uint32Array(1);
-  #entries = new Uint32Array(0);
-  #columns = 1;
-  #rows = 1;
-  #perMetre = 1;
-  #x = 0;
-  #z = 0;
+  start: Uint32Array;
+  entries: Uint32Array;
+  columns: number;
+  rows: number;
+  perMetre: number;
+  /** The grid's corner. */
+  x: number;
+  z: number;
+}
+
+export class Heights {
+  readonly table: HeightTable;
+
+  constructor(table: HeightTable) {
+    this.table = table;
+  }
 
   /**
    * @param position of vertices: 3v, metres
    * @param index of triangles: 3m
    */
-  constructor(position: Float64Array, index: Uint32Array) {
-    const triangles = index.length / 3;
-    let [minX, minZ, maxX, maxZ] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (let p = 0; p < position.length; p += 3) {
-      minX = Math.min(minX, position[p]);
-      maxX = Math.max(maxX, position[p]);
-      minZ = Math.min(minZ, position[p + 2]);
-      maxZ = Math.max(maxZ, position[p + 2]);
-    }
-    this.#x = minX;
-    this.#z = minZ;
-    this.#planes = new Float64Array(TRIANGLE * triangles);
-    const upright = new Uint8Array(triangles);
-    for (let t = 0; t < triangles; t++) if (!planeOf(position, index, t, minX, minZ, null)) upright[t] = 1;
-    const [width, depth] = [Math.max(1e-6, maxX - minX), Math.max(1e-6, maxZ - minZ)];
-    // Where triangles lie over each other in heaps, finer cells would only hold the same ones again and again.
-    for (let cells = Math.max(1, CELLS * triangles); ; cells /= 4) {
-      this.#perMetre = Math.sqrt(cells / (width * depth));
-      this.#columns = Math.max(1, Math.min(4096, Math.ceil(width * this.#perMetre)));
-      this.#rows = Math.max(1, Math.min(4096, Math.ceil(depth * this.#perMetre)));
-      this.#perMetre = Math.min(this.#columns / width, this.#rows / depth) * (1 - 1e-12);
-      const counts = new Uint32Array(this.#columns * this.#rows + 1);
-      let entries = 0;
-      this.#eachCell(position, index, upright, (cell) => {
-        counts[cell + 1]++;
-        entries++;
-      });
-      if (entries > MOST_ENTRIES * triangles + FEW && cells > 4) continue;
-      for (let cell = 0; cell < counts.length - 1; cell++) counts[cell + 1] += counts[cell];
-      this.#start = counts;
-      this.#entries = new Uint32Array(entries);
-      const next = counts.slice();
-      this.#eachCell(position, index, upright, (cell, triangle) => (this.#entries[next[cell]++] = triangle));
-      this.#sort(position, index);
-      return;
-    }
-  }
-
-  /** Writes the planes in the order in which the cells name their triangles first. */
-  #sort(position: Float64Array, index: Uint32Array): void {
-    const rank = new Int32Array(index.length / 3).fill(-1);
-    const order = new Uint32Array(rank.length);
-    let n = 0;
-    for (let e = 0; e < this.#entries.length; e++) {
-      const t = this.#entries[e];
-      if (rank[t] < 0) {
-        rank[t] = n;
-        order[n] = t;
-        planeOf(position, index, t, this.#x, this.#z, this.#planes.subarray(TRIANGLE * n));
-        n++;
-      }
-      this.#entries[e] = rank[t];
-    }
-    this.#order = order;
-  }
-
-  /** Calls `each` for every cell that a triangle lies over, row by row between its edges. */
-  #eachCell(
-    position: Float64Array,
-    index: Uint32Array,
-    upright: Uint8Array,
-    each: (cell: number, triangle: number) => void,
-  ): void {
-    const [k, columns, rows] = [this.#perMetre, this.#columns, this.#rows];
-    const x = [0, 0, 0];
-    const z = [0, 0, 0];
-    for (let t = 0; t < upright.length; t++) {
-      if (upright[t] === 1) continue;
-      for (let corner = 0; corner < 3; corner++) {
-        const p = 3 * index[3 * t + corner];
-        x[corner] = (position[p] - this.#x) * k;
-        z[corner] = (position[p + 2] - this.#z) * k;
-      }
-      const first = Math.max(0, Math.floor(Math.min(z[0], z[1], z[2]) - SEAM));
-      const last = Math.min(rows - 1, Math.floor(Math.max(z[0], z[1], z[2]) + SEAM));
-      for (let row = first; row <= last; row++) {
-        let [least, most] = [Infinity, -Infinity];
-        for (let corner = 0; corner < 3; corner++) {
-          const next = (corner + 1) % 3;
-          const [z0, z1] = [z[corner], z[next]];
-          if (Math.max(z0, z1) < row - SEAM || Math.min(z0, z1) > row + 1 + SEAM) continue;
-          // The part of the edge that lies within the row.
-          for (const at of [row, row + 1]) {
-            const level = Math.min(Math.max(at, Math.min(z0, z1)), Math.max(z0, z1));
-            const share = z1 === z0 ? 0 : (level - z0) / (z1 - z0);
-            const reached = x[corner] + share * (x[next] - x[corner]);
-            least = Math.min(least, reached);
-            most = Math.max(most, reached);
-            if (z1 === z0) {
-              least = Math.min(least, x[next]);
-              most = Math.max(most, x[next]);
-            }
-          }
-        }
-        const from = Math.max(0, Math.floor(least - SEAM));
-        const to = Math.min(columns - 1, Math.floor(most + SEAM));
-        for (let column = from; column <= to; column++) each(row * columns + column, t);
-      }
-    }
+  static over(position: Float64Array, index: Uint32Array): Heights {
+    return new Heights(tableOver(position, index));
   }
 
   /**
@@ -161,21 +74,18 @@ export class Heights {
    * @param ground what to write as the ground's number
    */
   cast(points: Float64Array, n: number, seen: Seen, hits: Hits, ground: number): void {
-    const planes = this.#planes;
-    const entries = this.#entries;
-    const starts = this.#start;
-    const k = this.#perMetre;
+    const { planes, entries, start: starts, order, columns, rows, perMetre: k, x: left, z: front } = this.table;
     const { height, triangle, ground: groundOf } = hits;
     for (let i = 0, p = 0; i < n; i++, p += 3) {
-      const x = points[p] - this.#x;
-      const z = points[p + 2] - this.#z;
+      const x = points[p] - left;
+      const z = points[p + 2] - front;
       let column = Math.floor(x * k);
       let row = Math.floor(z * k);
       // What stands on the rim to within rounding stands on it.
-      if (column === this.#columns || (column === -1 && x > -ON)) column = column < 0 ? 0 : column - 1;
-      if (row === this.#rows || (row === -1 && z > -ON)) row = row < 0 ? 0 : row - 1;
-      if (!(column >= 0 && column < this.#columns && row >= 0 && row < this.#rows)) continue;
-      const cell = row * this.#columns + column;
+      if (column === columns || (column === -1 && x > -ON)) column = column < 0 ? 0 : column - 1;
+      if (row === rows || (row === -1 && z > -ON)) row = row < 0 ? 0 : row - 1;
+      if (!(column >= 0 && column < columns && row >= 0 && row < rows)) continue;
+      const cell = row * columns + column;
       let best = triangle[i] < 0 ? NaN : height[i];
       let found = -1;
       const limit = points[p + 1] + ON;
@@ -193,8 +103,115 @@ export class Heights {
       }
       if (found < 0) continue;
       height[i] = best;
-      triangle[i] = this.#order[found];
+      triangle[i] = order[found];
       groundOf[i] = ground;
+    }
+  }
+}
+
+/** The grid with as many cells as triangles, or fewer where these lie over each other in heaps. */
+function tableOver(position: Float64Array, index: Uint32Array): HeightTable {
+  const triangles = index.length / 3;
+  let [minX, minZ, maxX, maxZ] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let p = 0; p < position.length; p += 3) {
+    minX = Math.min(minX, position[p]);
+    maxX = Math.max(maxX, position[p]);
+    minZ = Math.min(minZ, position[p + 2]);
+    maxZ = Math.max(maxZ, position[p + 2]);
+  }
+  const upright = new Uint8Array(triangles);
+  for (let t = 0; t < triangles; t++) if (!planeOf(position, index, t, minX, minZ, null)) upright[t] = 1;
+  const [width, depth] = [Math.max(1e-6, maxX - minX), Math.max(1e-6, maxZ - minZ)];
+  // Where triangles lie over each other in heaps, finer cells would only hold the same ones again and again.
+  for (let cells = Math.max(1, CELLS * triangles); ; cells /= 4) {
+    const wanted = Math.sqrt(cells / (width * depth));
+    const columns = Math.max(1, Math.min(4096, Math.ceil(width * wanted)));
+    const rows = Math.max(1, Math.min(4096, Math.ceil(depth * wanted)));
+    const perMetre = Math.min(columns / width, rows / depth) * (1 - 1e-12);
+    const grid = { x: minX, z: minZ, columns, rows, perMetre };
+    const start = new Uint32Array(columns * rows + 1);
+    let count = 0;
+    eachCell(grid, position, index, upright, (cell) => {
+      start[cell + 1]++;
+      count++;
+    });
+    if (count > MOST_ENTRIES * triangles + FEW && cells > 4) continue;
+    for (let cell = 0; cell < start.length - 1; cell++) start[cell + 1] += start[cell];
+    const entries = new Uint32Array(count);
+    const next = start.slice();
+    eachCell(grid, position, index, upright, (cell, triangle) => (entries[next[cell]++] = triangle));
+    return { ...grid, start, ...sorted(grid, entries, position, index) };
+  }
+}
+
+type Grid = Pick<HeightTable, "x" | "z" | "columns" | "rows" | "perMetre">;
+
+/** The planes in the order in which the cells name their triangles first, and these by that order. */
+function sorted(
+  { x, z }: Grid,
+  entries: Uint32Array,
+  position: Float64Array,
+  index: Uint32Array,
+): Pick<HeightTable, "planes" | "order" | "entries"> {
+  const planes = new Float64Array(TRIANGLE * (index.length / 3));
+  const rank = new Int32Array(index.length / 3).fill(-1);
+  const order = new Uint32Array(rank.length);
+  let n = 0;
+  for (let e = 0; e < entries.length; e++) {
+    const t = entries[e];
+    if (rank[t] < 0) {
+      rank[t] = n;
+      order[n] = t;
+      planeOf(position, index, t, x, z, planes.subarray(TRIANGLE * n));
+      n++;
+    }
+    entries[e] = rank[t];
+  }
+  return { planes, order, entries };
+}
+
+/** Calls `each` for every cell that a triangle lies over, row by row between its edges. */
+function eachCell(
+  grid: Grid,
+  position: Float64Array,
+  index: Uint32Array,
+  upright: Uint8Array,
+  each: (cell: number, triangle: number) => void,
+): void {
+  const { perMetre: k, columns, rows } = grid;
+  const x = [0, 0, 0];
+  const z = [0, 0, 0];
+  for (let t = 0; t < upright.length; t++) {
+    if (upright[t] === 1) continue;
+    for (let corner = 0; corner < 3; corner++) {
+      const p = 3 * index[3 * t + corner];
+      x[corner] = (position[p] - grid.x) * k;
+      z[corner] = (position[p + 2] - grid.z) * k;
+    }
+    const first = Math.max(0, Math.floor(Math.min(z[0], z[1], z[2]) - SEAM));
+    const last = Math.min(rows - 1, Math.floor(Math.max(z[0], z[1], z[2]) + SEAM));
+    for (let row = first; row <= last; row++) {
+      let [least, most] = [Infinity, -Infinity];
+      for (let corner = 0; corner < 3; corner++) {
+        const next = (corner + 1) % 3;
+        const [z0, z1] = [z[corner], z[next]];
+        if (Math.max(z0, z1) < row - SEAM || Math.min(z0, z1) > row + 1 + SEAM) continue;
+        // The part of the edge that lies within the row.
+        for (const at of [row, row + 1]) {
+          const level = Math.min(Math.max(at, Math.min(z0, z1)), Math.max(z0, z1));
+          const share = z1 === z0 ? 0 : (level - z0) / (z1 - z0);
+          const reached = x[corner] + share * (x[next] - x[corner]);
+          least = Math.min(least, reached);
+          most = Math.max(most, reached);
+          if (z1 === z0) {
+            least = Math.min(least, x[next]);
+            most = Math.max(most, x[next]);
+          }
+        }
+      }
+      const from = Math.max(0, Math.floor(least - SEAM));
+      const to = Math.min(columns - 1, Math.floor(most + SEAM));
+      for (let column = from; column <= to; column++) each(row * columns + column, t);
     }
   }
 }

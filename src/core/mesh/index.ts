@@ -8,7 +8,7 @@ export { distanceFor, evenOver, spreadable, type Spreadable } from "./even-over"
 export { edgesOf, type EdgeMap } from "./edge-map";
 export { Ground, weightsIn, type Stand } from "./ground";
 export { Body, type BodyMatrix } from "./body";
-export { UvChart } from "./chart";
+export { UvChart, type ChartTable } from "./chart";
 export { hullOf } from "./hull";
 export { hitsFor, type Hits, type Seen } from "./heights";
 export { randomOver, risesOf, type Spread } from "./random-over";

@@ -11,6 +11,11 @@ export interface Met {
   z: number;
 }
 
+/** What was met is met again in spite of rounding. */
+const SLACK = 1 + 1e-6;
+/** The same where it is met exactly, metres. */
+const SLIGHT = 1e-6;
+
 export class RayTree {
   readonly #position: Float64Array;
   readonly #index: Uint32Array;
@@ -20,6 +25,8 @@ export class RayTree {
   readonly #ray = new Ray();
   readonly #point = new Vector3();
   readonly #target = { point: new Vector3(), distance: 0, faceIndex: 0 };
+  /** Whether the target has been met. */
+  #last = false;
 
   /**
    * @param position of vertices: 3v, metres
@@ -57,7 +64,10 @@ export class RayTree {
   /** The point of the mesh that is nearest to a point; none where it is farther than `most`. */
   nearest(x: number, y: number, z: number, out: Met, most = Infinity): void {
     this.#point.set(x, y, z).sub(this.#middle);
-    const hit = this.#tree.closestPointToPoint(this.#point, this.#target, 0, most);
+    // Where points are asked for in turn, what was met last is not far: most of the tree is ruled out by that at once.
+    const last = this.#last ? SLACK * this.#point.distanceTo(this.#target.point) + SLIGHT : Infinity;
+    const hit = this.#tree.closestPointToPoint(this.#point, this.#target, 0, Math.min(most, last));
+    this.#last ||= hit !== null;
     out.triangle = hit ? hit.faceIndex : -1;
     if (!hit) return;
     out.x = hit.point.x + this.#middle.x;

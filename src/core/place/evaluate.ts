@@ -19,7 +19,8 @@ import { framesOver } from "./frames-over";
 import { gaps } from "./gaps/gaps";
 import { groundsFor, type GroundSurface } from "./grounds";
 import { StepMemory } from "./memory";
-import { densityMap, type DensityMap } from "./gaps/density-map";
+import { chartMap, footprintsOn } from "./charted";
+import { densityMap, type Sampled } from "./gaps/density-map";
 import { pegged } from "./pegs";
 import { FLAG, Slots } from "./slots";
 import { fieldsUnder, shadesOn, sownOver } from "./spread";
@@ -61,6 +62,8 @@ export interface Surroundings {
   hulls?: ReadonlyMap<string, Float32Array>;
   /** The meshes of props, where these are kept clear by them. */
   bodies?: ReadonlyMap<string, Body>;
+  /** Whether its surfaces are also to be laid out by their UVs. */
+  charted?: boolean;
   /** Is told how far the work has come, from 0 to 1. */
   pulse?: (share: number) => void;
 }
@@ -105,6 +108,8 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
   const near = nearOf(dressing, slots, parts, beneath, memory);
   const bodies = bodiesOf(dressing, scene, choice, others, memory);
   const density = memory.step("density", [fields, shades], () => densityMap(fields, shades));
+  const asked = scene.charted === true;
+  const charts = memory.step("charts", [fields, shades, asked], () => (asked ? chartMap(fields, shades) : null));
   if (memory.computed.length === 0) return null;
 
   scene.pulse?.(0.65);
@@ -128,7 +133,12 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
     line: slots.line.slice(),
     row: slots.row.slice(),
     flags,
-    density: density && copied(density),
+    density: density && { ...density, height: density.height.slice(), ...copied(density) },
+    charted: charts && {
+      ...charts,
+      ...copied(charts),
+      footprints: footprintsOn(charts, fields, { count: slots.count, ...placed }, slots.line, slots.prop, hold.boxes),
+    },
     tint: drawn.tint?.slice() ?? new Uint8Array(slots.count),
     tints: [...tints],
     props: [...choice.props],
@@ -143,11 +153,9 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
 }
 
 /** What is remembered stays here when the placements are handed to another thread. */
-const copied = (map: DensityMap): DensityMap => ({
-  ...map,
-  height: map.height.slice(),
-  share: map.share.slice(),
-  reason: map.reason.slice(),
+const copied = ({ share, reason }: Sampled): Pick<Sampled, "share" | "reason"> => ({
+  share: share.slice(),
+  reason: reason.slice(),
 });
 
 function countBlanks(flags: Uint16Array): number {
@@ -239,7 +247,8 @@ function fitted(
   const scale = memory.step("scale", [slots, hold, drawn.size, drawn.sizes], () => scalesOf(slots, hold, drawn));
   const { bend, clip } = dressing.fit;
   memory.step("shape", [bend, clip], () => [bend, clip]);
-  memory.step("parts", [frames, hold, along, ...drawn.turn, scale, drawn.mirrored], () => null);
+  const minded = [frames, hold, along, ...drawn.turn, scale, drawn.mirrored];
+  memory.step("parts", minded, () => minded);
   return { frames, hold, along, scale, drawn };
 }
 

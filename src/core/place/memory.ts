@@ -15,8 +15,9 @@ export class StepMemory {
     const last = this.#last.get(name);
     if (last && !this.changed(name, inputs)) return last.result as T;
     const fresh = compute();
-    const result = last && same(fresh, last.result) ? last.result : fresh;
-    if (result === fresh) this.computed.push(name);
+    const known = last !== undefined && same(fresh, last.result);
+    const result = known ? last.result : fresh;
+    if (!known) this.computed.push(name);
     this.#last.set(name, { inputs, result });
     return result as T;
   }

@@ -1,3 +1,4 @@
+import type { Charted } from "./charted";
 import type { DensityMap } from "./gaps/density-map";
 import { buffersOfShapes, type Shapes } from "./shapes";
 
@@ -42,6 +43,8 @@ export interface Placements {
   lineClosed: boolean[];
   /** How full what it is spread over is, seen from above; null where it runs along lines. */
   density: DensityMap | null;
+  /** The same by the UVs of the surfaces, where that is asked for and all have some. */
+  charted: Charted | null;
   /** Index into `tints`: n. */
   tint: Uint8Array;
   /** Colours `#rrggbb` that props are tinted with; white alone where there is no tint. */
@@ -60,7 +63,8 @@ export const buffersOf = (p: Placements): ArrayBuffer[] => [
     (array) => array.buffer as ArrayBuffer,
   ),
   ...(p.shapes ? buffersOfShapes(p.shapes) : []),
-  ...(p.density ? [p.density.height, p.density.share, p.density.reason] : []).map(
-    ({ buffer }) => buffer as ArrayBuffer,
-  ),
+  ...[
+    ...(p.density ? [p.density.height, p.density.share, p.density.reason] : []),
+    ...(p.charted ? [p.charted.footprints, p.charted.share, p.charted.reason] : []),
+  ].map(({ buffer }) => buffer as ArrayBuffer),
 ];

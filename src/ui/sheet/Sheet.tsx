@@ -11,10 +11,11 @@ import { useSurfaceModels } from "../assets/surface-models";
 import { topView } from "../assets/top-view";
 import { Legend } from "../basket/Legend";
 import { GapChart, Segmented, useSize } from "../kit";
+import { useCharted } from "../state/charted";
 import { useSession } from "../state/session";
 import { useBrush } from "../view/brush";
 import { drawnLine } from "../view/guides";
-import { Charts } from "./charts";
+import { Charts, pictureOf } from "./charts";
 import { drawSheet, tintOf, type SheetScene } from "./draw";
 import { SheetHands } from "./hands";
 import { fittedTo, footprintsOf, isShown, neighboursOf, type PlanBox, type SheetView } from "./model";
@@ -35,9 +36,12 @@ export function Sheet({ dressing, placements }: SheetProps) {
   );
 }
 
-/** The surfaces laid out by their UVs, where that is asked for and they have some. */
-function useCharts(models: readonly { surface: Surface; model: Model }[], wanted: boolean): Charts | null {
-  return useMemo(() => (wanted ? Charts.of(models) : null), [models, wanted]);
+/** The surfaces laid out by their UVs, where that is asked for and done. */
+function useCharts(placements: Placements): Charts | null {
+  const known = useCharted(({ surfaces }) => surfaces);
+  const surfaces = useScene((scene) => scene.surfaces);
+  const wanted = useSession((session) => session.sheetBy) === "uv";
+  return useMemo(() => (wanted ? Charts.of(placements, known, surfaces) : null), [placements, known, surfaces, wanted]);
 }
 
 /** Whether the sheet can lay a dressing's surfaces out by their UVs. */
@@ -123,12 +127,9 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
   const top = useMemo(() => (models.length > 0 ? topView(models) : null), [models]);
   const tint = useMemo(() => placements.density && tintOf(placements.density), [placements.density]);
   const bounds = useMemo(() => new Map(props.map((prop) => [prop.id, placingBounds(prop)])), [props]);
-  const charts = useCharts(models, useSession((session) => session.sheetBy) === "uv");
-  const corners = useMemo(
-    () => (charts ? charts.footprints(placements, bounds) : footprintsOf(placements, bounds)),
-    [placements, bounds, charts],
-  );
-  const chartPicture = useMemo(() => charts?.picture(placements.density) ?? null, [charts, placements.density]);
+  const charts = useCharts(placements);
+  const corners = useMemo(() => charts?.footprints ?? footprintsOf(placements, bounds), [placements, bounds, charts]);
+  const chartPicture = useMemo(() => placements.charted && pictureOf(placements.charted), [placements.charted]);
   const view = moved ?? fittedTo(charts ? charts.box : boxOf(placements), width, height);
 
   const spaces = useSpaces(dressing);

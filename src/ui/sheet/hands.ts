@@ -4,7 +4,7 @@
  */
 import { PROP_DRAG } from "../basket/Basket";
 import { subtract, type Vec3 } from "@/core/math";
-import { densityAt, type Dressing } from "@/core/place";
+import { densityAt, type Dressing, type Fullness } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { addOutlineShape, fieldOf, millimetre, swapPlacements } from "../state/edits";
@@ -21,7 +21,6 @@ import {
   useBrush,
 } from "../view/brush";
 import { addPlacementAt, movePlacements, takenPlacements, type HeldPlacements } from "../view/pegging";
-import { fullAt } from "./charts";
 import { RULER, type SheetScene } from "./draw";
 import { isShown, middleOf, placementAt, type SheetView } from "./model";
 import type { Draft } from "immer";
@@ -211,11 +210,10 @@ export class SheetHands {
   }
 
   /** How full it is at a place, and why. */
-  #fullAt(at: Place): ReturnType<typeof densityAt> {
+  #fullAt(at: Place): Fullness | null {
     const { charts, placements } = this.sight!.scene;
-    if (!charts) return placements.density && densityAt(placements.density, at[0], at[1]);
-    const point = this.#onGround(at);
-    return point && fullAt(placements.density, point);
+    if (charts) return charts.fullAt(...at);
+    return placements.density && densityAt(placements.density, at[0], at[1]);
   }
 
   #up = (event: PointerEvent) => {

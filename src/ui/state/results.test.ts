@@ -1,5 +1,6 @@
 import { emptyScene } from "@/core/scene";
 import { findingsOf, placeAgain, startEvaluating, stopPlacing, useResults } from "./results";
+import { selectDressing, useSession } from "./session";
 
 /** What the pretended client was asked, and whom it tells. */
 const asked: string[] = [];
@@ -15,7 +16,8 @@ jest.mock("@/engine/client", () => ({
     constructor(given: typeof listener) {
       listener = given;
     }
-    request = (scene: { name: string }) => asked.push(scene.name);
+    request = (scene: { name: string }, onCharts: string | null) =>
+      asked.push(onCharts === null ? scene.name : `${scene.name} by ${onCharts}`);
     cancel = () => asked.push("cancel");
     close = () => asked.push("close");
   },
@@ -55,6 +57,20 @@ test("placing that is stopped leaves what was there on show, until it is asked f
   expect(useResults.getState().stopped).toBe(false);
   stop();
   expect(asked).toEqual(["heavy", "cancel", "heavy", "cancel", "lighter", "close"]);
+});
+
+test("a scene is asked for anew when the sheet is to lay another dressing out by its UVs", () => {
+  const { request, stop } = startEvaluating();
+  request(scene("hill", "a", "b"));
+  selectDressing("a");
+  useSession.setState({ sheetBy: "uv" });
+  useSession.setState({ tool: "paint" });
+  selectDressing("b");
+  useSession.setState({ sheetBy: "above" });
+  stop();
+  useSession.setState({ sheetBy: "uv" });
+  useSession.setState({ sheetBy: "above" });
+  expect(asked).toEqual(["hill", "hill by a", "hill by b", "hill", "close"]);
 });
 
 test("why placing failed is kept until it goes well again", () => {

@@ -8,7 +8,9 @@ import { assetBytes } from "@/store";
 import { EvaluationClient } from "@/engine/client";
 import type { DressingResult } from "@/engine/engine";
 import type { Progress } from "@/engine/evaluation.worker";
+import { dressingOnCharts, putCharts, useCharted } from "./charted";
 import { putLaid, useLaid } from "./laid";
+import { useSession } from "./session";
 
 interface Results {
   byDressing: ReadonlyMap<string, DressingResult>;
@@ -44,13 +46,14 @@ export function stopPlacing(): void {
 /** Places the scene as it is now, after it was stopped. */
 export function placeAgain(): void {
   useResults.setState({ stopped: false });
-  if (running?.scene) running.client.request(running.scene);
+  if (running?.scene) running.client.request(running.scene, dressingOnCharts());
 }
 
 /** Starts evaluating; gives the way to ask and the way to stop. */
 export function startEvaluating(): { request: (scene: Scene) => void; stop: () => void } {
   useResults.setState(useResults.getInitialState(), true);
   useLaid.setState({ tracks: new Map() });
+  useCharted.setState({ surfaces: new Map() });
   const client = new EvaluationClient({
     results(results, scene) {
       const byDressing = new Map(useResults.getState().byDressing);
@@ -68,6 +71,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
       useResults.setState({ poking: found, byDressing: marked(byDressing, found) });
     },
     laid: putLaid,
+    charts: putCharts,
     failed: (reason) => useResults.setState({ failure: reason }),
     progress: (progress) => useResults.setState({ progress }),
     asset: assetBytes,
@@ -77,9 +81,19 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
   const request = (scene: Scene) => {
     own.scene = scene;
     if (useResults.getState().stopped) useResults.setState({ stopped: false });
-    client.request(scene);
+    client.request(scene, dressingOnCharts());
   };
-  return { request, stop: () => client.close() };
+  let onCharts = dressingOnCharts();
+  const unsubscribe = useSession.subscribe(() => {
+    if (onCharts === dressingOnCharts()) return;
+    onCharts = dressingOnCharts();
+    if (own.scene && !useResults.getState().stopped) client.request(own.scene, onCharts);
+  });
+  const stop = () => {
+    unsubscribe();
+    client.close();
+  };
+  return { request, stop };
 }
 
 export const usePlacements = (dressing: string | null): Placements | undefined =>

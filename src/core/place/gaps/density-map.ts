@@ -6,18 +6,22 @@ import { hitsFor } from "../../mesh";
 import type { Field } from "../where/over";
 import type { Reason, Shade, Spots } from "./shade";
 
-export interface DensityMap {
-  /** Corners of the box that the samples fill, x and z, metres. A sample lies in the middle of its cell. */
+/** A grid of samples, rows of x, one behind the other. */
+export interface Sampled {
+  /** Corners of the box that the samples fill, metres. A sample lies in the middle of its cell. */
   least: [number, number];
   most: [number, number];
   columns: number;
   rows: number;
-  /** How high the highest field lies at each sample, metres; NaN where there is none. Rows of x, one behind the other along z. */
-  height: Float32Array;
   /** From 0, where nothing stands, to 1. */
   share: Float32Array;
   /** What takes most away there: an index into {@link REASONS}, or {@link NO_REASON}. */
   reason: Uint8Array;
+}
+
+export interface DensityMap extends Sampled {
+  /** How high the highest field lies at each sample, metres; NaN where there is none. Rows of x along z. */
+  height: Float32Array;
 }
 
 export const REASONS: readonly Reason[] = ["outside", "paint", "mask", "slope", "height", "facing", "distance", "edge"];
@@ -68,26 +72,45 @@ function sample(
   points: Float64Array,
   { triangle, height, ground: groundOf }: ReturnType<typeof hitsFor>,
 ): void {
-  const { ground } = fields[index];
   const own: number[] = [];
   for (let i = 0; i < triangle.length; i++) if (triangle[i] >= 0 && groundOf[i] === index) own.push(i);
+  const position = new Float64Array(3 * own.length);
+  own.forEach((i, k) => {
+    position.set([points[3 * i], height[i], points[3 * i + 2]], 3 * k);
+    map.height[i] = height[i];
+  });
+  shareAt(map, fields[index], shades[index], own, position, (i) => triangle[i]);
+}
+
+/**
+ * Writes how full a field is at samples that lie on it, and why.
+ *
+ * @param own the samples
+ * @param position where each of them lies in the world: 3n
+ */
+export function shareAt(
+  map: Sampled,
+  { ground }: Field,
+  { rules }: Shade,
+  own: readonly number[],
+  position: Float64Array,
+  triangleOf: (sample: number) => number,
+): void {
   const spots: Spots = {
     count: own.length,
-    position: new Float64Array(3 * own.length),
+    position,
     normal: new Float32Array(3 * own.length),
-    triangle: Uint32Array.from(own, (i) => triangle[i]),
+    triangle: Uint32Array.from(own, triangleOf),
   };
   const face = new Float64Array(3);
-  own.forEach((i, k) => {
-    spots.position.set([points[3 * i], height[i], points[3 * i + 2]], 3 * k);
-    ground.flatNormal(triangle[i], face);
+  own.forEach((_, k) => {
+    ground.flatNormal(spots.triangle[k], face);
     spots.normal.set(face, 3 * k);
-    map.height[i] = height[i];
   });
   const share = new Float32Array(own.length).fill(1);
   const most = new Float32Array(own.length);
   const alone = new Float32Array(own.length);
-  for (const { reason, apply } of shades[index].rules) {
+  for (const { reason, apply } of rules) {
     // What each rule takes away by itself; a rule looks at nothing that is ruled out already, so all begin at one.
     alone.fill(1);
     apply(spots, alone);
@@ -129,18 +152,28 @@ function boxOf(fields: readonly Field[]): [least: [number, number], most: [numbe
   ];
 }
 
-/** What the map says of a place: null beside it, and where there is no field. */
-export function densityAt(
-  map: DensityMap,
-  x: number,
-  z: number,
-): { share: number; reason: Reason | null; height: number } | null {
-  const { least, most, columns, rows } = map;
+/** The sample nearest to a place; -1 beside the map. */
+export function sampleAt({ least, most, columns, rows }: Sampled, x: number, y: number): number {
   const column = Math.floor(((x - least[0]) / (most[0] - least[0])) * columns);
-  const row = Math.floor(((z - least[1]) / (most[1] - least[1])) * rows);
-  if (!(column >= 0 && column < columns && row >= 0 && row < rows)) return null;
-  const i = row * columns + column;
-  if (Number.isNaN(map.height[i])) return null;
-  const reason = map.reason[i] === NO_REASON ? null : REASONS[map.reason[i]];
-  return { share: map.share[i], reason, height: map.height[i] };
+  const row = Math.floor(((y - least[1]) / (most[1] - least[1])) * rows);
+  return column >= 0 && column < columns && row >= 0 && row < rows ? row * columns + column : -1;
+}
+
+/** How full it is at a place, and what takes most away; null beside the map and where there is no field. */
+export interface Fullness {
+  share: number;
+  reason: Reason | null;
+}
+
+export function fullnessAt(map: Sampled, x: number, y: number): Fullness | null {
+  const i = sampleAt(map, x, y);
+  if (i < 0 || Number.isNaN(map.share[i])) return null;
+  return { share: map.share[i], reason: map.reason[i] === NO_REASON ? null : REASONS[map.reason[i]] };
+}
+
+/** What the map says of a place seen from above. */
+export function densityAt(map: DensityMap, x: number, z: number): (Fullness & { height: number }) | null {
+  const i = sampleAt(map, x, z);
+  if (i < 0 || Number.isNaN(map.height[i])) return null;
+  return { ...fullnessAt(map, x, z)!, height: map.height[i] };
 }
