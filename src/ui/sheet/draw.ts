@@ -198,13 +198,13 @@ function drawSpecial(
   pen.fill();
 }
 
+/** Goes back to where it began instead of closing: browsers look at all of a path anew each time part of it is closed. */
 function trace(path: Path2D, corners: Float64Array, i: number, x: ToPixels, y: ToPixels): void {
-  for (let k = 0; k < 4; k++) {
-    const [px, py] = [x(corners[8 * i + 2 * k]), y(corners[8 * i + 2 * k + 1])];
-    if (k === 0) path.moveTo(px, py);
-    else path.lineTo(px, py);
+  path.moveTo(x(corners[8 * i]), y(corners[8 * i + 1]));
+  for (let k = 1; k <= 4; k++) {
+    const corner = 8 * i + 2 * (k % 4);
+    path.lineTo(x(corners[corner]), y(corners[corner + 1]));
   }
-  path.closePath();
 }
 
 /** A short stroke from the middle to the front edge. */
