@@ -140,7 +140,7 @@ function Tag({ dressing }: { dressing: Dressing }) {
             className={`grid size-2 place-items-center ${findings > 0 ? "rotate-45 bg-ochre" : chosen ? "rounded-full bg-white" : "rounded-full bg-moss"}`}
           />
           {dressing.name}
-          <span className="font-mono text-[11px] opacity-80">{shown ?? "…"}</span>
+          <span className="font-mono text-[11px] opacity-80">{shown?.toLocaleString("en") ?? "…"}</span>
         </button>
       )}
       {chosen && !renaming && (

@@ -17,7 +17,8 @@ const MONO = '10px "Spline Sans Mono Variable", monospace';
 export const RULER = 22;
 /** Half as long as a label on the ruler is at most. */
 const LABEL = 12;
-/** Footprints smaller than this many pixels are drawn as dots; from the next on with an edge; the largest show their front. */
+/** Footprints smaller than so many pixels are dots of one or two; from the next on they have an edge; the largest show their front. */
+const TINY = 0.75;
 const SMALL = 2.5;
 const EDGED = 5;
 const LARGE = 9;
@@ -151,7 +152,8 @@ function drawPlacements(
     const breadth =
       view.scale * Math.hypot(corners[8 * i] - corners[8 * i + 4], corners[8 * i + 1] - corners[8 * i + 5]);
     const path = byColour[p.prop[i]];
-    if (breadth < SMALL) path.rect(px - 1, py - 1, 2, 2);
+    if (breadth < TINY) path.rect(px - 0.5, py - 0.5, 1, 1);
+    else if (breadth < SMALL) path.rect(px - 1, py - 1, 2, 2);
     else trace(path, corners, i, x, y);
     if (breadth >= EDGED) outlined[p.prop[i]] = true;
     if (breadth >= LARGE) front(fronts, corners, i, x, y);
