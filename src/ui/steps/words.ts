@@ -327,7 +327,9 @@ export function summaries(
           ? "no line yet"
           : `${lines.length === 1 ? lines[0] : `${lines.length} lines`}${placements ? ` · ${metres(length)}` : ""}`,
     what: propNames(dressing, scene),
-    spacing: placements ? `${placements.count.toLocaleString("en")} slots · ${shown.toLocaleString("en")} shown` : spacing.by,
+    spacing: placements
+      ? `${placements.count.toLocaleString("en")} slots · ${shown.toLocaleString("en")} shown`
+      : spacing.by,
     stance: `${MEETING[stance.meetsUp]}${turned.length > 0 ? ` · turned ${turned.map(degrees).join(", ")}` : ""}`,
     fit: fitted ? fitted[0].toUpperCase() + fitted.slice(1) : UNFITTED[kind],
     variation: `${loose || "None"} · seed ${variation.seed}`,
