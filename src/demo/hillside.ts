@@ -26,6 +26,14 @@ const PATH: readonly (readonly [number, number])[] = [
   [-56, 6.4],
 ];
 
+/** Where the path has steps: by the numbers of the knots that they lie between. */
+const FLIGHTS: readonly (readonly [number, number])[] = [
+  [2, 3],
+  [4, 5],
+];
+/** Steps of stone: half as broad as they are, how deep, how thick, how far apart, and how far from the ends of their stretch, metres. */
+const STEP = { half: 0.62, deep: 0.52, thick: 0.34, every: 0.6, margin: 0.9 };
+
 /** How far a place lies from the path, metres, seen from above. */
 function fromPath(x: number, z: number): number {
   let least = Infinity;
@@ -98,4 +106,36 @@ export function hillside(): MeshBuilder {
   const evenly = (from: number, to: number, n: number) =>
     Array.from({ length: n + 1 }, (_, i) => from + ((to - from) * i) / n);
   return new MeshBuilder().field(earth, evenly(TOP - 4, FOOT, 88), evenly(...ACROSS, 80), hillHeight, tint);
+}
+
+/** The flights of steps on the path, each step level across it and as high as the ground there. */
+export function steps(): MeshBuilder {
+  const stone: Paint = { color: hex("#d9c8a6"), roughness: 0.9 };
+  const mesh = new MeshBuilder();
+  for (const [from, to] of FLIGHTS) {
+    const [[ax, az], [bx, bz]] = [PATH[from], PATH[to]];
+    const length = Math.hypot(bx - ax, bz - az);
+    const [dx, dz] = [(bx - ax) / length, (bz - az) / length];
+    const count = Math.floor((length - 2 * STEP.margin) / STEP.every) + 1;
+    for (let n = 0; n < count; n++) {
+      const along = STEP.margin + n * STEP.every;
+      const [x, z] = [ax + along * dx, az + along * dz];
+      const top = hillHeight(x, z) + 0.06;
+      // Left and right of the middle, on the way up.
+      const corner = (side: number, end: number, y: number): Vec3 => [
+        x + end * STEP.deep * dx - side * STEP.half * dz,
+        y,
+        z + end * STEP.deep * dz + side * STEP.half * dx,
+      ];
+      const grey = 0.9 + 0.1 * Math.sin(7.3 * n + from);
+      const ring = (y: number) => [corner(-1, -0.5, y), corner(1, -0.5, y), corner(1, 0.5, y), corner(-1, 0.5, y)];
+      const [upper, lower] = [ring(top), ring(top - STEP.thick)];
+      mesh.polygon(stone, upper, [grey, grey, grey]);
+      for (let k = 0; k < 4; k++) {
+        const next = (k + 1) % 4;
+        mesh.polygon(stone, [lower[k], lower[next], upper[next], upper[k]], [0.9 * grey, 0.9 * grey, 0.9 * grey]);
+      }
+    }
+  }
+  return mesh;
 }

@@ -5,7 +5,7 @@ import type { Vec3 } from "@/core/math";
 import { DRESSINGS } from "./dressings";
 import { gull, kite, lavenderTub, netPile } from "./hill-props";
 import { boat, lighthouse, mast, quay, shore, water } from "./harbour";
-import { hillside } from "./hillside";
+import { hillside, steps } from "./hillside";
 import { LINES } from "./lines";
 import { FRONT, LIFEBUOY, LIGHTHOUSE, MASTS, OAR_RACK } from "./places";
 import {
@@ -110,6 +110,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
         rotation: [0, Math.SQRT1_2, 0, Math.SQRT1_2],
       })),
       ...(await surface("hillside", "Hillside", hillside(), [[0, 0, 0]], true)),
+      ...(await surface("steps", "Steps", steps(), [[0, 0, 0]], true)),
       ...(await surface("shore", "Far shore", shore(), [[0, 0, 0]], false)),
       {
         id: "kite-sky",
