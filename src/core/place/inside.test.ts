@@ -100,10 +100,11 @@ test("all of whatever pattern lie inside, as far from the walls as asked, and th
   );
 });
 
-test("none of an even spread is nearer than asked to another, and hardly any room is left", () => {
+test("none of an even spread is nearer than asked to another, and hardly any room is left, in plates and rods as well", () => {
   const distance = fc.double({ min: 0.6, max: 1, noNaN: true });
+  const thinly = fc.oneof({ arbitrary: side, weight: 2 }, fc.constant(0.001));
   fc.assert(
-    fc.property(size, seed, distance, (size, seed, distance) => {
+    fc.property(fc.tuple(thinly, thinly, thinly), seed, distance, (size, seed, distance) => {
       const p = fill({ spacing: { pattern: "even", distance }, variation: { seed } }, box(size));
       expect(nearestTwo(p)).toBeGreaterThanOrEqual(distance - 1e-5);
       for (let n = 0; n < 500; n++) {
@@ -116,7 +117,7 @@ test("none of an even spread is nearer than asked to another, and hardly any roo
         expect(near).toBeLessThan(1.15 * distance);
       }
     }),
-    { numRuns: 12 },
+    { numRuns: 16 },
   );
 });
 

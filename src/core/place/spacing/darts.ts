@@ -20,8 +20,16 @@ export interface Numbering {
   mask: number;
 }
 
-/** Whether a place of the cell that is searched belongs to what is filled. */
-export type Belongs = (x: number, y: number, z: number) => boolean;
+/** What of a cell is filled, where that is not all of it. */
+export interface Share {
+  /** The box in which all of it lies, from the cell's corner on: least and most, 6 numbers. */
+  box: Float64Array;
+  /** Whether a place of that box belongs to it. */
+  holds(x: number, y: number, z: number): boolean;
+}
+
+/** So many places of a cell that is filled in part are asked at most whether they belong to it. */
+const ASKS = 8;
 
 export class Darts {
   /** Positions of the cells: 3 numbers each. */
@@ -41,7 +49,7 @@ export class Darts {
   readonly #near: Float64Array;
   #key = 0;
   #draws = 0;
-  #belongs: Belongs | null = null;
+  #share: Share | null = null;
   /** How many more places of the cell are asked whether they belong. */
   #asks = 0;
 
@@ -78,16 +86,15 @@ export class Darts {
    * Whether there is room in an empty cell that is not very small: it is looked for in those of its parts that no other position
    * is near to all of, and {@link found}.
    *
-   * @param belongs which places may be taken, null for all of the cell
-   * @param asks so many places are asked at most whether they belong
+   * @param share what of the cell may be taken, null for all of it
    */
-  search(cell: number, key: number, belongs: Belongs | null, asks: number): boolean {
+  search(cell: number, key: number, share: Share | null): boolean {
     const nears = this.#gather(cell);
     if (nears < 0) return false;
     this.#key = key;
     this.#draws = SEARCHED;
-    this.#belongs = belongs;
-    this.#asks = asks;
+    this.#share = share;
+    this.#asks = ASKS;
     const begin = Math.floor(PARTS * this.#draw());
     const half = 1 / (2 * ON_EDGE);
     for (let nth = 0; nth < PARTS; nth++) {
@@ -96,9 +103,16 @@ export class Darts {
       const x = half + 2 * half * (part & 3);
       const y = half + 2 * half * ((part >> 2) & 3);
       const z = half + 2 * half * (part >> 4);
-      if (this.#searchIn(x, y, z, half, 0, nears)) return true;
+      if (this.#reaches(x, y, z, half) && this.#searchIn(x, y, z, half, 0, nears)) return true;
     }
     return false;
+  }
+
+  /** Whether a cube reaches into the box of what is filled. */
+  #reaches(x: number, y: number, z: number, half: number): boolean {
+    if (!this.#share) return true;
+    const [x0, y0, z0, x1, y1, z1] = this.#share.box;
+    return x + half > x0 && x - half < x1 && y + half > y0 && y - half < y1 && z + half > z0 && z - half < z1;
   }
 
   /** Of the cell's parts those that some position is near to all of: 64 bits. */
@@ -130,9 +144,9 @@ export class Darts {
   #searchIn(x: number, y: number, z: number, half: number, depth: number, nears: number): boolean {
     if (this.#asks === 0) return false;
     const from = NEARS * depth;
-    const px = x + half * (2 * this.#draw() - 1);
-    const py = y + half * (2 * this.#draw() - 1);
-    const pz = z + half * (2 * this.#draw() - 1);
+    const px = this.#drawIn(0, x, half);
+    const py = this.#drawIn(1, y, half);
+    const pz = this.#drawIn(2, z, half);
     if (this.#isFree(px, py, pz, from, nears) && this.#isWanted(px, py, pz)) return true;
     if (depth === this.#depth) return false;
     const count = this.#narrow(from, nears, x, y, z, half);
@@ -186,9 +200,16 @@ export class Darts {
   }
 
   #isWanted(x: number, y: number, z: number): boolean {
-    if (!this.#belongs) return true;
+    if (!this.#share) return true;
     this.#asks--;
-    return this.#belongs(x, y, z);
+    return this.#share.holds(x, y, z);
+  }
+
+  /** Along an axis a place of a cube, of the part of it that may be filled. */
+  #drawIn(axis: number, middle: number, half: number): number {
+    if (!this.#share) return middle + half * (2 * this.#draw() - 1);
+    const least = Math.max(middle - half, this.#share.box[axis]);
+    return least + (Math.min(middle + half, this.#share.box[3 + axis]) - least) * this.#draw();
   }
 
   #draw(): number {

@@ -2,7 +2,7 @@
 import { cellKey, CHANNEL, drawFrom, streamOf } from "../../math";
 import { LOCAL_BITS } from "../slots";
 import { cellsOf, eachCell, IN, Insides, MAYBE, namesOf, OUT, type Cells } from "./cells";
-import { APART, Darts, type Belongs } from "./darts";
+import { APART, Darts, type Share } from "./darts";
 import { RING } from "./nearness";
 import { cellInTile, evenTile, inOrderOfLots } from "./tile";
 import type { Volume } from "../where/volume";
@@ -10,8 +10,6 @@ import type { Growing } from "./sow-inside";
 
 /** What is left free of a cell is looked for in so small parts of it. */
 const DEPTH = 0;
-/** Of a cell that a wall goes through so many places are asked at most whether they lie inside. */
-const ASKS = 8;
 /** The seed shifts the pattern by fewer cells than this. */
 const SHIFTS = 1 << 15;
 
@@ -33,6 +31,7 @@ export function evenInside(volume: Volume, pitch: number, seed: number, out: Gro
 }
 
 class Filling {
+  readonly #volume: Volume;
   readonly #cells: Cells;
   readonly #insides: Insides;
   readonly #darts: Darts;
@@ -42,9 +41,11 @@ class Filling {
   readonly #deep: number;
   /** 1 for cells in whose reach the pattern has a position that is not inside. */
   readonly #bared: Uint8Array;
+  readonly #box = new Float64Array(6);
 
   constructor(volume: Volume, cells: Cells, seed: number) {
     const [nx, ny, nz] = cells.count;
+    this.#volume = volume;
     this.#cells = cells;
     this.#insides = new Insides(volume, cells);
     this.#stream = streamOf(seed, CHANNEL.insideEven);
@@ -124,9 +125,20 @@ class Filling {
     const [i, j, k] = this.#at(rank);
     const place = this.#placeOf(i, j, k);
     if (this.#darts.taken[place] === 1) return false;
-    const belongs: Belongs | null =
-      this.#insides.sides[rank] === IN ? null : (x, y, z) => this.#isInside(i, j, k, x, y, z);
-    return this.#darts.search(place, this.#keyOf(rank), belongs, ASKS);
+    return this.#darts.search(place, this.#keyOf(rank), this.#shareOf(rank, i, j, k));
+  }
+
+  /** What of a cell lies inside: null for all of it. */
+  #shareOf(rank: number, i: number, j: number, k: number): Share | null {
+    if (this.#insides.sides[rank] === IN) return null;
+    const { first, size } = this.#cells;
+    const { least, most } = this.#volume;
+    const box = this.#box;
+    [i, j, k].forEach((cell, axis) => {
+      box[axis] = least[axis] / size[axis] - first[axis] - cell;
+      box[3 + axis] = most[axis] / size[axis] - first[axis] - cell;
+    });
+    return { box, holds: (x, y, z) => this.#isInside(i, j, k, x, y, z) };
   }
 
   #at(rank: number): [i: number, j: number, k: number] {

@@ -40,7 +40,7 @@ function makeTile(): Tile {
   );
   for (let attempt = 0; attempt <= THROWN; attempt++) {
     left = left.filter((cell) => {
-      const isFree = attempt < THROWN ? darts.throwInto(cell, cell, attempt) : darts.search(cell, cell, null, Infinity);
+      const isFree = attempt < THROWN ? darts.throwInto(cell, cell, attempt) : darts.search(cell, cell, null);
       if (isFree) darts.put(cell, ...(darts.found as unknown as [number, number, number]));
       return !isFree;
     });
