@@ -183,6 +183,16 @@ test("packed ones have twelve neighbours at the distance; a grid has six", () =>
       return Math.max(Math.abs(x), Math.abs(y - 3.5), Math.abs(z)) < 2;
     });
     expect(inner.length).toBeGreaterThan(10);
+    // In a plate there is one layer, in a rod one row.
+    const [plate, rod] = [box([5, 0.3, 5]), box([5, 0.3, 0.3])];
+    for (const [ground, fewest] of [
+      [plate, 20],
+      [rod, 4],
+    ] as const) {
+      const few = fill({ spacing: { pattern, distance: 1 } }, ground);
+      expect(few.count).toBeGreaterThanOrEqual(fewest);
+      expect(nearestTwo(few)).toBeGreaterThan(1 - 1e-5);
+    }
     for (const i of inner) {
       const [x, y, z] = positionOf(p, i);
       const near = Array.from({ length: p.count }, (_, j) => positionOf(p, j)).filter(

@@ -97,9 +97,18 @@ function lattice(volume: Volume, size: Vec3, shift: (j: number, k: number) => [n
   // What is shifted may come in from the cell before.
   const more = { ...cells, first: cells.first.map((n) => n - 1), count: cells.count.map((n) => n + 1) };
   const name = namesOf(more, LOCAL_BITS);
+  // A volume that is too thin for the next layer or row has one in its middle, wherever the lattice would have it.
+  const middle = cells.size.map((one, axis) => {
+    const [least, most] = [volume.least[axis], volume.most[axis]];
+    return most - least < one ? (least + most) / 2 : null;
+  });
+  const again = middle.map((at, axis) => (at === null ? NaN : more.first[axis] + 1));
   eachCell(more, (i, j, k, rank) => {
+    if (i >= again[0] || j >= again[1] || k >= again[2]) return;
     const [right, back] = shift(j, k);
-    const [x, y, z] = [i * cells.size[0] + scale * right, (j + 0.5) * cells.size[1], k * cells.size[2] + scale * back];
+    const x = middle[0] ?? i * cells.size[0] + scale * right;
+    const y = middle[1] ?? (j + 0.5) * cells.size[1];
+    const z = middle[2] ?? k * cells.size[2] + scale * back;
     if (!volume.contains(x, y, z)) return;
     out.position.push(x, y, z);
     out.local.push(name(i, j, k, rank));
