@@ -113,31 +113,30 @@ export class Insides {
   /** All cells that are not cut and hang together lie on the same side, which is asked for once. */
   #fill(): void {
     const { sides } = this;
+    for (let cell = 0; cell < sides.length; cell++) {
+      if (sides[cell] === UNKNOWN) this.#fillFrom(cell, this.#volume.turnsAt(...this.#middle(cell)));
+    }
+  }
+
+  /** Goes along the last axis as far as it can, and on to the four rows beside that. */
+  #fillFrom(start: number, turns: number): void {
+    const { sides } = this;
     const [nx, ny, nz] = this.#cells.count;
-    const open = new Int32Array(sides.length);
-    for (let start = 0; start < sides.length; start++) {
-      if (sides[start] !== UNKNOWN) continue;
-      const turns = this.#volume.turnsAt(...this.#middle(start));
-      const side = turns === 0 ? OUT : IN;
-      let left = 0;
-      const take = (cell: number): void => {
-        if (sides[cell] !== UNKNOWN) return;
-        sides[cell] = side;
-        this.#turns[cell] = turns;
-        open[left++] = cell;
-      };
-      take(start);
-      while (left > 0) {
-        const cell = open[--left];
-        const k = cell % nz;
-        const row = (cell - k) / nz;
-        const j = row % ny;
-        if (k > 0) take(cell - 1);
-        if (k < nz - 1) take(cell + 1);
-        if (j > 0) take(cell - nz);
-        if (j < ny - 1) take(cell + nz);
-        if (row >= ny) take(cell - ny * nz);
-        if (row < (nx - 1) * ny) take(cell + ny * nz);
+    const side = turns === 0 ? OUT : IN;
+    const open = [start];
+    for (let cell = open.pop(); cell !== undefined; cell = open.pop()) {
+      if (sides[cell] !== UNKNOWN) continue;
+      const row = Math.floor(cell / nz);
+      let [from, to] = [cell, cell + 1];
+      while (from > row * nz && sides[from - 1] === UNKNOWN) from--;
+      while (to < (row + 1) * nz && sides[to] === UNKNOWN) to++;
+      sides.fill(side, from, to);
+      this.#turns.fill(turns, from, to);
+      const beside = [row % ny > 0 ? -nz : 0, row % ny < ny - 1 ? nz : 0, row >= ny ? -ny * nz : 0];
+      for (const step of [...beside, row < (nx - 1) * ny ? ny * nz : 0]) {
+        for (let next = from + step; step !== 0 && next < to + step; next++) {
+          if (sides[next] === UNKNOWN && (next === from + step || sides[next - 1] !== UNKNOWN)) open.push(next);
+        }
       }
     }
   }
@@ -148,7 +147,12 @@ export class Insides {
     if (side !== MAYBE) return side === IN;
     if (this.#open[cell] === 1) return this.#volume.contains(x, y, z);
     if (this.#turns[cell] === UNASKED) this.#turns[cell] = this.#turnsOfCut(cell);
-    const [mx, my, mz] = this.#middle(cell);
+    const { first, size, count } = this.#cells;
+    const row = Math.floor(cell / count[2]);
+    const i = Math.floor(row / count[1]);
+    const mx = (first[0] + i + MIDDLE[0]) * size[0];
+    const my = (first[1] + row - i * count[1] + MIDDLE[1]) * size[1];
+    const mz = (first[2] + cell - row * count[2] + MIDDLE[2]) * size[2];
     return this.#turns[cell] + this.#turnsBetween(cell, mx, my, mz, x, y, z) !== 0;
   }
 

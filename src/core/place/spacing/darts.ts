@@ -103,16 +103,9 @@ export class Darts {
       const x = half + 2 * half * (part & 3);
       const y = half + 2 * half * ((part >> 2) & 3);
       const z = half + 2 * half * (part >> 4);
-      if (this.#reaches(x, y, z, half) && this.#searchIn(x, y, z, half, 0, nears)) return true;
+      if ((share === null || reaches(share.box, x, y, z, half)) && this.#searchIn(x, y, z, half, 0, nears)) return true;
     }
     return false;
-  }
-
-  /** Whether a cube reaches into the box of what is filled. */
-  #reaches(x: number, y: number, z: number, half: number): boolean {
-    if (!this.#share) return true;
-    const [x0, y0, z0, x1, y1, z1] = this.#share.box;
-    return x + half > x0 && x - half < x1 && y + half > y0 && y - half < y1 && z + half > z0 && z - half < z1;
   }
 
   /** Of the cell's parts those that some position is near to all of: 64 bits. */
@@ -216,3 +209,12 @@ export class Darts {
     return drawFrom(this.#stream, this.#key, this.#draws++);
   }
 }
+
+/** Whether a cube reaches into a box. */
+const reaches = (box: Float64Array, x: number, y: number, z: number, half: number): boolean =>
+  x + half > box[0] &&
+  x - half < box[3] &&
+  y + half > box[1] &&
+  y - half < box[4] &&
+  z + half > box[2] &&
+  z - half < box[5];

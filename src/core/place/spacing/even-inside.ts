@@ -1,7 +1,7 @@
 /** The even pattern inside volumes. */
 import { cellKey, CHANNEL, drawFrom, streamOf } from "../../math";
 import { LOCAL_BITS } from "../slots";
-import { cellsOf, eachCell, IN, Insides, MAYBE, namesOf, OUT, type Cells } from "./cells";
+import { cellsOf, IN, Insides, namesOf, OUT, type Cells } from "./cells";
 import { APART, Darts, type Share } from "./darts";
 import { RING } from "./nearness";
 import { cellInTile, evenTile, inOrderOfLots } from "./tile";
@@ -21,19 +21,16 @@ const SHIFTS = 1 << 15;
 export function evenInside(volume: Volume, pitch: number, seed: number, out: Growing): void {
   const side = pitch / Math.sqrt(3);
   const cells = cellsOf(volume, [side, side, side]);
-  const name = namesOf(cells, LOCAL_BITS);
   const filling = new Filling(volume, cells, seed);
   filling.show();
   filling.mend();
-  eachCell(cells, (i, j, k, rank) => {
-    if (filling.push(rank, out.position)) out.local.push(name(i, j, k, rank));
-  });
+  filling.write(out);
 }
 
 class Filling {
-  readonly #volume: Volume;
   readonly #cells: Cells;
   readonly #insides: Insides;
+  readonly #share: Inner;
   readonly #darts: Darts;
   readonly #stream: number;
   /** Steps from one cell to the next in the first two axes, of {@link #darts}: it has a ring of empty cells about all. */
@@ -41,13 +38,12 @@ class Filling {
   readonly #deep: number;
   /** 1 for cells in whose reach the pattern has a position that is not inside. */
   readonly #bared: Uint8Array;
-  readonly #box = new Float64Array(6);
 
   constructor(volume: Volume, cells: Cells, seed: number) {
     const [nx, ny, nz] = cells.count;
-    this.#volume = volume;
     this.#cells = cells;
     this.#insides = new Insides(volume, cells);
+    this.#share = new Inner(volume, cells, this.#insides);
     this.#stream = streamOf(seed, CHANNEL.insideEven);
     this.#deep = nz + 2 * RING;
     this.#wide = (ny + 2 * RING) * this.#deep;
@@ -81,8 +77,6 @@ class Filling {
     const { first, size, count } = this.#cells;
     if (i < 0 || j < 0 || k < 0 || i >= count[0] || j >= count[1] || k >= count[2]) return false;
     const rank = (i * count[1] + j) * count[2] + k;
-    const side = this.#insides.sides[rank];
-    if (side !== MAYBE) return side === IN;
     const [u, v, w] = [(first[0] + i + x) * size[0], (first[1] + j + y) * size[1], (first[2] + k + z) * size[2]];
     return this.#insides.contains(rank, u, v, w);
   }
@@ -109,64 +103,100 @@ class Filling {
    * the order in which they lie in memory, before the others have their turns in the order of lots.
    */
   mend(): void {
-    const { sides } = this.#insides;
+    const [nx, ny, nz] = this.#cells.count;
     const roomy: number[] = [];
-    for (let rank = 0; rank < sides.length; rank++) {
-      if (this.#bared[rank] === 1 && sides[rank] !== OUT && this.#hasRoom(rank)) roomy.push(rank);
-    }
-    for (const rank of inOrderOfLots(roomy, (rank) => this.#keyOf(rank), this.#stream)) {
-      if (!this.#hasRoom(rank)) continue;
+    for (let i = 0, rank = 0; i < nx; i++)
+      for (let j = 0; j < ny; j++)
+        for (let k = 0; k < nz; k++, rank++)
+          if (this.#bared[rank] === 1 && this.#hasRoom(i, j, k, rank)) roomy.push(rank);
+    for (const rank of inOrderOfLots(roomy, (rank) => this.#keyOf(...this.#at(rank)), this.#stream)) {
+      const at = this.#at(rank);
+      if (!this.#hasRoom(...at, rank)) continue;
       const [x, y, z] = this.#darts.found;
-      this.#darts.put(this.#placeOf(...this.#at(rank)), x, y, z);
+      this.#darts.put(this.#placeOf(...at), x, y, z);
     }
   }
 
-  #hasRoom(rank: number): boolean {
-    const [i, j, k] = this.#at(rank);
+  #hasRoom(i: number, j: number, k: number, rank: number): boolean {
+    const side = this.#insides.sides[rank];
     const place = this.#placeOf(i, j, k);
-    if (this.#darts.taken[place] === 1) return false;
-    return this.#darts.search(place, this.#keyOf(rank), this.#shareOf(rank, i, j, k));
-  }
-
-  /** What of a cell lies inside: null for all of it. */
-  #shareOf(rank: number, i: number, j: number, k: number): Share | null {
-    if (this.#insides.sides[rank] === IN) return null;
-    const { first, size } = this.#cells;
-    const { least, most } = this.#volume;
-    const box = this.#box;
-    [i, j, k].forEach((cell, axis) => {
-      box[axis] = least[axis] / size[axis] - first[axis] - cell;
-      box[3 + axis] = most[axis] / size[axis] - first[axis] - cell;
-    });
-    return { box, holds: (x, y, z) => this.#isInside(i, j, k, x, y, z) };
+    if (side === OUT || this.#darts.taken[place] === 1) return false;
+    return this.#darts.search(place, this.#keyOf(i, j, k), side === IN ? null : this.#share.of(i, j, k));
   }
 
   #at(rank: number): [i: number, j: number, k: number] {
     const [, ny, nz] = this.#cells.count;
-    const k = rank % nz;
-    const row = (rank - k) / nz;
-    return [Math.floor(row / ny), row % ny, k];
+    const row = Math.floor(rank / nz);
+    return [Math.floor(row / ny), row % ny, rank % nz];
   }
 
   #placeOf(i: number, j: number, k: number): number {
     return (i + RING) * this.#wide + (j + RING) * this.#deep + k + RING;
   }
 
-  #keyOf(rank: number): number {
-    const [i, j, k] = this.#at(rank);
+  #keyOf(i: number, j: number, k: number): number {
     const { first } = this.#cells;
     return cellKey(first[0] + i, first[1] + j, first[2] + k);
   }
 
-  /** Adds a cell's position, in the volume's own coordinates, to others; false where it has none. */
-  push(rank: number, out: number[]): boolean {
-    const at = this.#at(rank);
-    const place = this.#placeOf(...at);
+  /** Adds the positions of all cells, in the volume's own coordinates, and what they are known by. */
+  write(out: Growing): void {
+    const { first, size, count } = this.#cells;
     const { points, taken } = this.#darts;
+    const name = namesOf(this.#cells, LOCAL_BITS);
+    for (let i = 0, rank = 0; i < count[0]; i++) {
+      for (let j = 0; j < count[1]; j++) {
+        let place = this.#placeOf(i, j, 0);
+        for (let k = 0; k < count[2]; k++, rank++, place++) {
+          if (taken[place] === 0) continue;
+          const [u, v, w] = [first[0] + i, first[1] + j, first[2] + k];
+          const p = 3 * place;
+          out.position.push((u + points[p]) * size[0], (v + points[p + 1]) * size[1], (w + points[p + 2]) * size[2]);
+          out.local.push(name(u, v, w, rank));
+        }
+      }
+    }
+  }
+}
+
+/** What of a cell that a wall goes through lies inside; the same object for one cell after the other. */
+class Inner implements Share {
+  readonly box = new Float64Array(6);
+  readonly #volume: Volume;
+  readonly #cells: Cells;
+  readonly #insides: Insides;
+  #i = 0;
+  #j = 0;
+  #k = 0;
+
+  constructor(volume: Volume, cells: Cells, insides: Insides) {
+    this.#volume = volume;
+    this.#cells = cells;
+    this.#insides = insides;
+  }
+
+  of(i: number, j: number, k: number): this {
     const { first, size } = this.#cells;
-    if (taken[place] === 0) return false;
-    for (let axis = 0; axis < 3; axis++) out.push((first[axis] + at[axis] + points[3 * place + axis]) * size[axis]);
-    return true;
+    const { least, most } = this.#volume;
+    this.#i = i;
+    this.#j = j;
+    this.#k = k;
+    for (let axis = 0; axis < 3; axis++) {
+      const corner = first[axis] + (axis === 0 ? i : axis === 1 ? j : k);
+      this.box[axis] = least[axis] / size[axis] - corner;
+      this.box[3 + axis] = most[axis] / size[axis] - corner;
+    }
+    return this;
+  }
+
+  holds(x: number, y: number, z: number): boolean {
+    const { first, size, count } = this.#cells;
+    return this.#insides.contains(
+      (this.#i * count[1] + this.#j) * count[2] + this.#k,
+      (first[0] + this.#i + x) * size[0],
+      (first[1] + this.#j + y) * size[1],
+      (first[2] + this.#k + z) * size[2],
+    );
   }
 }
 

@@ -157,13 +157,19 @@ function standing(field: Field, volume: Volume, found: Growing): Sown {
     local: Uint32Array.from(found.local),
     rise: found.rise.length > 0 ? Float64Array.from(found.rise) : null,
   };
-  for (let i = 0, p = 0; i < count; i++, p += 3) {
-    const own: Vec3 = [found.position[p], found.position[p + 1], found.position[p + 2]];
-    const [x, y, z] = rotate(rotation, own);
-    sown.position[p] = at[0] + x;
-    sown.position[p + 1] = at[1] + y;
-    sown.position[p + 2] = at[2] + z;
-    sown.normal.set(volume.outward([at[0] + x, at[1] + y, at[2] + z]), p);
+  const [right, up, front] = [rotate(rotation, [1, 0, 0]), rotate(rotation, [0, 1, 0]), rotate(rotation, [0, 0, 1])];
+  const middle = [0, 1, 2].map((axis) => (volume.least[axis] + volume.most[axis]) / 2);
+  for (let p = 0; p < 3 * count; p += 3) {
+    const x = found.position[p];
+    const y = found.position[p + 1];
+    const z = found.position[p + 2];
+    const [dx, dy, dz] = [x - middle[0], y - middle[1], z - middle[2]];
+    const far = Math.sqrt(dx * dx + dy * dy + dz * dz);
+    for (let axis = 0; axis < 3; axis++) {
+      sown.position[p + axis] = at[axis] + x * right[axis] + y * up[axis] + z * front[axis];
+      const way = dx * right[axis] + dy * up[axis] + dz * front[axis];
+      sown.normal[p + axis] = far > 0 ? way / far : axis === 1 ? 1 : 0;
+    }
   }
   return sown;
 }
