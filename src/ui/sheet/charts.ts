@@ -25,6 +25,9 @@ export interface Shown {
 export class Charts {
   readonly #laid: readonly Laid[];
   readonly #map: Charted;
+  #borders: Float64Array[] | undefined;
+  /** Lines as they run on the charts, by their points. */
+  readonly #lines = new WeakMap<readonly Vec3[], Vec3[][]>();
 
   private constructor(laid: readonly Laid[], map: Charted) {
     this.#laid = laid;
@@ -56,7 +59,9 @@ export class Charts {
 
   /** Outlines and seams of all charts, as x and y of both ends: 4 numbers each. */
   get borders(): readonly Float64Array[] {
-    return this.#laid.map(({ chart, shift }) => chart.borders.map((value, k) => (k % 2 === 0 ? value + shift : value)));
+    return (this.#borders ??= this.#laid.map(({ chart, shift }) =>
+      chart.borders.map((value, k) => (k % 2 === 0 ? value + shift : value)),
+    ));
   }
 
   /** How full it is at a place, and why. */
@@ -95,6 +100,12 @@ export class Charts {
 
   /** A line near the surfaces as it runs on the charts, in pieces where it crosses a seam; heights are 0. */
   line(points: readonly Vec3[]): Vec3[][] {
+    let pieces = this.#lines.get(points);
+    if (!pieces) this.#lines.set(points, (pieces = this.#piecesOf(points)));
+    return pieces;
+  }
+
+  #piecesOf(points: readonly Vec3[]): Vec3[][] {
     return this.#laid.flatMap(({ field }) => {
       const pieces: Vec3[][] = [];
       points.forEach((point, i) => {
