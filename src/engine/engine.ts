@@ -8,7 +8,7 @@ import { groundsUnder, laidTrack } from "@/core/lay";
 import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
 import { linesOf, madeMesh, type Made as MadeSurface } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
-import { Body, Ground, hullOf, UvChart, type ChartTable, type TriangleMesh } from "@/core/mesh";
+import { Body, Ground, UvChart, type ChartTable, type TriangleMesh } from "@/core/mesh";
 import {
   evaluateChanged,
   groundsFor,
@@ -21,6 +21,7 @@ import {
   type PropsAsGround,
 } from "@/core/place";
 import { dressingsBefore, dressingsUnder, inOrder, measuredTo } from "./order";
+import { bodyOf, solidOf, type Solid } from "./solids";
 import { isWall, propsCompared } from "./wanted";
 import { placingBounds, preparationMatrix, type Prop, type Scene, type Surface } from "@/core/scene";
 
@@ -398,25 +399,4 @@ function standsOn({ where, fit }: Dressing, { lines, surfaces }: Scene): (id: st
   const standing = new Set([...dropped, ...where.surfaces]);
   const laid = new Set(lines.flatMap(({ id, laid }) => (laid && where.lines.includes(id) ? laid.on : [])));
   return (id) => (standing.has(id) ? "stands" : laid.has(id) && fit.drop === "off" ? "pinned" : null);
-}
-
-/** A prop's mesh as it is prepared, and the corners of its hull. */
-interface Solid {
-  mesh: TriangleMesh;
-  hull: Float32Array;
-}
-
-const bodyOf = (solid: Solid | undefined): Body | undefined => solid && Body.of(solid.mesh);
-
-/** @param m a matrix of 12 numbers, rows first */
-function solidOf(mesh: TriangleMesh, m: readonly number[]): Solid {
-  const position = new Float32Array(mesh.position.length);
-  for (let p = 0; p < position.length; p += 3) {
-    for (let axis = 0; axis < 3; axis++) {
-      const r = 4 * axis;
-      position[p + axis] =
-        m[r] * mesh.position[p] + m[r + 1] * mesh.position[p + 1] + m[r + 2] * mesh.position[p + 2] + m[r + 3];
-    }
-  }
-  return { mesh: { ...mesh, position }, hull: hullOf(position) };
 }
