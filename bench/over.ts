@@ -6,7 +6,7 @@
 import { GuideLine, lineSchema } from "../src/core/line";
 import { madeMesh, madeSchema } from "../src/core/made";
 import { Ground } from "../src/core/mesh";
-import type { Raster } from "../src/core/files";
+import type { Raster } from "../src/core/image";
 import { dressingSchema, evaluateChanged, StepMemory, type Dressing, type Surroundings } from "../src/core/place";
 import { ground, METRES } from "./terrain";
 import type { Row } from "./row";

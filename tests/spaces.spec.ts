@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { writeRaster } from "../src/core/files";
+import { writeRaster } from "../src/core/image";
 import { addProp, drawLine, enter, expectProps, newScene, openScene, propCount, saved, settled } from "./table";
 
 const column = (page: Page) => page.getByRole("textbox", { name: "Name of the surface" });

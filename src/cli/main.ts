@@ -1,9 +1,10 @@
 /** The command line: the engine without a browser, for pipelines. `--help` says what there is. */
+import { InputError } from "@/core/schema";
 import { readFileSync, statSync, writeFileSync, mkdirSync } from "node:fs";
 import { basename, dirname, extname, join } from "node:path";
 import { parseArgs } from "node:util";
 import { assetPath, checkedAssets, parseSceneText, readProject, type FormatName, type Project } from "@/core/files";
-import { InputError, type Scene } from "@/core/scene";
+import { type Scene } from "@/core/scene";
 import { demoScene } from "@/demo";
 import { evaluateScene, writePlacements } from "@/engine/jobs";
 import { meshesCompared, meshesWanted } from "@/engine/wanted";

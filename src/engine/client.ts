@@ -5,9 +5,9 @@
 import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
-import type { Member, Merged, TriangleMesh } from "@/core/mesh";
-import type { Shapes } from "@/core/place";
-import { InputError, type Scene } from "@/core/scene";
+import type { Member, Merged, TriangleMesh, Shapes } from "@/core/mesh";
+import { InputError } from "@/core/schema";
+import { type Scene } from "@/core/scene";
 import type { ChartedSurface, DressingResult } from "./engine";
 import type { Evaluation, EvaluationApi, Progress } from "./evaluation.worker";
 import type { Answer, FilesApi } from "./files.worker";

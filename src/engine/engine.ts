@@ -2,22 +2,29 @@
  * *The engine: evaluates the dressings of a scene and remembers what it computed.* It runs in a worker for the application
  * and directly under Node; between two scenes it computes only what differs.
  */
+import { isPng, readRaster, type Raster } from "@/core/image";
 import { findings, poking, type Finding, type Wall } from "@/core/check";
-import { isPng, readRaster, readSolid, type Raster } from "@/core/files";
+import { readSolid } from "@/core/files";
 import { groundsUnder, laidTrack } from "@/core/lay";
 import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
 import { linesOf, madeMesh, type Made as MadeSurface } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
-import { Body, Ground, UvChart, type ChartTable, type TriangleMesh } from "@/core/mesh";
+import {
+  Body,
+  Ground,
+  UvChart,
+  type ChartTable,
+  type TriangleMesh,
+  groundsFor,
+  type GroundSurface,
+  type PropBounds,
+} from "@/core/mesh";
 import {
   evaluateChanged,
-  groundsFor,
   propsAsGround,
   StepMemory,
   type Dressing,
-  type GroundSurface,
   type Placements,
-  type PropBounds,
   type PropsAsGround,
 } from "@/core/place";
 import { dressingsBefore, dressingsUnder, inOrder, measuredTo } from "./order";

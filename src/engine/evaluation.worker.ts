@@ -1,9 +1,10 @@
 /** The worker that evaluates a scene while it is edited. Placements are handed over, not copied. */
+import { InputError } from "@/core/schema";
 import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
 import { buffersOf } from "@/core/place";
-import { InputError, type Scene } from "@/core/scene";
+import { type Scene } from "@/core/scene";
 import { Engine, type ChartedSurface, type DressingResult } from "./engine";
 
 /** How far the work has come: posted while it lasts, beside the answer. */

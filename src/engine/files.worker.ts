@@ -1,7 +1,8 @@
 /** The worker for whole files: props coming in, exports and projects going out. Apart, so that edits never wait for it. */
+import { InputError } from "@/core/schema";
 import * as Comlink from "comlink";
 import { hashOf, readProject, readPropFile, splitFile, writeProject, type Assets, type FormatName } from "@/core/files";
-import { InputError, type Scene } from "@/core/scene";
+import { type Scene } from "@/core/scene";
 import { Engine } from "./engine";
 import { placeWithSeed, writePlacements } from "./jobs";
 

@@ -1,7 +1,8 @@
 /** Work on whole files, the same in a worker and under Node. */
+import { InputError } from "@/core/schema";
 import { FORMATS, standing, type Assets, type EvaluatedScene, type FormatName } from "@/core/files";
 import type { Placements } from "@/core/place";
-import { InputError, type Scene } from "@/core/scene";
+import { type Scene } from "@/core/scene";
 import type { Finding } from "@/core/check";
 import { Engine, type DressingResult } from "./engine";
 import { withUnder } from "./order";

@@ -1,7 +1,6 @@
 /** The worker that makes the meshes of bent and clipped placements for the view. */
 import * as Comlink from "comlink";
-import { mergedShapes, type Member, type Merged, type TriangleMesh } from "@/core/mesh";
-import type { Shapes } from "@/core/place";
+import { mergedShapes, type Member, type Merged, type TriangleMesh, type Shapes } from "@/core/mesh";
 
 /** Meshes of props' parts, by the names that the view gives them; the oldest are forgotten and asked for again. */
 const known = new Map<string, TriangleMesh>();

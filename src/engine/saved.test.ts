@@ -23,7 +23,7 @@ test("a project of version 5 comes to the placements and findings that it had", 
   const { scene, assets } = readProject(file("regatta-5.zip"), "regatta-5.zip");
   const evaluated = await evaluateScene(scene, assets, { poking: true });
   const then = rowsByDressing(file("regatta-5.csv").toString());
-  const now = rowsByDressing(new TextDecoder().decode(FORMATS.csv.write(evaluated, assets)));
+  const now = rowsByDressing(new TextDecoder().decode(await FORMATS.csv.write(evaluated, assets)));
   expect([...now.keys()]).toEqual([...then.keys()]);
   for (const [dressing, rows] of then) {
     const found = now.get(dressing)!;

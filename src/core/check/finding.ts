@@ -1,7 +1,7 @@
 /** What a check is, and what it finds. One file a check, all with the same protocol. */
 import type { GuideLine } from "../line";
-import type { Body, Ground } from "../mesh";
-import type { Dressing, Placements, PropBounds } from "../place";
+import type { Body, Ground, PropBounds } from "../mesh";
+import type { Dressing, Placements } from "../place";
 
 /** What can be done about a finding with one click. The interface knows how. */
 export type Mend =

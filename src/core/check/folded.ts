@@ -1,7 +1,8 @@
 /** Folded: in a bend tighter than a row lies beside it, or a bent prop is broad, what lies on its inside runs over itself. */
+import type { PropBounds } from "../mesh";
 import { rowsByLine, type Row } from "./rows";
 import { naming, props, type Check, type Finding } from "./finding";
-import { rowOffsets, type PropBounds } from "../place";
+import { rowOffsets } from "../place";
 import type { GuideLine } from "../line";
 import type { Checked } from "./finding";
 

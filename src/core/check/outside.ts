@@ -1,5 +1,6 @@
 /** Outside its area or volume: what was moved by hand or by an offset to where no outline, or no wall, has it. */
-import { FLAG, Plan, sizeOf, Volume } from "../place";
+import { sizeOf } from "../mesh";
+import { FLAG, Plan, Volume } from "../place";
 import { metres, naming, props, type Check, type Checked } from "./finding";
 import { isMovedAside, isStanding } from "./rows";
 

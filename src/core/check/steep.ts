@@ -2,7 +2,7 @@
 import { naming, props, type Check } from "./finding";
 import { isStanding } from "./rows";
 import { FLAG } from "../place";
-import { formatValue } from "../scene/expression";
+import { formatValue } from "../schema";
 import type { Met } from "../mesh";
 
 /** Let pass, radians: what stands on an edge may be told to stand on either side of it. */

@@ -1,3 +1,4 @@
+import { InputError } from "../schema";
 import { Document } from "@gltf-transform/core";
 import { validateBytes } from "gltf-validator";
 import { strToU8, unzipSync, zipSync } from "fflate";
@@ -5,7 +6,7 @@ import { evaluate } from "../place";
 import { GuideLine } from "../line";
 import { makeLine } from "../line/testing";
 import { angleBetween, distance, fromAxisAngle, quatAt, vectorAt } from "../math";
-import { emptyScene, InputError, parseScene, sceneSchema, type Scene } from "../scene";
+import { emptyScene, parseScene, sceneSchema, type Scene } from "../scene";
 import { CSV_COLUMNS } from "./csv";
 import { hashOf } from "./assets";
 import { stands, type EvaluatedScene } from "./evaluated";

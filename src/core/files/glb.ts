@@ -6,14 +6,15 @@
  * for every placement, for programs that do not read that. Positions count from the dressing's node, which stands at the
  * dressing's origin, so that they keep their precision far away from the scene's.
  */
+import { entryOf } from "../mesh";
 import { Document, Logger, type Buffer, type Mesh, type Node, type vec3, type vec4 } from "@gltf-transform/core";
 import { EXTMeshGPUInstancing } from "@gltf-transform/extensions";
 import { mergeDocuments, prune, unpartition } from "@gltf-transform/functions";
-import { InputError } from "../scene";
+import { InputError } from "../schema";
 import { stands, type EvaluatedDressing, type EvaluatedScene } from "./evaluated";
 import { flatMesh, glbIO, meshNodesOf, readGlb } from "./gltf";
 import { Variants, WHITE } from "./variants";
-import { entryOf, FLAG, type Placements } from "../place";
+import { FLAG, type Placements } from "../place";
 import type { Assets } from "./assets";
 
 export type GlbForm = "instanced" | "plain";

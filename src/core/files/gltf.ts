@@ -12,7 +12,7 @@ import {
 } from "@gltf-transform/core";
 import { ALL_EXTENSIONS } from "@gltf-transform/extensions";
 import { transformPrimitive } from "@gltf-transform/functions";
-import { InputError } from "../scene";
+import { InputError } from "../schema";
 
 /** Compressed meshes would need decoders of their own. */
 const UNREADABLE = new Set(["KHR_draco_mesh_compression", "EXT_meshopt_compression", "KHR_meshopt_compression"]);

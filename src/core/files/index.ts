@@ -8,7 +8,6 @@ import type { EvaluatedScene } from "./evaluated";
 export { assetsOf, hashOf, type Assets } from "./assets";
 export { standing, type EvaluatedScene } from "./evaluated";
 export { readPropFile } from "./prop";
-export { isPng, MOST_PIXELS, readRaster, writeRaster, type Raster } from "./raster";
 export { readSolid } from "./solid";
 export { splitFile } from "./split";
 export { assetPath, checkedAssets, parseSceneText, readProject, writeProject, type Project } from "./project";

@@ -1,7 +1,8 @@
 /** A project as one file: a zip with `scene.json`, `assets/<hash>.glb` and, for pictures, `assets/<hash>.png`. */
+import { isPng } from "../image";
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from "fflate";
-import { InputError, parseScene, type Scene } from "../scene";
-import { isPng } from "./raster";
+import { parseScene, type Scene } from "../scene";
+import { InputError } from "../schema";
 import { assetsOf, hashOf, type Assets } from "./assets";
 
 export interface Project {

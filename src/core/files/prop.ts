@@ -1,8 +1,9 @@
 /** Reading a GLB as a prop: is it sound, how large is it, what does it bring. */
-import { InputError, type Brought } from "../scene";
+import type { PropBounds } from "../mesh";
+import { type Brought } from "../scene";
 import { determinant, meshNodesOf, readGlb, solidPrimitives, trianglesIn } from "./gltf";
 import type { Material } from "@gltf-transform/core";
-import type { PropBounds } from "../place";
+import { InputError } from "../schema";
 
 /** What a prop's file brings. */
 export interface PropFile {

@@ -1,6 +1,6 @@
 /** A file with several meshes, as one file for each. */
 import { prune } from "@gltf-transform/functions";
-import { InputError } from "../scene";
+import { InputError } from "../schema";
 import { glbIO, meshNodesOf, readGlb } from "./gltf";
 
 /** A file is not parted into more than so many. */

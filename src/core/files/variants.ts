@@ -3,11 +3,10 @@
  * a tint, and in the shapes of placements that are bent or clipped.
  */
 import { type Buffer, type Document, type mat4, type Material, type Mesh, type Primitive } from "@gltf-transform/core";
-import { shapedMesh, type TriangleMesh } from "../mesh";
+import { shapedMesh, type TriangleMesh, type Shapes } from "../mesh";
 import { preparationMatrix, type Prop } from "../scene";
 import { transformedMesh } from "./gltf";
 import { plainArrays } from "./solid";
-import type { Shapes } from "../place";
 
 /** What a placement's mesh is besides its prop. */
 export interface Look {

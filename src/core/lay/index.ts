@@ -2,8 +2,7 @@
 import { edgeTrack } from "./edges";
 import { trackOnto } from "./onto";
 import type { GuideLine, LaidTrack, Line } from "../line";
-import { groundsFor, type GroundSurface } from "../place";
-import type { Ground } from "../mesh";
+import { type Ground, groundsFor, type GroundSurface } from "../mesh";
 
 /** The surfaces that a line lies on. */
 export function groundsUnder({ laid }: Line, surfaces: ReadonlyMap<string, GroundSurface>): Ground[] {

@@ -10,7 +10,7 @@ import {
   switchParam,
   vec3Schema,
   wholeParam,
-} from "../scene/param";
+} from "../schema";
 import type { Vec3 } from "../math";
 
 /** How many bits of a placement's key are the line's number; see `place/slots.ts`. */

@@ -1,6 +1,6 @@
 /** Surfaces that are made by numbers and lines instead of brought in: the Zod schema of each kind. */
 import { z } from "zod";
-import { angleParam, choiceParam, idSchema, lengthParam, switchParam, vec3Schema, wholeParam } from "../scene/param";
+import { angleParam, choiceParam, idSchema, lengthParam, switchParam, vec3Schema, wholeParam } from "../schema";
 
 const side = (label: string, help: string, standard: number) =>
   lengthParam({ label, help, default: standard, above: 0, max: 100_000, slider: [0.1, 40] });

@@ -14,3 +14,6 @@ export { hitsFor, type Hits, type Seen } from "./heights";
 export { randomOver, risesOf, type Spread } from "./random-over";
 export { RayTree, type Met } from "./ray-tree";
 export { Winding } from "./winding";
+export { boundsSchema, sizeOf, type PropBounds } from "./bounds";
+export { groundsFor, type GroundSurface } from "./grounds";
+export { buffersOfShapes, entryOf, MATRIX, PLANES, SAMPLE, samplesOf, type Shapes } from "./shapes";

@@ -1,5 +1,5 @@
 /** Many bent and clipped placements of one prop as a single mesh, for drawing them at once. */
-import type { Shapes } from "../place/shapes";
+import type { Shapes } from "./shapes";
 import { shapedMesh } from "./shape";
 import type { Attribute, TriangleMesh } from "./mesh";
 

@@ -5,7 +5,7 @@ import { mergedShapes } from "./merged";
 import type { TriangleMesh } from "./mesh";
 import { dot, rotate, vectorAt, type Quat, type Vec3 } from "../math";
 import { hullOf } from "./hull";
-import type { Shapes } from "../place";
+import type { Shapes } from ".";
 
 /** A ball of triangles with texture coordinates and normals. */
 function ball(rings: number, segments: number): TriangleMesh {

@@ -1,5 +1,5 @@
 /** A prop's mesh in the shape that a placement has: clipped, cut where it bends, and carried onto the bent way. */
-import { MATRIX, PLANES, SAMPLE, samplesOf, type Shapes } from "../place/shapes";
+import { MATRIX, PLANES, SAMPLE, samplesOf, type Shapes } from "./shapes";
 import { clipped, sliced } from "./slice";
 import type { Attribute, TriangleMesh } from "./mesh";
 

@@ -1,11 +1,9 @@
 /** Placing: the seven steps of a dressing and what they come to. */
-export * from "./bounds";
 export { byMesh, placingMatrix } from "./bodies";
 export { Boxes } from "./boxes";
 export { MOST_TRIANGLES, propsAsGround, type PropsAsGround } from "./props-as-ground";
 export { rowOffsets } from "./fit/rows";
 export { evaluate, evaluateChanged, type Surroundings } from "./evaluate";
-export { groundsFor, type GroundSurface } from "./grounds";
 export { dropInto } from "./fit/drop";
 export { FELT, writeFootprints } from "./fit/footprint";
 export { type Charted } from "./charted";
@@ -16,7 +14,6 @@ export { StepMemory } from "./memory";
 export { type Peg } from "./pegs";
 export { buffersOf, type Placements } from "./placements";
 export { dressingSchema, STEP_NAMES, STEP_SCHEMAS, type Dressing, type StepName } from "./schema";
-export { entryOf, type Shapes } from "./shapes";
 export {
   ADDED,
   ADDED_TAG,

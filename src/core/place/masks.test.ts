@@ -1,5 +1,6 @@
+import { readRaster, writeRaster, type Raster } from "../image";
 import fc from "fast-check";
-import { hashOf, readRaster, writeRaster, type Raster } from "../files";
+import { hashOf } from "../files";
 import { makeLine } from "../line/testing";
 import { madeMesh, madeSchema } from "../made";
 import { Ground } from "../mesh";

@@ -1,6 +1,6 @@
 /** Pegs: what the artist fixed by hand. Rules leave it alone, whatever they would have done with the slot. */
 import { z } from "zod";
-import { idSchema, vec3Schema } from "../scene/param";
+import { idSchema, vec3Schema } from "../schema";
 import { FLAG, keyOf, MAX_LOCAL, MIN_SLOT, NO_PROP, Slots } from "./slots";
 import { arcLengthWithin, type GuideLine } from "../line";
 import type { PropChoice } from "./what/what";

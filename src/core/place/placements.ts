@@ -1,6 +1,6 @@
 import type { Charted } from "./charted";
 import type { DensityMap } from "./gaps/density-map";
-import { buffersOfShapes, type Shapes } from "./shapes";
+import { buffersOfShapes, type Shapes } from "../mesh";
 
 /**
  * *The placements of one dressing*: what the seven steps come to. Structure of arrays, ready to be handed between threads.

@@ -1,8 +1,7 @@
 /** *The props of a dressing as ground* for those of another: lanterns on crates. */
-import { Ground, type TriangleMesh } from "../mesh";
+import { Ground, type TriangleMesh, type PropBounds } from "../mesh";
 import { rotate, type Vec3 } from "../math";
 import { FLAG, NO_PROP } from "./slots";
-import type { PropBounds } from "./bounds";
 import type { Placements } from "./placements";
 
 /** Dressings of more triangles than this are stood on by their props' boxes. */

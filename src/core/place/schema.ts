@@ -1,6 +1,6 @@
 /** The Zod schema of a dressing: its seven steps, each from its own folder, and its pegs. */
 import { z } from "zod";
-import { idSchema, nameSchema } from "../scene/param";
+import { idSchema, nameSchema } from "../schema";
 import { fitSchema } from "./fit/schema";
 import { gapsSchema } from "./gaps/schema";
 import { pegSchema } from "./pegs";

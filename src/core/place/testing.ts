@@ -1,13 +1,12 @@
 /** Small scenes for tests: two made-up props, lines and surfaces, and what a dressing of them comes to. */
 import { GuideLine, type Line } from "../line";
 import { makeLine } from "../line/testing";
-import { Ground, type Stand, type TriangleMesh } from "../mesh";
+import { Ground, type Stand, type TriangleMesh, type PropBounds } from "../mesh";
 import { dressingSchema, type Dressing } from "./schema";
 import { evaluate } from "./evaluate";
 import { boxMesh as boxMeshOf } from "./props-as-ground";
 import { slotOfKey } from "./slots";
 import type { Vec3 } from "../math";
-import type { PropBounds } from "./bounds";
 import type { Placements } from "./placements";
 import type { z } from "zod";
 

@@ -1,5 +1,6 @@
 /** Making new things in a scene: ids, names that are free, and dressings whose defaults suit their prop and line. */
-import { dressingSchema, sizeOf, type Dressing, type PropBounds } from "../place";
+import { sizeOf, type PropBounds } from "../mesh";
+import { dressingSchema, type Dressing } from "../place";
 import { placingBounds } from "./prepare";
 import { SCENE_VERSION, type Prop, type Scene } from "./schema";
 

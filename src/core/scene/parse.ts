@@ -1,5 +1,5 @@
 /** Reading a scene from outside: version, migrations, validation. */
-import { InputError, sentenceOf } from "./errors";
+import { InputError, sentenceOf } from "../schema";
 import { SCENE_VERSION, sceneSchema, type Scene } from "./schema";
 
 type Json = Record<string, unknown>;

@@ -1,8 +1,8 @@
 /** How a prop is prepared once, for all that uses it: which way it faces, its real size, its pivot, its footprint. */
 import { z } from "zod";
 import { cross, dot, scale, subtract, type Vec3 } from "../math";
-import { choiceParam, plainParam, vec3Schema } from "./param";
-import type { PropBounds } from "../place/bounds";
+import { choiceParam, plainParam, vec3Schema } from "../schema";
+import type { PropBounds } from "../mesh";
 
 const DIRECTIONS: Readonly<Record<Direction, Vec3>> = {
   "+x": [1, 0, 0],

@@ -1,10 +1,10 @@
 /** The Zod schema of the Scene, the only truth: everything else is derived from it and from the assets it names. */
 import { z } from "zod";
-import { lineSchema } from "../line/schema";
-import { madeSchema } from "../made/schema";
-import { boundsSchema } from "../place/bounds";
-import { dressingSchema } from "../place/schema";
-import { assetHashSchema, idSchema, nameSchema, vec3Schema } from "./param";
+import { lineSchema } from "../line";
+import { madeSchema } from "../made";
+import { boundsSchema } from "../mesh";
+import { dressingSchema } from "../place";
+import { assetHashSchema, idSchema, nameSchema, vec3Schema } from "../schema";
 import { preparationSchema } from "./prepare";
 
 /** The version this program writes; older ones are brought up on load, newer ones refused. */

@@ -1,8 +1,10 @@
 /** Files that come in: props are added to the scene, project files opened as scenes of their own. */
+import { InputError } from "@/core/schema";
+import { MOST_PIXELS, writeRaster } from "@/core/image";
 import { toast } from "sonner";
-import { hashOf, MOST_PIXELS, writeRaster } from "@/core/files";
+import { hashOf } from "@/core/files";
 import { fileJobs } from "@/engine/client";
-import { InputError, freeName, newId, propSchema, surfaceSchema, type Prop, type Surface } from "@/core/scene";
+import { freeName, newId, propSchema, surfaceSchema, type Prop, type Surface } from "@/core/scene";
 import { addScene, assetBytes, putAssets, useSceneStore } from "@/store";
 import { addSurfaces, editProp, editSurface, replaceProp, replaceSurfaceBy } from "../state/edits";
 import { selectProp, useSession } from "../state/session";

@@ -3,7 +3,7 @@ import { LoadingManager, Mesh, MeshPhongMaterial, MeshStandardMaterial, type Mat
 import { GLTFExporter } from "three/examples/jsm/exporters/GLTFExporter.js";
 import { MTLLoader } from "three/examples/jsm/loaders/MTLLoader.js";
 import { OBJLoader } from "three/examples/jsm/loaders/OBJLoader.js";
-import { InputError } from "@/core/scene";
+import { InputError } from "@/core/schema";
 
 export const isObj = ({ name }: File): boolean => /\.obj$/i.test(name);
 

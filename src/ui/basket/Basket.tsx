@@ -1,8 +1,9 @@
 "use client";
 /** The basket: the scene's props and mixes as pictures, which can be dragged onto the strip to swap; and its surfaces. */
+import { sizeOf } from "@/core/mesh";
 import { PanelRightClose, PanelRightOpen } from "lucide-react";
 import { useRef, type ReactNode } from "react";
-import { propsIn, sizeOf } from "@/core/place";
+import { propsIn } from "@/core/place";
 import { preparedBounds, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
 import { MESH_FILES } from "../assets/bring-in";

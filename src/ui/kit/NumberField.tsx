@@ -5,7 +5,7 @@
  */
 import { Undo2 } from "lucide-react";
 import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import { evaluateExpression, formatValue, InputError, type ParamDescription, type Unit } from "@/core/scene";
+import { evaluateExpression, formatValue, InputError, type ParamDescription, type Unit } from "@/core/schema";
 import { Slider } from "./Slider";
 
 export interface Edit<T> {

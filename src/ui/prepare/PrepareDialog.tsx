@@ -1,17 +1,9 @@
 "use client";
 /** Setting a prop up once, for all that uses it: pivot, front and up, real size, footprint; and what its file brought. */
+import { describeChoice, describeParam, formatValue } from "@/core/schema";
 import { useRef } from "react";
-import { sizeOf } from "@/core/place";
-import {
-  describeChoice,
-  describeParam,
-  formatValue,
-  preparationSchema,
-  preparedBounds,
-  turnedByQuarter,
-  type Preparation,
-  type Prop,
-} from "@/core/scene";
+import { sizeOf } from "@/core/mesh";
+import { preparationSchema, preparedBounds, turnedByQuarter, type Preparation, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
 import { MESH_FILES, replaceFile } from "../assets/bring-in";
 import { Button, FilesInput, Modal, NumberField, Segmented, Toggle, ValueField } from "../kit";

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import type { PropBounds } from "@/core/place";
+import type { PropBounds } from "@/core/mesh";
 import { place } from "@/core/place/testing";
 import { fittedTo, footprintsOf, middleOf, neighboursOf, placementAt } from "./model";
 

@@ -1,5 +1,6 @@
 /** What the sheet shows, in numbers: where it looks, the footprints of placements, how far neighbours are apart. */
-import { FLAG, NO_PROP, type Placements, type PropBounds } from "@/core/place";
+import type { PropBounds } from "@/core/mesh";
+import { FLAG, NO_PROP, type Placements } from "@/core/place";
 
 /** The ground that the middle of the sheet shows, and pixels a metre. */
 export interface SheetView {

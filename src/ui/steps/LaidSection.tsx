@@ -2,7 +2,7 @@
 /** Of a line: whether it lies on surfaces, or follows the edges of one. */
 import type { z } from "zod";
 import { laidSchema, type Laid, type LaidOnEdges, type LaidOnSurface, type Line } from "@/core/line";
-import { describeChoice, describeParam } from "@/core/scene";
+import { describeChoice, describeParam } from "@/core/schema";
 import { useScene } from "@/store";
 import { Button, Choose, NumberField, Segmented, Toggle, ValueField } from "../kit";
 import { editLine, lineOf, makeKnots, makeRows } from "../state/edits";

@@ -13,7 +13,7 @@ import {
   type LineKind,
   polylineSchema,
 } from "@/core/line";
-import { describeChoice, describeParam, formatValue } from "@/core/scene";
+import { describeChoice, describeParam, formatValue } from "@/core/schema";
 import { useScene } from "@/store";
 import { Button, Choose, NumberField, Segmented, Toggle } from "../kit";
 import {

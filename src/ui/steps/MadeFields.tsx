@@ -1,8 +1,9 @@
 "use client";
 /** What a made surface is made of: its numbers, its switches and its lines. */
+import { describeChoice, describeParam } from "@/core/schema";
 import type { z } from "zod";
 import { MADE_KINDS, revolveSchema, type Loft, type Made, type Revolve } from "@/core/made";
-import { describeChoice, describeParam, type Surface } from "@/core/scene";
+import { type Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { Choose, NumberField, Segmented, Toggle, ValueField } from "../kit";
 import { editMade, surfaceOf } from "../state/edits";

@@ -1,8 +1,10 @@
 "use client";
 /** The left column when a prop is selected. */
+import { formatValue } from "@/core/schema";
+import { sizeOf } from "@/core/mesh";
 import { useRef } from "react";
-import { propsIn, sizeOf } from "@/core/place";
-import { formatValue, preparedBounds, type Prop } from "@/core/scene";
+import { propsIn } from "@/core/place";
+import { preparedBounds, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
 import { lightVersionFor, MESH_FILES } from "../assets/bring-in";
 import { broughtFacts, isOddlySized, mendedSentences, UNITS } from "../prepare/brought";

@@ -1,10 +1,5 @@
 "use client";
 /** The left column when a surface is selected: where it stands, how it is turned and sized, what it is good for. */
-import { useRef } from "react";
-import { MADE_KINDS } from "@/core/made";
-import { laidSchema, type LaidOnEdges } from "@/core/line";
-import { fromTurns, turnsOf } from "@/core/math";
-import { fieldIdsOf } from "@/core/place";
 import {
   angleParam,
   describeChoice,
@@ -12,8 +7,13 @@ import {
   lengthParam,
   plainParam,
   type ParamDescription,
-  type Surface,
-} from "@/core/scene";
+} from "@/core/schema";
+import { useRef } from "react";
+import { MADE_KINDS } from "@/core/made";
+import { laidSchema, type LaidOnEdges } from "@/core/line";
+import { fromTurns, turnsOf } from "@/core/math";
+import { fieldIdsOf } from "@/core/place";
+import { type Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { MESH_FILES, partSurface, replaceSurface, standInFor } from "../assets/bring-in";
 import { useSurfaceModel } from "../assets/surface-models";

@@ -2,7 +2,7 @@
 /** Controls of a step made from its schema: label, unit, default, limits and explanation all come from there. */
 import type { z } from "zod";
 import { STEP_SCHEMAS, type Dressing, type StepName } from "@/core/place";
-import { describeChoice, describeParam, sentenceOf } from "@/core/scene";
+import { describeChoice, describeParam, sentenceOf } from "@/core/schema";
 import { NumberField, RangeField, Segmented, Toggle } from "../kit";
 import { dressingOf, editDressing } from "../state/edits";
 import { useEdit } from "../state/useEdit";

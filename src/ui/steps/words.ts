@@ -1,6 +1,7 @@
 /** A dressing in words: one sentence for the whole, one short summary for each step. */
+import { formatValue } from "@/core/schema";
 import { fieldIdsOf, type Dressing, type Placements, type StepName } from "@/core/place";
-import { formatValue, type Scene } from "@/core/scene";
+import { type Scene } from "@/core/scene";
 
 /** A piece of the sentence; one with a step can be clicked to open it. */
 export interface Phrase {

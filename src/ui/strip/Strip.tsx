@@ -1,7 +1,8 @@
 "use client";
 /** The strip: a dressing's lines unrolled, as the second place to work. */
+import { sizeOf } from "@/core/mesh";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { sizeOf, type Dressing, type Placements } from "@/core/place";
+import { type Dressing, type Placements } from "@/core/place";
 import { preparedBounds } from "@/core/scene";
 import { useScene } from "@/store";
 import { lookOf } from "../assets/models";

@@ -1,9 +1,10 @@
 "use client";
 /** Boxes about what is selected and what the pointer is over. */
+import type { PropBounds } from "@/core/mesh";
 import { invalidate } from "@react-three/fiber";
 import { useEffect, useMemo } from "react";
 import { BufferAttribute, BufferGeometry, Matrix4, Vector3 } from "three";
-import type { Placements, PropBounds } from "@/core/place";
+import type { Placements } from "@/core/place";
 import { preparedBounds } from "@/core/scene";
 import { useScene } from "@/store";
 import { usePlacements } from "../state/results";

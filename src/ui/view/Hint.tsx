@@ -2,7 +2,7 @@
 /** What can be done in the view with the tool or the selection at hand, how far something has been moved, and the box being drawn. */
 import { hasKnots, laidSchema, LINE_KINDS } from "@/core/line";
 import { fieldIdsOf, type Dressing } from "@/core/place";
-import { describeChoice } from "@/core/scene";
+import { describeChoice } from "@/core/schema";
 import { useScene } from "@/store";
 import { Choose } from "../kit";
 import { useSession, type Focus } from "../state/session";

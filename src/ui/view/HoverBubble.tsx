@@ -2,7 +2,7 @@
 /** What the pointer is on: which prop, where on its line or surface, how far to its neighbours. */
 import { useMemo, type ReactNode } from "react";
 import type { Placements, Reason } from "@/core/place";
-import { formatValue } from "@/core/scene";
+import { formatValue } from "@/core/schema";
 import { useScene } from "@/store";
 import { useResults } from "../state/results";
 import { useSession } from "../state/session";

@@ -2,7 +2,7 @@
 import { Plane, Raycaster, Vector2, Vector3, type Camera, type Object3D, type Scene as ThreeScene } from "three";
 import type { Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
-import type { PropBounds } from "@/core/place";
+import type { PropBounds } from "@/core/mesh";
 import type { DressingResult } from "@/engine/engine";
 import { millimetre } from "../state/edits";
 import { drawnLine, type DrawnLine } from "./guides";

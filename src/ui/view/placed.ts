@@ -1,6 +1,7 @@
 /** Placements as matrices and boxes for drawing and picking. */
+import { entryOf, type PropBounds } from "@/core/mesh";
 import { Box3, Color, Matrix4, Quaternion, Ray, Vector3 } from "three";
-import { entryOf, FLAG, NO_PROP, type Placements, type PropBounds } from "@/core/place";
+import { FLAG, NO_PROP, type Placements } from "@/core/place";
 
 export const isShown = (p: Placements, i: number): boolean => !(p.flags[i] & FLAG.blank) && p.prop[i] !== NO_PROP;
 

@@ -3,7 +3,7 @@
  * asks for one dressing, `?plain` for GLB with plain nodes. Nothing is kept. Errors are problem+json (RFC 9457).
  */
 import { readProject, type FormatName } from "@/core/files";
-import { InputError } from "@/core/scene";
+import { InputError } from "@/core/schema";
 import { LimitError, writePlacements } from "@/engine/jobs";
 
 export const runtime = "nodejs";

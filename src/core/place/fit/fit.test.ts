@@ -1,12 +1,11 @@
 import fc from "fast-check";
 import { GuideLine } from "../../line";
 import { makeLine } from "../../line/testing";
-import { Body, shapedMesh, type TriangleMesh } from "../../mesh";
+import { Body, shapedMesh, type TriangleMesh, samplesOf } from "../../mesh";
 import { distance, quatAt, rotate, vectorAt, type Vec3 } from "../../math";
 import { placingMatrix } from "../bodies";
 import { Boxes } from "../boxes";
 import { evaluate } from "../evaluate";
-import { samplesOf } from "../shapes";
 import { FLAG, NO_PROP, rowOfSlot, slotOfKey } from "../slots";
 import { BOUNDS, boxMesh, dressing, place, straight, surroundings } from "../testing";
 import type { Placements } from "../placements";

@@ -1,6 +1,6 @@
 /** What stands already of other dressings, together with a dressing's own placements, for keeping clear of both. */
 import { FLAG, NO_PROP } from "../slots";
-import type { PropBounds } from "../bounds";
+import type { PropBounds } from "../../mesh";
 import type { Placed } from "../compose";
 import type { Placements } from "../placements";
 

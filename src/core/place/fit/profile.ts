@@ -3,7 +3,7 @@
  * along the parallel curve on which the prop stands, so that its length is kept in any row.
  */
 import { angleBetween, multiply, quatAt, rotate, vectorAt, type Quat, type Vec3 } from "../../math";
-import { SAMPLE } from "../shapes";
+import { SAMPLE } from "../../mesh";
 import type { GuideLine, UpRule } from "../../line";
 
 /** Samples are taken so close that the frame turns by no more than this from one to the next, radians; within bounds. */

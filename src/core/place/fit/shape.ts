@@ -1,7 +1,7 @@
 /** Bends props along their line, their length kept, and clips them at its open ends. */
 import { rotate, type Quat } from "../../math";
 import { FLAG, NO_PROP, type Slots } from "../slots";
-import { MATRIX, PLANES, SAMPLE, type Shapes } from "../shapes";
+import { MATRIX, PLANES, SAMPLE, type Shapes } from "../../mesh";
 import { Profiles, type Way } from "./profile";
 import type { GuideLine } from "../../line";
 import type { Placed, Parts } from "../compose";

@@ -1,6 +1,6 @@
 /** Masks: pictures laid over a surface, by its texture coordinates or from above, and colours of its mesh's vertices. */
 import { weightsIn, type Ground } from "../../mesh";
-import type { Raster } from "../../files/raster";
+import type { Raster } from "../../image";
 import type { Spots } from "./shade";
 import type { ColourMask, ImageMask } from "./schema";
 

@@ -11,7 +11,7 @@ import {
   switchParam,
   vec3Schema,
   wholeParam,
-} from "../../scene/param";
+} from "../../schema";
 
 /** A stretch of a line that stays free, by arc length in metres. On a closed line it may run through the start. */
 export const stretchSchema = z.object({ line: idSchema, from: z.number(), to: z.number() });

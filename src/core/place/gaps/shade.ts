@@ -3,14 +3,13 @@
  * edge each say a share, and all are multiplied. What stands is decided by each position's own lot, so a limit that is
  * changed leaves everything that still qualifies where it was.
  */
-import { trianglesBeyond, type Ground, type Met } from "../../mesh";
+import { trianglesBeyond, type Ground, type Met, type GroundSurface } from "../../mesh";
 import { Cells, Plan } from "../where/plan";
 import { colourShare, imageShare } from "./mask";
 import { NearestProp } from "./nearest-prop";
 import { paintedOn } from "./paint";
 import { squaredToChain, type GuideLine } from "../../line";
-import type { Raster } from "../../files/raster";
-import type { GroundSurface } from "../grounds";
+import type { Raster } from "../../image";
 import type { Placements } from "../placements";
 import type { Volume } from "../where/volume";
 import type { Field } from "../where/over";

@@ -4,7 +4,7 @@ import { anyLine, makeLine } from "../../line/testing";
 import { distance, quatAt, rotate, vectorAt, type Vec3 } from "../../math";
 import { FIRST_CORNER, NO_PROP, slotOfKey } from "../slots";
 import { BOUNDS, place, straight } from "../testing";
-import { sizeOf } from "../bounds";
+import { sizeOf } from "../../mesh";
 import type { Placements } from "../placements";
 
 type Input = Parameters<typeof place>[0];

@@ -1,14 +1,6 @@
 /** Spacing: the ways of finding places along a line, insets, slide, and what happens with the remainder. */
 import { z } from "zod";
-import {
-  angleParam,
-  choiceParam,
-  lengthParam,
-  plainParam,
-  rangeParam,
-  switchParam,
-  wholeParam,
-} from "../../scene/param";
+import { angleParam, choiceParam, lengthParam, plainParam, rangeParam, switchParam, wholeParam } from "../../schema";
 
 /** A point of the density curve: a share of the way, and how dense it is there. */
 const densityPoint = z.tuple([z.number().min(0).max(1), z.number().min(0).max(1000)]);

@@ -1,6 +1,6 @@
 /** Stance: where forward and up come from, turns, flips, and which side of a prop meets the line. */
 import { z } from "zod";
-import { angleParam, choiceParam, idSchema, shareParam, vec3Schema } from "../../scene/param";
+import { angleParam, choiceParam, idSchema, shareParam, vec3Schema } from "../../schema";
 
 const turn = (label: string, help: string) => angleParam({ label, help, default: 0, slider: [-Math.PI, Math.PI] });
 

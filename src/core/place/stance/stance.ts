@@ -1,6 +1,6 @@
 /** Step 4, Stance: how props are held in the line's frame, and where their front points. */
 import { fromAxisAngle, fromTurns, multiply, rotate, type Quat, type Vec3 } from "../../math";
-import { sizeOf, type PropBounds } from "../bounds";
+import { sizeOf, type PropBounds } from "../../mesh";
 import type { UpRule } from "../../line";
 import type { What } from "../what/schema";
 import type { Stance } from "./schema";

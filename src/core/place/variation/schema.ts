@@ -10,7 +10,7 @@ import {
   shareParam,
   switchParam,
   wholeParam,
-} from "../../scene/param";
+} from "../../schema";
 
 const position = (label: string, help: string) =>
   rangeParam("m", { label, help, default: [-0.1, 0.1], slider: [-0.5, 0.5] });

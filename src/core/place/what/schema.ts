@@ -1,6 +1,6 @@
 /** What: props in sequence, in turn or mixed, blanks among them, and special ones for some slots. */
 import { z } from "zod";
-import { angleParam, choiceParam, idSchema, plainParam, switchParam, wholeParam } from "../../scene/param";
+import { angleParam, choiceParam, idSchema, plainParam, switchParam, wholeParam } from "../../schema";
 
 const MAX_COUNT = 10_000;
 

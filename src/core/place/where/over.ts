@@ -1,12 +1,11 @@
 /** Step 1, Where, for what is spread: the fields that a dressing is spread over, or that it fills. */
 import { hashText, rotate, type Vec3 } from "../../math";
-import { areasOf, Ground, spreadable, type Spreadable, type Stand } from "../../mesh";
+import { areasOf, Ground, spreadable, type Spreadable, type Stand, type GroundSurface } from "../../mesh";
 import { ADDED_TAG } from "../slots";
 import { hasInside, outlineOf, Plan } from "./plan";
 import { Volume } from "./volume";
 import { where } from "./where";
 import type { GuideLine } from "../../line";
-import type { GroundSurface } from "../grounds";
 import { fieldIdsOf, LOOSE, type Where } from "./schema";
 
 /** *One surface, or one area that has none, that props are spread over; or one volume that they fill.* */

@@ -1,6 +1,6 @@
 /** Where: along lines, over surfaces and areas, inside volumes, or loose: wherever each is put by hand. */
 import { z } from "zod";
-import { choiceParam, idSchema } from "../../scene/param";
+import { choiceParam, idSchema } from "../../schema";
 
 const ids = z.array(idSchema).max(4095).default([]);
 

@@ -4,7 +4,7 @@ import { Plus, X } from "lucide-react";
 import { useRef } from "react";
 import type { z } from "zod";
 import { colourMaskSchema, imageMaskSchema, type Dressing, type ImageMask } from "@/core/place";
-import { describeChoice, describeParam } from "@/core/scene";
+import { describeChoice, describeParam } from "@/core/schema";
 import { maskPicture } from "../../assets/bring-in";
 import { FilesInput, Fold, IconButton, RangeField, Segmented, Toggle, ValueField } from "../../kit";
 import { dressingOf, editDressing } from "../../state/edits";

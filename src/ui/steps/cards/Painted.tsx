@@ -2,7 +2,7 @@
 /** Of Gaps, painting with a brush where things stand. */
 import { useRef } from "react";
 import { paintSchema } from "@/core/place";
-import { describeChoice, describeParam, lengthParam, shareParam, type ParamDescription } from "@/core/scene";
+import { describeChoice, describeParam, lengthParam, shareParam, type ParamDescription } from "@/core/schema";
 import { Button, Fold, NumberField, Segmented } from "../../kit";
 import { editDressing } from "../../state/edits";
 import { useSession } from "../../state/session";

@@ -2,7 +2,7 @@
 /** The places of Spacing's list: lengths one behind the other, typed as text. */
 import { useId, useState } from "react";
 import { STEP_SCHEMAS, type Dressing } from "@/core/place";
-import { evaluateExpression, formatValue } from "@/core/scene";
+import { evaluateExpression, formatValue } from "@/core/schema";
 import { editDressing } from "../../state/edits";
 import { complaintOf } from "../params";
 

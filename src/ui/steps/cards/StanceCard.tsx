@@ -2,7 +2,7 @@
 /** The card of Stance: which side meets the line, where forward and up come from, turns and flips. */
 import { ChevronDown } from "lucide-react";
 import { STEP_SCHEMAS } from "@/core/place";
-import { formatValue } from "@/core/scene";
+import { formatValue } from "@/core/schema";
 import { useScene } from "@/store";
 import { Choose, Fold, ValueField } from "../../kit";
 import { dressingOf, editDressing } from "../../state/edits";

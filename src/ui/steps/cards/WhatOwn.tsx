@@ -1,7 +1,8 @@
 "use client";
 /** Part of What: size and turn that single props have besides those of the dressing. */
+import { describeParam } from "@/core/schema";
 import { ownSchema } from "@/core/place";
-import { describeParam, type Prop } from "@/core/scene";
+import { type Prop } from "@/core/scene";
 import { useScene } from "@/store";
 import { PropPicture } from "../../basket/PropPicture";
 import { Fold, ValueField } from "../../kit";

@@ -1,6 +1,6 @@
 /** Pictures that say how full a surface is: one number a pixel, from 0 to 1. */
 import { convertIndexedToRgb, decode, encode, hasPngSignature } from "fast-png";
-import { InputError } from "../scene";
+import { InputError } from "../schema";
 
 export interface Raster {
   width: number;

@@ -1,6 +1,5 @@
 /** The surfaces of a scene, and which of them a dressing is dropped onto. */
-import type { Ground } from "../mesh";
-import type { Dressing } from "./schema";
+import type { Ground } from "./ground";
 
 /** A surface that may be dropped onto. */
 export interface GroundSurface {
@@ -9,9 +8,9 @@ export interface GroundSurface {
   ground: boolean;
 }
 
-/** The surfaces that a dressing is dropped onto: those named, or else all that are ground; and the props that it names. */
+/** The surfaces that something is dropped or laid onto: those it names, or else all that are ground; and the props below it. */
 export function groundsFor(
-  { onto }: Pick<Dressing["fit"], "onto">,
+  { onto }: { onto: readonly string[] },
   surfaces: ReadonlyMap<string, GroundSurface>,
   heaps: readonly Ground[],
 ): Ground[] {

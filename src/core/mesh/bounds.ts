@@ -1,6 +1,6 @@
 /** The box that holds a prop, in its own coordinates and metres. */
 import { z } from "zod";
-import { vec3Schema } from "../scene/param";
+import { vec3Schema } from "../schema";
 
 export const boundsSchema = z
   .object({ min: vec3Schema, max: vec3Schema })

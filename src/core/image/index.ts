@@ -1,0 +1,2 @@
+/** Pictures: rasters, read from PNG and written as such. */
+export { isPng, MOST_PIXELS, readRaster, writeRaster, type Raster } from "./raster";

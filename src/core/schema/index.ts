@@ -1,0 +1,4 @@
+/** How things are described: parameters, ids, errors with sentences, expressions with units. */
+export { InputError, sentenceOf } from "./errors";
+export { evaluateExpression, formatValue } from "./expression";
+export * from "./param";
