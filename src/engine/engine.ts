@@ -28,7 +28,7 @@ import {
   type PropsAsGround,
 } from "@/core/place";
 import { dressingsBefore, dressingsUnder, inOrder, measuredTo } from "./order";
-import { bodyOf, solidOf, type Solid } from "./solids";
+import { bodyOf, prepareMesh, type PreparedMesh } from "./prepared-mesh";
 import { isWall, propsCompared } from "./wanted";
 import { placingBounds, preparationMatrix, type Prop, type Scene, type Surface } from "@/core/scene";
 
@@ -115,7 +115,7 @@ export class Engine {
   readonly #images: Map<string, Raster>;
   #grounds = new Map<string, Made<Ground>>();
   #madeMeshes = new Map<string, { text: string; guides: (GuideLine | undefined)[]; mesh: TriangleMesh | null }>();
-  #solids = new Map<string, Made<Solid>>();
+  #solids = new Map<string, Made<PreparedMesh>>();
   #laid = new Map<string, LaidLine>();
 
   /** @param other an engine whose meshes this one is to know too, and what was made of them and of lines */
@@ -204,7 +204,7 @@ export class Engine {
         remembered = { memory: new StepMemory(), names };
         this.#dressings.set(dressing.id, remembered);
       }
-      const heaps = under.flatMap((id) => heapOf(id)?.ground ?? []);
+      const propGrounds = under.flatMap((id) => heapOf(id)?.ground ?? []);
       const others = dressingsBefore(dressing, scene.dressings).flatMap((id) =>
         id === circle?.id ? [] : (this.#dressings.get(id)?.placements ?? []),
       );
@@ -224,7 +224,7 @@ export class Engine {
         mixes,
         things,
         surfaces,
-        heaps,
+        propGrounds,
         hulls,
         bodies,
         others,
@@ -236,7 +236,7 @@ export class Engine {
       const solid = (prop: string) => solids.get(prop)?.mesh;
       remembered.heap = stoodOn.has(dressing.id) ? propsAsGround(dressing.id, placements, solid, box) : undefined;
       remembered.placements = walls || before.has(dressing.id) ? kept(placements) : undefined;
-      const grounds = dressing.fit.drop === "off" ? [] : groundsFor(dressing.fit, surfaces, heaps);
+      const grounds = dressing.fit.drop === "off" ? [] : groundsFor(dressing.fit, surfaces, propGrounds);
       const fields = new Map(placements.fields.flatMap((id) => entryOf(id, surfaces.get(id)?.mesh)));
       const body = (prop: string) => bodies.get(prop);
       const image = (asset: string) => images.has(asset);
@@ -278,7 +278,7 @@ export class Engine {
       const stoodOn = standsOn(dressing, scene);
       const bodies = placements.props.map((prop) => bodyOf(solids.get(prop)));
       const own = walls
-        .filter(({ id }) => !dressing.where.volumes.includes(id) && stoodOn(id) !== "pinned")
+        .filter(({ id }) => !dressing.where.volumes.includes(id) && stoodOn(id) !== "onLine")
         .map(({ id, ...wall }) => ({ ...wall, carries: stoodOn(id) === "stands" }));
       // Of the dressing itself what the check reads; all that moves placements has made them anew.
       const { fit, stance } = dressing;
@@ -380,8 +380,8 @@ export class Engine {
   }
 
   /** The props whose meshes are known, as they are prepared. */
-  #solidsOf(props: readonly Prop[]): Map<string, Solid> {
-    const next = new Map<string, Made<Solid>>();
+  #solidsOf(props: readonly Prop[]): Map<string, PreparedMesh> {
+    const next = new Map<string, Made<PreparedMesh>>();
     for (const prop of props) {
       const mesh = this.#meshes.get(prop.asset);
       if (!mesh) continue;
@@ -389,7 +389,7 @@ export class Engine {
       const text = matrix.join(" ");
       const known = this.#solids.get(prop.id);
       const same = known?.text === text && known.mesh === mesh;
-      next.set(prop.id, same ? known : { text, mesh, made: solidOf(mesh, matrix) });
+      next.set(prop.id, same ? known : { text, mesh, made: prepareMesh(mesh, matrix) });
     }
     this.#solids = next;
     return new Map([...next].map(([id, { made }]) => [id, made]));
@@ -400,10 +400,10 @@ export class Engine {
  * How a dressing's props are at a surface: they stand on what they are dropped onto or spread over, and are pinned to what
  * their lines lie on, wherever they have their pivots.
  */
-function standsOn({ where, fit }: Dressing, { lines, surfaces }: Scene): (id: string) => "stands" | "pinned" | null {
+function standsOn({ where, fit }: Dressing, { lines, surfaces }: Scene): (id: string) => "stands" | "onLine" | null {
   const grounds = surfaces.flatMap(({ id, ground }) => (ground ? id : []));
   const dropped = fit.drop === "off" ? [] : fit.onto.length > 0 ? fit.onto : grounds;
   const standing = new Set([...dropped, ...where.surfaces]);
   const laid = new Set(lines.flatMap(({ id, laid }) => (laid && where.lines.includes(id) ? laid.on : [])));
-  return (id) => (standing.has(id) ? "stands" : laid.has(id) && fit.drop === "off" ? "pinned" : null);
+  return (id) => (standing.has(id) ? "stands" : laid.has(id) && fit.drop === "off" ? "onLine" : null);
 }

@@ -18,16 +18,16 @@ export interface Footing {
 
 const known = new WeakMap<Checked["placements"], Footing>();
 
-/** What stands of a dressing that is dropped straight down, felt for at the corners and the middle of each footprint. */
+/** What stands of a dressing that is dropped straight down, probed at the corners and the middle of each footprint. */
 export function footingOf(checked: Checked): Footing {
   const remembered = known.get(checked.placements);
   if (remembered) return remembered;
-  const footing = felt(checked);
+  const footing = probed(checked);
   known.set(checked.placements, footing);
   return footing;
 }
 
-function felt({ dressing, placements: p, box, grounds }: Checked): Footing {
+function probed({ dressing, placements: p, box, grounds }: Checked): Footing {
   const { drop, dropSeen, sink, lift, play } = dressing.fit;
   const footing: Footing = { floating: [], floatsBy: 0, sunk: [], digsBy: 0 };
   if (drop !== "down" || grounds.length === 0) return footing;

@@ -6,7 +6,7 @@ import { type Buffer, type Document, type mat4, type Material, type Mesh, type P
 import { shapedMesh, type TriangleMesh, type Shapes } from "../mesh";
 import { preparationMatrix, type Prop } from "../scene";
 import { transformedMesh } from "./gltf";
-import { plainArrays } from "./solid";
+import { plainArrays } from "./triangle-mesh";
 
 /** What a placement's mesh is besides its prop. */
 export interface Look {

@@ -7,7 +7,7 @@
  */
 import { areasOf } from "./facets";
 import { Heights, hitsFor, type Hits, type HeightTable } from "./heights";
-import { weightsIn, type Ground } from "./ground";
+import { weightsIn, type WorldMesh } from "./world-mesh";
 import type { Met } from "./ray-tree";
 import type { Vec3 } from "../math";
 
@@ -33,7 +33,7 @@ export interface ChartTable {
 }
 
 export class UvChart {
-  readonly ground: Ground;
+  readonly ground: WorldMesh;
   readonly table: ChartTable;
   /** How large it is. */
   readonly #scale: number;
@@ -44,7 +44,7 @@ export class UvChart {
   /** By the triangles of meshes, which stay the same when these are moved. */
   static readonly #known = new WeakMap<Uint32Array, ChartTable | null>();
 
-  constructor(ground: Ground, table: ChartTable) {
+  constructor(ground: WorldMesh, table: ChartTable) {
     this.ground = ground;
     this.table = table;
     this.#scale = ground.stand?.scale ?? 1;
@@ -52,7 +52,7 @@ export class UvChart {
   }
 
   /** Null for a mesh without UVs, or with ones that have no area. */
-  static of(ground: Ground): UvChart | null {
+  static of(ground: WorldMesh): UvChart | null {
     let table = UvChart.#known.get(ground.index);
     if (table === undefined) UvChart.#known.set(ground.index, (table = ground.uv && tableOf(ground, ground.uv)));
     return table && new UvChart(ground, table);
@@ -146,7 +146,7 @@ export class UvChart {
 }
 
 /** Null where the UVs have no area. */
-function tableOf(ground: Ground, uv: Float32Array): ChartTable | null {
+function tableOf(ground: WorldMesh, uv: Float32Array): ChartTable | null {
   const perUnit = metresPerUnit(ground, uv);
   if (!(perUnit > 0)) return null;
   const flat = flatten(uv, perUnit);
@@ -180,7 +180,7 @@ function flatten(uv: Float32Array, scale: number): Float64Array {
 }
 
 /** Metres a unit of UV, at the size that the mesh has in its file; 0 where the UVs have no area. */
-function metresPerUnit({ position, index, stand }: Ground, uv: Float32Array): number {
+function metresPerUnit({ position, index, stand }: WorldMesh, uv: Float32Array): number {
   const sum = (areas: Float64Array) => areas.reduce((total, area) => total + area, 0);
   const [world, flat] = [sum(areasOf({ position, index })), sum(areasOf({ position: flatten(uv, 1), index }))];
   return flat > 1e-12 ? Math.sqrt(world / flat) / (stand?.scale ?? 1) : 0;

@@ -4,7 +4,7 @@
  */
 import { facetsOf } from "./facets";
 import { weldedVertices } from "./adjacency";
-import type { Ground } from "./ground";
+import type { WorldMesh } from "./world-mesh";
 
 export interface EdgeMap {
   count: number;
@@ -29,7 +29,7 @@ const FLAT = 0.35;
 const known = new WeakMap<Uint32Array, EdgeMap>();
 
 /** The edges of a ground's mesh; moving it leaves them as they are. */
-export function edgesOf(ground: Ground): EdgeMap {
+export function edgesOf(ground: WorldMesh): EdgeMap {
   let map = known.get(ground.index);
   if (!map) known.set(ground.index, (map = mapOf(ground.own, ground.index)));
   return map;

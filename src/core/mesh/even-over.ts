@@ -8,7 +8,7 @@ import { CHANNEL, drawFrom, streamOf } from "../math";
 import { trianglesBeyond } from "./adjacency";
 import { facetsOf, type Facets } from "./facets";
 import type { Spread } from "./random-over";
-import type { Ground } from "./ground";
+import type { WorldMesh } from "./world-mesh";
 
 /** The circle is drawn so much larger than the distance, for what rounding and a gentle bend take. */
 const OUTSIDE = 1.003;
@@ -38,7 +38,7 @@ export interface Spreadable {
   beyond: Int32Array;
 }
 
-export const spreadable = (ground: Pick<Ground, "position" | "index">): Spreadable => ({
+export const spreadable = (ground: Pick<WorldMesh, "position" | "index">): Spreadable => ({
   facets: facetsOf(ground),
   beyond: trianglesBeyond(ground.position, ground.index),
 });
@@ -49,7 +49,7 @@ export const spreadable = (ground: Pick<Ground, "position" | "index">): Spreadab
  * @param most no more positions than this
  */
 export function evenOver(
-  ground: Pick<Ground, "position" | "index">,
+  ground: Pick<WorldMesh, "position" | "index">,
   distance: number,
   seed: number,
   most = 4_000_000,
@@ -97,7 +97,7 @@ class Spreading {
   #there = -1;
 
   constructor(
-    ground: Pick<Ground, "position" | "index">,
+    ground: Pick<WorldMesh, "position" | "index">,
     { facets, beyond }: Spreadable,
     distance: number,
     room: number,

@@ -1,5 +1,5 @@
 /** What the triangles of a mesh are by themselves: their areas and the way they face. */
-import type { Ground } from "./ground";
+import type { WorldMesh } from "./world-mesh";
 
 export interface Facets {
   /** Square metres: m. */
@@ -8,7 +8,7 @@ export interface Facets {
   normal: Float64Array;
 }
 
-export function facetsOf({ position: p, index }: Pick<Ground, "position" | "index">): Facets {
+export function facetsOf({ position: p, index }: Pick<WorldMesh, "position" | "index">): Facets {
   const facets = { area: new Float64Array(index.length / 3), normal: new Float64Array(index.length) };
   const { area, normal } = facets;
   for (let n = 0; n < index.length; n += 3) {
@@ -35,4 +35,4 @@ export function facetsOf({ position: p, index }: Pick<Ground, "position" | "inde
 }
 
 /** The areas alone, square metres: m. */
-export const areasOf = (mesh: Pick<Ground, "position" | "index">): Float64Array => facetsOf(mesh).area;
+export const areasOf = (mesh: Pick<WorldMesh, "position" | "index">): Float64Array => facetsOf(mesh).area;

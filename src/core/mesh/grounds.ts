@@ -1,9 +1,9 @@
 /** The surfaces of a scene, and which of them a dressing is dropped onto. */
-import type { Ground } from "./ground";
+import type { WorldMesh } from "./world-mesh";
 
 /** A surface that may be dropped onto. */
 export interface GroundSurface {
-  mesh: Ground;
+  mesh: WorldMesh;
   /** Whether things stand on it without its being named. */
   ground: boolean;
 }
@@ -12,8 +12,8 @@ export interface GroundSurface {
 export function groundsFor(
   { onto }: { onto: readonly string[] },
   surfaces: ReadonlyMap<string, GroundSurface>,
-  heaps: readonly Ground[],
-): Ground[] {
+  propGrounds: readonly WorldMesh[],
+): WorldMesh[] {
   const named = [...surfaces].filter(([id, { ground }]) => (onto.length > 0 ? onto.includes(id) : ground));
-  return [...named.map(([, { mesh }]) => mesh), ...heaps];
+  return [...named.map(([, { mesh }]) => mesh), ...propGrounds];
 }

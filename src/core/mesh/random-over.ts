@@ -4,7 +4,7 @@
  */
 import { CHANNEL, drawFrom, streamOf } from "../math";
 import { facetsOf, type Facets } from "./facets";
-import type { Ground } from "./ground";
+import type { WorldMesh } from "./world-mesh";
 
 /** Positions on a mesh. */
 export interface Spread {
@@ -28,7 +28,7 @@ const MAX_STEPS = 60;
  * @param numbers what each triangle is known by, where these are some of a larger mesh's: m
  */
 export function randomOver(
-  ground: Pick<Ground, "position" | "index">,
+  ground: Pick<WorldMesh, "position" | "index">,
   amount: { count: number } | { density: number },
   seed: number,
   most = 10_000_000,
@@ -52,12 +52,12 @@ function lotsOf(count: number, seed: number, numbers: Uint32Array | null): Float
 }
 
 /** For positions that {@link randomOver} gave: the density from which on each is among them, and its number in its triangle. */
-export function risesOf(
-  ground: Pick<Ground, "position" | "index">,
+export function joinOrdersOf(
+  ground: Pick<WorldMesh, "position" | "index">,
   { count, triangle }: Spread,
   seed: number,
   numbers: Uint32Array | null = null,
-): { rise: Float64Array; nth: Uint32Array } {
+): { joinOrder: Float64Array; nth: Uint32Array } {
   const { area } = facetsOf(ground);
   const lots = lotsOf(area.length, seed, numbers);
   const rise = new Float64Array(count);
@@ -67,7 +67,7 @@ export function risesOf(
     nth[i] = i > 0 && triangle[i - 1] === t ? nth[i - 1] + 1 : 0;
     rise[i] = (nth[i] + 1 - lots[t]) / area[t];
   }
-  return { rise, nth };
+  return { joinOrder: rise, nth };
 }
 
 /** How many positions there are at a density: in each triangle as many as it has room for, rounded by its lot. */
@@ -107,7 +107,7 @@ function densityFor(count: number, areas: Float64Array, lots: Float64Array): num
 }
 
 function written(
-  { position: p, index }: Pick<Ground, "position" | "index">,
+  { position: p, index }: Pick<WorldMesh, "position" | "index">,
   { area: areas, normal: facing }: Facets,
   lots: Float64Array,
   density: number,

@@ -6,7 +6,7 @@ import { rotate, type Vec3 } from "../math";
 import { hitsFor, UvChart } from "../mesh";
 import { NO_REASON, shareAt, type Sampled } from "./gaps/density-map";
 import { NO_PROP } from "./slots";
-import type { Shade } from "./gaps/shade";
+import type { DensityMask } from "./gaps/density-mask";
 import type { Field } from "./where/over";
 
 /** Room between two charts, as a share of the broadest. */
@@ -30,7 +30,7 @@ export interface Charted extends ChartMap {
 }
 
 /** Null unless all fields have UVs. */
-export function chartMap(fields: readonly Field[], shades: readonly Shade[]): ChartMap | null {
+export function chartMap(fields: readonly Field[], masks: readonly DensityMask[]): ChartMap | null {
   const charts = fields.map(({ ground, free }) => (free ? null : UvChart.of(ground)));
   if (charts.length === 0 || !charts.every((chart) => chart !== null)) return null;
   const shift = beside(charts);
@@ -62,7 +62,7 @@ export function chartMap(fields: readonly Field[], shades: readonly Shade[]): Ch
     for (let i = 0; i < n; i++) if (triangle[i] >= 0 && Number.isNaN(map.share[i])) met.push(i);
     const position = new Float64Array(3 * met.length);
     met.forEach((i, at) => position.set(chart.pointOf(triangle[i], own[3 * i], own[3 * i + 2]), 3 * at));
-    shareAt(map, fields[k], shades[k], met, position, (i) => triangle[i]);
+    shareAt(map, fields[k], masks[k], met, position, (i) => triangle[i]);
   });
   return map;
 }

@@ -6,7 +6,7 @@
 import { FLAG, NO_PROP, type Slots } from "./slots";
 import type { Frames } from "./frames";
 import type { Hold } from "./stance/stance";
-import type { Drawn } from "./variation/variation";
+import type { Draws } from "./variation/variation";
 import type { Placements } from "./placements";
 
 /**
@@ -21,7 +21,7 @@ const [C1, C2, C3] = [1 / 2, 1 / 12, 1 / 30];
 export function scalesOf(
   slots: Slots,
   { axis, size: own }: Hold,
-  { size, sizes }: Pick<Drawn, "size" | "sizes">,
+  { size, sizes }: Pick<Draws, "size" | "sizes">,
 ): Float32Array {
   const { prop: propOf, stretch, count, spread } = slots;
   const fade = spread?.size;
@@ -53,7 +53,7 @@ export interface Parts {
   scale: Float32Array;
   /** The offset along the line, metres. */
   along: number;
-  drawn: Drawn;
+  draws: Draws;
 }
 
 export function compose(slots: Slots, parts: Parts): Placed {
@@ -99,12 +99,12 @@ function writeRotations(
   start: number,
   end: number,
   slots: Slots,
-  { frames, hold, drawn }: Parts,
+  { frames, hold, draws: draws }: Parts,
   first: number,
 ): void {
   const { flips, turn: held, contact, boxes } = hold;
-  const [turnAlong, turnAcross, turnUp] = drawn.turn;
-  const { mirrored } = drawn;
+  const [turnAlong, turnAcross, turnUp] = draws.turn;
+  const { mirrored } = draws;
   const turns = turnAlong !== null || turnAcross !== null || turnUp !== null;
   const onlyUp = turnAlong === null && turnAcross === null ? turnUp : null;
   const { prop: propOf, key } = slots;
@@ -225,14 +225,14 @@ function writePositions(
   start: number,
   end: number,
   slots: Slots,
-  { frames, hold, along, drawn }: Parts,
+  { frames, hold, along, draws: draws }: Parts,
   first: number,
 ): void {
   const { contact } = hold;
   // Props that meet the line with their own origin need no moving.
   const atOrigin = contact.every((value) => value === 0);
-  const { mirrored } = drawn;
-  const shiftAlong = drawn.shift[0];
+  const { mirrored } = draws;
+  const shiftAlong = draws.shift[0];
   const { span, prop: propOf, at: slotAt } = slots;
   const { feet, rotation: frame } = frames;
   // Frames that were worked out by themselves may count from elsewhere.

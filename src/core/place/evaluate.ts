@@ -23,12 +23,12 @@ import { chartMap, footprintsOn } from "./charted";
 import { densityMap, type Sampled } from "./gaps/density-map";
 import { pegged } from "./pegs";
 import { FLAG, Slots } from "./slots";
-import { fieldsUnder, shadesOn, sownOver } from "./spread";
+import { fieldsUnder, masksOn, sownOver } from "./spread";
 import { spacing } from "./spacing/spacing";
 import { stance } from "./stance/stance";
-import { tintsBetween, variation, type Drawn } from "./variation/variation";
+import { tintsBetween, variation, type Draws } from "./variation/variation";
 import { what as choiceOf, type MixOf, type PropChoice } from "./what/what";
-import type { Shade } from "./gaps/shade";
+import type { DensityMask } from "./gaps/density-mask";
 import type { Field } from "./where/over";
 import { where } from "./where/where";
 import type { GuideLine } from "../line";
@@ -49,7 +49,7 @@ export interface Surroundings {
   /** The surfaces that props may be dropped onto, by their ids; those that count as ground unless others are named. */
   surfaces?: ReadonlyMap<string, GroundSurface>;
   /** The props of other dressings that this one's are dropped onto. */
-  heaps?: readonly Ground[];
+  propGrounds?: readonly Ground[];
   /** What other dressings came to whose props this one's give way to. */
   others?: readonly Placements[];
   /** What other dressings came to whose distance counts, by their ids. */
@@ -69,7 +69,7 @@ export interface Surroundings {
 const NO_SURFACES: ReadonlyMap<string, GroundSurface> = new Map();
 const NO_MIXES: ReadonlyMap<string, readonly MixOf[]> = new Map();
 const NO_FIELDS: readonly Field[] = [];
-const NO_SHADES: readonly Shade[] = [];
+const NO_MASKS: readonly DensityMask[] = [];
 const NO_OTHERS: readonly Placements[] = [];
 const NO_BODIES: ReadonlyMap<string, Body> = new Map();
 const NO_THINGS: ReadonlyMap<string, Vec3> = new Map();
@@ -88,13 +88,13 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
   const hold = held(dressing, scene, choice, memory);
   const fields = dressing.where.kind === "along" ? NO_FIELDS : fieldsUnder(dressing, scene, memory);
   const spread = fields !== NO_FIELDS;
-  const shades = spread ? shadesOn(dressing, scene, fields, memory) : NO_SHADES;
+  const masks = spread ? masksOn(dressing, scene, fields, memory) : NO_MASKS;
   const { slots, orphans } = spread
-    ? sownOver(dressing, fields, shades, choice, memory)
+    ? sownOver(dressing, fields, masks, choice, memory)
     : slotted(dressing, lines, choice, hold, memory);
   scene.pulse?.(0.3);
-  const drawn = variation(slots, dressing.variation, lines, memory, fields);
-  const parts = fitted(dressing, scene, { lines, fields }, slots, hold, drawn, memory);
+  const draws = variation(slots, dressing.variation, lines, memory, fields);
+  const parts = fitted(dressing, scene, { lines, fields }, slots, hold, draws, memory);
   const tints = tinted(dressing, memory);
   scene.pulse?.(0.55);
 
@@ -105,15 +105,15 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
   );
   const near = nearOf(dressing, slots, parts, beneath, memory);
   const bodies = bodiesOf(dressing, scene, choice, others, memory);
-  const density = memory.step("density", [fields, shades], () => densityMap(fields, shades));
+  const density = memory.step("density", [fields, masks], () => densityMap(fields, masks));
   const asked = scene.charted === true;
-  const charts = memory.step("charts", [fields, shades, asked], () => (asked ? chartMap(fields, shades) : null));
+  const charts = memory.step("charts", [fields, masks, asked], () => (asked ? chartMap(fields, masks) : null));
   if (memory.computed.length === 0) return null;
 
   scene.pulse?.(0.65);
   const placed = compose(slots, parts);
   scene.pulse?.(0.8);
-  const flags = mirrorFlags(blanks, drawn.mirrored);
+  const flags = mirrorFlags(blanks, draws.mirrored);
   if (beneath && dressing.where.kind === "loose" && dressing.fit.dropAs === "group")
     dropTogether(placed, slots, parts, dressing.fit, beneath, flags);
   else if (beneath) dropInto(placed, 0, slots.count, slots, parts, dressing.fit, beneath, flags);
@@ -121,7 +121,7 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
   const standing = dressing.fit.clear === "off" ? slots : cleared(dressing, lines, slots, parts, placed, flags, clear);
   const shapes = slots.spread
     ? null
-    : shapesOf(dressing.fit, lines, standing, parts, movesOf(dressing, drawn), placed, flags);
+    : shapesOf(dressing.fit, lines, standing, parts, movesOf(dressing, draws), placed, flags);
   return {
     count: slots.count,
     blanks: countBlanks(flags),
@@ -137,7 +137,7 @@ export function evaluateChanged(dressing: Dressing, scene: Surroundings, memory:
       ...copied(charts),
       footprints: footprintsOn(charts, fields, { count: slots.count, ...placed }, slots.line, slots.prop, hold.boxes),
     },
-    tint: drawn.tint?.slice() ?? new Uint8Array(slots.count),
+    tint: draws.tint?.slice() ?? new Uint8Array(slots.count),
     tints: [...tints],
     props: [...choice.props],
     lines: lines.map((line) => line.id),
@@ -197,8 +197,8 @@ function slotted(
   const { rows, stagger, bend } = dressing.fit;
   const endToEnd = params.by === "end";
   // How far props reach only matters to where slots lie where they are laid by it.
-  const minds = endToEnd || params.inside || (params.anew && choice.corner !== null);
-  const reaches = minds ? hold.reaches : null;
+  const usesReach = endToEnd || params.inside || (params.anew && choice.corner !== null);
+  const reaches = usesReach ? hold.reaches : null;
   const clip = dressing.fit.clip && endToEnd;
   const bent = bend && endToEnd;
   const needs = { choice, reaches: reaches ?? hold.reaches, cornerAngle: what.cornerAngle, clip, bent };
@@ -211,7 +211,7 @@ function slotted(
   return memory.step("pegs", [all, pegs], () => pegged(all, pegs, lines, choice));
 }
 
-const movesOf = ({ fit }: Dressing, { shift }: Drawn): Moves => ({
+const movesOf = ({ fit }: Dressing, { shift }: Draws): Moves => ({
   offset: [fit.along, fit.across, fit.up],
   rows: rowOffsets(fit),
   shift,
@@ -224,11 +224,11 @@ function fitted(
   { lines, fields }: { lines: readonly GuideLine[]; fields: readonly Field[] },
   slots: Slots,
   hold: Hold,
-  drawn: Drawn,
+  draws: Draws,
   memory: StepMemory,
 ): Parts {
   const { along, across, up, rows, rowDistance, rowSide } = dressing.fit;
-  const moves = [along, across, up, rows, rowDistance, rowSide, ...drawn.shift];
+  const moves = [along, across, up, rows, rowDistance, rowSide, ...draws.shift];
   const { forward } = dressing.stance;
   const { seed } = dressing.variation;
   const around = slots.spread && [
@@ -239,15 +239,15 @@ function fitted(
   ];
   const frames = memory.step("frames", [slots, lines, hold.up, hold.aim, around, ...moves], () =>
     slots.spread
-      ? framesOver({ fields, guides, seed }, slots, hold, movesOf(dressing, drawn))
-      : framesAt(lines, slots, hold, movesOf(dressing, drawn)),
+      ? framesOver({ fields, guides, seed }, slots, hold, movesOf(dressing, draws))
+      : framesAt(lines, slots, hold, movesOf(dressing, draws)),
   );
-  const scale = memory.step("scale", [slots, hold, drawn.size, drawn.sizes], () => scalesOf(slots, hold, drawn));
+  const scale = memory.step("scale", [slots, hold, draws.size, draws.sizes], () => scalesOf(slots, hold, draws));
   const { bend, clip } = dressing.fit;
   memory.step("shape", [bend, clip], () => [bend, clip]);
-  const minded = [frames, hold, along, ...drawn.turn, scale, drawn.mirrored];
+  const minded = [frames, hold, along, ...draws.turn, scale, draws.mirrored];
   memory.step("parts", minded, () => minded);
-  return { frames, hold, along, scale, drawn };
+  return { frames, hold, along, scale, draws: draws };
 }
 
 const tinted = ({ variation: { tintOn, tintFrom, tintTo } }: Dressing, memory: StepMemory): string[] =>
@@ -274,7 +274,7 @@ function gapsOf(
 /** What props are dropped onto; null where they are not. */
 function beneathOf(
   { fit }: Dressing,
-  { surfaces = NO_SURFACES, heaps = [], hulls }: Surroundings,
+  { surfaces = NO_SURFACES, propGrounds = [], hulls }: Surroundings,
   choice: PropChoice,
   memory: StepMemory,
 ): Beneath | null {
@@ -282,7 +282,7 @@ function beneathOf(
   // What is dropped is not remembered, but whether it has to be dropped anew; and how far it may float, for the checks.
   const params = [drop, dropAs, dropSeen, dropBy, dropRest, lean, leanBy, sink, lift, without, floor, play];
   if (drop === "off") return memory.step("drop", [drop], () => null);
-  const grounds = groundsFor(fit, surfaces, heaps);
+  const grounds = groundsFor(fit, surfaces, propGrounds);
   const shapes = choice.props.map((prop) => hulls?.get(prop) ?? null);
   memory.step("drop", [params], () => params);
   return memory.step("ground", [grounds, shapes], () => ({ grounds, hulls: shapes }));
@@ -336,7 +336,7 @@ function cleared(
 ): Slots {
   const { fit } = dressing;
   const { hold } = parts;
-  const moves = movesOf(dressing, parts.drawn);
+  const moves = movesOf(dressing, parts.draws);
   // What is pushed gets places of its own; the slots that are remembered stay as they were.
   const moved = fit.clearBy === "push" ? slots.derive() : slots;
   const one = new Slots(1, slots.span !== null);

@@ -5,11 +5,11 @@ export { MOST_TRIANGLES, propsAsGround, type PropsAsGround } from "./props-as-gr
 export { rowOffsets } from "./fit/rows";
 export { evaluate, evaluateChanged, type Surroundings } from "./evaluate";
 export { dropInto } from "./fit/drop";
-export { FELT, writeFootprints } from "./fit/footprint";
+export { PROBES_PER_FOOTPRINT as FELT, writeFootprints } from "./fit/footprint";
 export { type Charted } from "./charted";
 export { densityAt, fullnessAt, type DensityMap, type Fullness } from "./gaps/density-map";
 export { colourMaskSchema, imageMaskSchema, paintSchema, type ImageMask, type Paint } from "./gaps/schema";
-export type { Reason } from "./gaps/shade";
+export type { Reason } from "./gaps/density-mask";
 export { StepMemory } from "./memory";
 export { type Peg } from "./pegs";
 export { buffersOf, type Placements } from "./placements";

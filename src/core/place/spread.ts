@@ -1,5 +1,5 @@
 /** The steps of a dressing that is spread over surfaces and areas: where, what the gaps leave free, spacing and pegs. */
-import { shadeOf, type Shade } from "./gaps/shade";
+import { densityMaskOf, type DensityMask } from "./gaps/density-mask";
 import { peggedKeys, peggedOver } from "./pegs-over";
 import { over } from "./spacing/over";
 import { fieldsOf, type Field } from "./where/over";
@@ -27,20 +27,20 @@ export function fieldsUnder({ where: params }: Dressing, scene: Surroundings, me
 }
 
 /** Gaps, over: how full each field is where. */
-export function shadesOn(
+export function masksOn(
   dressing: Dressing,
   { guides, surfaces = NO_SURFACES, placed = NO_PLACED, images = NO_IMAGES }: Surroundings,
   fields: readonly Field[],
   memory: StepMemory,
-): readonly Shade[] {
+): readonly DensityMask[] {
   const { slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin } = dressing.gaps;
-  const { distances, paint, edge, edgeSize, walls, images: masks, colours } = dressing.gaps;
+  const { distances, paint, edge, edgeSize, walls, images: pictures, colours } = dressing.gaps;
   const limits = [slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin];
   const others = distances.map(({ to }) => guides.get(to) ?? surfaces.get(to)?.mesh ?? placed.get(to));
-  const pictures = masks.map(({ asset }) => images.get(asset));
-  const inputs = [fields, limits, distances, paint, masks, colours, pictures, edge, edgeSize, walls, others];
-  return memory.step("shades", inputs, () =>
-    fields.map((field) => shadeOf(dressing.gaps, field, { guides, surfaces, placed, images })),
+  const rasters = pictures.map(({ asset }) => images.get(asset));
+  const inputs = [fields, limits, distances, paint, pictures, colours, rasters, edge, edgeSize, walls, others];
+  return memory.step("masks", inputs, () =>
+    fields.map((field) => densityMaskOf(dressing.gaps, field, { guides, surfaces, placed, images })),
   );
 }
 
@@ -48,7 +48,7 @@ export function shadesOn(
 export function sownOver(
   dressing: Dressing,
   fields: readonly Field[],
-  shades: readonly Shade[],
+  masks: readonly DensityMask[],
   choice: PropChoice,
   memory: StepMemory,
 ): Pegged {
@@ -56,9 +56,9 @@ export function sownOver(
   const kept = [...peggedKeys(pegs, fields)].sort((a, b) => a - b);
   const { seed } = variation;
   // Loose placements are all put there by hand.
-  const sown = dressing.where.kind === "loose" ? NO_FIELDS : fields;
-  const all = memory.step("spacing", [sown, choice, params, shades, seed, kept], () =>
-    over(sown, params, { choice, shades, seed, pegged: new Set(kept) }),
+  const samples = dressing.where.kind === "loose" ? NO_FIELDS : fields;
+  const all = memory.step("spacing", [samples, choice, params, masks, seed, kept], () =>
+    over(samples, params, { choice, masks, seed, pegged: new Set(kept) }),
   );
   return memory.step("pegs", [all, pegs], () => peggedOver(all, pegs, fields, choice));
 }

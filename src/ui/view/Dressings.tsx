@@ -26,7 +26,7 @@ import { useSession } from "../state/session";
 import type { Share } from "./budget";
 import { useEye } from "./CameraRig";
 import { useBudget } from "./useBudget";
-import { levelsOf, mindsEye, regionsOf } from "./levels";
+import { levelsOf, dependsOnCamera, regionsOf } from "./levels";
 import { instancesOf, isMirrored, linearTint, membersOf, type Instances as Placed } from "./placed";
 
 export function Dressings() {
@@ -66,8 +66,8 @@ function PlacedProp({ prop, index, placements, share }: PlacedPropProps) {
     const hasLight = prop.light !== null && lightModel !== null;
     return { display, share, hasFull: model !== null, hasLight, extent, pixels };
   }, [display, share, prop, model, lightModel, pixels]);
-  const minds = mindsEye(sight, members);
-  const eye = useEye(({ position }) => (minds ? position : null));
+  const usesCamera = dependsOnCamera(sight, members);
+  const eye = useEye(({ position }) => (usesCamera ? position : null));
   const sets = useMemo(() => {
     const levels = levelsOf(placements, members, { ...sight, eye });
     const placed = (some: readonly number[]) => regionsOf(placements, some).map((r) => instancesOf(placements, r));

@@ -30,7 +30,7 @@ export interface Sight {
 const [POINT, FULL] = [3, 14];
 
 /** Whether how a prop's placements are drawn hangs on where the camera is. */
-export const mindsEye = ({ display, share, hasFull }: Omit<Sight, "eye">, members: Members): boolean =>
+export const dependsOnCamera = ({ display, share, hasFull }: Omit<Sight, "eye">, members: Members): boolean =>
   display === "auto" || (display === "full" && hasFull && share.full > 0 && share.full < sizeOfMembers(members));
 
 export function levelsOf(placements: Placements, members: Members, sight: Sight): Levels {

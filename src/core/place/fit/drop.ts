@@ -5,7 +5,7 @@
 import { FLAG, NO_PROP, type Slots } from "../slots";
 import { hitsFor, type Ground, type Met } from "../../mesh";
 import {
-  FELT,
+  PROBES_PER_FOOTPRINT,
   isMirrored,
   local,
   SIDE_U,
@@ -49,10 +49,10 @@ const room = {
   foot: new Float64Array(3 * CHUNK),
   way: new Float64Array(3 * CHUNK),
   first: reachedFor(CHUNK),
-  points: new Float64Array(3 * FELT * CHUNK),
-  ways: new Float64Array(3 * FELT * CHUNK),
-  felt: reachedFor(FELT * CHUNK),
-  hits: hitsFor(FELT * CHUNK),
+  points: new Float64Array(3 * PROBES_PER_FOOTPRINT * CHUNK),
+  ways: new Float64Array(3 * PROBES_PER_FOOTPRINT * CHUNK),
+  probes: reachedFor(PROBES_PER_FOOTPRINT * CHUNK),
+  hits: hitsFor(PROBES_PER_FOOTPRINT * CHUNK),
 };
 const normal = new Float64Array(3);
 const up = new Float64Array(3);
@@ -82,8 +82,8 @@ export function dropInto(
     writeFeet(chunk);
     writeWays(chunk);
     if (fit.lean > 0) lean(chunk);
-    const felt = feel(chunk);
-    for (let k = 0; k < n; k++) settle(chunk, k, felt);
+    const probes = probeGround(chunk);
+    for (let k = 0; k < n; k++) landOnGround(chunk, k, probes);
   }
 }
 
@@ -219,8 +219,8 @@ function lean(chunk: Chunk): void {
   const { foot, way, first } = room;
   reach(fit, beneath.grounds, foot, way, n, first);
   const byFootprint = fit.leanBy === "footprint";
-  if (byFootprint) writeFelt(chunk);
-  if (byFootprint) reach(fit, beneath.grounds, room.points, room.ways, FELT * n, room.felt);
+  if (byFootprint) writeProbes(chunk);
+  if (byFootprint) reach(fit, beneath.grounds, room.points, room.ways, PROBES_PER_FOOTPRINT * n, room.probes);
   for (let k = 0; k < n; k++) {
     const i = from + k;
     const w = 3 * k;
@@ -249,12 +249,12 @@ function lean(chunk: Chunk): void {
 
 /** Writes into {@link normal} that of the ground under the four corners of a footprint; false where a corner has none. */
 function writeFeltNormal(k: number): boolean {
-  const { points, ways, felt } = room;
-  for (let corner = 0; corner < 4; corner++) if (felt.triangle[FELT * k + corner] < 0) return false;
+  const { points, ways, probes } = room;
+  for (let corner = 0; corner < 4; corner++) if (probes.triangle[PROBES_PER_FOOTPRINT * k + corner] < 0) return false;
   // Across from the first corner to the third, and from the second to the fourth.
   const at = (corner: number, axis: number): number => {
-    const p = FELT * k + corner;
-    return points[3 * p + axis] + felt.travel[p] * ways[3 * p + axis];
+    const p = PROBES_PER_FOOTPRINT * k + corner;
+    return points[3 * p + axis] + probes.travel[p] * ways[3 * p + axis];
   };
   const ux = at(2, 0) - at(0, 0);
   const uy = at(2, 1) - at(0, 1);
@@ -274,21 +274,22 @@ function writeFeltNormal(k: number): boolean {
 }
 
 /** Feels for the ground from what is measured of each placement; says how many points that are each. */
-function feel(chunk: Chunk): number {
+function probeGround(chunk: Chunk): number {
   const { n, fit, beneath } = chunk;
-  const felt = fit.dropBy === "footprint" ? FELT : 1;
-  if (felt === FELT) writeFelt(chunk);
+  const probes = fit.dropBy === "footprint" ? PROBES_PER_FOOTPRINT : 1;
+  if (probes === PROBES_PER_FOOTPRINT) writeProbes(chunk);
   else writeSingles(chunk);
-  reach(fit, beneath.grounds, room.points, room.ways, felt * n, room.felt);
-  return felt;
+  reach(fit, beneath.grounds, room.points, room.ways, probes * n, room.probes);
+  return probes;
 }
 
 /** The footprints of a chunk, with the way of each repeated for its points. */
-function writeFelt({ placed, from, n, slots, hold, flags }: Chunk): void {
+function writeProbes({ placed, from, n, slots, hold, flags }: Chunk): void {
   const { way, points, ways } = room;
   writeFootprints({ ...placed, prop: slots.prop, flags }, hold.boxes, from, n, way, points);
   for (let k = 0; k < n; k++)
-    for (let p = 3 * FELT * k; p < 3 * FELT * (k + 1); p += 3) for (let a = 0; a < 3; a++) ways[p + a] = way[3 * k + a];
+    for (let p = 3 * PROBES_PER_FOOTPRINT * k; p < 3 * PROBES_PER_FOOTPRINT * (k + 1); p += 3)
+      for (let a = 0; a < 3; a++) ways[p + a] = way[3 * k + a];
 }
 
 /** The pivot of each placement, or the corner of its hull that lies farthest in its way. */
@@ -323,24 +324,24 @@ function writeSingles({ placed, from, n, slots, fit, hold, beneath, flags }: Chu
   }
 }
 
-/** Moves a placement to rest on what its points felt, or does what is wanted where they felt nothing. */
-function settle(chunk: Chunk, k: number, felt: number): void {
+/** Moves a placement to rest on what its points probes, or does what is wanted where they probes nothing. */
+function landOnGround(chunk: Chunk, k: number, probes: number): void {
   const { placed, from, slots, fit, flags } = chunk;
   const i = from + k;
   if (slots.prop[i] === NO_PROP || flags[i] & FLAG.blank) return;
   const { way } = room;
-  const travel = restOf(fit, k, felt);
-  if (travel !== travel) return groundless(chunk, k, felt);
+  const travel = restOf(fit, k, probes);
+  if (travel !== travel) return groundless(chunk, k, probes);
   const by = travel + fit.sink - fit.lift;
   for (let axis = 0; axis < 3; axis++) placed.position[3 * i + axis] += by * way[3 * k + axis];
   flags[i] &= ~FLAG.groundless;
 }
 
-/** How far a placement travels until it rests; NaN where nothing was felt. */
-function restOf({ dropRest }: Fit, k: number, felt: number): number {
-  const { travel, triangle } = room.felt;
+/** How far a placement travels until it rests; NaN where nothing was probes. */
+function restOf({ dropRest }: Fit, k: number, probes: number): number {
+  const { travel, triangle } = room.probes;
   let [least, sum, count, u, v] = [Infinity, 0, 0, 0, 0];
-  for (let corner = 0, p = felt * k; corner < felt; corner++, p++) {
+  for (let corner = 0, p = probes * k; corner < probes; corner++, p++) {
     if (triangle[p] < 0) continue;
     const t = travel[p];
     if (t < least) least = t;
@@ -350,21 +351,21 @@ function restOf({ dropRest }: Fit, k: number, felt: number): number {
     v += (SIDE_V[corner] * t) / 4;
   }
   if (count === 0) return NaN;
-  if (dropRest === "highest" || felt === 1) return least;
+  if (dropRest === "highest" || probes === 1) return least;
   if (dropRest === "mean") return sum / count;
   // The plane that fits best, and on it the corner that touches first; with a corner missing there is none.
-  return count === felt ? sum / count - Math.abs(u) - Math.abs(v) : least;
+  return count === probes ? sum / count - Math.abs(u) - Math.abs(v) : least;
 }
 
 /** What has no ground in its way. */
-function groundless({ placed, from, fit, beneath, flags }: Chunk, k: number, felt: number): void {
+function groundless({ placed, from, fit, beneath, flags }: Chunk, k: number, probes: number): void {
   const i = from + k;
   flags[i] |= FLAG.groundless;
   const { position } = placed;
   const { foot, points } = room;
   if (fit.without === "leave" && !(flags[i] & FLAG.pegged)) flags[i] |= FLAG.blank;
   let lowest = Infinity;
-  for (let p = felt * k; p < felt * (k + 1); p++) lowest = Math.min(lowest, points[3 * p + 1]);
+  for (let p = probes * k; p < probes * (k + 1); p++) lowest = Math.min(lowest, points[3 * p + 1]);
   if (fit.without === "floor") position[3 * i + 1] += fit.floor - lowest - fit.sink + fit.lift;
   if (fit.without !== "nearest" || !nearestOf(beneath.grounds, foot[3 * k], foot[3 * k + 1], foot[3 * k + 2])) return;
   // The foot comes over the nearest point of the ground, and what was measured lowest onto its height.

@@ -2,8 +2,8 @@
 import { FLAG, NO_PROP } from "../slots";
 import type { Placed } from "../compose";
 
-/** A footprint is felt for at its four corners and its middle. */
-export const FELT = 5;
+/** A footprint is probed at its four corners and its middle. */
+export const PROBES_PER_FOOTPRINT = 5;
 export const SIDE_U = [-1, 1, 1, -1, 0];
 export const SIDE_V = [-1, -1, 1, 1, 0];
 /** Corners that differ by less than this share of the prop's height are equally low. */
@@ -57,7 +57,7 @@ export function writeBack(rotation: Float32Array, q: number, x: number, y: numbe
 type Standing = Pick<Placed, "origin" | "position" | "rotation" | "scale"> & { prop: Uint16Array; flags: Uint16Array };
 
 /**
- * Writes the corners and the middle of the side of each placement's box that looks in its way: {@link FELT} points each.
+ * Writes the corners and the middle of the side of each placement's box that looks in its way: {@link PROBES_PER_FOOTPRINT} points each.
  *
  * @param boxes of the dressing's props: 6 numbers a prop
  * @param way unit directions: 3n
@@ -84,8 +84,8 @@ export function writeFootprints(
     const outward = turned[axis] >= 0 ? 1 : -1;
     const sign = mirrored && axis === 0 ? -outward : outward;
     const [u, v] = [(axis + 1) % 3, (axis + 2) % 3];
-    for (let corner = 0; corner < FELT; corner++) {
-      const p = 3 * (FELT * k + corner);
+    for (let corner = 0; corner < PROBES_PER_FOOTPRINT; corner++) {
+      const p = 3 * (PROBES_PER_FOOTPRINT * k + corner);
       turned.fill(0);
       if (prop !== NO_PROP) {
         for (let a = 0; a < 3; a++) local[a] = boxes[b + a];

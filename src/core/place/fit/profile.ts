@@ -14,7 +14,7 @@ const MOST = 256;
 const FEELERS = 8;
 
 /** A place on a line with what stands there: the foot's frame in the world, and how the prop reaches along from it. */
-export interface Way {
+export interface BentPath {
   at: number;
   across: number;
   up: number;
@@ -38,7 +38,7 @@ export class Profiles {
   }
 
   /** @param span from where to where a stiff prop spans the line, if its ends lie on it: its frame is that of the chord */
-  at(at: number, across: number, up: number, behind: number, before: number, span: Float64Array | null): Way {
+  at(at: number, across: number, up: number, behind: number, before: number, span: Float64Array | null): BentPath {
     const [position, rotation] = [new Float64Array(3), new Float64Array(4)];
     if (span) this.#line.spanFrames(this.#up, Float64Array.of(at), Float64Array.from(span), 1, position, rotation);
     else this.#line.frames(this.#up, Float64Array.of(at), 1, position, rotation);
@@ -58,7 +58,7 @@ export class Profiles {
    * The bent way from where the prop begins to where it ends: {@link SAMPLE} numbers a sample. None where it is straight to
    * within `fine` metres.
    */
-  samples(way: Way, fine: number): Float64Array {
+  samples(way: BentPath, fine: number): Float64Array {
     if (!(this.#line.curve.length > 0) || !(way.behind + way.before > 0)) return new Float64Array(0);
     const { sharpest } = this.#sampled(way, FEELERS);
     const count = Math.max(FEWEST, Math.min(MOST, Math.ceil((FEELERS * sharpest) / TURN)));
@@ -67,7 +67,7 @@ export class Profiles {
   }
 
   /** Two planes in the foot's frame, before and past which there is no line: a b c d each. */
-  planes(way: Way, bent: boolean): Float64Array {
+  planes(way: BentPath, bent: boolean): Float64Array {
     const { length } = this.#line.curve;
     const planes = Float64Array.of(0, 0, -1, Infinity, 0, 0, 1, Infinity);
     [0, length].forEach((end, k) => {
@@ -80,7 +80,7 @@ export class Profiles {
   }
 
   /** Square to the line at one of its ends, for what is stiff. */
-  #planeAt({ position, rotation, across, up }: Way, end: number, sign: number): number[] {
+  #planeAt({ position, rotation, across, up }: BentPath, end: number, sign: number): number[] {
     const there = this.at(end, across, up, 0, 0, null);
     const inverse: Quat = [-rotation[0], -rotation[1], -rotation[2], rotation[3]];
     const normal = rotate(inverse, rotate(there.rotation, [0, 0, sign]));
@@ -89,7 +89,7 @@ export class Profiles {
   }
 
   /** How far it is from the foot to an arc length of the line, along the parallel curve. */
-  #between(way: Way, end: number): number {
+  #between(way: BentPath, end: number): number {
     if (way.across === 0 && way.up === 0) return end - way.at;
     const { lengths } = this.#walk(way, Math.min(way.at, end), Math.max(way.at, end), FEELERS * 4);
     const total = lengths[lengths.length - 1];
@@ -97,7 +97,7 @@ export class Profiles {
   }
 
   /** The samples, and how much the frame turns at most from one to the next, radians. */
-  #sampled(way: Way, count: number): { samples: Float64Array; sharpest: number } {
+  #sampled(way: BentPath, count: number): { samples: Float64Array; sharpest: number } {
     const { at, behind, before, across, up } = way;
     let [from, to] = [at - behind, at + before];
     // Beside the line a stretch of it is longer or shorter: it is made to fit what the prop measures.
@@ -125,7 +125,7 @@ export class Profiles {
   }
 
   /** `count` equal steps of the line: positions and rotations on the parallel curve, and its arc length up to each. */
-  #walk({ across, up }: Way, from: number, to: number, count: number) {
+  #walk({ across, up }: BentPath, from: number, to: number, count: number) {
     const n = count + 1;
     if (this.#at.length < n) {
       this.#at = new Float64Array(n);

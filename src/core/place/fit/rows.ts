@@ -39,7 +39,7 @@ export function inRows(
       if (row === 0 || chosen || written.ordinary === start) continue;
       const { number } = rowOfSlot(slotOfKey(out.key[start]));
       choose(out, start, written.ordinary, number + slots.turns[slots.line[from]], line, choice);
-      choice.settle(out.prop, out.key, start, end);
+      choice.resolveMixes(out.prop, out.key, start, end);
     }
     from = to;
   }

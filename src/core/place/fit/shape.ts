@@ -2,7 +2,7 @@
 import { rotate, type Quat } from "../../math";
 import { FLAG, NO_PROP, type Slots } from "../slots";
 import { MATRIX, PLANES, SAMPLE, type Shapes } from "../../mesh";
-import { Profiles, type Way } from "./profile";
+import { Profiles, type BentPath } from "./profile";
 import type { GuideLine } from "../../line";
 import type { Placed, Parts } from "../compose";
 import type { Moves } from "../frames";
@@ -75,7 +75,7 @@ export function shapesOf(
 const EVERYTHING = Float64Array.of(0, 0, 1, Infinity, 0, 0, 1, Infinity);
 
 /** From the prop's own coordinates into the line's frame at the foot: what the placement does, and back out of that frame. */
-function matrixInto({ position, rotation }: Way, placed: Placed, i: number, mirrored: boolean): Float64Array {
+function matrixInto({ position, rotation }: BentPath, placed: Placed, i: number, mirrored: boolean): Float64Array {
   const inverse: Quat = [-rotation[0], -rotation[1], -rotation[2], rotation[3]];
   const q = placed.rotation.subarray(4 * i, 4 * i + 4);
   const turn: Quat = [q[0], q[1], q[2], q[3]];
@@ -105,7 +105,7 @@ class Forms {
     this.#entry = new Int32Array(count).fill(-1);
   }
 
-  add(i: number, form: Form, { position, rotation }: Way, origin: readonly number[], fine: number): void {
+  add(i: number, form: Form, { position, rotation }: BentPath, origin: readonly number[], fine: number): void {
     this.#entry[i] = this.#formOf.length;
     this.#formOf.push(this.#indexOf(form, Math.max(fine, 1e-9)));
     this.#frames.push(...position.map((x, k) => x - origin[k]), ...rotation);

@@ -4,7 +4,7 @@
  */
 import { hitsFor } from "../../mesh";
 import type { Field } from "../where/over";
-import type { Reason, Shade, Spots } from "./shade";
+import type { Reason, DensityMask, Spots } from "./density-mask";
 
 /** A grid of samples, rows of x, one behind the other. */
 export interface Sampled {
@@ -31,7 +31,7 @@ export const NO_REASON = 255;
 const SAMPLES = 9216;
 
 /** Null where there is nothing to look at. */
-export function densityMap(fields: readonly Field[], shades: readonly Shade[]): DensityMap | null {
+export function densityMap(fields: readonly Field[], masks: readonly DensityMask[]): DensityMap | null {
   const box = boxOf(fields);
   if (!box || fields.some(({ free }) => free)) return null;
   const [least, most] = box;
@@ -59,7 +59,7 @@ export function densityMap(fields: readonly Field[], shades: readonly Shade[]): 
     share: new Float32Array(n),
     reason: new Uint8Array(n).fill(NO_REASON),
   };
-  fields.forEach((_, index) => sample(map, fields, shades, index, points, hits));
+  fields.forEach((_, index) => sample(map, fields, masks, index, points, hits));
   return map;
 }
 
@@ -67,7 +67,7 @@ export function densityMap(fields: readonly Field[], shades: readonly Shade[]): 
 function sample(
   map: DensityMap,
   fields: readonly Field[],
-  shades: readonly Shade[],
+  masks: readonly DensityMask[],
   index: number,
   points: Float64Array,
   { triangle, height, ground: groundOf }: ReturnType<typeof hitsFor>,
@@ -79,7 +79,7 @@ function sample(
     position.set([points[3 * i], height[i], points[3 * i + 2]], 3 * k);
     map.height[i] = height[i];
   });
-  shareAt(map, fields[index], shades[index], own, position, (i) => triangle[i]);
+  shareAt(map, fields[index], masks[index], own, position, (i) => triangle[i]);
 }
 
 /**
@@ -91,7 +91,7 @@ function sample(
 export function shareAt(
   map: Sampled,
   { ground }: Field,
-  { rules }: Shade,
+  { rules }: DensityMask,
   own: readonly number[],
   position: Float64Array,
   triangleOf: (sample: number) => number,

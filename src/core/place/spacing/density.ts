@@ -2,12 +2,12 @@
  * By density: slots as close as a curve along the line says, 1 being the distance given. Between its points the density
  * changes evenly, so the number of slots up to a place is a parabola a piece, and where each slot lies a closed formula.
  */
-import { placedRow, SLACK, type Way } from "./row";
+import { placedRow, SLACK, type SpacingRule } from "./row";
 import type { Spacing } from "./schema";
 
 const MAX_PLACES = 500_000;
 
-export const byDensity: Way = ({ usable }, params) => {
+export const byDensity: SpacingRule = ({ usable }, params) => {
   const pieces = piecesOf(params.density, usable.length, params.distance);
   const total = pieces.reduce((sum, piece) => sum + piece.slots, 0);
   const places: number[] = [];

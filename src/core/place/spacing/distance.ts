@@ -1,8 +1,8 @@
 /** By distance: measured along the line, or straight from one slot to the next. */
 import { ChordFinder } from "../../line";
-import { placedRow, slidRow, SLACK, type Ground, type Way } from "./row";
+import { placedRow, slidRow, SLACK, type RowInput, type SpacingRule } from "./row";
 
-export const byDistance: Way = (ground, params) => {
+export const byDistance: SpacingRule = (ground, params) => {
   const { usable } = ground;
   if (params.measure === "straight") return placedRow(usable, straightSteps(ground, params.distance), params.slide);
   const steps = Math.floor(usable.length / params.distance + SLACK);
@@ -18,7 +18,7 @@ export const byDistance: Way = (ground, params) => {
 const MAX_STEPS = 500_000;
 
 /** Places from the start of the usable part on, each the first one that lies `distance` straight from the last. */
-function straightSteps({ line, usable }: Ground, distance: number): number[] {
+function straightSteps({ line, usable }: RowInput, distance: number): number[] {
   const end = usable.from + usable.length;
   const chords = new ChordFinder(line);
   const places = [usable.from];

@@ -1,7 +1,7 @@
 /** By division: the line is cut into equal parts, and every so many of the cuts, from one of them on, has a slot. */
-import { evenRow, slidRow, type Way } from "./row";
+import { evenRow, slidRow, type SpacingRule } from "./row";
 
-export const byDivision: Way = ({ usable }, { parts, every, begin, slide }) => {
+export const byDivision: SpacingRule = ({ usable }, { parts, every, begin, slide }) => {
   const part = usable.length / parts;
   const cuts = usable.round ? parts : parts + 1;
   const count = Math.max(0, Math.ceil((cuts - begin) / every));

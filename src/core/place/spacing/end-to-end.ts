@@ -4,7 +4,7 @@
  */
 import { ChordFinder, LEAST_STEP, TOGETHER } from "../../line";
 import { FIRST_ROW, NO_PROP } from "../slots";
-import { NO_ROW, SLACK, type Ground, type Row, type Way } from "./row";
+import { NO_ROW, SLACK, type RowInput, type Row, type SpacingRule } from "./row";
 
 /** A chain of one line holds at most so many props. */
 const MAX_LINKS = FIRST_ROW.max + 1;
@@ -12,7 +12,7 @@ const MAX_LINKS = FIRST_ROW.max + 1;
 const EXACT = 1e-10;
 const MAX_TRIES = 60;
 
-export const endToEnd: Way = (ground, params) => {
+export const endToEnd: SpacingRule = (ground, params) => {
   const { usable } = ground;
   const end = usable.from + usable.length;
   // What fills an open line from end to end cannot slide.
@@ -60,7 +60,7 @@ export const endToEnd: Way = (ground, params) => {
 };
 
 /** Where a chain that fills its line ends: round a closed line, where it began. */
-const targetOf = ({ usable }: Ground, slide: number): number =>
+const targetOf = ({ usable }: RowInput, slide: number): number =>
   usable.from + usable.length + (usable.round ? slide : 0);
 
 /** *Links of a chain*: where each begins and ends, and its prop. It grows as links are added. */
@@ -106,7 +106,7 @@ class Chain {
  * @param until stop at the last one that ends within the line, or take one more that sticks out past it, or make so many
  */
 function chain(
-  { line, usable, supply, bent }: Ground,
+  { line, usable, supply, bent }: RowInput,
   start: number,
   gap: number,
   stretch: number,
@@ -164,10 +164,10 @@ function arcs(start: number, rooms: Float64Array, n: number, gap: number, spans:
 }
 
 /** How far a chain fills its line: to its last link's end or, round a closed line, to where the next would begin. */
-const filledTo = (links: Chain, { usable }: Ground): number => (usable.round ? links.next : links.end);
+const filledTo = (links: Chain, { usable }: RowInput): number => (usable.round ? links.next : links.end);
 
 /** The links as a row; those that a slide brings in at the front are numbered below zero. */
-function rowOf(ground: Ground, links: Chain, slide: number, gap: number): Row {
+function rowOf(ground: RowInput, links: Chain, slide: number, gap: number): Row {
   const { usable, supply } = ground;
   const before = !usable.round && slide > 0 && links.count > 0 ? linksBefore(ground, links, gap) : new Chain();
   const slack = SLACK * Math.max(usable.length, 1e-3);
@@ -207,7 +207,7 @@ function joined(before: Chain, links: Chain, gone: number): { spans: Float64Arra
 }
 
 /** The links that come to lie in front of a chain's first one, from there back to the line's start. */
-function linksBefore({ usable, supply, line, bent }: Ground, links: Chain, gap: number): Chain {
+function linksBefore({ usable, supply, line, bent }: RowInput, links: Chain, gap: number): Chain {
   const chords = new ChordFinder(line);
   const before = new Chain();
   const [prop, span] = [new Uint16Array(1), new Float64Array(2)];
@@ -230,7 +230,7 @@ function linksBefore({ usable, supply, line, bent }: Ground, links: Chain, gap: 
  * from where the one before it does, and so on. Says how many links there are then.
  */
 function withLast(
-  { line, usable, supply, clip, bent }: Ground,
+  { line, usable, supply, clip, bent }: RowInput,
   spans: Float64Array,
   props: Uint16Array,
   last: number,

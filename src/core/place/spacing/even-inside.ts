@@ -6,7 +6,7 @@ import { APART, Darts, type Share } from "./darts";
 import { RING } from "./nearness";
 import { cellInTile, evenTile, inOrderOfLots } from "./tile";
 import type { Volume } from "../where/volume";
-import type { Growing } from "./sow-inside";
+import type { Growing } from "./sample-volume";
 
 /** What is left free of a cell is looked for in so small parts of it. */
 const DEPTH = 0;
@@ -100,7 +100,7 @@ class Filling {
 
   /**
    * Looks for room where the pattern left some to positions that are not inside. Most cells have none: those are ruled out in
-   * the order in which they lie in memory, before the others have their turns in the order of lots.
+   * the order in which they lie in memory, before the others have their turns in the order of thresholds.
    */
   mend(): void {
     const [nx, ny, nz] = this.#cells.count;

@@ -1,4 +1,4 @@
 /** At the line's knots, each slot numbered by its knot. */
-import { placedRow, type Way } from "./row";
+import { placedRow, type SpacingRule } from "./row";
 
-export const atKnots: Way = ({ line, usable }, { slide }) => placedRow(usable, line.knotAt, slide);
+export const atKnots: SpacingRule = ({ line, usable }, { slide }) => placedRow(usable, line.knotAt, slide);

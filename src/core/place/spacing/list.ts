@@ -1,7 +1,7 @@
 /** At places given as a list of distances from the start of the usable part. */
-import { placedRow, type Way } from "./row";
+import { placedRow, type SpacingRule } from "./row";
 
-export const byList: Way = ({ usable }, { list, slide }) =>
+export const byList: SpacingRule = ({ usable }, { list, slide }) =>
   placedRow(
     usable,
     list.map((at) => usable.from + at).sort((a, b) => a - b),

@@ -1,12 +1,12 @@
 /**
  * Step 3, Spacing, over fields: so many positions in a pattern, without those where the gaps leave no room. Each keeps or
- * loses its place by its own lot; nothing else moves.
+ * loses its place by its own threshold; nothing else moves.
  */
 import { CHANNEL, drawFrom, streamOf } from "../../math";
-import { sharesOf, type Shade } from "../gaps/shade";
+import { sharesOf, type DensityMask } from "../gaps/density-mask";
 import { overKey, Slots } from "../slots";
-import { MOST_SOWN, pitchFor, sow, type Sown } from "./sow";
-import { MOST_INSIDE } from "./sow-inside";
+import { MAX_SAMPLES, pitchFor, sampleSurface, type Samples } from "./sample-surface";
+import { MOST_INSIDE } from "./sample-volume";
 import { extentOf, type Field } from "../where/over";
 import type { PropChoice } from "../what/what";
 import type { Spacing } from "./schema";
@@ -15,7 +15,7 @@ import type { Spacing } from "./schema";
 export interface OverNeeds {
   choice: PropChoice;
   /** For each field what the gaps leave free. */
-  shades: readonly Shade[];
+  masks: readonly DensityMask[];
   seed: number;
   /** Keys that the artist has pegged, which stay whatever the gaps say. */
   pegged: ReadonlySet<number>;
@@ -32,10 +32,10 @@ const CLOSER = 0.99;
 interface Kept {
   field: Field;
   index: number;
-  sown: Sown;
-  /** Those kept: indices into `sown`. */
+  samples: Samples;
+  /** Those kept: indices into `samples`. */
   members: Uint32Array;
-  /** In which order members join as they become more: n of `sown`. */
+  /** In which order members join as they become more: n of `samples`. */
   rank: Float64Array;
 }
 
@@ -61,7 +61,7 @@ function exactly(
   needs: OverNeeds,
 ): Kept[] {
   const [fewest, most] = params.clusters ? params.clusterCount : [1, 1];
-  const free = fields.reduce((sum, field, i) => sum + extentOf(field) * freeShare(field, needs.shades[i]), 0);
+  const free = fields.reduce((sum, field, i) => sum + extentOf(field) * freeShare(field, needs.masks[i]), 0);
   if (!(free > 0)) return [];
   const solid = isSolid(fields);
   const root = solid ? Math.cbrt : Math.sqrt;
@@ -69,7 +69,7 @@ function exactly(
   let found = at(pitch);
   for (let tries = 1; tries < MAX_TRIES; tries++) {
     const there = found.reduce((sum, { members }) => sum + members.length, 0);
-    if (there >= count || there >= (solid ? MOST_INSIDE : MOST_SOWN)) break;
+    if (there >= count || there >= (solid ? MOST_INSIDE : MAX_SAMPLES)) break;
     // With each try by a little more: of a grid there may be fewer although it is finer.
     pitch *= Math.max(0.5, CLOSER ** tries * Math.min(1, root((there + 0.5) / count)));
     found = at(pitch);
@@ -94,11 +94,11 @@ function leavingOut(found: Kept[], count: number): Kept[] {
 }
 
 /** How much of a field is free, nearly: of positions thrown onto it evenly by area. */
-function freeShare(field: Field, shade: Shade): number {
-  if (shade.rules.length === 0) return 1;
+function freeShare(field: Field, mask: DensityMask): number {
+  if (mask.rules.length === 0) return 1;
   const pitch = pitchFor("random", PROBES / extentOf(field), field.volume !== null);
-  const probes = sow(field, pitch, PROBING, 1);
-  const shares = sharesOf(shade, probes);
+  const probes = sampleSurface(field, pitch, PROBING, 1);
+  const shares = sharesOf(mask, probes);
   return shares.reduce((sum, share) => sum + share, 0) / Math.max(1, probes.count);
 }
 
@@ -106,27 +106,27 @@ const PROBING = { pattern: "random", clusters: false } as Spacing;
 
 function kept(field: Field, index: number, pitch: number, params: Spacing, needs: OverNeeds): Kept {
   const { seed, pegged } = needs;
-  const sown = sow(field, pitch, params, seed);
-  const shares = sharesOf(needs.shades[index], sown);
+  const samples = sampleSurface(field, pitch, params, seed);
+  const shares = sharesOf(needs.masks[index], samples);
   const stream = streamOf(seed, CHANNEL.gapShade);
-  const members = new Uint32Array(sown.count);
-  const rank = sown.rise ?? new Float64Array(sown.count);
+  const members = new Uint32Array(samples.count);
+  const rank = samples.joinOrder ?? new Float64Array(samples.count);
   let n = 0;
-  for (let i = 0; i < sown.count; i++) {
-    const key = overKey(field.tag, sown.local[i]);
-    const lot = drawFrom(stream, key, 0);
+  for (let i = 0; i < samples.count; i++) {
+    const key = overKey(field.tag, samples.id[i]);
+    const threshold = drawFrom(stream, key, 0);
     const byHand = pegged.size > 0 && pegged.has(key);
-    if (byHand || lot < shares[i]) members[n++] = i;
+    if (byHand || threshold < shares[i]) members[n++] = i;
     if (byHand) rank[i] = -1;
-    else if (!sown.rise) rank[i] = lot / shares[i];
+    else if (!samples.joinOrder) rank[i] = threshold / shares[i];
   }
-  return { field, index, sown, members: members.subarray(0, n), rank };
+  return { field, index, samples, members: members.subarray(0, n), rank };
 }
 
-function written(found: readonly Kept[], params: Spacing, { choice, shades }: OverNeeds): Slots {
+function written(found: readonly Kept[], params: Spacing, { choice, masks }: OverNeeds): Slots {
   const total = found.reduce((sum, { members }) => sum + members.length, 0);
   const slots = new Slots(total);
-  const fades = shades.some(({ edgeSize }) => edgeSize > 0);
+  const fades = masks.some(({ edgeSize }) => edgeSize > 0);
   const spread = {
     position: new Float64Array(3 * total),
     normal: new Float32Array(3 * total),
@@ -134,35 +134,35 @@ function written(found: readonly Kept[], params: Spacing, { choice, shades }: Ov
     size: fades ? new Float32Array(total).fill(1) : null,
   };
   let start = 0;
-  for (const { field, index, sown, members } of found) {
-    const { edge, edgeSize } = shades[index];
-    const taken = propsOf(field, sown, choice);
+  for (const { field, index, samples, members } of found) {
+    const { edge, edgeSize } = masks[index];
+    const taken = propsOf(field, samples, choice);
     for (let k = 0, o = start; k < members.length; k++, o++) {
       const i = members[k];
       const p = 3 * i;
-      slots.key[o] = overKey(field.tag, sown.local[i]);
+      slots.key[o] = overKey(field.tag, samples.id[i]);
       slots.prop[o] = taken[i];
-      spread.triangle[o] = sown.triangle[i];
+      spread.triangle[o] = samples.triangle[i];
       for (let axis = 0; axis < 3; axis++) {
-        spread.position[3 * o + axis] = sown.position[p + axis];
-        spread.normal[3 * o + axis] = sown.normal[p + axis];
+        spread.position[3 * o + axis] = samples.position[p + axis];
+        spread.normal[3 * o + axis] = samples.normal[p + axis];
       }
-      if (spread.size && edge) spread.size[o] = 1 - edgeSize * (1 - edge(sown.position[p], sown.position[p + 2]));
+      if (spread.size && edge) spread.size[o] = 1 - edgeSize * (1 - edge(samples.position[p], samples.position[p + 2]));
     }
     slots.line.fill(index, start, start + members.length);
     start += members.length;
     const wanted = Math.round(wantedOf(field, params));
-    if (sown.count >= MOST_SOWN || (field.volume && wanted > MOST_INSIDE))
-      slots.missing = Math.max(1, slots.missing + wanted - sown.count);
+    if (samples.count >= MAX_SAMPLES || (field.volume && wanted > MOST_INSIDE))
+      slots.missing = Math.max(1, slots.missing + wanted - samples.count);
   }
   slots.at.fill(NaN);
   slots.spread = spread;
-  choice.settle(slots.prop, slots.key, 0, total);
+  choice.resolveMixes(slots.prop, slots.key, 0, total);
   return slots;
 }
 
 /** The props of all positions of a field, also of those that are left out, so that leaving more out changes none. */
-function propsOf({ tag }: Field, { count, local }: Sown, choice: PropChoice): Uint16Array {
+function propsOf({ tag }: Field, { count, id: local }: Samples, choice: PropChoice): Uint16Array {
   const out = new Uint16Array(count);
   const keys = local.map((name) => overKey(tag, name));
   choice.fill(out, keys, 0, count, 0);

@@ -48,7 +48,7 @@ export interface Supply {
 }
 
 /** What a way of spacing is given besides its parameters. */
-export interface Ground {
+export interface RowInput {
   line: Track;
   usable: Usable;
   supply: Supply;
@@ -59,7 +59,7 @@ export interface Ground {
 }
 
 /** A way of spacing. `usable` is of length zero or more. */
-export type Way = (ground: Ground, params: Spacing) => Row;
+export type SpacingRule = (ground: RowInput, params: Spacing) => Row;
 
 /** Distances are compared with this share of a step, so that rounding never costs the last slot. */
 export const SLACK = 1e-6;

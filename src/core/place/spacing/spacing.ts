@@ -11,14 +11,24 @@ import { byDivision } from "./divide";
 import { endToEnd } from "./end-to-end";
 import { atKnots } from "./knots";
 import { byList } from "./list";
-import { joinedRow, NO_ROW, placeIn, SLACK, type Reaches, type Row, type Supply, type Usable, type Way } from "./row";
+import {
+  joinedRow,
+  NO_ROW,
+  placeIn,
+  SLACK,
+  type Reaches,
+  type Row,
+  type Supply,
+  type Usable,
+  type SpacingRule,
+} from "./row";
 import { supplyFor } from "./supply";
 import type { PropChoice } from "../what/what";
 import type { What } from "../what/schema";
 import type { Spacing } from "./schema";
 
 /** The table of ways. */
-const WAYS: Readonly<Record<Spacing["by"], Way>> = {
+const WAYS: Readonly<Record<Spacing["by"], SpacingRule>> = {
   distance: byDistance,
   count: byCount,
   end: endToEnd,
@@ -209,7 +219,7 @@ function written(lines: readonly GuideLine[], rows: readonly LineRow[], choice: 
     if (typeof row.stretch === "number") slots.stretch?.fill(row.stretch, start, end);
     else slots.stretch?.set(row.stretch.subarray(0, row.count), start);
     corners.forEach((corner, i) => writeCorner(slots, end + i, corner, index, line, choice));
-    choice.settle(slots.prop, slots.key, start, end + corners.length);
+    choice.resolveMixes(slots.prop, slots.key, start, end + corners.length);
     slots.missing += Math.max(0, row.wanted - row.count);
     start = end + corners.length;
   });

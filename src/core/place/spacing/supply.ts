@@ -24,7 +24,7 @@ export function supplyFor(line: GuideLine, choice: PropChoice, reaches: Reaches,
       choice.fill(out, key, 0, most, number + turn);
       const tagged = byPlace ? choice.tagged.get(line.tagAt(at) ?? "") : undefined;
       if (tagged !== undefined) out[0] = tagged;
-      choice.settle(out, key, 0, most);
+      choice.resolveMixes(out, key, 0, most);
       out.fill(NO_PROP, most, n);
     },
     byPlace,
@@ -40,6 +40,6 @@ export function supplyFor(line: GuideLine, choice: PropChoice, reaches: Reaches,
 function settled(special: number | null, choice: PropChoice, line: GuideLine): number | null {
   if (special === null) return null;
   const one = Uint16Array.of(special);
-  choice.settle(one, Uint32Array.of(keyOf(line.number, 0)), 0, 1);
+  choice.resolveMixes(one, Uint32Array.of(keyOf(line.number, 0)), 0, 1);
   return one[0];
 }

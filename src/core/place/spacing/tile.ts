@@ -25,7 +25,7 @@ export const cellInTile = (i: number, j: number, k: number): number =>
   (i + Math.imul(j, TILE.steps[1]) + Math.imul(k, TILE.steps[2])) & TILE.mask;
 
 /**
- * Cells have their turns in the order of lots that are drawn for them, so that none is preferred; what comes of it is like
+ * Cells have their turns in the order of thresholds that are drawn for them, so that none is preferred; what comes of it is like
  * balls that are thrown at random until no more find room (B. Widom, *Random Sequential Addition of Hard Spheres to a Volume*,
  * J. Chem. Phys. 44, 1966). The search for what is left is after M. S. Ebeida, S. A. Mitchell and others, *A Simple Algorithm
  * for Maximal Poisson-Disk Sampling in High Dimensions*, Computer Graphics Forum 31(2), 2012.
@@ -48,11 +48,11 @@ function makeTile(): Tile {
   return darts;
 }
 
-/** Cells in the order of lots drawn by their keys; cells are whole numbers below 2²². */
+/** Cells in the order of thresholds drawn by their keys; cells are whole numbers below 2²². */
 export function inOrderOfLots(cells: ArrayLike<number>, keyOf: (cell: number) => number, stream: number): Int32Array {
-  const lots = Float64Array.from(
+  const thresholds = Float64Array.from(
     cells,
     (cell) => Math.floor(drawFrom(stream, keyOf(cell), -1) * 2 ** 31) * 2 ** 22 + cell,
   );
-  return Int32Array.from(lots.sort(), (lot) => lot % 2 ** 22);
+  return Int32Array.from(thresholds.sort(), (threshold) => threshold % 2 ** 22);
 }

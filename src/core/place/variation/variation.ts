@@ -10,22 +10,22 @@ import type { GuideLine } from "../../line";
 import type { StepMemory } from "../memory";
 import type { Variation } from "./schema";
 
-/** Draws for along, across and up, n each; null where every slot draws zero. */
-export type Three = readonly [Draws | null, Draws | null, Draws | null];
+/** Values for along, across and up, n each; null where every slot draws zero. */
+export type Three = readonly [Values | null, Values | null, Values | null];
 
 /** One number a slot. Single precision is far finer than any range. */
-type Draws = Float32Array;
+type Values = Float32Array;
 
-/** Draws for n slots, or null for what is switched off. */
-export interface Drawn {
+/** Values for n slots, or null for what is switched off. */
+export interface Draws {
   /** Metres along, across and up. */
   shift: Three;
   /** Radians about along, across and up. */
   turn: Three;
   /** Factors for the whole prop: n. */
-  size: Draws | null;
+  size: Values | null;
   /** Factors for width, height and depth besides: 3n; null where all are one. */
-  sizes: Draws | null;
+  sizes: Values | null;
   /** 1 for slots whose prop is mirrored: n. */
   mirrored: Uint8Array | null;
   /** Which of {@link TINTS} shades between the two colours: n. */
@@ -34,7 +34,7 @@ export interface Drawn {
 
 const NONE: Three = [null, null, null];
 
-/** Tints are drawn from so many, evenly from one colour to the other, so that files need only so many materials. */
+/** Tints are draws from so many, evenly from one colour to the other, so that files need only so many materials. */
 export const TINTS = 16;
 
 type Range = readonly [low: number, high: number];
@@ -56,7 +56,7 @@ export function variation(
   lines: readonly GuideLine[],
   memory: Pick<StepMemory, "step">,
   fields: readonly Field[] = [],
-): Drawn {
+): Draws {
   const { seed, positionOn, turnOn, sizeOn, wanderOn, mirror, tintOn } = params;
   const three = (name: string, channels: readonly number[], ranges: readonly Range[], fill: Fill): Three => {
     const one = (axis: number) =>
@@ -93,14 +93,14 @@ export function variation(
     mirror > 0 ? memory.step("mirror draws", [slots, seed, mirror], () => drawMirrors(slots, seed, mirror)) : null;
   const tint = tintOn ? memory.step("tint draws", [slots, seed], () => drawTints(slots, seed)) : null;
   const along = memory.step("held", [slots, shift[0]], () => shift[0] && heldInPlace(shift[0], slots));
-  const wave = (name: string, drawn: Draws | null, channel: number, most: number) =>
+  const wave = (name: string, draws: Values | null, channel: number, most: number) =>
     wanderOn && most > 0
-      ? memory.step(`wander ${name}`, [slots, drawn, seed, most, params.wanderOver, lines, fields], () =>
+      ? memory.step(`wander ${name}`, [slots, draws, seed, most, params.wanderOver, lines, fields], () =>
           slots.spread
-            ? wanderedOver(drawn, slots, fields, streamOf(seed, channel), most, params.wanderOver)
-            : wandered(drawn, slots, lines, streamOf(seed, channel), most, params.wanderOver),
+            ? wanderedOver(draws, slots, fields, streamOf(seed, channel), most, params.wanderOver)
+            : wandered(draws, slots, lines, streamOf(seed, channel), most, params.wanderOver),
         )
-      : drawn;
+      : draws;
   const byHand = slots.turned;
   const turnUp = byHand ? memory.step("turn by hand", [slots, turn[2]], () => added(turn[2], byHand)) : turn[2];
   const across = wave("across", shift[1], CHANNEL.wanderAcross, params.wanderAcross);
@@ -108,10 +108,10 @@ export function variation(
   return { shift: [along, across, up], turn: [turn[0], turn[1], turnUp], size, sizes, mirrored, tint };
 }
 
-const added = (drawn: Draws | null, more: Draws): Draws => (drawn ? drawn.map((value, i) => value + more[i]) : more);
+const added = (draws: Values | null, more: Values): Values => (draws ? draws.map((value, i) => value + more[i]) : more);
 
 /** Where the artist put it by hand, there it stays along the line. */
-function heldInPlace(along: Draws, { flags, count, pegged }: Slots): Draws {
+function heldInPlace(along: Values, { flags, count, pegged }: Slots): Values {
   if (!pegged) return along;
   let held = along;
   for (let i = 0; i < count; i++) {
@@ -123,14 +123,14 @@ function heldInPlace(along: Draws, { flags, count, pegged }: Slots): Draws {
 }
 
 /** @param neutral what a range that is just this does not need drawing for */
-function draw(slots: Slots, stream: number, range: Range, fill: Fill, neutral = 0): Draws | null {
+function draw(slots: Slots, stream: number, range: Range, fill: Fill, neutral = 0): Values | null {
   if (range[0] === neutral && range[1] === neutral) return null;
   const out = new Float32Array(slots.count);
   drawInto(out, 0, 1, slots, stream, range, fill);
   return out;
 }
 
-function drawSizes(slots: Slots, { seed, width, height, depth }: Variation, fill: Fill): Draws | null {
+function drawSizes(slots: Slots, { seed, width, height, depth }: Variation, fill: Fill): Values | null {
   const ranges = [width, height, depth];
   if (ranges.flat().every((factor) => factor === 1)) return null;
   const out = new Float32Array(3 * slots.count);
@@ -140,7 +140,7 @@ function drawSizes(slots: Slots, { seed, width, height, depth }: Variation, fill
 
 /** Writes a draw from the range for each slot, `stride` numbers apart from `offset` on. */
 function drawInto(
-  out: Draws,
+  out: Values,
   offset: number,
   stride: number,
   slots: Slots,
@@ -194,13 +194,13 @@ export function tintsBetween(from: string, to: string): string[] {
 
 /** The shifts with the lines' wander on top. Rows of one line wander together, so they stay as far apart as they are. */
 function wandered(
-  shift: Draws | null,
+  shift: Values | null,
   slots: Slots,
   lines: readonly GuideLine[],
   stream: number,
   most: number,
   over: number,
-): Draws {
+): Values {
   const out = shift ? shift.slice() : new Float32Array(slots.count);
   const rounds = lines.map((line) => wavesRound(line.curve, over));
   for (let i = 0; i < slots.count; i++) {
@@ -214,13 +214,13 @@ function wandered(
 
 /** The shifts with a wave over what they are spread over, in its own coordinates: moving that leaves them as they are. */
 function wanderedOver(
-  shift: Draws | null,
+  shift: Values | null,
   { count, line, spread }: Slots,
   fields: readonly Field[],
   stream: number,
   most: number,
   over: number,
-): Draws {
+): Values {
   const out = shift ? shift.slice() : new Float32Array(count);
   const stands = fields.map((field) => {
     const { position, rotation } = standOf(field);

@@ -20,7 +20,7 @@ export interface Known {
 
 /**
  * *Chooses props for slots.* `props` are the ids in the order in which a slot's index counts them; indices from
- * `props.length` on stand for mixes until {@link settle} has drawn from them.
+ * `props.length` on stand for mixes until {@link resolveMixes} has drawn from them.
  */
 export interface PropChoice {
   readonly props: readonly string[];
@@ -37,7 +37,7 @@ export interface PropChoice {
   /** The index that a prop, or a mix at the slot with this key, comes to; {@link NO_PROP} where the scene has neither. */
   pick(id: string, key: number): number;
   /** Draws a prop wherever a mix was chosen. */
-  settle(out: Uint16Array, key: Uint32Array, start: number, end: number): void;
+  resolveMixes(out: Uint16Array, key: Uint32Array, start: number, end: number): void;
 }
 
 /**
@@ -92,7 +92,7 @@ export function what(params: What, seed: number, known: Known, extra: readonly s
       if (index < 0) return NO_PROP;
       return index < props.length ? index : drawn[index - props.length].choose(key, -1, -1);
     },
-    settle(out, key, start, end) {
+    resolveMixes(out, key, start, end) {
       if (drawn.length === 0) return;
       for (let i = start; i < end; i++) {
         if (out[i] >= props.length && out[i] !== NO_PROP) out[i] = drawn[out[i] - props.length].choose(key[i], -1, -1);

@@ -6,12 +6,12 @@ import { CHANNEL, drawFrom, rotate, streamOf } from "../../math";
 import { distanceFor, evenOver, facetsOf, hitsFor, randomOver, risesOf, type Met, type Spread } from "../../mesh";
 import { LOCAL_BITS } from "../slots";
 import { standOf, type Field } from "../where/over";
-import { uvRows } from "./sow-uv";
-import { EVEN_INSIDE, PACKED, sowInside } from "./sow-inside";
+import { uvRows } from "./uv-rows";
+import { EVEN_INSIDE, PACKED, sampleVolume } from "./sample-volume";
 import type { Spacing } from "./schema";
 
 /** *Positions on a field*, before anything is left out of them. */
-export interface Sown {
+export interface Samples {
   count: number;
   /** World coordinates, metres: 3n. */
   position: Float64Array;
@@ -20,17 +20,17 @@ export interface Sown {
   /** The field's triangle that each lies on: n. */
   triangle: Uint32Array;
   /** What each is known by in its field, {@link LOCAL_BITS} bits, rising: n. */
-  local: Uint32Array;
+  id: Uint32Array;
   /** In what order they join as they become more: n; null where all came at once. */
-  rise: Float64Array | null;
+  joinOrder: Float64Array | null;
 }
 
 /** A pattern's positions, `pitch` metres apart: the nearest two, or what a square of that size has on average. */
-type Way = (field: Field, pitch: number, params: Spacing, seed: number) => Sown;
+type Pattern = (field: Field, pitch: number, params: Spacing, seed: number) => Samples;
 
 const LOCALS = 2 ** LOCAL_BITS;
 /** A field has at most so many positions. */
-export const MOST_SOWN = 2_000_000;
+export const MAX_SAMPLES = 2_000_000;
 /** Rows and columns of a grid are told apart by so many bits each. */
 const GRID_BITS = LOCAL_BITS / 2;
 const GRID = 2 ** GRID_BITS;
@@ -39,9 +39,9 @@ const MEMBER_BITS = 6;
 /** In a hexagonal grid rows lie so many times closer to each other than the positions in them. */
 const ROW_SHARE = Math.sqrt(3) / 2;
 
-const PATTERNS: Readonly<Record<Spacing["pattern"], Way>> = {
+const PATTERNS: Readonly<Record<Spacing["pattern"], Pattern>> = {
   even: (field, pitch, _, seed) => {
-    const spread = evenOver(field.region, pitch, seed, MOST_SOWN, field.region.mesh());
+    const spread = evenOver(field.region, pitch, seed, MAX_SAMPLES, field.region.mesh());
     return fromSpread(
       field,
       spread,
@@ -51,8 +51,8 @@ const PATTERNS: Readonly<Record<Spacing["pattern"], Way>> = {
   },
   random: (field, pitch, _, seed) => {
     const { region } = field;
-    const spread = randomOver(region, { density: 1 / (pitch * pitch) }, seed, MOST_SOWN, region.numbers);
-    const { rise, nth } = risesOf(region, spread, seed, region.numbers);
+    const spread = randomOver(region, { density: 1 / (pitch * pitch) }, seed, MAX_SAMPLES, region.numbers);
+    const { joinOrder: rise, nth } = risesOf(region, spread, seed, region.numbers);
     return fromSpread(field, spread, byArea(field, spread, nth), rise);
   },
   square: (field, pitch, params) => lattice(field, pitch, pitch, 0, params.heading),
@@ -61,10 +61,10 @@ const PATTERNS: Readonly<Record<Spacing["pattern"], Way>> = {
 };
 
 /** The positions of a pattern, and about them their clusters where those are asked for. */
-export function sow(field: Field, pitch: number, params: Spacing, seed: number): Sown {
-  if (field.volume) return sowInside(field, field.volume, pitch, params, seed);
-  const sown = PATTERNS[params.pattern](field, pitch, params, seed);
-  return params.clusters ? clustered(field, sown, params, seed) : sown;
+export function sampleSurface(field: Field, pitch: number, params: Spacing, seed: number): Samples {
+  if (field.volume) return sampleVolume(field, field.volume, pitch, params, seed);
+  const samples = PATTERNS[params.pattern](field, pitch, params, seed);
+  return params.clusters ? clustered(field, samples, params, seed) : samples;
 }
 
 /**
@@ -82,7 +82,7 @@ export function pitchFor(pattern: Spacing["pattern"], density: number, solid = f
 const LARGE = 1e6;
 
 /** Positions of a region, brought from its own coordinates into the world. */
-function fromSpread(field: Field, spread: Spread, local: Uint32Array, rise: Float64Array | null): Sown {
+function fromSpread(field: Field, spread: Spread, local: Uint32Array, rise: Float64Array | null): Samples {
   const { count, position, normal } = spread;
   const { numbers } = field.region;
   const { position: at, rotation } = standOf(field);
@@ -100,7 +100,7 @@ function fromSpread(field: Field, spread: Spread, local: Uint32Array, rise: Floa
     normal[p + 1] = xy * a + yy * b + zy * c;
     normal[p + 2] = xz * a + yz * b + zz * c;
   }
-  return { count, position, normal, triangle, local, rise };
+  return { count, position, normal, triangle, id: local, joinOrder: rise };
 }
 
 /**
@@ -111,7 +111,7 @@ function byArea({ ground, region }: Field, { count, triangle }: Spread, nth: Uin
   const { area } = facetsOf({ position: region.position, index: ground.index });
   const begin = new Float64Array(area.length + 1);
   for (let t = 0; t < area.length; t++) begin[t + 1] = begin[t] + area[t];
-  const share = (LOCALS - MOST_SOWN) / (begin[area.length] || 1);
+  const share = (LOCALS - MAX_SAMPLES) / (begin[area.length] || 1);
   const local = new Uint32Array(count);
   let next = 0;
   for (let i = 0; i < count; i++) {
@@ -123,23 +123,23 @@ function byArea({ ground, region }: Field, { count, triangle }: Spread, nth: Uin
 }
 
 /** Rows and columns along the texture coordinates; null where there are none. */
-function alongUvs(field: Field, pitch: number): Sown | null {
-  const rows = uvRows(field, pitch, MOST_SOWN);
+function alongUvs(field: Field, pitch: number): Samples | null {
+  const rows = uvRows(field, pitch, MAX_SAMPLES);
   if (!rows) return null;
-  const sown = emptySown(rows.local.length);
-  sown.position.set(rows.position);
-  sown.triangle.set(rows.triangle);
-  sown.local.set(rows.local);
+  const samples = emptySamples(rows.local.length);
+  samples.position.set(rows.position);
+  samples.triangle.set(rows.triangle);
+  samples.id.set(rows.local);
   const face = new Float64Array(3);
-  for (let i = 0; i < sown.count; i++) {
-    field.ground.flatNormal(sown.triangle[i], face);
-    sown.normal.set(face, 3 * i);
+  for (let i = 0; i < samples.count; i++) {
+    field.ground.flatNormal(samples.triangle[i], face);
+    samples.normal.set(face, 3 * i);
   }
-  return sown;
+  return samples;
 }
 
 /** Rows and columns seen from above, the highest of the mesh at each. They count from the world's middle, so they fit together. */
-function lattice(field: Field, pitch: number, rowPitch: number, shift: number, heading: number): Sown {
+function lattice(field: Field, pitch: number, rowPitch: number, shift: number, heading: number): Samples {
   const [least, most] = boxOf(field);
   const [sine, cosine] = [Math.sin(heading), Math.cos(heading)];
   // Columns run along the heading, which is north where it is zero; rows follow each other to its right.
@@ -153,7 +153,7 @@ function lattice(field: Field, pitch: number, rowPitch: number, shift: number, h
   const [firstRow, lastRow] = range(0, rowPitch);
   const [first, last] = range(1, pitch);
   const wide = Math.min(GRID, last - first + 1);
-  const rows = Math.min(GRID, lastRow - firstRow + 1, Math.ceil((4 * MOST_SOWN) / wide));
+  const rows = Math.min(GRID, lastRow - firstRow + 1, Math.ceil((4 * MAX_SAMPLES) / wide));
   const points = new Float64Array(3 * wide * rows);
   const names = new Uint32Array(wide * rows);
   let n = 0;
@@ -189,37 +189,37 @@ function boxOf({ ground, plan }: Field): [least: readonly [number, number], most
 }
 
 /** Of the first `n` points those that have the field's mesh above or below them, on it. */
-function standing({ ground }: Field, points: Float64Array, names: Uint32Array, n: number): Sown {
+function standing({ ground }: Field, points: Float64Array, names: Uint32Array, n: number): Samples {
   const hits = hitsFor(n);
   hits.triangle.fill(-1);
   ground.heights.cast(points, n, "above", hits, 0);
   let count = 0;
   for (let i = 0; i < n; i++) if (hits.triangle[i] >= 0) count++;
-  const sown = emptySown(count);
+  const samples = emptySamples(count);
   const face = new Float64Array(3);
   for (let i = 0, o = 0; i < n && o < count; i++) {
     if (hits.triangle[i] < 0) continue;
-    sown.position.set([points[3 * i], hits.height[i], points[3 * i + 2]], 3 * o);
+    samples.position.set([points[3 * i], hits.height[i], points[3 * i + 2]], 3 * o);
     ground.flatNormal(hits.triangle[i], face);
-    sown.normal.set(face, 3 * o);
-    sown.triangle[o] = hits.triangle[i];
-    sown.local[o] = names[i];
+    samples.normal.set(face, 3 * o);
+    samples.triangle[o] = hits.triangle[i];
+    samples.id[o] = names[i];
     o++;
   }
-  return sown;
+  return samples;
 }
 
-const emptySown = (count: number): Sown => ({
+const emptySamples = (count: number): Samples => ({
   count,
   position: new Float64Array(3 * count),
   normal: new Float32Array(3 * count),
   triangle: new Uint32Array(count),
-  local: new Uint32Array(count),
-  rise: null,
+  id: new Uint32Array(count),
+  joinOrder: null,
 });
 
-/** Round each position as many as its lot says, more of them near it; each on the nearest place of the mesh. */
-function clustered({ ground, tag }: Field, centres: Sown, params: Spacing, seed: number): Sown {
+/** Round each position as many as its threshold says, more of them near it; each on the nearest place of the mesh. */
+function clustered({ ground, tag }: Field, centres: Samples, params: Spacing, seed: number): Samples {
   const [fewest, most] = params.clusterCount;
   const howMany = streamOf(seed, CHANNEL.clusterCount);
   const far = streamOf(seed, CHANNEL.clusterFar);
@@ -228,12 +228,12 @@ function clustered({ ground, tag }: Field, centres: Sown, params: Spacing, seed:
   const members = new Uint8Array(names.length);
   let count = 0;
   for (let c = 0; c < names.length; c++) {
-    const lot = drawFrom(howMany, names[c], tag);
-    members[c] = Math.min(2 ** MEMBER_BITS, fewest + Math.floor(lot * (most - fewest + 1)));
+    const threshold = drawFrom(howMany, names[c], tag);
+    members[c] = Math.min(2 ** MEMBER_BITS, fewest + Math.floor(threshold * (most - fewest + 1)));
     count += members[c];
   }
-  const sown = emptySown(Math.min(count, MOST_SOWN));
-  if (centres.rise) sown.rise = new Float64Array(sown.count);
+  const samples = emptySamples(Math.min(count, MAX_SAMPLES));
+  if (centres.joinOrder) samples.joinOrder = new Float64Array(samples.count);
   const face = new Float64Array(3);
   const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
   for (let c = 0, i = 0; c < names.length; c++) {
@@ -243,7 +243,7 @@ function clustered({ ground, tag }: Field, centres: Sown, params: Spacing, seed:
     const side = nz < 0 ? -1 : 1;
     const a = -1 / (side + nz);
     const b = nx * ny * a;
-    for (let m = 0; m < members[c] && i < sown.count; m++, i++) {
+    for (let m = 0; m < members[c] && i < samples.count; m++, i++) {
       const name = (names[c] << MEMBER_BITS) | m;
       // Even draws of the radius, rather than of the disk, lie closer together in the middle.
       const radius = params.clusterRadius * drawFrom(far, name, tag);
@@ -255,19 +255,19 @@ function clustered({ ground, tag }: Field, centres: Sown, params: Spacing, seed:
         centres.position[p + 2] - u * side * nx - v * ny,
         met,
       );
-      sown.position.set([met.x, met.y, met.z], 3 * i);
+      samples.position.set([met.x, met.y, met.z], 3 * i);
       ground.flatNormal(met.triangle, face);
-      sown.normal.set(face, 3 * i);
-      sown.triangle[i] = met.triangle;
-      sown.local[i] = name;
-      if (sown.rise && centres.rise) sown.rise[i] = centres.rise[c];
+      samples.normal.set(face, 3 * i);
+      samples.triangle[i] = met.triangle;
+      samples.id[i] = name;
+      if (samples.joinOrder && centres.joinOrder) samples.joinOrder[i] = centres.joinOrder[c];
     }
   }
-  return sown;
+  return samples;
 }
 
 /** The centres' numbers with room left in them for their members', no two alike. */
-function namesOfClusters({ count, local }: Sown, pattern: Spacing["pattern"]): Uint32Array {
+function namesOfClusters({ count, id: local }: Samples, pattern: Spacing["pattern"]): Uint32Array {
   const bits = LOCAL_BITS - MEMBER_BITS;
   const taken = new Uint8Array(2 ** bits);
   const half = 2 ** (bits / 2) - 1;

@@ -9,7 +9,7 @@ import { standOf, type Field } from "../where/over";
 import { cellsOf, eachCell, Insides, namesOf, OUT } from "./cells";
 import { evenInside } from "./even-inside";
 import type { Volume } from "../where/volume";
-import type { Sown } from "./sow";
+import type { Samples } from "./sample-surface";
 import type { Spacing } from "./schema";
 
 /** A volume has at most so many positions. */
@@ -29,7 +29,7 @@ export const PACKED = Math.SQRT2;
 export interface Growing {
   position: number[];
   local: number[];
-  rise: number[];
+  joinOrder: number[];
 }
 
 type Way = (volume: Volume, pitch: number, seed: number, out: Growing) => void;
@@ -43,11 +43,11 @@ const PATTERNS: Readonly<Record<Spacing["pattern"], Way>> = {
 };
 
 /** @param pitch metres: the nearest two, or what a cube of that size has on average */
-export function sowInside(field: Field, volume: Volume, pitch: number, params: Spacing, seed: number): Sown {
-  const out: Growing = { position: [], local: [], rise: [] };
+export function sampleVolume(field: Field, volume: Volume, pitch: number, params: Spacing, seed: number): Samples {
+  const out: Growing = { position: [], local: [], joinOrder: [] };
   PATTERNS[params.pattern](volume, pitch, seed, out);
-  const sown = params.clusters ? clustered(volume, out, params, seed) : out;
-  return standing(field, volume, sown);
+  const samples = params.clusters ? clustered(volume, out, params, seed) : out;
+  return standing(field, volume, samples);
 }
 
 function random(volume: Volume, pitch: number, seed: number, out: Growing): void {
@@ -66,14 +66,14 @@ function random(volume: Volume, pitch: number, seed: number, out: Growing): void
   eachCell(cells, (i, j, k, rank) => {
     if (insides.sides[rank] === OUT) return;
     const key = cellKey(i, j, k);
-    const lot = drawFrom(many, key, 0);
-    const n = Math.floor(density * cubic + lot);
+    const threshold = drawFrom(many, key, 0);
+    const n = Math.floor(density * cubic + threshold);
     for (let nth = 0; nth < n; nth++) {
       const [x, y, z] = [i, j, k].map((cell, axis) => (cell + drawFrom(place, key, 3 * nth + axis)) * cells.size[axis]);
       if (!insides.contains(rank, x, y, z)) continue;
       out.position.push(x, y, z);
       out.local.push((name(i, j, k, rank) << MEMBER_BITS) | nth);
-      out.rise.push((nth + 1 - lot) / cubic);
+      out.joinOrder.push((nth + 1 - threshold) / cubic);
     }
   });
 }
@@ -115,13 +115,13 @@ function lattice(volume: Volume, size: Vec3, shift: (j: number, k: number) => [n
   });
 }
 
-/** Round each position as many as its lot says, within a ball; those that would lie outside come nearer to it. */
+/** Round each position as many as its threshold says, within a ball; those that would lie outside come nearer to it. */
 function clustered(volume: Volume, centres: Growing, params: Spacing, seed: number): Growing {
   const [fewest, most] = params.clusterCount;
   const [many, far, way] = [CHANNEL.clusterCount, CHANNEL.clusterFar, CHANNEL.clusterWay].map((channel) =>
     streamOf(seed, channel),
   );
-  const out: Growing = { position: [], local: [], rise: [] };
+  const out: Growing = { position: [], local: [], joinOrder: [] };
   const taken = new Set<number>();
   centres.local.forEach((centre, c) => {
     const members = fewest + Math.floor(drawFrom(many, centre, 0) * (most - fewest + 1));
@@ -139,23 +139,23 @@ function clustered(volume: Volume, centres: Growing, params: Spacing, seed: numb
       taken.add(name);
       out.position.push(...at());
       out.local.push(name);
-      if (centres.rise.length > 0) out.rise.push(centres.rise[c]);
+      if (centres.joinOrder.length > 0) out.joinOrder.push(centres.joinOrder[c]);
     }
   });
   return out;
 }
 
 /** Brought into the world, with the direction away from the volume's middle as the normal. */
-function standing(field: Field, volume: Volume, found: Growing): Sown {
+function standing(field: Field, volume: Volume, found: Growing): Samples {
   const count = found.local.length;
   const { position: at, rotation } = standOf(field);
-  const sown: Sown = {
+  const samples: Samples = {
     count,
     position: new Float64Array(3 * count),
     normal: new Float32Array(3 * count),
     triangle: new Uint32Array(count),
-    local: Uint32Array.from(found.local),
-    rise: found.rise.length > 0 ? Float64Array.from(found.rise) : null,
+    id: Uint32Array.from(found.local),
+    joinOrder: found.joinOrder.length > 0 ? Float64Array.from(found.joinOrder) : null,
   };
   const [right, up, front] = [rotate(rotation, [1, 0, 0]), rotate(rotation, [0, 1, 0]), rotate(rotation, [0, 0, 1])];
   const middle = [0, 1, 2].map((axis) => (volume.least[axis] + volume.most[axis]) / 2);
@@ -166,10 +166,10 @@ function standing(field: Field, volume: Volume, found: Growing): Sown {
     const [dx, dy, dz] = [x - middle[0], y - middle[1], z - middle[2]];
     const far = Math.sqrt(dx * dx + dy * dy + dz * dz);
     for (let axis = 0; axis < 3; axis++) {
-      sown.position[p + axis] = at[axis] + x * right[axis] + y * up[axis] + z * front[axis];
+      samples.position[p + axis] = at[axis] + x * right[axis] + y * up[axis] + z * front[axis];
       const way = dx * right[axis] + dy * up[axis] + dz * front[axis];
-      sown.normal[p + axis] = far > 0 ? way / far : axis === 1 ? 1 : 0;
+      samples.normal[p + axis] = far > 0 ? way / far : axis === 1 ? 1 : 0;
     }
   }
-  return sown;
+  return samples;
 }

@@ -5,7 +5,7 @@
  */
 import { trianglesBeyond, type Ground, type Met, type GroundSurface } from "../../mesh";
 import { Cells, Plan } from "../where/plan";
-import { colourShare, imageShare } from "./mask";
+import { colourShare, imageShare } from "./image-mask";
 import { NearestProp } from "./nearest-prop";
 import { paintedOn } from "./paint";
 import { squaredToChain, type GuideLine } from "../../line";
@@ -34,7 +34,7 @@ interface Rule {
   apply(spots: Spots, out: Float32Array): void;
 }
 
-export interface Shade {
+export interface DensityMask {
   rules: Rule[];
   /** How far from the edge a place is, as a share of the fade; null where nothing fades. */
   edge: ((x: number, z: number) => number) | null;
@@ -51,7 +51,7 @@ const PIECE = 0.25;
 const IN_SPACE = 400;
 
 /** What there is in a scene that shades hang on. */
-export interface ShadedBy {
+export interface MaskSources {
   guides: ReadonlyMap<string, GuideLine>;
   surfaces: ReadonlyMap<string, GroundSurface>;
   /** Where the props of other dressings stand, by the ids of these. */
@@ -61,7 +61,7 @@ export interface ShadedBy {
 }
 
 /** What the gaps of a dressing say of one field. */
-export function shadeOf(params: Gaps, field: Field, around: ShadedBy): Shade {
+export function densityMaskOf(params: Gaps, field: Field, around: MaskSources): DensityMask {
   const rules: Rule[] = [];
   const { plan, volume } = field;
   if (volume) return insideOf(params, volume, around);
@@ -87,7 +87,7 @@ export function shadeOf(params: Gaps, field: Field, around: ShadedBy): Shade {
 }
 
 /** The same of a volume, in which there is no slope and no edge, but walls; distances to lines are taken in space. */
-function insideOf(params: Gaps, volume: Volume, around: ShadedBy): Shade {
+function insideOf(params: Gaps, volume: Volume, around: MaskSources): DensityMask {
   const { walls, heightOn, distances } = params;
   const rules: Rule[] = [];
   if (heightOn) rules.push(heightRule(params));
@@ -105,7 +105,7 @@ function insideOf(params: Gaps, volume: Volume, around: ShadedBy): Shade {
 /** The rule for the distance to a line, a surface or the props of a dressing; none where that is gone. */
 function distanceRules(
   distance: Distance,
-  { guides, surfaces, placed }: ShadedBy,
+  { guides, surfaces, placed }: MaskSources,
   ofLine: (line: GuideLine, distance: Distance) => Rule,
 ): Rule[] {
   const { to, none, full } = distance;
@@ -120,7 +120,7 @@ function distanceRules(
 type Distance = Gaps["distances"][number];
 
 /** The shares of all places: n. */
-export function sharesOf({ rules }: Shade, spots: Spots): Float32Array {
+export function sharesOf({ rules }: DensityMask, spots: Spots): Float32Array {
   const out = new Float32Array(spots.count).fill(1);
   for (const rule of rules) rule.apply(spots, out);
   return out;
@@ -211,7 +211,7 @@ function surfaceRule(ground: Ground, none: number, full: number): Rule {
 }
 
 /** How far a place lies from the outline, or without one from the rim of the mesh: from 0 to 1 over the fade. */
-function edgeOf({ plan, ground }: Field, fade: number): Shade["edge"] {
+function edgeOf({ plan, ground }: Field, fade: number): DensityMask["edge"] {
   if (plan?.bounded) return (x, z) => between(plan.toEdge(x, z, fade), 0, fade);
   const rim = rimOf(ground);
   if (rim.length === 0 && !plan) return null;

@@ -18,7 +18,7 @@ export interface Stand {
 
 const weights = new Float64Array(3);
 
-export class Ground {
+export class WorldMesh {
   readonly id: string;
   /** World coordinates, metres: 3v. */
   readonly position: Float64Array;
@@ -48,7 +48,7 @@ export class Ground {
   }
 
   /** A mesh as it stands somewhere. */
-  static of(id: string, mesh: TriangleMesh, stand: Stand): Ground {
+  static of(id: string, mesh: TriangleMesh, stand: Stand): WorldMesh {
     const { position: at, rotation, scale } = stand;
     const position = new Float64Array(mesh.position.length);
     for (let p = 0; p < position.length; p += 3) {
@@ -57,7 +57,7 @@ export class Ground {
       position[p + 1] = at[1] + scale * y;
       position[p + 2] = at[2] + scale * z;
     }
-    return new Ground(id, position, mesh.index, { stand, mesh });
+    return new WorldMesh(id, position, mesh.index, { stand, mesh });
   }
 
   /** Its vertices at the size it has, before it is turned and put in its place: 3v. Moving it leaves them as they are. */
@@ -119,7 +119,7 @@ export class Ground {
 
 /** Barycentric weights (3) of the point of a triangle that is nearest to (x, y, z); all on the first corner where it has no area. */
 export function weightsIn(
-  { position: P, index }: Pick<Ground, "position" | "index">,
+  { position: P, index }: Pick<WorldMesh, "position" | "index">,
   t: number,
   x: number,
   y: number,

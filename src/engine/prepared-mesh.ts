@@ -2,15 +2,15 @@
 import { Body, hullOf, type TriangleMesh } from "@/core/mesh";
 
 /** A prop's mesh as it is prepared, and the corners of its hull. */
-export interface Solid {
+export interface PreparedMesh {
   mesh: TriangleMesh;
   hull: Float32Array;
 }
 
-export const bodyOf = (solid: Solid | undefined): Body | undefined => solid && Body.of(solid.mesh);
+export const bodyOf = (solid: PreparedMesh | undefined): Body | undefined => solid && Body.of(solid.mesh);
 
 /** @param m a matrix of 12 numbers, rows first */
-export function solidOf(mesh: TriangleMesh, m: readonly number[]): Solid {
+export function prepareMesh(mesh: TriangleMesh, m: readonly number[]): PreparedMesh {
   const position = new Float32Array(mesh.position.length);
   for (let p = 0; p < position.length; p += 3) {
     for (let axis = 0; axis < 3; axis++) {

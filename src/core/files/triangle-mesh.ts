@@ -10,7 +10,7 @@ import type { Primitive } from "@gltf-transform/core";
  * @param name what to call the file in messages
  * @throws InputError when it is no GLB or is damaged
  */
-export async function readSolid(bytes: Uint8Array, name: string): Promise<TriangleMesh> {
+export async function readTriangleMesh(bytes: Uint8Array, name: string): Promise<TriangleMesh> {
   const document = await readGlb(bytes, name);
   const parts = flatMesh(document, meshNodesOf(document), name).listPrimitives().map(plainArrays);
   const position = new Float32Array(parts.reduce((sum, part) => sum + part.position.length, 0));
