@@ -1,0 +1,15 @@
+/** Results remembered by what they were made of. */
+export {
+  Graph,
+  input,
+  query,
+  step,
+  task,
+  type Ask,
+  type Ignoring,
+  type Input,
+  type Query,
+  type Step,
+  type Work,
+} from "./graph";
+export { same } from "./same";
