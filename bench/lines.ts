@@ -1,6 +1,7 @@
 /** `line-100k`, `evaluate-100k` and `re-evaluate-variation-100k`: 100,000 placements along a smooth line of 40 knots. */
+import { evaluate, Placing } from "../src/core/place/testing";
 import { GuideLine, lineSchema, writeFrames } from "../src/core/line";
-import { dressingSchema, evaluate, evaluateChanged, StepMemory } from "../src/core/place";
+import { dressingSchema } from "../src/core/place";
 import type { Vec3 } from "../src/core/math";
 import { PEER, tableFor, threeFrames, unevenness } from "./three-curve";
 import type { Contest } from "./row";
@@ -84,13 +85,13 @@ const evaluateAll = () => evaluate(dressing, { guides: new Map([["line", new Gui
 
 /** Another end of one range of Variation each time, everything else as before. */
 function reevaluator() {
-  const memory = new StepMemory();
+  const placing = new Placing();
   const around = { guides: new Map([["line", new GuideLine(line)]]), bounds };
-  evaluateChanged(dressing, around, memory);
+  placing.evaluate(dressing, around);
   let run = 0;
   return () => {
     const turnUp: [number, number] = [-0.1, 0.1 + 0.001 * ++run];
-    return evaluateChanged({ ...dressing, variation: { ...dressing.variation, turnUp } }, around, memory);
+    return placing.evaluate({ ...dressing, variation: { ...dressing.variation, turnUp } }, around);
   };
 }
 

@@ -3,18 +3,19 @@
  * edge, and props kept clear of each other. `over-20k-turns` and `over-20k-spacing`: what one edit to 20,000 placements
  * takes while dragging, everything else remembered. `inside-20k-spacing`: the same of a volume, a ball of 12,000 triangles.
  */
+import { evaluate, Placing, type Around } from "../src/core/place/testing";
 import { GuideLine, lineSchema } from "../src/core/line";
 import { madeMesh, madeSchema } from "../src/core/made";
-import { Ground } from "../src/core/mesh";
+import { WorldMesh } from "../src/core/mesh";
 import type { Raster } from "../src/core/image";
-import { dressingSchema, evaluateChanged, StepMemory, type Dressing, type Surroundings } from "../src/core/place";
+import { dressingSchema, type Dressing } from "../src/core/place";
 import { ground, METRES } from "./terrain";
 import type { Row } from "./row";
 
 const lineOf = (line: Record<string, unknown>): GuideLine =>
   new GuideLine(lineSchema.parse({ name: "Line", kind: "smooth", ...line }));
 
-const around = (): Surroundings => {
+const around = (): Around => {
   const half = 0.49 * METRES;
   const knots = (...places: [number, number][]) => places.map(([x, z]) => ({ position: [x, 0, z] }));
   const path = knots([-half, -60], [-90, 20], [0, -30], [110, 70], [half, 40]);
@@ -79,14 +80,14 @@ const meadow = (distance: number, seed: number): Dressing =>
   });
 
 /** A revolved half circle of 10 m. */
-const ball = (): Ground => {
+const ball = (): WorldMesh => {
   const knots = Array.from({ length: 60 }, (_, k) => {
     const angle = (Math.PI * k) / 59;
     return { position: [10 * Math.sin(angle), -10 * Math.cos(angle), 0] };
   });
   const bow = lineOf({ id: "bow", number: 1, kind: "polyline", knots });
   const mesh = madeMesh(madeSchema.parse({ kind: "revolve", line: "bow", pieces: 104 }), new Map([["bow", bow]]))!;
-  return Ground.of("ball", mesh, { position: [0, 20, 0], rotation: [0, 0, 0, 1], scale: 1 });
+  return WorldMesh.of("ball", mesh, { position: [0, 20, 0], rotation: [0, 0, 0, 1], scale: 1 });
 };
 
 /** @param distance between neighbours, metres */
@@ -114,23 +115,23 @@ const alone = { peer: null, peer_ms: null, ratio: null };
 
 export function overRows(): Row[] {
   const scene = around();
-  const many = (seed: number) => evaluateChanged(meadow(1.028, seed), scene, new StepMemory())!;
+  const many = (seed: number) => evaluate(meadow(1.028, seed), scene);
   const n = many(0).count;
   const whole = least(4, (run) => many(run + 1));
 
-  const memory = new StepMemory();
-  const few = evaluateChanged(meadow(2.3, 1), scene, memory)!.count;
+  const placing = new Placing();
+  const few = placing.evaluate(meadow(2.3, 1), scene).count;
   const turned = (run: number): Dressing => {
     const made = meadow(2.3, 1);
     made.variation.turnUp = [-1 - 0.01 * run, 1];
     return made;
   };
-  const turns = least(8, (run) => evaluateChanged(turned(run + 1), scene, memory));
-  const spacing = least(8, (run) => evaluateChanged(meadow(2.3 + 1e-4 * (run + 1), 1), scene, memory));
+  const turns = least(8, (run) => placing.evaluate(turned(run + 1), scene));
+  const spacing = least(8, (run) => placing.evaluate(meadow(2.3 + 1e-4 * (run + 1), 1), scene));
   const filled = { ...scene, surfaces: new Map([["ball", { mesh: ball(), ground: false }]]) };
-  const held = new StepMemory();
-  const inside = evaluateChanged(swarm(0.54), filled, held)!.count;
-  const filling = least(8, (run) => evaluateChanged(swarm(0.54 + 1e-4 * (run + 1)), filled, held));
+  const held = new Placing();
+  const inside = held.evaluate(swarm(0.54), filled).count;
+  const filling = least(8, (run) => held.evaluate(swarm(0.54 + 1e-4 * (run + 1)), filled));
   return [
     { name: "mask-slope-100k", n, ours_ms: whole, ...alone, note: "all limits and keeping clear, from nothing" },
     { name: "over-20k-turns", n: few, ours_ms: turns, ...alone, note: "one range of Variation, asked under 100 ms" },

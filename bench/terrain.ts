@@ -1,6 +1,6 @@
 /** A hilly terrain of 200,000 triangles, 400 m across, for the rows that have to do with surfaces. */
 import { BufferAttribute, BufferGeometry } from "three";
-import { Ground, type TriangleMesh } from "../src/core/mesh";
+import { WorldMesh, type TriangleMesh } from "../src/core/mesh";
 
 const SIDE = 317;
 export const METRES = 400;
@@ -30,8 +30,8 @@ const mesh = terrain();
 
 export const TRIANGLES = mesh.index.length / 3;
 
-export const ground = (): Ground =>
-  Ground.of("terrain", mesh, { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: 1 });
+export const ground = (): WorldMesh =>
+  WorldMesh.of("terrain", mesh, { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: 1 });
 
 export function geometry(): BufferGeometry {
   const made = new BufferGeometry();

@@ -2,10 +2,11 @@ import type { Scene } from "@/core/scene";
 import { dressing } from "@/core/place/testing";
 import { emptyScene } from "@/core/scene";
 import { EvaluationClient } from "./client";
+import { applyChange, EMPTY_SCENE, type PlacedScene, type SceneChange } from "./scene-change";
 import type { Evaluation } from "./evaluation.worker";
 
 /** Requests that a pretended worker has got and not answered yet. */
-let open: { scene: Scene; answer: () => void; die: () => void }[] = [];
+let open: { name: string; answer: () => void; die: () => void }[] = [];
 let workers = 0;
 
 class PretendedWorker {
@@ -13,17 +14,19 @@ class PretendedWorker {
   constructor() {
     workers++;
   }
-  evaluate(scene: Scene): Promise<Evaluation> {
+  #scene: PlacedScene = EMPTY_SCENE;
+  evaluate(change: SceneChange): Promise<Evaluation> {
+    const scene = (this.#scene = applyChange(this.#scene, change));
     return new Promise((resolve) =>
       open.push({
-        scene,
+        name: scene.mixes[0].id,
         answer: () => resolve({ results: [], laid: [], free: [], charts: [] }),
         die: () => this.onerror?.({ message: "out of memory" }),
       }),
     );
   }
-  poking(scene: Scene) {
-    return Promise.resolve(new Map([[scene.name, []]]));
+  poking(revision: number) {
+    return Promise.resolve(new Map([[`revision ${revision}`, []]]));
   }
   addEventListener() {}
   terminate() {}
@@ -32,7 +35,11 @@ class PretendedWorker {
 jest.mock("comlink", () => ({ wrap: (worker: PretendedWorker) => worker }));
 
 const settle = () => new Promise((resolve) => setTimeout(resolve, 0));
-const named = (name: string) => ({ ...emptyScene(name) });
+const named = (name: string): Scene => ({
+  ...emptyScene(name),
+  // A change does not tell a scene's name, so it is known by something in it.
+  mixes: [{ id: name, name, props: [{ prop: "buoy", weight: 1 }] }],
+});
 
 let heard: string[];
 let client: EvaluationClient;
@@ -49,10 +56,10 @@ beforeEach(() => {
 
 test("the newest request wins: those that came while the worker was busy are dropped but for the last", async () => {
   for (const name of ["one", "two", "three", "four"]) client.request(named(name));
-  expect(open.map(({ scene }) => scene.name)).toEqual(["one"]);
+  expect(open.map(({ name }) => name)).toEqual(["one"]);
   open[0].answer();
   await settle();
-  expect(open.map(({ scene }) => scene.name)).toEqual(["one", "four"]);
+  expect(open.map(({ name }) => name)).toEqual(["one", "four"]);
   open[1].answer();
   await settle();
   expect(heard).toEqual(["one", "four"]);
@@ -73,7 +80,7 @@ test("what pokes through is told of the last scene alone, after its results", as
   await settle();
   open[1].answer();
   await settle();
-  expect(told).toEqual(["one", "two", "poking in two"]);
+  expect(told).toEqual(["one", "two", "poking in revision 2"]);
 });
 
 test("a worker that dies is told of and started again with the same scene, but not for ever", async () => {
@@ -96,7 +103,7 @@ test("a newer scene takes the place of the one that killed the worker", async ()
   client.request(named("light"));
   open[0].die();
   await settle();
-  expect(open.map(({ scene }) => scene.name)).toEqual(["heavy", "light"]);
+  expect(open.map(({ name }) => name)).toEqual(["heavy", "light"]);
 });
 
 test("after it is closed nothing is heard any more", async () => {
@@ -129,7 +136,7 @@ test("work that lasts too long gives way to a newer scene at once", async () => 
   clock.mockReturnValue(60_000);
   client.request(named("light"));
   await settle();
-  expect(open.map(({ scene }) => scene.name)).toEqual(["heavy", "light"]);
+  expect(open.map(({ name }) => name)).toEqual(["heavy", "light"]);
   open[1].answer();
   await settle();
   expect(heard).toEqual(["light"]);

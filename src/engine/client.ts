@@ -12,6 +12,7 @@ import type { ChartedSurface, DressingResult } from "./engine";
 import type { Evaluation, EvaluationApi, Progress } from "./evaluation.worker";
 import type { Answer, FilesApi } from "./files.worker";
 import type { MeshesApi } from "./meshes.worker";
+import { changeBetween } from "./scene-change";
 import { meshesCompared, meshesWanted } from "./wanted";
 
 interface Listener {
@@ -47,6 +48,9 @@ export class EvaluationClient {
   /** Assets that the worker has been given. */
   #taught = new Set<string>();
   #waiting: Scene | null = null;
+  /** The scene that the worker has; null for a worker that has none yet. */
+  #sent: Scene | null = null;
+  #revision = 0;
   #onCharts: string | null = null;
   #busy = false;
   #restarts = 0;
@@ -107,6 +111,7 @@ export class EvaluationClient {
   #evaluate(scene: Scene): Promise<Evaluation> {
     if (!this.#worker) {
       this.#taught.clear();
+      this.#sent = null;
       this.#worker = new Worker(new URL("./evaluation.worker.ts", import.meta.url), { type: "module" });
       this.#remote = Comlink.wrap<EvaluationApi>(this.#worker);
       this.#worker.addEventListener("message", ({ data }: MessageEvent<Partial<Progress>>) => {
@@ -130,7 +135,7 @@ export class EvaluationClient {
     if (!remote || !this.#listener.poking || scene.dressings.length === 0) return;
     try {
       await this.#teach(remote, meshesCompared(scene));
-      const found = this.#waiting || this.#busy || this.#closed ? null : await remote.poking(scene);
+      const found = this.#waiting || this.#busy || this.#closed ? null : await remote.poking(this.#revision);
       if (found && !this.#closed) this.#listener.poking(found, scene);
     } catch {
       // Without it all the rest is still right, and a worker that throws at it is told of when it places.
@@ -140,7 +145,9 @@ export class EvaluationClient {
   async #taughtAndEvaluated(remote: Comlink.Remote<EvaluationApi>, scene: Scene): Promise<Evaluation> {
     const wanted = meshesWanted(scene);
     if ([...wanted].some((hash) => !this.#taught.has(hash))) await this.#teach(remote, wanted);
-    return remote.evaluate(scene, this.#onCharts);
+    const change = changeBetween(this.#sent, scene, ++this.#revision);
+    this.#sent = scene;
+    return remote.evaluate(change, this.#onCharts);
   }
 
   async #teach(remote: Comlink.Remote<EvaluationApi>, hashes: ReadonlySet<string>): Promise<void> {

@@ -3,8 +3,8 @@ import { InputError } from "@/core/schema";
 import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
-import { buffersOf } from "@/core/place";
-import { type Scene } from "@/core/scene";
+import { buffersOf, copyOf } from "@/core/place";
+import type { SceneChange } from "./scene-change";
 import { Engine, type ChartedSurface, type DressingResult } from "./engine";
 
 /** How far the work has come: posted while it lasts, beside the answer. */
@@ -43,14 +43,18 @@ const api = {
   },
 
   /**
-   * Results of the dressings that changed since the last call, and the lines that lie otherwise than then.
+   * Results of the dressings that came to something else since the last call, and the lines that lie otherwise than then.
    *
+   * @param change what differs from the scene that the worker has
    * @param onCharts the dressing whose surfaces are also to be laid out by their UVs
    */
-  evaluate(scene: Scene, onCharts: string | null): Evaluation {
+  evaluate(change: SceneChange, onCharts: string | null): Evaluation {
     asked++;
     const tell = (placing: string, share: number) => postMessage({ placing, share } satisfies Progress);
-    const results = engine.evaluate(scene, tell, onCharts);
+    engine.update(change);
+    const results = engine
+      .results(tell, onCharts)
+      .map((result) => ({ ...result, placements: copyOf(result.placements) }));
     const { tracks } = engine;
     const laid = [...tracks].filter(([id, track]) => told.get(id) !== track);
     const free = [...told.keys()].filter((id) => !tracks.has(id));
@@ -64,11 +68,12 @@ const api = {
     );
   },
 
-  /** What pokes through surfaces in the scene that was evaluated last; null where another evaluation came between. */
-  async poking(scene: Scene): Promise<Map<string, Finding[]> | null> {
+  /** What pokes through surfaces in the scene of a revision; null where another came between. */
+  async poking(revision: number): Promise<Map<string, Finding[]> | null> {
+    if (engine.revision !== revision) return null;
     const own = asked;
     let since = performance.now();
-    return engine.poking(scene, async () => {
+    return engine.poking(async () => {
       if (performance.now() - since > BREATH) {
         await new Promise((resolve) => setTimeout(resolve, 0));
         since = performance.now();

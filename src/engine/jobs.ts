@@ -2,10 +2,10 @@
 import { InputError } from "@/core/schema";
 import { FORMATS, standing, type Assets, type EvaluatedScene, type FormatName } from "@/core/files";
 import type { Placements } from "@/core/place";
-import { type Scene } from "@/core/scene";
-import type { Finding } from "@/core/check";
-import { Engine, type DressingResult } from "./engine";
-import { withUnder } from "./order";
+import { namesIn, type Scene } from "@/core/scene";
+import { flagged, spoken, type Finding } from "@/core/check";
+import { Engine } from "./engine";
+import { changeBetween } from "./scene-change";
 import { meshesCompared, meshesWanted } from "./wanted";
 
 /** What a caller allows, and which part it wants. */
@@ -33,12 +33,15 @@ async function teach(engine: Engine, scene: Scene, assets: Assets, poking = fals
   }
 }
 
+/** A finding with its sentence as it is told. */
+export type ToldFinding = Omit<Finding, "message"> & { message: string };
+
 /** The scene with its dressings evaluated, and what the checks find on them. */
 export async function evaluateScene(
   scene: Scene,
   assets: Assets,
   options: JobOptions = {},
-): Promise<EvaluatedScene & { findings: Finding[] }> {
+): Promise<EvaluatedScene & { findings: ToldFinding[] }> {
   const { dressing: wanted, maxPlacements = Infinity, deadline = Infinity } = options;
   const chosen = wanted === undefined ? scene.dressings : scene.dressings.filter((d) => d.name === wanted);
   if (wanted !== undefined && chosen.length === 0) {
@@ -46,32 +49,28 @@ export async function evaluateScene(
     throw new InputError(`There is no dressing “${wanted}”; the scene has ${names || "none"}.`);
   }
   const dressings: EvaluatedScene["dressings"][number][] = [];
-  const findings: Finding[] = [];
+  const found: Finding[] = [];
   let placed = 0;
-  let engine = new Engine();
+  const engine = new Engine();
   await teach(engine, scene, assets, options.poking);
+  engine.update(changeBetween(null, scene, 1));
   for (const dressing of chosen) {
     if (performance.now() > deadline)
       throw new LimitError("The scene takes too long to place. Ask for one dressing at a time.");
-    const own = { ...scene, dressings: withUnder(scene.dressings, dressing.id) };
-    // Each dressing is placed by itself, with what was worked out of meshes for the ones before.
-    engine = new Engine(engine);
-    for (const result of engine.evaluate(own)) {
-      if (result.id !== dressing.id) continue;
-      dressings.push({ dressing, placements: result.placements });
-      findings.push(...result.findings);
-      placed += standing(result.placements);
-    }
-    const alone = { ...own, dressings: [dressing] };
-    const poking = options.poking ? await engine.poking(alone, () => Promise.resolve(true)) : null;
-    findings.push(...(poking?.get(dressing.id) ?? []));
+    const { placements, findings } = engine.result(dressing.id)!;
+    dressings.push({ dressing, placements: { ...placements, flags: flagged(placements, findings) } });
+    found.push(...findings);
+    placed += standing(placements);
+    const poking = options.poking ? await engine.poking(() => Promise.resolve(true), dressing.id) : null;
+    found.push(...(poking?.get(dressing.id) ?? []));
     if (placed > maxPlacements) {
       throw new LimitError(
         `The scene comes to more than ${maxPlacements.toLocaleString("en")} placements. Ask for one dressing at a time.`,
       );
     }
   }
-  return { scene, dressings, findings };
+  const nameOf = namesIn(scene);
+  return { scene, dressings, findings: found.map((one) => ({ ...one, message: spoken(one.message, nameOf) })) };
 }
 
 /** The scene's placements in one of the formats. */
@@ -96,13 +95,12 @@ export async function placeWithSeed(
   seed: number,
   engine = new Engine(),
 ): Promise<Placements | null> {
-  const dressing = scene.dressings.find((one) => one.id === id);
-  if (!dressing) return null;
-  const other = { ...dressing, variation: { ...dressing.variation, seed } };
-  const dressings = withUnder(scene.dressings, id).map((one) => (one === dressing ? other : one));
+  const dressings = scene.dressings.map((one) =>
+    one.id === id ? { ...one, variation: { ...one.variation, seed } } : one,
+  );
   const seeded = { ...scene, dressings };
   await teach(engine, seeded, assets);
-  const own = (results: DressingResult[]) => results.find((result) => result.id === id)?.placements;
-  // An engine gives nothing where nothing has changed since it was asked last.
-  return own(engine.evaluate(seeded)) ?? own(new Engine(engine).evaluate(seeded))!;
+  engine.take(seeded);
+  const result = engine.result(id);
+  return result && { ...result.placements, flags: flagged(result.placements, result.findings) };
 }

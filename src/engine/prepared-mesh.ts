@@ -1,16 +1,8 @@
-/** Props as bodies: their meshes as they are prepared. */
-import { Body, hullOf, type TriangleMesh } from "@/core/mesh";
-
-/** A prop's mesh as it is prepared, and the corners of its hull. */
-export interface PreparedMesh {
-  mesh: TriangleMesh;
-  hull: Float32Array;
-}
-
-export const bodyOf = (solid: PreparedMesh | undefined): Body | undefined => solid && Body.of(solid.mesh);
+/** Props as they are prepared. */
+import type { TriangleMesh } from "@/core/mesh";
 
 /** @param m a matrix of 12 numbers, rows first */
-export function prepareMesh(mesh: TriangleMesh, m: readonly number[]): PreparedMesh {
+export function prepareMesh(mesh: TriangleMesh, m: readonly number[]): TriangleMesh {
   const position = new Float32Array(mesh.position.length);
   for (let p = 0; p < position.length; p += 3) {
     for (let axis = 0; axis < 3; axis++) {
@@ -19,5 +11,5 @@ export function prepareMesh(mesh: TriangleMesh, m: readonly number[]): PreparedM
         m[r] * mesh.position[p] + m[r + 1] * mesh.position[p + 1] + m[r + 2] * mesh.position[p + 2] + m[r + 3];
     }
   }
-  return { mesh: { ...mesh, position }, hull: hullOf(position) };
+  return { ...mesh, position };
 }

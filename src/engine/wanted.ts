@@ -1,6 +1,6 @@
 /** Which meshes an evaluation asks for. */
 import { fieldIdsOf, propsIn, type Dressing } from "@/core/place";
-import { dressingsUnder } from "./order";
+import { wishesOf } from "./needs";
 import type { Scene, Surface } from "@/core/scene";
 
 /** All props that a dressing's slots may take. */
@@ -53,7 +53,8 @@ export function meshesWanted(scene: Scene): Set<string> {
     if (fit.drop === "off") continue;
     wantSurfaces(({ id, ground }) => (fit.onto.length > 0 ? fit.onto.includes(id) : ground));
     if (fit.dropBy === "lowest") wantProps(dressing);
-    for (const under of dressings) if (dressingsUnder(dressing).includes(under.id)) wantProps(under);
+    const { under } = wishesOf(dressing);
+    for (const other of dressings) if (under.includes(other.id)) wantProps(other);
   }
   return wanted;
 }

@@ -1,7 +1,7 @@
 /** All give way: keeping clear leaves nothing of a dressing, as where a prop is far too large for its spacing. */
 import { FLAG } from "../place";
 import { isStanding } from "./rows";
-import { props, type Check } from "./finding";
+import { say, props, type Check } from "./finding";
 
 export const allGiveWay: Check = {
   name: "all-give-way",
@@ -13,7 +13,7 @@ export const allGiveWay: Check = {
       if (p.flags[i] & FLAG.crowded) crowded++;
     }
     if (crowded === 0) return [];
-    const message = `Nothing stands: ${props(crowded)} would run into others and ${crowded === 1 ? "is" : "are"} left out.`;
+    const message = say`Nothing stands: ${props(crowded)} would run into others and ${crowded === 1 ? "is" : "are"} left out.`;
     return [{ check: "all-give-way", dressing: dressing.id, keys: [], count: crowded, message }];
   },
 };

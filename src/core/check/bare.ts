@@ -1,16 +1,16 @@
 /** Bare: a surface or an area that a dressing is to be spread over, and on which nothing stands. */
 import { fieldIdsOf } from "../place";
-import { metres, type Check, type Finding } from "./finding";
+import { metres, say, thing, type Check, type Finding, type Sentence } from "./finding";
 
 export const bare: Check = {
   name: "bare",
   label: "Nothing on it",
-  find({ dressing, placements, lineName }) {
+  find({ dressing, placements }) {
     const { where, spacing } = dressing;
     if (where.kind === "along" || where.kind === "loose") return [];
     const slots = new Uint32Array(placements.fields.length);
     for (let i = 0; i < placements.count; i++) slots[placements.line[i]]++;
-    const finding = (line: string, message: string): Finding => ({
+    const finding = (line: string, message: Sentence): Finding => ({
       check: "bare",
       dressing: dressing.id,
       line,
@@ -26,11 +26,11 @@ export const bare: Check = {
           where.kind === "over" && where.surfaces.length > 0
             ? whyNoSurface(where.areas)
             : "it is not closed, or has no inside";
-        return [finding(id, `Nothing ${stands} ${lineName(id)}: ${why}.`)];
+        return [finding(id, say`Nothing ${stands} ${thing(id)}: ${why}.`)];
       }
       if (slots[field] > 0) return [];
       const apart = spacing.amount === "distance" ? `, or ${metres(spacing.distance)} is too far apart` : "";
-      return [finding(id, `Nothing ${stands} ${lineName(id)}: the gaps leave no room there${apart}.`)];
+      return [finding(id, say`Nothing ${stands} ${thing(id)}: the gaps leave no room there${apart}.`)];
     });
   },
 };

@@ -1,27 +1,17 @@
 import { makeLine } from "../line/testing";
-import { dressing, straight, surroundings } from "../place/testing";
-import { evaluate, FLAG } from "../place";
-import { findings, type Finding } from ".";
+import { evaluate, dressing, straight, surroundings } from "../place/testing";
+import { FLAG } from "../place";
+import { flagged } from ".";
+import { foundOn, type Told } from "./testing";
 import type { Line } from "../line";
 import type { Vec3 } from "../math";
 
 type Input = Parameters<typeof dressing>[0];
 
-function found(input: Input, lines: Line[] = [straight(10)]): Finding[] {
+function found(input: Input, lines: Line[] = [straight(10)]): Told[] {
   const dressed = dressing(input, lines);
-  const { guides, bounds } = surroundings(lines);
-  return findings({
-    dressing: dressed,
-    placements: evaluate(dressed, { guides, bounds }),
-    lineName: () => "Quay",
-    line: (id) => guides.get(id),
-    box: (prop) => bounds.get(prop),
-    body: () => undefined,
-    image: () => false,
-    grounds: [],
-    fields: new Map(),
-    boxed: [],
-  });
+  const around = surroundings(lines);
+  return foundOn(dressed, evaluate(dressed, around), around, { nameOf: () => "Quay" });
 }
 
 /** What one check finds. */
@@ -187,23 +177,13 @@ test("a line on which nothing fits is told, with its length; so is one that asks
 test("placements that a finding names carry its flag, and only they", () => {
   const lines = [straight(10)];
   const dressed = dressing({ spacing: { distance: 1 }, pegs: [{ line: "line", slot: 3, at: 4.1 }] }, lines);
-  const { guides, bounds } = surroundings(lines);
-  const placements = evaluate(dressed, { guides, bounds });
-  const all = findings({
-    dressing: dressed,
-    placements,
-    lineName: () => "",
-    line: (id) => guides.get(id),
-    box: (prop) => bounds.get(prop),
-    body: () => undefined,
-    image: () => false,
-    grounds: [],
-    fields: new Map(),
-    boxed: [],
-  });
+  const around = surroundings(lines);
+  const placements = evaluate(dressed, around);
+  const all = foundOn(dressed, placements, around);
   const named = new Set(all.flatMap(({ keys }) => keys));
+  const flags = flagged(placements, all);
   expect(named.size).toBeGreaterThan(1);
-  placements.key.forEach((key, i) => expect((placements.flags[i] & FLAG.finding) !== 0).toBe(named.has(key)));
+  placements.key.forEach((key, i) => expect((flags[i] & FLAG.finding) !== 0).toBe(named.has(key)));
 });
 
 const zigzag: Vec3[] = [0, 1, 2, 3].map((i) => [3 * i, 0, i % 2]);
@@ -220,24 +200,19 @@ test("a dressing of which keeping clear leaves nothing is told of, and one of wh
   const lines = [straight(4)];
   const { guides, bounds } = surroundings(lines);
   // Buoys all along the line, to which the oars give way.
-  const others = [evaluate(dressing({ spacing: { distance: 0.3 } }, lines), { guides, bounds })];
-  const told = (clear: "off" | "box", across: number) => {
+  const placed = new Map([["all", evaluate(dressing({ spacing: { distance: 0.3 } }, lines), { guides, bounds })]]);
+  const gone = (clear: "off" | "box", across: number) => {
     const oars = { what: { entries: [{ prop: "oar" }] }, stance: { meetsUp: "pivot" as const } };
-    const dressed = dressing({ ...oars, spacing: { distance: 1 }, fit: { clear, across, up: 0.5 } }, lines);
-    const placements = evaluate(dressed, { guides, bounds, others });
-    const nothing = { body: () => undefined, image: () => false, grounds: [], fields: new Map(), boxed: [] };
-    return findings({
-      dressing: dressed,
-      placements,
-      lineName: () => "",
-      line: (id) => guides.get(id),
-      box: (prop) => bounds.get(prop),
-      ...nothing,
-    }).filter(({ check }) => check === "all-give-way");
+    const dressed = dressing(
+      { ...oars, spacing: { distance: 1 }, fit: { clear, clearOf: ["all"], across, up: 0.5 } },
+      lines,
+    );
+    const placements = evaluate(dressed, { guides, bounds, placed });
+    return foundOn(dressed, placements, { guides, bounds }).filter(({ check }) => check === "all-give-way");
   };
-  expect(told("box", 0)).toMatchObject([
+  expect(gone("box", 0)).toMatchObject([
     { count: 5, message: expect.stringContaining("5 props would run into others") },
   ]);
-  expect(told("box", 3)).toEqual([]);
-  expect(told("off", 0)).toEqual([]);
+  expect(gone("box", 3)).toEqual([]);
+  expect(gone("off", 0)).toEqual([]);
 });

@@ -1,7 +1,8 @@
 /** What a check is, and what it finds. One file a check, all with the same protocol. */
+import type { Footing } from "./footing";
 import type { GuideLine } from "../line";
-import type { Body, Ground, PropBounds } from "../mesh";
-import type { Dressing, Placements } from "../place";
+import type { Body, WorldMesh, PropBounds } from "../mesh";
+import type { Dressing, Placements, Volume } from "../place";
 
 /** What can be done about a finding with one click. The interface knows how. */
 export type Mend =
@@ -32,6 +33,47 @@ export type Mend =
   /** Has a dressing no longer stand on one that stands on it. */
   | "leave-circle";
 
+/** A sentence about things whose names are not in it yet: text, and the ids of things. */
+export type Sentence = readonly (string | Named)[];
+
+/** A thing in a sentence: a line, surface or area, or a dressing. */
+interface Named {
+  id: string;
+  kind: "guide" | "dressing";
+}
+
+export type NameOf = (id: string, kind: Named["kind"]) => string | undefined;
+
+export const thing = (id: string, kind: Named["kind"] = "guide"): Named => ({ id, kind });
+
+/** A sentence as a template, in which things stand by their ids. */
+export function say(texts: TemplateStringsArray, ...values: readonly (string | number | Named | Sentence)[]): Sentence {
+  const out: (string | Named)[] = [];
+  let text = texts[0];
+  values.forEach((value, i) => {
+    if (typeof value === "object") {
+      if (text) out.push(text);
+      out.push(...("id" in value ? [value] : value));
+      text = texts[i + 1];
+    } else text += value + texts[i + 1];
+  });
+  if (text) out.push(text);
+  return out;
+}
+
+/** “A”, “B” and “C”. */
+export const list = (ids: readonly string[], kind: Named["kind"] = "dressing"): Sentence => [
+  ...ids.flatMap((id, i) => [i === 0 ? "“" : i < ids.length - 1 ? "”, “" : "” and “", thing(id, kind)]),
+  "”",
+];
+
+/** The sentence with the names that things have now. */
+export const spoken = (sentence: Sentence, nameOf: NameOf): string =>
+  sentence
+    .map((part) => (typeof part === "string" ? part : (nameOf(part.id, part.kind) ?? "something that is gone")))
+    .join("");
+
+/** What a check has found: a fact about ids, which stays as it is when something gets another name. */
 export interface Finding {
   check: string;
   /** Ids of the dressing and, where it is about one, the line, surface or area. */
@@ -44,7 +86,7 @@ export interface Finding {
   /** The worst value, in metres, where there is one to give. */
   worst?: number;
   /** One sentence for the artist, with units. */
-  message: string;
+  message: Sentence;
   mend?: Mend;
   /** Another way of mending it. */
   orElse?: Mend;
@@ -64,7 +106,6 @@ export const naming = ({ key }: Placements, members: readonly number[]): Pick<Fi
 export interface Checked {
   dressing: Dressing;
   placements: Placements;
-  lineName: (id: string) => string;
   line: (id: string) => GuideLine | undefined;
   /** The box that a prop takes up. */
   box: (prop: string) => PropBounds | undefined;
@@ -73,12 +114,18 @@ export interface Checked {
   /** Whether the picture of a mask is known, by the hash of its bytes. */
   image: (asset: string) => boolean;
   /** What it is dropped onto, as far as that is known. */
-  grounds: readonly Ground[];
+  grounds: readonly WorldMesh[];
   /** What it is spread over, by ids. */
-  fields: ReadonlyMap<string, Ground>;
-  /** The dressing that is not counted as its ground because it stands on it in turn. */
-  circle?: string;
-  /** Dressings under it whose boxes it stands on. */
+  fields: ReadonlyMap<string, WorldMesh>;
+  /** The inside of a surface. */
+  volume: (id: string) => Volume | undefined;
+  /** How the footprints of what was dropped lie over the ground. */
+  footing: Footing;
+  /** The dressings of the circle that it is part of, itself among them, in the order of the rail; none where it is in none. */
+  circle: readonly string[];
+  /** Those of the circle that do not count for it. */
+  uncounted: readonly string[];
+  /** Dressings under it whose boxes it stands on, by their ids. */
   boxed: readonly string[];
 }
 

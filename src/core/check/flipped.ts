@@ -1,6 +1,6 @@
 /** Flipped: a prop stands the other way up than the one before it in its row, without anybody having asked for it. */
 import { rowsByLine } from "./rows";
-import { naming, props, type Check, type Finding } from "./finding";
+import { say, thing, naming, props, type Check, type Finding } from "./finding";
 
 /** Ups count as opposed when the cosine of the angle between them is below this. */
 const OPPOSED = -0.3;
@@ -10,7 +10,7 @@ const LOOSE = Math.PI / 2;
 export const flipped: Check = {
   name: "flipped",
   label: "Flipped",
-  find({ dressing, placements: p, lineName }) {
+  find({ dressing, placements: p }) {
     const { stance, variation } = dressing;
     const wide = [...variation.turnAlong, ...variation.turnAcross].some((turn) => Math.abs(turn) >= LOOSE);
     if (stance.flip === "along" || stance.flip === "across" || (variation.turnOn && wide)) return [];
@@ -31,7 +31,7 @@ export const flipped: Check = {
           dressing: dressing.id,
           line,
           ...naming(p, named),
-          message: `${props(named.length)} on ${lineName(line)} ${named.length === 1 ? "stands" : "stand"} upside down against a neighbour, where the line turns over.`,
+          message: say`${props(named.length)} on ${thing(line)} ${named.length === 1 ? "stands" : "stand"} upside down against a neighbour, where the line turns over.`,
           ...(stance.up !== "line" && { mend: "up-from-line" as const }),
         },
       ];

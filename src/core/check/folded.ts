@@ -1,7 +1,7 @@
 /** Folded: in a bend tighter than a row lies beside it, or a bent prop is broad, what lies on its inside runs over itself. */
 import type { PropBounds } from "../mesh";
 import { rowsByLine, type Row } from "./rows";
-import { naming, props, type Check, type Finding } from "./finding";
+import { say, thing, naming, props, type Check, type Finding } from "./finding";
 import { rowOffsets } from "../place";
 import type { GuideLine } from "../line";
 import type { Checked } from "./finding";
@@ -13,7 +13,7 @@ export const folded: Check = {
   name: "folded",
   label: "Folded",
   find(checked) {
-    const { dressing, placements: p, lineName, line: guideOf, box } = checked;
+    const { dressing, placements: p, line: guideOf, box } = checked;
     const { fit } = dressing;
     if (fit.rows === 1 && fit.across === 0 && !fit.bend) return [];
     const breadths = p.props.map((prop) => (fit.bend ? breadthOf(box(prop)) : 0));
@@ -39,7 +39,7 @@ export const folded: Check = {
           dressing: dressing.id,
           line,
           ...naming(p, out),
-          message: `On ${lineName(line)} ${props(out.length)} ${out.length === 1 ? "stands" : "stand"} on the inside of a bend that is too tight for ${bent ? "their breadth" : "their row"}.`,
+          message: say`On ${thing(line)} ${props(out.length)} ${out.length === 1 ? "stands" : "stand"} on the inside of a bend that is too tight for ${bent ? "their breadth" : "their row"}.`,
           ...(bent && { mend: "stiff" as const }),
         },
       ];

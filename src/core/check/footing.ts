@@ -1,6 +1,6 @@
 /** How the footprints of what was dropped lie over the ground: what floats and what digs in. */
 import { hitsFor } from "../mesh";
-import { FELT, writeFootprints } from "../place";
+import { PROBES_PER_FOOTPRINT, writeFootprints } from "../place";
 import { isStanding } from "./rows";
 import type { Checked } from "./finding";
 
@@ -16,35 +16,28 @@ export interface Footing {
   digsBy: number;
 }
 
-const known = new WeakMap<Checked["placements"], Footing>();
+/** What a footing is worked out of. */
+export type Footed = Pick<Checked, "dressing" | "placements" | "box" | "grounds">;
 
 /** What stands of a dressing that is dropped straight down, probed at the corners and the middle of each footprint. */
-export function footingOf(checked: Checked): Footing {
-  const remembered = known.get(checked.placements);
-  if (remembered) return remembered;
-  const footing = probed(checked);
-  known.set(checked.placements, footing);
-  return footing;
-}
-
-function probed({ dressing, placements: p, box, grounds }: Checked): Footing {
+export function footingOf({ dressing, placements: p, box, grounds }: Footed): Footing {
   const { drop, dropSeen, sink, lift, play } = dressing.fit;
   const footing: Footing = { floating: [], floatsBy: 0, sunk: [], digsBy: 0 };
   if (drop !== "down" || grounds.length === 0) return footing;
   const boxes = Float64Array.from(p.props.flatMap((prop) => middleAndHalf(box(prop))));
   const way = new Float64Array(3 * CHUNK);
   for (let k = 0; k < CHUNK; k++) way[3 * k + 1] = -1;
-  const points = new Float64Array(3 * FELT * CHUNK);
-  const hits = hitsFor(FELT * CHUNK);
+  const points = new Float64Array(3 * PROBES_PER_FOOTPRINT * CHUNK);
+  const hits = hitsFor(PROBES_PER_FOOTPRINT * CHUNK);
   for (let from = 0; from < p.count; from += CHUNK) {
     const n = Math.min(CHUNK, p.count - from);
     writeFootprints(p, boxes, from, n, way, points);
     hits.triangle.fill(-1);
-    grounds.forEach((ground, index) => ground.heights.cast(points, FELT * n, dropSeen, hits, index));
+    grounds.forEach((ground, index) => ground.heights.cast(points, PROBES_PER_FOOTPRINT * n, dropSeen, hits, index));
     for (let k = 0; k < n; k++) {
       if (!isStanding(p, from + k)) continue;
       let [high, deep] = [0, 0];
-      for (let c = FELT * k; c < FELT * (k + 1); c++) {
+      for (let c = PROBES_PER_FOOTPRINT * k; c < PROBES_PER_FOOTPRINT * (k + 1); c++) {
         if (hits.triangle[c] < 0) continue;
         const over = points[3 * c + 1] - hits.height[c];
         high = Math.max(high, over - Math.max(0, -sink) - lift);

@@ -1,18 +1,18 @@
-/** In a circle: two dressings, each of which is to stand on the other's props or to give way to them. */
-import type { Check } from "./finding";
+/** In a circle: dressings each of which is to stand on the next one's props, to give way to them or to mind their distance. */
+import { list, say, thing, type Check } from "./finding";
 
 export const inCircle: Check = {
   name: "in-circle",
   label: "In a circle",
-  find({ dressing, circle }) {
-    if (!circle) return [];
+  find({ dressing, circle, uncounted }) {
+    if (uncounted.length === 0) return [];
     return [
       {
         check: "in-circle",
         dressing: dressing.id,
         keys: [],
         count: 0,
-        message: `“${dressing.name}” is to stand on “${circle}”, to give way to it or to mind its distance, and that one depends on it in turn; so “${circle}” does not count for it.`,
+        message: say`${list(circle)} hang on each other in a circle; so ${list(uncounted)} ${uncounted.length === 1 ? "does" : "do"} not count for “${thing(dressing.id, "dressing")}”.`,
         mend: "leave-circle",
       },
     ];

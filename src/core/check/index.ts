@@ -1,11 +1,12 @@
 /** Checks: what can be wrong with a dressing, and where. */
-import { FLAG } from "../place";
+import { FLAG, type Placements } from "../place";
 import { allGiveWay } from "./all-give-way";
 import { bare } from "./bare";
 import { boxedGround } from "./boxed-ground";
 import { floating } from "./floating";
 import { flipped } from "./flipped";
 import { folded } from "./folded";
+import { footingOf } from "./footing";
 import { inCircle } from "./in-circle";
 import { lineTooShort } from "./line-too-short";
 import { lostMask } from "./lost-mask";
@@ -23,7 +24,7 @@ import { tooMany } from "./too-many";
 import { uneven } from "./uneven";
 import type { Check, Checked, Finding } from "./finding";
 
-export type { Checked, Finding, Mend } from "./finding";
+export { spoken, type Finding, type Mend, type NameOf } from "./finding";
 export { poking, type Wall } from "./poking";
 
 /** All checks but the one for what pokes through, see `poking.ts`, in the order in which their findings are listed. */
@@ -54,11 +55,19 @@ export const CHECK_LABELS: Readonly<Record<string, string>> = Object.fromEntries
   [...CHECKS, POKING].map((check) => [check.name, check.label]),
 );
 
-/** Everything that the checks find on one dressing; the placements that it names get the flag for it. */
-export function findings(checked: Checked): Finding[] {
-  const found = CHECKS.flatMap((check) => check.find(checked));
-  const named = new Set(found.flatMap((finding) => finding.keys));
-  const { key, flags } = checked.placements;
-  if (named.size > 0) for (let i = 0; i < key.length; i++) if (named.has(key[i])) flags[i] |= FLAG.finding;
-  return found;
+/** Everything that the checks find on one dressing. */
+export function findings(checked: Omit<Checked, "footing">): Finding[] {
+  const whole = { ...checked, footing: footingOf(checked) };
+  return CHECKS.flatMap((check) => check.find(whole));
+}
+
+/** The flags of placements with those marked that findings name. */
+export function flagged(
+  { key, flags }: Pick<Placements, "key" | "flags">,
+  found: readonly Pick<Finding, "keys">[],
+): Uint16Array {
+  const named = new Set(found.flatMap(({ keys }) => keys));
+  const out = flags.slice();
+  if (named.size > 0) for (let i = 0; i < key.length; i++) if (named.has(key[i])) out[i] |= FLAG.finding;
+  return out;
 }

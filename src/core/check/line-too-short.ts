@@ -1,10 +1,10 @@
 /** Line too short: a line of the dressing on which no slot fits. */
-import { metres, type Check, type Finding } from "./finding";
+import { say, thing, metres, type Check, type Finding } from "./finding";
 
 export const lineTooShort: Check = {
   name: "line-too-short",
   label: "Line too short",
-  find({ dressing, placements, lineName }) {
+  find({ dressing, placements }) {
     const slots = new Uint32Array(placements.lines.length);
     for (let i = 0; i < placements.count; i++) slots[placements.line[i]]++;
     const { fromStart, fromEnd } = dressing.spacing;
@@ -19,7 +19,7 @@ export const lineTooShort: Check = {
           line,
           keys: [],
           count: 0,
-          message: `No slot fits on ${lineName(line)}: it is ${length} long${free}.`,
+          message: say`No slot fits on ${thing(line)}: it is ${length} long${free}.`,
         },
       ];
     });

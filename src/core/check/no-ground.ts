@@ -1,6 +1,6 @@
 /** No ground: what was to be dropped has nothing under it. */
 import { FLAG } from "../place";
-import { naming, props, type Check } from "./finding";
+import { say, naming, props, type Check } from "./finding";
 import type { Checked } from "./finding";
 
 /** What became of one of them, and of several. */
@@ -24,7 +24,7 @@ export const noGround: Check = {
         check: "no-ground",
         dressing: dressing.id,
         ...naming(p, members),
-        message: `There is no ground under ${props(members.length)}: ${WITHOUT[without][members.length === 1 ? 0 : 1]}.`,
+        message: say`There is no ground under ${props(members.length)}: ${WITHOUT[without][members.length === 1 ? 0 : 1]}.`,
         ...(without !== "nearest" && { mend: "onto-nearest" as const }),
         ...(without !== "leave" && { orElse: "leave-blank" as const }),
       },

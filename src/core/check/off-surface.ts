@@ -1,5 +1,5 @@
 /** Off its surface: an offset or chance has moved what is spread over a surface to where that is no more. */
-import { metres, naming, props, type Check } from "./finding";
+import { say, metres, naming, props, type Check } from "./finding";
 import { isMovedAside, isStanding } from "./rows";
 import type { Met } from "../mesh";
 
@@ -36,7 +36,7 @@ export const offSurface: Check = {
         dressing: dressing.id,
         ...naming(p, members),
         worst,
-        message: `${props(members.length)} ${members.length === 1 ? "has" : "have"} been moved off the surface, by up to ${metres(worst)}.`,
+        message: say`${props(members.length)} ${members.length === 1 ? "has" : "have"} been moved off the surface, by up to ${metres(worst)}.`,
         mend: "drop-on-it",
       },
     ];

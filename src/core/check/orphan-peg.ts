@@ -1,6 +1,6 @@
 /** Orphaned peg: a placement that was pegged by hand, whose slot is no longer there. The peg is kept. */
 import { keyOf } from "../place";
-import { MAX_KEYS, type Check } from "./finding";
+import { say, MAX_KEYS, type Check } from "./finding";
 
 export const orphanPeg: Check = {
   name: "orphan-peg",
@@ -23,8 +23,8 @@ export const orphanPeg: Check = {
         count: orphans.length,
         message:
           orphans.length === 1
-            ? "A placement pegged by hand has lost its slot. It comes back with the slot."
-            : `${orphans.length} placements pegged by hand have lost their slots. They come back with the slots.`,
+            ? say`A placement pegged by hand has lost its slot. It comes back with the slot.`
+            : say`${orphans.length} placements pegged by hand have lost their slots. They come back with the slots.`,
         mend: "drop-pegs",
         pegs: [...orphans],
       },

@@ -1,7 +1,7 @@
 /** Outside its area or volume: what was moved by hand or by an offset to where no outline, or no wall, has it. */
 import { sizeOf } from "../mesh";
-import { FLAG, Plan, Volume } from "../place";
-import { metres, naming, props, type Check, type Checked } from "./finding";
+import { FLAG, Plan } from "../place";
+import { say, metres, naming, props, type Check, type Checked } from "./finding";
 import { isMovedAside, isStanding } from "./rows";
 
 export const outside: Check = {
@@ -28,7 +28,7 @@ export const outside: Check = {
         dressing: dressing.id,
         ...naming(p, members),
         worst,
-        message: `${props(members.length)} ${members.length === 1 ? "stands" : "stand"} outside the ${dressing.where.kind === "inside" ? "volume" : "area"}, by up to ${metres(worst)}.`,
+        message: say`${props(members.length)} ${members.length === 1 ? "stands" : "stand"} outside the ${dressing.where.kind === "inside" ? "volume" : "area"}, by up to ${metres(worst)}.`,
         mend: "leave-blank",
       },
     ];
@@ -40,7 +40,7 @@ function withinOf({
   dressing,
   placements: p,
   line,
-  fields,
+  volume: volumeOf,
   box,
 }: Checked): ((x: number, y: number, z: number, i: number) => number) | null {
   const { where } = dressing;
@@ -50,10 +50,9 @@ function withinOf({
     const moved = isMovedAside(dressing) || fit.up !== 0 || fit.drop !== "off" || dressing.variation.positionOn;
     return (x, y, z, i) => {
       if (!moved && (p.flags[i] & FLAG.moved) === 0) return 0;
-      const ground = fields.get(p.fields[p.line[i]]);
+      const volume = volumeOf(p.fields[p.line[i]]);
       const bounds = box(p.props[p.prop[i]]);
-      if (!ground || !bounds) return 0;
-      const volume = Volume.of(ground);
+      if (!volume || !bounds) return 0;
       const own = volume.inOwn([x, y, z]);
       // What hangs or stands by another part of it than its origin may have that a little beyond the walls.
       const far = volume.contains(...own) ? 0 : volume.toWall(...own);

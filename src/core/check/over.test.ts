@@ -1,7 +1,7 @@
-import { findings, type Finding } from ".";
-import { evaluate } from "../place";
+import { foundOn, type Told } from "./testing";
+
 import { makeLine } from "../line/testing";
-import { dressing, field, surroundings } from "../place/testing";
+import { evaluate, dressing, field, surroundings } from "../place/testing";
 
 /** Level on the left of x = 0, rising by 45° on the right. */
 const MEADOW = field(16, (x) => Math.max(0, x), "meadow");
@@ -21,25 +21,17 @@ const OPEN = makeLine({ ...AREA, id: "open", number: 5, closed: false, knots: AR
 
 type Input = NonNullable<Parameters<typeof dressing>[0]>;
 
-function found(input: Input): Finding[] {
+function found(input: Input): Told[] {
   const dressed = dressing(
     { spacing: { distance: 2 }, ...input, where: { kind: "over", surfaces: ["meadow"], ...input.where } },
     [],
   );
-  const { guides, bounds } = surroundings([AREA, OPEN]);
+  const around = surroundings([AREA, OPEN]);
   const surfaces = new Map([["meadow", { mesh: MEADOW, ground: true }]]);
-  const placements = evaluate(dressed, { guides, bounds, surfaces });
-  return findings({
-    dressing: dressed,
-    placements,
-    lineName: (id) => `“${id}”`,
-    line: (id) => guides.get(id),
-    box: (prop) => bounds.get(prop),
-    body: () => undefined,
+  return foundOn(dressed, evaluate(dressed, { ...around, surfaces }), around, {
+    nameOf: (id) => `“${id}”`,
     image: (asset) => asset.startsWith("b"),
-    grounds: [],
     fields: new Map([["meadow", MEADOW]]),
-    boxed: [],
   });
 }
 

@@ -5,7 +5,7 @@
 import { Boxes, byMesh } from "../place";
 import { middleAndHalf } from "./footing";
 import { isStanding, rowsOf } from "./rows";
-import { metres, naming, props, type Check } from "./finding";
+import { say, metres, naming, props, type Check } from "./finding";
 import type { Checked } from "./finding";
 
 /** Overlaps up to a millimetre, or up to this share of the smaller prop, are let pass. */
@@ -28,7 +28,7 @@ export const overlapping: Check = {
         dressing: dressing.id,
         ...naming(placements, members),
         worst,
-        message: `${props(members.length)} run into each other, by up to ${metres(worst)}.`,
+        message: say`${props(members.length)} run into each other, by up to ${metres(worst)}.`,
         mend: "keep-clear",
       },
     ];

@@ -1,6 +1,6 @@
 /** Past an end: props that stick out beyond an open line's start or end. */
 import { rowsByLine } from "./rows";
-import { metres, naming, props, type Check, type Finding } from "./finding";
+import { say, thing, metres, naming, props, type Check, type Finding } from "./finding";
 
 /** What sticks out by no more than this, metres, or this share of the prop, is let pass. */
 const LEAST = 0.005;
@@ -9,7 +9,7 @@ const SHARE = 0.05;
 export const pastEnd: Check = {
   name: "past-end",
   label: "Past an end",
-  find({ dressing, placements: p, lineName }) {
+  find({ dressing, placements: p }) {
     if (dressing.fit.clip) return [];
     const rows = rowsByLine(p);
     return p.lines.flatMap((line, index): Finding[] => {
@@ -33,7 +33,7 @@ export const pastEnd: Check = {
           line,
           ...naming(p, out),
           worst,
-          message: `${props(out.length)} ${out.length === 1 ? "sticks" : "stick"} out past the end of ${lineName(line)}, by up to ${metres(worst)}.`,
+          message: say`${props(out.length)} ${out.length === 1 ? "sticks" : "stick"} out past the end of ${thing(line)}, by up to ${metres(worst)}.`,
           mend: "keep-inside",
         },
       ];

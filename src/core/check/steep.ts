@@ -1,5 +1,5 @@
 /** Steeper than allowed: what was put by hand where the surface is steeper than the gaps have it. */
-import { naming, props, type Check } from "./finding";
+import { say, naming, props, type Check } from "./finding";
 import { isStanding } from "./rows";
 import { FLAG } from "../place";
 import { formatValue } from "../schema";
@@ -36,7 +36,7 @@ export const steep: Check = {
         check: "steep",
         dressing: dressing.id,
         ...naming(p, members),
-        message: `${props(members.length)} pegged by hand ${members.length === 1 ? "stands" : "stand"} where the ground is as steep as ${formatValue(worst, "rad")}; the limit is ${formatValue(slope[1], "rad")}.`,
+        message: say`${props(members.length)} pegged by hand ${members.length === 1 ? "stands" : "stand"} where the ground is as steep as ${formatValue(worst, "rad")}; the limit is ${formatValue(slope[1], "rad")}.`,
         mend: "unpeg",
       },
     ];

@@ -1,6 +1,6 @@
 /** Too close: neighbours on a line whose footprints overlap along it. */
 import { rowsByLine, type Row } from "./rows";
-import { metres, naming, type Check, type Finding } from "./finding";
+import { say, thing, metres, naming, type Check, type Finding } from "./finding";
 import type { Placements } from "../place";
 
 /** Overlaps up to a millimetre, or up to this share of the shorter of two footprints, are let pass. */
@@ -18,7 +18,7 @@ interface Run {
 export const tooClose: Check = {
   name: "too-close",
   label: "Too close",
-  find({ dressing, placements, lineName }) {
+  find({ dressing, placements }) {
     // A gap below zero asks for just that.
     const asked = dressing.spacing.by === "end" ? Math.max(0, -dressing.spacing.gap) : 0;
     const rows = rowsByLine(placements);
@@ -34,7 +34,7 @@ export const tooClose: Check = {
           line,
           ...naming(placements, members),
           worst,
-          message: `${members.length} props overlap along ${lineName(line)}${where}, by up to ${metres(worst)}.`,
+          message: say`${members.length} props overlap along ${thing(line)}${where}, by up to ${metres(worst)}.`,
           mend: "keep-clear",
         };
       });

@@ -1,5 +1,5 @@
 /** Too many: the rules ask for more slots on a line than can be told apart. Nothing is left out without a word. */
-import type { Check } from "./finding";
+import { say, type Check } from "./finding";
 
 export const tooMany: Check = {
   name: "too-many",
@@ -13,7 +13,7 @@ export const tooMany: Check = {
         dressing: dressing.id,
         keys: [],
         count: placements.missing,
-        message: `The spacing asks for ${wanted.toLocaleString("en")} slots; ${placements.count.toLocaleString("en")} are made. Choose a greater distance.`,
+        message: say`The spacing asks for ${wanted.toLocaleString("en")} slots; ${placements.count.toLocaleString("en")} are made. Choose a greater distance.`,
       },
     ];
   },

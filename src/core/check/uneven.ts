@@ -1,7 +1,7 @@
 /** Uneven: the distance to the next slot is far from that of the others of its row. */
 import { FLAG } from "../place";
 import { rowsByLine, type Row } from "./rows";
-import { metres, naming, type Check, type Finding } from "./finding";
+import { say, thing, metres, naming, type Check, type Finding } from "./finding";
 import type { Checked } from "./finding";
 
 /** A distance that differs by more than this share of the usual one is far from the rest. */
@@ -15,7 +15,7 @@ const EVEN: ReadonlySet<string> = new Set(["distance", "count", "divide"]);
 export const uneven: Check = {
   name: "uneven",
   label: "Uneven",
-  find({ dressing, placements, lineName }) {
+  find({ dressing, placements }) {
     const { spacing, variation } = dressing;
     if (!EVEN.has(spacing.by) || spacing.anew) return [];
     const loose = variation.positionOn ? variation.along[1] - variation.along[0] : 0;
@@ -35,7 +35,7 @@ export const uneven: Check = {
           line,
           ...naming(placements, members),
           worst,
-          message: `On ${lineName(line)} a gap of ${metres(worst)} stands among gaps of about ${metres(usual)}${byHand ? ", where something is pegged by hand" : ""}.`,
+          message: say`On ${thing(line)} a gap of ${metres(worst)} stands among gaps of about ${metres(usual)}${byHand ? ", where something is pegged by hand" : ""}.`,
           ...(byHand && { mend: "unpeg" as const }),
         },
       ];

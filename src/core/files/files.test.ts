@@ -1,8 +1,9 @@
+import { evaluate } from "../place/testing";
 import { InputError } from "../schema";
 import { Document } from "@gltf-transform/core";
 import { validateBytes } from "gltf-validator";
 import { strToU8, unzipSync, zipSync } from "fflate";
-import { evaluate } from "../place";
+
 import { GuideLine } from "../line";
 import { makeLine } from "../line/testing";
 import { angleBetween, distance, fromAxisAngle, quatAt, vectorAt } from "../math";

@@ -8,7 +8,7 @@ import type { EvaluatedScene } from "./evaluated";
 export { assetsOf, hashOf, type Assets } from "./assets";
 export { standing, type EvaluatedScene } from "./evaluated";
 export { readPropFile } from "./prop";
-export { readTriangleMesh as readSolid } from "./triangle-mesh";
+export { readTriangleMesh } from "./triangle-mesh";
 export { splitFile } from "./split";
 export { assetPath, checkedAssets, parseSceneText, readProject, writeProject, type Project } from "./project";
 

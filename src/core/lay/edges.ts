@@ -1,5 +1,5 @@
 /** Lines from the edges of a mesh: its rim, where it bends, edges one behind the other or beside each other, rows of its UVs. */
-import { edgesOf, type EdgeMap, type Ground } from "../mesh";
+import { type EdgeMap, type WorldMesh } from "../mesh";
 import { rowTrack } from "./rows";
 import type { LaidOnEdges, LaidTrack } from "../line";
 import type { Vec3 } from "../math";
@@ -14,7 +14,7 @@ interface Chain {
   closed: boolean;
 }
 
-export function edgeTrack(laid: LaidOnEdges, ground: Ground): LaidTrack | null {
+export function edgeTrack(laid: LaidOnEdges, ground: WorldMesh): LaidTrack | null {
   const chain = laid.follow === "u" || laid.follow === "v" ? rowTrack(laid, ground) : chainOf(laid, ground);
   if (!chain || chain.points.length < 2) return null;
   const points = chain.points.flat();
@@ -37,8 +37,8 @@ function turnRound(points: number[], normals: number[], closed: boolean): void {
   }
 }
 
-function chainOf({ follow, at, bend }: LaidOnEdges, ground: Ground): Chain | null {
-  const edges = edgesOf(ground);
+function chainOf({ follow, at, bend }: LaidOnEdges, ground: WorldMesh): Chain | null {
+  const edges = ground.rest.edges;
   const taken: Readonly<Record<string, (edge: number) => boolean>> = {
     boundary: (edge) => edges.sides[2 * edge + 1] < 0,
     sharp: (edge) => edges.bend[edge] >= bend,
@@ -60,7 +60,7 @@ function chainOf({ follow, at, bend }: LaidOnEdges, ground: Ground): Chain | nul
 }
 
 /** The edge of a kind that passes nearest to a point of the mesh's own coordinates; -1 for none. */
-function nearestEdge(edges: EdgeMap, ground: Ground, [x, y, z]: Vec3, takes: (edge: number) => boolean): number {
+function nearestEdge(edges: EdgeMap, ground: WorldMesh, [x, y, z]: Vec3, takes: (edge: number) => boolean): number {
   const P = ground.own;
   const k = ground.stand?.scale ?? 1;
   const [px, py, pz] = [k * x, k * y, k * z];
@@ -124,7 +124,7 @@ function onRim(edges: EdgeMap, edge: number, vertex: number, takes: (edge: numbe
 /** The edge that goes on as straight as can be; of two edges alone the other one, however it turns. */
 function straightest(
   edges: EdgeMap,
-  ground: Ground,
+  ground: WorldMesh,
   edge: number,
   vertex: number,
   takes: (edge: number) => boolean,
@@ -168,7 +168,7 @@ function faceOf(edges: EdgeMap, triangle: number): number[] {
 }
 
 /** Across faces of four corners, from the middle of each edge to that of the one opposite. */
-function ringFrom(edges: EdgeMap, ground: Ground, start: number): Chain {
+function ringFrom(edges: EdgeMap, ground: WorldMesh, start: number): Chain {
   const crossed = (edge: number, from: number): [edge: number, face: number] | null => {
     const face = faceOf(edges, from);
     if (face.length < 2) return null;
@@ -220,7 +220,7 @@ const unit = ([x, y, z]: Vec3): Vec3 => {
 };
 
 /** Vertices as points; of a closed chain the one nearest to where it was taken comes first. */
-function verticesOf(ground: Ground, { vertices, closed }: { vertices: number[]; closed: boolean }, at: Vec3): Chain {
+function verticesOf(ground: WorldMesh, { vertices, closed }: { vertices: number[]; closed: boolean }, at: Vec3): Chain {
   const k = ground.stand?.scale ?? 1;
   const P = ground.own;
   const far = (v: number) => Math.hypot(P[3 * v] - k * at[0], P[3 * v + 1] - k * at[1], P[3 * v + 2] - k * at[2]);

@@ -2,22 +2,21 @@
 import { edgeTrack } from "./edges";
 import { trackOnto } from "./onto";
 import type { GuideLine, LaidTrack, Line } from "../line";
-import { type Ground, groundsFor, type GroundSurface } from "../mesh";
+import { groundsUnder, type Grounds, type WorldMesh } from "../mesh";
 
 /** The surfaces that a line lies on. */
-export function groundsUnder({ laid }: Line, surfaces: ReadonlyMap<string, GroundSurface>): Ground[] {
+export function surfacesUnder({ laid }: Line, from: Grounds): WorldMesh[] {
   if (!laid) return [];
-  if (laid.kind === "edges") return [surfaces.get(laid.on)?.mesh ?? []].flat();
-  return groundsFor({ onto: laid.on }, surfaces, []);
+  return groundsUnder(laid.kind === "edges" ? [laid.on] : laid.on, from);
 }
 
 /**
  * Where a line lies once it has been laid; null where it is not, or where there is nothing to lie on.
  *
  * @param guide the line as it is drawn
- * @param grounds what it lies on, see {@link groundsUnder}
+ * @param grounds what it lies on, see {@link surfacesUnder}
  */
-export function laidTrack(line: Line, guide: GuideLine, grounds: readonly Ground[]): LaidTrack | null {
+export function laidTrack(line: Line, guide: GuideLine, grounds: readonly WorldMesh[]): LaidTrack | null {
   const { laid } = line;
   if (!laid || grounds.length === 0) return null;
   return laid.kind === "edges" ? edgeTrack(laid, grounds[0]) : trackOnto(line, laid, guide, grounds);

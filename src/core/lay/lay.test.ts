@@ -3,19 +3,22 @@ import { GuideLine, laidSchema, type Laid, type LaidTrack, type Line } from "../
 import { makeLine } from "../line/testing";
 import { madeMesh, madeSchema } from "../made";
 import { fromTurns, rotate, vectorAt, type Quat, type Vec3 } from "../math";
-import { Ground, type Met, type Stand } from "../mesh";
+import { WorldMesh, type Grounds, type Met, type Stand } from "../mesh";
 import { field, STAND } from "../place/testing";
-import { groundsUnder, laidTrack } from ".";
+import { laidTrack, surfacesUnder } from ".";
 
 const hills = (x: number, z: number) => 1.4 * Math.sin(0.6 * x + 0.3) + Math.cos(0.8 * z) - 0.2 * x;
 const HILLS = field(24, hills, "hills");
 
-const under = (...grounds: Ground[]) => new Map(grounds.map((mesh) => [mesh.id, { mesh, ground: true }]));
+const under = (...grounds: WorldMesh[]): Grounds => ({
+  surface: (id) => grounds.find((ground) => ground.id === id),
+  grounds: () => grounds.map(({ id }) => id),
+});
 
-const trackOn = (line: Line, grounds: readonly Ground[]): LaidTrack | null =>
-  laidTrack(line, new GuideLine(line), groundsUnder(line, under(...grounds)));
+const trackOn = (line: Line, grounds: readonly WorldMesh[]): LaidTrack | null =>
+  laidTrack(line, new GuideLine(line), surfacesUnder(line, under(...grounds)));
 
-function lay(line: Line, laid: object, ...grounds: Ground[]): { track: LaidTrack; guide: GuideLine } {
+function lay(line: Line, laid: object, ...grounds: WorldMesh[]): { track: LaidTrack; guide: GuideLine } {
   const whole = { ...line, laid: laidSchema.parse(laid) as Laid };
   const track = trackOn(whole, grounds)!;
   return { track, guide: new GuideLine(whole, track) };
@@ -28,7 +31,7 @@ const knots = fc.array(fc.tuple(place, fc.double({ min: -3, max: 6, noNaN: true 
 });
 
 const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
-const fromGround = (ground: Ground, [x, y, z]: Vec3): number => {
+const fromGround = (ground: WorldMesh, [x, y, z]: Vec3): number => {
   ground.tree.nearest(x, y, z, met);
   return Math.hypot(met.x - x, met.y - y, met.z - z);
 };
@@ -133,7 +136,7 @@ test("the knots keep their tags and places along it; where there is no surface i
 });
 
 describe("lines from a mesh", () => {
-  const tube = (pieces: number, stand: Stand = STAND): Ground => {
+  const tube = (pieces: number, stand: Stand = STAND): WorldMesh => {
     const profile = makeLine({
       id: "p",
       number: 1,
@@ -144,10 +147,10 @@ describe("lines from a mesh", () => {
       ],
     });
     const made = madeSchema.parse({ kind: "revolve", line: "p", pieces });
-    return Ground.of("tube", madeMesh(made, new Map([["p", new GuideLine(profile)]]))!, stand);
+    return WorldMesh.of("tube", madeMesh(made, new Map([["p", new GuideLine(profile)]]))!, stand);
   };
   const none = makeLine({ id: "l", number: 1, kind: "polyline", knots: [[0, 0, 0]] });
-  const from = (ground: Ground, laid: object) => lay(none, { kind: "edges", on: ground.id, ...laid }, ground).track;
+  const from = (ground: WorldMesh, laid: object) => lay(none, { kind: "edges", on: ground.id, ...laid }, ground).track;
 
   test("a rim goes all round, begins where it was taken, and the other way round it is the same", () => {
     const ground = tube(12);
@@ -162,7 +165,7 @@ describe("lines from a mesh", () => {
   });
 
   test("sharp edges of a box go from corner to corner; edge loops and rings of a tube go round it and along it", () => {
-    const box = Ground.of(
+    const box = WorldMesh.of(
       "box",
       madeMesh(madeSchema.parse({ kind: "box", width: 2, height: 1, depth: 3 }), new Map())!,
       STAND,

@@ -4,7 +4,7 @@
  */
 import { GuideLine, hasKnots, type LaidOnSurface, type LaidTrack, type Line } from "../line";
 import { normalize, subtract, type Vec3 } from "../math";
-import type { Ground, Met } from "../mesh";
+import type { WorldMesh, Met } from "../mesh";
 
 /** Pieces at first: about so long, metres, and so many. */
 const PIECE = 0.05;
@@ -38,7 +38,7 @@ export function trackOnto(
   line: Line,
   laid: LaidOnSurface,
   guide: GuideLine,
-  grounds: readonly Ground[],
+  grounds: readonly WorldMesh[],
 ): LaidTrack | null {
   const project = projection(laid, grounds);
   if (laid.how === "knots" && hasKnots(line)) return withKnots(line, project);
@@ -144,16 +144,16 @@ function simplified(spots: readonly Spot[]): Spot[] {
 }
 
 /** How a point is laid onto the nearest of some grounds. */
-function projection({ way, axis }: LaidOnSurface, grounds: readonly Ground[]): Project {
+function projection({ way, axis }: LaidOnSurface, grounds: readonly WorldMesh[]): Project {
   const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
   const direction: Vec3 = way === "axis" ? normalize(axis, [0, -1, 0]) : [0, -1, 0];
   const [dx, dy, dz] = direction;
-  const cast = (ground: Ground, [x, y, z]: Vec3, sign: 1 | -1) =>
+  const cast = (ground: WorldMesh, [x, y, z]: Vec3, sign: 1 | -1) =>
     ground.tree.first(x, y, z, sign * dx, sign * dy, sign * dz, met);
   return (point) => {
     let best: Omit<Spot, "at" | "knot"> = { point, normal: [0, 1, 0], triangle: -1, ground: -1 };
     let least = Infinity;
-    const take = (ground: Ground, index: number): void => {
+    const take = (ground: WorldMesh, index: number): void => {
       if (met.triangle < 0) return;
       const far = Math.hypot(met.x - point[0], met.y - point[1], met.z - point[2]);
       if (far >= least) return;
@@ -161,7 +161,7 @@ function projection({ way, axis }: LaidOnSurface, grounds: readonly Ground[]): P
       best = { point: [met.x, met.y, met.z], normal: [0, 1, 0], triangle: met.triangle, ground: index };
       best.normal = normalAt(ground, met);
     };
-    const all = (look: (ground: Ground) => void) =>
+    const all = (look: (ground: WorldMesh) => void) =>
       grounds.forEach((ground, index) => {
         look(ground);
         take(ground, index);
@@ -180,7 +180,7 @@ const flat = new Float64Array(3);
 const smooth = new Float64Array(3);
 
 /** The smooth normal of a surface, or a triangle's own where the mesh has an edge. */
-function normalAt(ground: Ground, { triangle, x, y, z }: Met): Vec3 {
+function normalAt(ground: WorldMesh, { triangle, x, y, z }: Met): Vec3 {
   ground.flatNormal(triangle, flat);
   ground.smoothNormal(triangle, x, y, z, smooth);
   const near = flat[0] * smooth[0] + flat[1] * smooth[1] + flat[2] * smooth[2] >= CREASE;

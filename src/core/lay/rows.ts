@@ -2,7 +2,7 @@
  * Rows of a mesh's texture coordinates: the line along which one of them has a value. It runs the way in which the other
  * one grows, so that all rows of a surface run alike.
  */
-import { edgesOf, type Ground } from "../mesh";
+import { type WorldMesh } from "../mesh";
 import type { LaidOnEdges } from "../line";
 import type { Vec3 } from "../math";
 
@@ -29,7 +29,7 @@ interface Row {
 }
 
 /** Null where the mesh has no texture coordinates, or none of that value. */
-export function rowTrack({ follow, value, at }: LaidOnEdges, ground: Ground): Row | null {
+export function rowTrack({ follow, value, at }: LaidOnEdges, ground: WorldMesh): Row | null {
   if (!ground.uv) return null;
   const pieces = piecesOf(ground, ground.uv, follow === "u" ? 0 : 1, value);
   const k = ground.stand?.scale ?? 1;
@@ -42,9 +42,9 @@ export function rowTrack({ follow, value, at }: LaidOnEdges, ground: Ground): Ro
 }
 
 /** In each triangle that the row goes through. */
-function piecesOf(ground: Ground, uv: Float32Array, which: 0 | 1, value: number): Piece[] {
+function piecesOf(ground: WorldMesh, uv: Float32Array, which: 0 | 1, value: number): Piece[] {
   const { index, position: P, vertexNormals: N } = ground;
-  const edges = edgesOf(ground);
+  const edges = ground.rest.edges;
   // A row through vertices would lie in no triangle, or in two: it passes them by a hair.
   const wanted = value + 1e-9;
   const pieces: Piece[] = [];

@@ -12,7 +12,7 @@ const at = (position: readonly number[], turn: readonly number[] = [0, 0, 0], si
       new Vector3().fromArray([...size]),
     ).elements,
   );
-const cube = Body.of(boxMesh([-0.5, -0.5, -0.5], [0.5, 0.5, 0.5]));
+const cube = new Body(boxMesh([-0.5, -0.5, -0.5], [0.5, 0.5, 0.5]));
 const three = (low: number, high: number) =>
   fc.tuple(...([0, 1, 2] as const).map(() => fc.double({ min: low, max: high, noNaN: true })));
 
@@ -57,7 +57,7 @@ test("what only touches is clear; room between is kept; what lies wholly inside 
 });
 
 test("what stands in the opening of an arch is clear of it, and how far a bar passes through a wall is told", () => {
-  const arch = Body.of(
+  const arch = new Body(
     [
       boxMesh([-1, 0, -0.2], [-0.7, 2, 0.2]),
       boxMesh([0.7, 0, -0.2], [1, 2, 0.2]),
@@ -73,7 +73,7 @@ test("what stands in the opening of an arch is clear of it, and how far a bar pa
     Float64Array.from(new Matrix4().fromArray(here).multiply(new Matrix4().fromArray(at([x, 0.5, 0]))).elements);
   expect(arch.meets(cube, here, beside(0))).toBe(false);
   expect(arch.meets(cube, here, beside(0.3))).toBe(true);
-  const wall = Body.of({ position: Float32Array.of(-9, -9, 0, 9, -9, 0, 0, 9, 0), index: Uint32Array.of(0, 1, 2) });
+  const wall = new Body({ position: Float32Array.of(-9, -9, 0, 9, -9, 0, 0, 9, 0), index: Uint32Array.of(0, 1, 2) });
   const bar = at([0.3, -1, 0.2], [0, 0, 0], [0.3, 0.4, 4]);
   expect(cube.crossing(bar, wall)).toBeCloseTo(0.5, 3);
   expect(cube.crossing(at([0.3, -1, 2.1], [0, 0, 0], [0.3, 0.4, 4]), wall)).toBe(0);

@@ -4,7 +4,7 @@ import { ExtendedTriangle, MeshBVH } from "three-mesh-bvh";
 import { centred } from "./centred";
 import { hullOf } from "./hull";
 import { Winding } from "./winding";
-import type { TriangleMesh } from "./mesh";
+import type { Points } from "./facets";
 
 /** What only touches does not meet: bodies are compared smaller by this share about their middles. */
 const TOUCH = 2e-4;
@@ -25,16 +25,7 @@ export class Body {
   readonly #middle: Vector3;
   #winding: Winding | undefined;
 
-  static readonly #known = new WeakMap<ArrayLike<number>, Body>();
-
-  /** The body of a mesh, made once for all that ask for it. */
-  static of({ position, index }: Pick<TriangleMesh, "index"> & { position: ArrayLike<number> }): Body {
-    let body = Body.#known.get(position);
-    if (!body) Body.#known.set(position, (body = new Body(position, index)));
-    return body;
-  }
-
-  private constructor(position: ArrayLike<number>, index: Uint32Array) {
+  constructor({ position, index }: Points) {
     const { geometry, local, middle } = centred(position, index, 1 - TOUCH);
     this.#geometry = geometry;
     this.#position = local;

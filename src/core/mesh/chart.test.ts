@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { STAND, mesh } from "../place/testing";
-import { Ground, UvChart } from ".";
+import { WorldMesh, UvChart } from ".";
 import type { Vec3 } from "../math";
 
 /** A roof bent about an axis, laid out by its angle and its length; its UVs have nothing to do with metres. */
-function roof(steps: number, radius: number, length: number): Ground {
+function roof(steps: number, radius: number, length: number): WorldMesh {
   const position: number[] = [];
   const uv: number[] = [];
   const index: number[] = [];
@@ -18,7 +18,7 @@ function roof(steps: number, radius: number, length: number): Ground {
     if (i < steps) index.push(a, a + 1, a + 3, a, a + 3, a + 2);
   }
   const attributes = [{ name: "TEXCOORD_0", width: 2, array: Float32Array.from(uv) }];
-  return Ground.of("roof", { ...mesh(position, index), attributes }, STAND);
+  return WorldMesh.of("roof", { ...mesh(position, index), attributes }, STAND);
 }
 
 test("a chart is at real size, and what it shows lies where it says", () => {
@@ -49,7 +49,7 @@ test("a chart is at real size, and what it shows lies where it says", () => {
 
 test("a mesh without UVs, or with all of them at one place, has no chart", () => {
   const flat = mesh([0, 0, 0, 1, 0, 0, 0, 0, 1], [0, 1, 2]);
-  expect(UvChart.of(Ground.of("bare", flat, STAND))).toBeNull();
+  expect(UvChart.of(WorldMesh.of("bare", flat, STAND))).toBeNull();
   const attributes = [{ name: "TEXCOORD_0", width: 2, array: new Float32Array(6) }];
-  expect(UvChart.of(Ground.of("point", { ...flat, attributes }, STAND))).toBeNull();
+  expect(UvChart.of(WorldMesh.of("point", { ...flat, attributes }, STAND))).toBeNull();
 });

@@ -4,7 +4,6 @@
  */
 import { facetsOf } from "./facets";
 import { weldedVertices } from "./adjacency";
-import type { WorldMesh } from "./world-mesh";
 
 export interface EdgeMap {
   count: number;
@@ -26,16 +25,8 @@ export interface EdgeMap {
 /** Two triangles that bend by less than this, radians, and have their longest edge in common, are a face of four corners. */
 const FLAT = 0.35;
 
-const known = new WeakMap<Uint32Array, EdgeMap>();
-
-/** The edges of a ground's mesh; moving it leaves them as they are. */
-export function edgesOf(ground: WorldMesh): EdgeMap {
-  let map = known.get(ground.index);
-  if (!map) known.set(ground.index, (map = mapOf(ground.own, ground.index)));
-  return map;
-}
-
-function mapOf(position: Float64Array, index: Uint32Array): EdgeMap {
+/** The edges of a mesh in any coordinates: turned, moved or sized it has the same. */
+export function edgeMapOf(position: Float64Array, index: Uint32Array): EdgeMap {
   const vertex = weldedVertices(position);
   const vertices = position.length / 3;
   const byEnds = new Map<number, number>();

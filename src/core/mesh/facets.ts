@@ -1,5 +1,10 @@
 /** What the triangles of a mesh are by themselves: their areas and the way they face. */
-import type { WorldMesh } from "./world-mesh";
+
+/** Triangles by their corners: positions, 3v, and indices, 3m. */
+export interface Points {
+  position: ArrayLike<number>;
+  index: Uint32Array;
+}
 
 export interface Facets {
   /** Square metres: m. */
@@ -8,7 +13,7 @@ export interface Facets {
   normal: Float64Array;
 }
 
-export function facetsOf({ position: p, index }: Pick<WorldMesh, "position" | "index">): Facets {
+export function facetsOf({ position: p, index }: Points): Facets {
   const facets = { area: new Float64Array(index.length / 3), normal: new Float64Array(index.length) };
   const { area, normal } = facets;
   for (let n = 0; n < index.length; n += 3) {
@@ -35,4 +40,4 @@ export function facetsOf({ position: p, index }: Pick<WorldMesh, "position" | "i
 }
 
 /** The areas alone, square metres: m. */
-export const areasOf = (mesh: Pick<WorldMesh, "position" | "index">): Float64Array => facetsOf(mesh).area;
+export const areasOf = (mesh: Points): Float64Array => facetsOf(mesh).area;

@@ -1,19 +1,13 @@
-/** The surfaces of a scene, and which of them a dressing is dropped onto. */
+/** The surfaces of a scene, and which of them something is dropped or laid onto. */
 import type { WorldMesh } from "./world-mesh";
 
-/** A surface that may be dropped onto. */
-export interface GroundSurface {
-  mesh: WorldMesh;
-  /** Whether things stand on it without its being named. */
-  ground: boolean;
+export interface Grounds {
+  /** A surface as it stands in the world; undefined where it is gone, or its mesh is not known yet. */
+  surface(id: string): WorldMesh | undefined;
+  /** The ids of those on which things stand without their being named. */
+  grounds(): readonly string[];
 }
 
-/** The surfaces that something is dropped or laid onto: those it names, or else all that are ground; and the props below it. */
-export function groundsFor(
-  { onto }: { onto: readonly string[] },
-  surfaces: ReadonlyMap<string, GroundSurface>,
-  propGrounds: readonly WorldMesh[],
-): WorldMesh[] {
-  const named = [...surfaces].filter(([id, { ground }]) => (onto.length > 0 ? onto.includes(id) : ground));
-  return [...named.map(([, { mesh }]) => mesh), ...propGrounds];
-}
+/** The surfaces that something is dropped or laid onto: those it names, or else all that are ground. */
+export const groundsUnder = (onto: readonly string[], from: Grounds): WorldMesh[] =>
+  [...new Set(onto.length > 0 ? onto : from.grounds())].flatMap((id) => from.surface(id) ?? []);

@@ -1,9 +1,9 @@
 import fc from "fast-check";
-import { Ground, areasOf, distanceFor, evenOver, randomOver, type Spread } from ".";
+import { WorldMesh, areasOf, distanceFor, evenOver, randomOver, type Spread } from ".";
 import { trianglesBeyond } from "./adjacency";
 import { cross, distance, dot, lengthOf, subtract, vectorAt, type Vec3 } from "../math";
 
-type Shape = Pick<Ground, "position" | "index">;
+type Shape = Pick<WorldMesh, "position" | "index">;
 
 /** A grid over the unit square of the parameters, mapped into space; `skew` makes its squares of very different sizes. */
 function sheet(n: number, map: (u: number, v: number) => Vec3, skew = 1): Shape {

@@ -1,13 +1,14 @@
 /**
  * *A mesh standing in the world*, ready to be asked where it lies and which way it faces.
  *
- *     const ground = Ground.of("quay", mesh, { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: 1 });
+ *     const ground = WorldMesh.of("quay", mesh, { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: 1 });
  *     ground.heights.cast(points, n, "above", hits, 0);
  */
 import { rotate, type Quat, type Vec3 } from "../math";
+import { weightsIn } from "./barycentric";
 import { Heights } from "./heights";
 import { RayTree } from "./ray-tree";
-import type { TriangleMesh } from "./mesh";
+import { RestMesh, type Shape } from "./rest-mesh";
 
 /** Where a mesh stands. */
 export interface Stand {
@@ -26,45 +27,51 @@ export class WorldMesh {
   readonly index: Uint32Array;
   /** Where it stands; null for what was put together in the world. */
   readonly stand: Stand | null;
-  /** Texture coordinates of the vertices, 2v; null where the mesh has none. */
-  readonly uv: Float32Array | null;
-  /** Colours of the vertices, 3v, from 0 to 1; null where the mesh has none. */
-  readonly colour: Float32Array | null;
-  readonly #mesh: ArrayLike<number> | undefined;
+  /** The mesh as it is before it is put anywhere. */
+  readonly rest: RestMesh;
   #own: Float64Array | undefined;
   #normals: Float32Array | undefined;
   #heights: Heights | undefined;
   #tree: RayTree | undefined;
 
-  constructor(id: string, position: Float64Array, index: Uint32Array, own?: { stand: Stand; mesh: TriangleMesh }) {
+  constructor(id: string, position: Float64Array, index: Uint32Array, own?: { stand: Stand; rest: RestMesh }) {
     this.id = id;
     this.position = position;
     this.index = index;
     this.stand = own?.stand ?? null;
-    this.#mesh = own?.mesh.position;
-    const named = (name: string) => own?.mesh.attributes.find((one) => one.name === name)?.array ?? null;
-    this.uv = named("TEXCOORD_0");
-    this.colour = named("COLOR_0");
+    this.rest = own?.rest ?? new RestMesh({ position, index, attributes: [] });
   }
 
   /** A mesh as it stands somewhere. */
-  static of(id: string, mesh: TriangleMesh, stand: Stand): WorldMesh {
+  static of(id: string, shape: Shape | RestMesh, stand: Stand): WorldMesh {
+    const rest = shape instanceof RestMesh ? shape : new RestMesh(shape);
+    const { position: own, index } = rest.mesh;
     const { position: at, rotation, scale } = stand;
-    const position = new Float64Array(mesh.position.length);
+    const position = new Float64Array(own.length);
     for (let p = 0; p < position.length; p += 3) {
-      const [x, y, z] = rotate(rotation, [mesh.position[p], mesh.position[p + 1], mesh.position[p + 2]]);
+      const [x, y, z] = rotate(rotation, [own[p], own[p + 1], own[p + 2]]);
       position[p] = at[0] + scale * x;
       position[p + 1] = at[1] + scale * y;
       position[p + 2] = at[2] + scale * z;
     }
-    return new WorldMesh(id, position, mesh.index, { stand, mesh });
+    return new WorldMesh(id, position, index, { stand, rest });
+  }
+
+  /** Texture coordinates of the vertices, 2v; null where the mesh has none. */
+  get uv(): Float32Array | null {
+    return this.rest.uv;
+  }
+
+  /** Colours of the vertices, 3v, from 0 to 1; null where the mesh has none. */
+  get colour(): Float32Array | null {
+    return this.rest.colour;
   }
 
   /** Its vertices at the size it has, before it is turned and put in its place: 3v. Moving it leaves them as they are. */
   get own(): Float64Array {
-    if (!this.stand || !this.#mesh) return this.position;
+    if (!this.stand) return this.position;
     const { scale } = this.stand;
-    return (this.#own ??= Float64Array.from(this.#mesh, (x) => scale * x));
+    return (this.#own ??= Float64Array.from(this.rest.mesh.position, (x) => scale * x));
   }
 
   /** A point of its own coordinates, at the size it has, in the world. */
@@ -115,39 +122,6 @@ export class WorldMesh {
     );
     if (out[0] === 0 && out[1] === 0 && out[2] === 0) this.flatNormal(t, out);
   }
-}
-
-/** Barycentric weights (3) of the point of a triangle that is nearest to (x, y, z); all on the first corner where it has no area. */
-export function weightsIn(
-  { position: P, index }: Pick<WorldMesh, "position" | "index">,
-  t: number,
-  x: number,
-  y: number,
-  z: number,
-  out: Float64Array,
-): void {
-  const a = 3 * index[3 * t];
-  const b = 3 * index[3 * t + 1];
-  const c = 3 * index[3 * t + 2];
-  const ux = P[b] - P[a];
-  const uy = P[b + 1] - P[a + 1];
-  const uz = P[b + 2] - P[a + 2];
-  const vx = P[c] - P[a];
-  const vy = P[c + 1] - P[a + 1];
-  const vz = P[c + 2] - P[a + 2];
-  const px = x - P[a];
-  const py = y - P[a + 1];
-  const pz = z - P[a + 2];
-  const uu = ux * ux + uy * uy + uz * uz;
-  const vv = vx * vx + vy * vy + vz * vz;
-  const uv = ux * vx + uy * vy + uz * vz;
-  const pu = px * ux + py * uy + pz * uz;
-  const pv = px * vx + py * vy + pz * vz;
-  const squared = uu * vv - uv * uv;
-  const inverse = squared > 0 ? 1 / squared : 0;
-  out[1] = (vv * pu - uv * pv) * inverse;
-  out[2] = (uu * pv - uv * pu) * inverse;
-  out[0] = 1 - out[1] - out[2];
 }
 
 function writeUnit(out: Float64Array, x: number, y: number, z: number): void {

@@ -1,23 +1,23 @@
 import fc from "fast-check";
 import { fromTurns, type Quat, type Vec3 } from "../math";
-import { Ground, UvChart, type Stand } from "../mesh";
-import { evaluate } from "./evaluate";
+import { WorldMesh, UvChart, type Stand } from "../mesh";
+
 import { fullnessAt } from "./gaps/density-map";
-import { dressing, mesh, STAND, surroundings } from "./testing";
+import { evaluate, dressing, mesh, STAND, surroundings } from "./testing";
 import type { Placements } from "./placements";
 
 /** Two shelves 4 m by 3 m, one a metre above the other, laid out side by side. */
-function shelves(id: string, stand: Stand): Ground {
+function shelves(id: string, stand: Stand): WorldMesh {
   const position = [0, 1].flatMap((y) => [0, y, 0, 0, y, 3, 4, y, 3, 4, y, 0]);
   const uv = [0, 0.6].flatMap((u) => [u, 0, u, 0.3, u + 0.4, 0.3, u + 0.4, 0]);
   const index = [0, 1, 2, 0, 2, 3, 4, 5, 6, 4, 6, 7];
   const attributes = [{ name: "TEXCOORD_0", width: 2, array: Float32Array.from(uv) }];
-  return Ground.of(id, { ...mesh(position, index), attributes }, stand);
+  return WorldMesh.of(id, { ...mesh(position, index), attributes }, stand);
 }
 
 type Input = NonNullable<Parameters<typeof dressing>[0]>;
 
-const spread = (grounds: readonly Ground[], input: Input = {}): Placements =>
+const spread = (grounds: readonly WorldMesh[], input: Input = {}): Placements =>
   evaluate(
     dressing(
       { spacing: { distance: 0.5 }, ...input, where: { kind: "over", surfaces: grounds.map(({ id }) => id) } },
@@ -76,7 +76,7 @@ test("how full it is is told of what lies under something else as well, and of n
 });
 
 test("there are no charts unless asked for, nor where one of the surfaces has no UVs", () => {
-  const bare = Ground.of("bare", mesh([0, 0, 0, 0, 0, 3, 3, 0, 0], [0, 1, 2]), STAND);
+  const bare = WorldMesh.of("bare", mesh([0, 0, 0, 0, 0, 3, 3, 0, 0], [0, 1, 2]), STAND);
   expect(spread([shelves("shelves", STAND), bare]).charted).toBeNull();
   const around = { ...surroundings([]), surfaces: new Map([["bare", { mesh: bare, ground: true }]]) };
   expect(evaluate(dressing({ where: { kind: "over", surfaces: ["bare"] } }, []), around).charted).toBeNull();

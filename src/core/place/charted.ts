@@ -81,7 +81,6 @@ function beside(charts: readonly UvChart[]): number[] {
 
 /** What has a place and a footprint. */
 interface Standing {
-  count: number;
   origin: readonly [number, number, number];
   position: Float32Array;
   rotation: Float32Array;
@@ -102,7 +101,8 @@ export function footprintsOn(
   prop: Uint16Array,
   boxes: Float64Array,
 ): Float64Array {
-  const { count, origin, position: P, rotation: Q, scale: S } = placed;
+  const { origin, position: P, rotation: Q, scale: S } = placed;
+  const count = line.length;
   const points = Float64Array.from({ length: 3 * count }, (_, c) => origin[c % 3] + P[c]);
   const out = new Float64Array(8 * count).fill(NaN);
   fields.forEach(({ ground }, field) => {

@@ -20,7 +20,7 @@ const [C1, C2, C3] = [1 / 2, 1 / 12, 1 / 30];
 /** The factors (3n) by which each slot's prop is larger: its own, what it drew, and how it is stretched. */
 export function scalesOf(
   slots: Slots,
-  { axis, size: own }: Hold,
+  { axis, size: own }: Pick<Hold, "axis" | "size">,
   { size, sizes }: Pick<Draws, "size" | "sizes">,
 ): Float32Array {
   const { prop: propOf, stretch, count, spread } = slots;
@@ -53,7 +53,7 @@ export interface Parts {
   scale: Float32Array;
   /** The offset along the line, metres. */
   along: number;
-  draws: Draws;
+  draws: Pick<Draws, "turn" | "shift" | "mirrored">;
 }
 
 export function compose(slots: Slots, parts: Parts): Placed {

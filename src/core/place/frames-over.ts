@@ -3,7 +3,7 @@ import { CHANNEL, drawFrom, rotate, streamOf, writeFromBasis, type Vec3 } from "
 import { gradientsOf } from "./spacing/uv-rows";
 import { standOf, type Field } from "./where/over";
 import { squaredToChain, type GuideLine } from "../line";
-import type { Ground } from "../mesh";
+import type { WorldMesh } from "../mesh";
 import type { Frames, Moves } from "./frames";
 import type { Slots, Spread } from "./slots";
 import type { Hold } from "./stance/stance";
@@ -17,22 +17,27 @@ const LEVEL = 1e-4;
 /** Lines that forward points to are cut into so many pieces. */
 const PIECES = 512;
 
-/** What frames are made of besides slots. */
-export interface Around {
-  fields: readonly Field[];
-  guides: ReadonlyMap<string, GuideLine>;
-  seed: number;
-}
-
-/** The feet and frames of all slots that are spread. */
-export function framesOver({ fields, guides, seed }: Around, slots: Slots, hold: Hold, moves: Moves): Frames {
+/**
+ * The feet and frames of all slots that are spread.
+ *
+ * @param lines those of which the nearest may be faced
+ * @param seed for what faces its own way
+ */
+export function framesOver(
+  fields: readonly Field[],
+  slots: Slots,
+  hold: Facing,
+  moves: Moves,
+  lines: readonly GuideLine[],
+  seed: number,
+): Frames {
   const n = slots.count;
   const spread = slots.spread!;
   const rotation = new Float32Array(4 * n);
   const frames: Frames = { origin: [0, 0, 0], feet: new Float32Array(3 * n), rotation, facing: rotation };
   const { position } = spread;
   if (n > 0) frames.origin = [Math.round(position[0]), Math.round(position[1]), Math.round(position[2])];
-  const ahead = forwardOf(hold, slots, fields, guides, seed);
+  const ahead = forwardOf(hold, slots, fields, lines, seed);
   const up = new Float64Array(3);
   const forward = new Float64Array(3);
   for (let i = 0; i < n; i++) {
@@ -44,13 +49,16 @@ export function framesOver({ fields, guides, seed }: Around, slots: Slots, hold:
   return frames;
 }
 
+/** What of a stance says which way props face. */
+type Facing = Pick<Hold, "up" | "aim" | "spread">;
+
 /** Up: the world's, away from a point, or leaning towards the normal. */
 function writeUp(
   out: Float64Array,
-  { up, spread }: Hold,
+  { up, spread }: Facing,
   { position, normal, triangle }: Spread,
   i: number,
-  ground: Ground | undefined,
+  ground: WorldMesh | undefined,
 ): void {
   const p = 3 * i;
   if (typeof up !== "string") {
@@ -85,7 +93,13 @@ function writeUp(
 type Ahead = (i: number, out: Float64Array, up: Float64Array) => void;
 
 /** Writes which way forward is wished for, before it is put square to up. */
-function forwardOf(hold: Hold, slots: Slots, fields: readonly Field[], guides: Around["guides"], seed: number): Ahead {
+function forwardOf(
+  hold: Facing,
+  slots: Slots,
+  fields: readonly Field[],
+  lines: readonly GuideLine[],
+  seed: number,
+): Ahead {
   const { spread, aim } = hold;
   const { position, normal } = slots.spread!;
   const fronts = fields.map((field) => rotate(standOf(field).rotation, [0, 0, 1]));
@@ -133,17 +147,11 @@ function forwardOf(hold: Hold, slots: Slots, fields: readonly Field[], guides: A
     };
   }
   if (spread.forward === "line") {
-    const near = nearestOn(linesFor(spread.thing, guides));
+    const near = nearestOn(lines.filter(({ curve }) => curve.length > 0));
     return near ? (i, out, up) => near(position, i, out) || own(i, out, up) : own;
   }
   return own;
 }
-
-/** The line that was chosen, or all that there are. */
-const linesFor = (thing: string | null, guides: Around["guides"]): GuideLine[] => {
-  const chosen = thing === null ? undefined : guides.get(thing);
-  return (chosen ? [chosen] : [...guides.values()]).filter(({ curve }) => curve.length > 0);
-};
 
 /** Writes the way to the nearest place of some lines; false where that is right there. */
 function nearestOn(lines: readonly GuideLine[]): ((at: Float64Array, i: number, out: Float64Array) => boolean) | null {

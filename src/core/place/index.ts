@@ -3,16 +3,16 @@ export { byMesh, placingMatrix } from "./bodies";
 export { Boxes } from "./boxes";
 export { MOST_TRIANGLES, propsAsGround, type PropsAsGround } from "./props-as-ground";
 export { rowOffsets } from "./fit/rows";
-export { evaluate, evaluateChanged, type Surroundings } from "./evaluate";
+export { evaluate } from "./evaluate";
+export { known, type Sources } from "./sources";
 export { dropInto } from "./fit/drop";
-export { PROBES_PER_FOOTPRINT as FELT, writeFootprints } from "./fit/footprint";
+export { PROBES_PER_FOOTPRINT, writeFootprints } from "./fit/footprint";
 export { type Charted } from "./charted";
 export { densityAt, fullnessAt, type DensityMap, type Fullness } from "./gaps/density-map";
 export { colourMaskSchema, imageMaskSchema, paintSchema, type ImageMask, type Paint } from "./gaps/schema";
 export type { Reason } from "./gaps/density-mask";
-export { StepMemory } from "./memory";
 export { type Peg } from "./pegs";
-export { buffersOf, type Placements } from "./placements";
+export { buffersOf, copyOf, type Placements } from "./placements";
 export { dressingSchema, STEP_NAMES, STEP_SCHEMAS, type Dressing, type StepName } from "./schema";
 export {
   ADDED,

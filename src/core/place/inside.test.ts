@@ -2,17 +2,17 @@ import fc from "fast-check";
 import { fromTurns, rotate, subtract, unit, type Quat, type Vec3 } from "../math";
 import { madeMesh, madeSchema } from "../made";
 import { makeLine } from "../line/testing";
-import { Ground, type Stand } from "../mesh";
-import { evaluate } from "./evaluate";
+import { WorldMesh, type Stand } from "../mesh";
+
 import { localOfKey } from "./slots";
-import { dressing, STAND, surroundings } from "./testing";
+import { evaluate, dressing, STAND, surroundings } from "./testing";
 import { cellsOf, Insides } from "./spacing/cells";
 import { cellInTile, evenTile } from "./spacing/tile";
 import { Volume } from "./where/volume";
 import type { Placements } from "./placements";
 
 /** A ball of radius 3 about the origin, without so many of its triangles. */
-const ball = (holes = 0): Ground => {
+const ball = (holes = 0): WorldMesh => {
   const knots = Array.from({ length: 25 }, (_, k): Vec3 => {
     const angle = (Math.PI * k) / 24;
     return [3 * Math.sin(angle), -3 * Math.cos(angle), 0];
@@ -20,17 +20,17 @@ const ball = (holes = 0): Ground => {
   const line = makeLine({ id: "bow", number: 1, kind: "polyline", knots });
   const made = madeSchema.parse({ kind: "revolve", line: "bow", pieces: 40 });
   const mesh = madeMesh(made, surroundings([line]).guides)!;
-  return Ground.of("space", { ...mesh, index: mesh.index.slice(3 * holes) }, STAND);
+  return WorldMesh.of("space", { ...mesh, index: mesh.index.slice(3 * holes) }, STAND);
 };
 
-const box = (size: Vec3, stand: Stand = STAND): Ground => {
+const box = (size: Vec3, stand: Stand = STAND): WorldMesh => {
   const [width, height, depth] = size;
-  return Ground.of("space", madeMesh(madeSchema.parse({ kind: "box", width, height, depth }), new Map())!, stand);
+  return WorldMesh.of("space", madeMesh(madeSchema.parse({ kind: "box", width, height, depth }), new Map())!, stand);
 };
 
 type Input = NonNullable<Parameters<typeof dressing>[0]>;
 
-const fill = (input: Input, ground: Ground, lines: Parameters<typeof surroundings>[0] = []): Placements =>
+const fill = (input: Input, ground: WorldMesh, lines: Parameters<typeof surroundings>[0] = []): Placements =>
   evaluate(dressing({ ...input, where: { kind: "inside", volumes: ["space"] } }, []), {
     ...surroundings(lines),
     surfaces: new Map([["space", { mesh: ground, ground: false }]]),
@@ -63,7 +63,7 @@ test("the inside of a mesh is told apart from the outside, also where some of it
     [ball(), 0.03],
     [ball(240), 0.35],
   ] as const) {
-    const volume = Volume.of(ground);
+    const volume = new Volume(ground);
     fc.assert(
       fc.property(fc.tuple(...[0, 1, 2].map(() => fc.double({ min: -4, max: 4, noNaN: true }))), ([x, y, z]) => {
         const from = Math.hypot(x, y, z);
@@ -72,7 +72,7 @@ test("the inside of a mesh is told apart from the outside, also where some of it
       }),
     );
   }
-  expect(Volume.of(ball()).cubic).toBeCloseTo((4 / 3) * Math.PI * R ** 3, -0.5);
+  expect(new Volume(ball()).cubic).toBeCloseTo((4 / 3) * Math.PI * R ** 3, -0.5);
 });
 
 test("all of whatever pattern lie inside, as far from the walls as asked, and their keys are unique", () => {
@@ -275,17 +275,17 @@ test("walls thin out and move none; a peg stays where it was put in the volume; 
 
 test("cells tell inside from outside as the winding number does: with holes, and where a mesh overlaps itself", () => {
   const closed = ball();
-  const two = (shift: number): Ground => {
+  const two = (shift: number): WorldMesh => {
     const position = [...closed.own, ...closed.own.map((x, k) => (k % 3 === 0 ? x + shift : x))];
     const index = [...closed.index, ...closed.index.map((v) => v + closed.own.length / 3)];
-    return Ground.of(
+    return WorldMesh.of(
       "space",
       { position: Float32Array.from(position), index: Uint32Array.from(index), attributes: [] },
       STAND,
     );
   };
   /** With a hole that faces a corner of the box about it: outside of it there are cells as well. */
-  const open = (): Ground => {
+  const open = (): WorldMesh => {
     const index = closed.index.filter((_, e) => {
       const t = e - (e % 3);
       const sum = [0, 1, 2].map((axis) =>
@@ -293,10 +293,10 @@ test("cells tell inside from outside as the winding number does: with holes, and
       );
       return sum[0] + sum[1] + sum[2] < 0.9 * Math.sqrt(3) * Math.hypot(...sum);
     });
-    return Ground.of("space", { position: Float32Array.from(closed.own), index, attributes: [] }, STAND);
+    return WorldMesh.of("space", { position: Float32Array.from(closed.own), index, attributes: [] }, STAND);
   };
   for (const ground of [closed, open(), ball(60), two(2.5), box([2, 3, 4])]) {
-    const volume = Volume.of(ground);
+    const volume = new Volume(ground);
     for (const size of [1.3, 0.2]) {
       const cells = cellsOf(volume, [size, size, size]);
       const insides = new Insides(volume, cells);

@@ -1,11 +1,11 @@
 import fc from "fast-check";
-import { evaluate, type Surroundings } from "./evaluate";
-import { dressing, field, surroundings } from "./testing";
+
+import { evaluate, type Around, dressing, field, surroundings } from "./testing";
 import type { Placements } from "./placements";
 import type { Vec3 } from "../math";
 
 const HILLS = field(30, (x, z) => Math.sin(0.5 * x) + 0.6 * Math.cos(0.4 * z) - 2, "hills");
-const AROUND: Surroundings = { ...surroundings([]), surfaces: new Map([["hills", { mesh: HILLS, ground: true }]]) };
+const AROUND: Around = { ...surroundings([]), surfaces: new Map([["hills", { mesh: HILLS, ground: true }]]) };
 
 const points = fc.array(
   fc.tuple(

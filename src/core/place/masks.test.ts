@@ -3,13 +3,13 @@ import fc from "fast-check";
 import { hashOf } from "../files";
 import { makeLine } from "../line/testing";
 import { madeMesh, madeSchema } from "../made";
-import { Ground } from "../mesh";
-import { evaluate, type Surroundings } from "./evaluate";
-import { dressing, mesh, STAND, surroundings } from "./testing";
+import { WorldMesh } from "../mesh";
+
+import { evaluate, type Around, dressing, mesh, STAND, surroundings } from "./testing";
 import type { Placements } from "./placements";
 
 /** Level ground of 20 by 20 metres with texture coordinates: u goes east, v goes north. */
-const MEADOW = Ground.of(
+const MEADOW = WorldMesh.of(
   "meadow",
   madeMesh(madeSchema.parse({ kind: "bumps", width: 20, depth: 20, height: 0.4, size: 5 }), new Map())!,
   STAND,
@@ -17,7 +17,7 @@ const MEADOW = Ground.of(
 
 type Input = NonNullable<Parameters<typeof dressing>[0]>;
 
-function spread(input: Input, more: Partial<Surroundings> = {}, ground = MEADOW): Placements {
+function spread(input: Input, more: Partial<Around> = {}, ground = MEADOW): Placements {
   const where = { kind: "over" as const, surfaces: [ground.id] };
   return evaluate(dressing({ spacing: { distance: 0.5 }, ...input, where }, []), {
     ...surroundings([]),
@@ -108,7 +108,7 @@ test("by UVs a picture lies as the mesh has it; half bright leaves about half", 
 test("colours of vertices are a mask as well; a mesh without any is left alone", () => {
   const square = mesh([-5, 0, -5, -5, 0, 5, 5, 0, 5, 5, 0, -5], [0, 1, 2, 0, 2, 3]);
   const red = Float32Array.of(1, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 1);
-  const ground = Ground.of("square", { ...square, attributes: [{ name: "COLOR_0", width: 3, array: red }] }, STAND);
+  const ground = WorldMesh.of("square", { ...square, attributes: [{ name: "COLOR_0", width: 3, array: red }] }, STAND);
   const p = spread({ gaps: { colours: { on: true, channel: "red", levels: [0.5, 0.50001] } } }, {}, ground);
   expect(p.count).toBeGreaterThan(20);
   for (const [x] of places(p)) expect(x).toBeLessThan(0.01);

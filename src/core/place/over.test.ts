@@ -1,12 +1,12 @@
 import fc from "fast-check";
 import { distance, fromAxisAngle, quatAt, rotate, vectorAt, type Vec3 } from "../math";
 import { makeLine } from "../line/testing";
-import { evaluate, evaluateChanged, type Surroundings } from "./evaluate";
+
 import { densityAt } from "./gaps/density-map";
-import { StepMemory } from "./memory";
+
 import { localOfKey } from "./slots";
-import { dressing, field, mesh, STAND, surroundings } from "./testing";
-import { Ground } from "../mesh";
+import { evaluate, Placing, type Around, dressing, field, mesh, STAND, surroundings } from "./testing";
+import { WorldMesh } from "../mesh";
 import type { Line } from "../line";
 import type { Placements } from "./placements";
 
@@ -34,7 +34,7 @@ const HOLE: Line = makeLine({
 
 type Input = NonNullable<Parameters<typeof dressing>[0]>;
 
-const around = (ground = HILLS, lines: readonly Line[] = [OUTLINE, HOLE]): Surroundings => ({
+const around = (ground = HILLS, lines: readonly Line[] = [OUTLINE, HOLE]): Around => ({
   ...surroundings(lines),
   surfaces: new Map([[ground.id, { mesh: ground, ground: true }]]),
 });
@@ -383,14 +383,15 @@ test("an area without a surface is spread over by itself, on the plane that fits
 });
 
 test("what the surface is, and what changes nothing, is not worked out again; a mesh without triangles has nothing on it", () => {
-  const memory = new StepMemory();
+  const placing = new Placing();
   const scene = around();
   const of = (input: Input) => dressing({ where: { kind: "over", surfaces: ["hills"] }, ...input }, []);
-  evaluateChanged(of({}), scene, memory);
-  expect(evaluateChanged(of({}), scene, memory)).toBeNull();
-  evaluateChanged(of({ variation: { turnOn: true, turnUp: [0, 1] } }), scene, memory);
-  expect(memory.computed.filter((step) => ["fields", "shades", "spacing", "frames"].includes(step))).toEqual([]);
-  const bare = Ground.of("hills", mesh([], []), STAND);
+  const first = placing.evaluate(of({}), scene);
+  const again = placing.evaluate(of({}), scene);
+  expect([again.position === first.position, placing.ran]).toEqual([true, []]);
+  placing.evaluate(of({ variation: { turnOn: true, turnUp: [0, 1] } }), scene);
+  expect(placing.ran).toEqual(["turn 0", "turn 1", "turn 2", "stand"]);
+  const bare = WorldMesh.of("hills", mesh([], []), STAND);
   for (const pattern of PATTERNS) expect(spread({ spacing: { pattern, amount: "count" } }, bare).count).toBe(0);
 });
 

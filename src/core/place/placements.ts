@@ -68,3 +68,12 @@ export const buffersOf = (p: Placements): ArrayBuffer[] => [
     ...(p.charted ? [p.charted.footprints, p.charted.share, p.charted.reason] : []),
   ].map(({ buffer }) => buffer as ArrayBuffer),
 ];
+
+/** A copy of whose buffers none is shared: what is remembered stays here when the copy is handed to another thread. */
+export const copyOf = (placements: Placements): Placements => copied(placements);
+
+function copied<T>(value: T): T {
+  if (ArrayBuffer.isView(value)) return (value as unknown as Float32Array).slice() as T;
+  if (Array.isArray(value) || typeof value !== "object" || value === null) return value;
+  return Object.fromEntries(Object.entries(value).map(([name, part]) => [name, copied<unknown>(part)])) as T;
+}

@@ -1,5 +1,5 @@
 /** *The props of a dressing as ground* for those of another: lanterns on crates. */
-import { Ground, type TriangleMesh, type PropBounds } from "../mesh";
+import { WorldMesh, type TriangleMesh, type PropBounds } from "../mesh";
 import { rotate, type Vec3 } from "../math";
 import { FLAG, NO_PROP } from "./slots";
 import type { Placements } from "./placements";
@@ -8,7 +8,7 @@ import type { Placements } from "./placements";
 export const MOST_TRIANGLES = 2_000_000;
 
 export interface PropsAsGround {
-  ground: Ground;
+  ground: WorldMesh;
   /** Whether boxes stand for the props. */
   boxed: boolean;
 }
@@ -34,7 +34,7 @@ export function propsAsGround(
   return { ground: gathered(id, placements, standing, boxed ? boxes : whole), boxed };
 }
 
-function gathered(id: string, p: Placements, standing: readonly number[], meshes: readonly Solid[]): Ground {
+function gathered(id: string, p: Placements, standing: readonly number[], meshes: readonly Solid[]): WorldMesh {
   const sum = (count: (mesh: Solid) => number) => standing.reduce((total, i) => total + count(meshes[p.prop[i]]), 0);
   const position = new Float64Array(sum((mesh) => mesh.position.length));
   const index = new Uint32Array(sum((mesh) => mesh.index.length));
@@ -67,7 +67,7 @@ function gathered(id: string, p: Placements, standing: readonly number[], meshes
     vertices += mesh.position.length / 3;
     corners += mesh.index.length;
   }
-  return new Ground(id, position, index);
+  return new WorldMesh(id, position, index);
 }
 
 type Solid = Pick<TriangleMesh, "position" | "index">;

@@ -1,64 +1,78 @@
-/** The steps of a dressing that is spread over surfaces and areas: where, what the gaps leave free, spacing and pegs. */
-import { densityMaskOf, type DensityMask } from "./gaps/density-mask";
+/** Anchors over surfaces and areas, inside volumes and loose: what the gaps leave free of them, spacing and pegs. */
+import { step, type Ask } from "../graph";
+import { densityMaskOf, type DensityMask, type MaskSources } from "./gaps/density-mask";
+import { MASKING } from "./gaps/schema";
+import type { Pegged } from "./pegs";
 import { peggedKeys, peggedOver } from "./pegs-over";
+import { pick } from "../schema";
+import { known, type Sources } from "./sources";
 import { over } from "./spacing/over";
 import { fieldsOf, type Field } from "./where/over";
-import { where } from "./where/where";
-import type { Raster } from "../image";
-import type { Surroundings } from "./evaluate";
-import type { Placements } from "./placements";
-import type { GroundSurface } from "../mesh";
-import type { StepMemory } from "./memory";
-import type { Pegged } from "./pegs";
 import type { Dressing } from "./schema";
 import type { PropChoice } from "./what/what";
 
-const NO_SURFACES: ReadonlyMap<string, GroundSurface> = new Map();
-const NO_FIELDS: readonly Field[] = [];
-const NO_PLACED: ReadonlyMap<string, Placements> = new Map();
-const NO_IMAGES: ReadonlyMap<string, Raster> = new Map();
+const fieldsStep = step("fields", fieldsOf);
+const masksStep = step(
+  "masks",
+  (params: Parameters<typeof densityMaskOf>[0], fields: readonly Field[], sources: MaskSources) =>
+    fields.map((field) => densityMaskOf(params, field, sources)),
+);
+const keptStep = step("kept", (pegs: Dressing["pegs"], fields: readonly Field[]) => peggedKeys(pegs, fields));
+const samplesStep = step(
+  "samples",
+  (
+    fields: readonly Field[],
+    params: Dressing["spacing"],
+    choice: PropChoice,
+    masks: readonly DensityMask[],
+    seed: number,
+    pegged: ReadonlySet<number>,
+  ) => over(fields, params, { choice, masks, seed, pegged }),
+);
+const pegsStep = step("pegs", peggedOver);
 
-/** Where, over: the surfaces and areas. */
-export function fieldsUnder({ where: params }: Dressing, scene: Surroundings, memory: StepMemory): readonly Field[] {
-  const { guides, surfaces = NO_SURFACES } = scene;
-  const outlines = where({ lines: [...params.areas, ...params.holes] }, guides);
-  const meshes = [...params.surfaces, ...params.volumes].map((id) => surfaces.get(id)?.mesh);
-  return memory.step("fields", [params, outlines, meshes], () => fieldsOf(params, surfaces, guides));
+/** Where: the surfaces, areas and volumes. */
+export function fieldsUnder(ask: Pick<Ask, "step">, { where }: Dressing, from: Sources): readonly Field[] {
+  const outlines = known([...where.areas, ...where.holes], (id) => from.guide(id));
+  const surfaces = known(where.surfaces, (id) => from.surface(id));
+  const volumes = known(where.volumes, (id) => from.volume(id));
+  return ask.step(fieldsStep, where, surfaces, outlines, volumes);
 }
 
-/** Gaps, over: how full each field is where. */
+/** Gaps: how full each field is where. */
 export function masksOn(
-  dressing: Dressing,
-  { guides, surfaces = NO_SURFACES, placed = NO_PLACED, images = NO_IMAGES }: Surroundings,
+  ask: Pick<Ask, "step">,
+  { gaps }: Dressing,
   fields: readonly Field[],
-  memory: StepMemory,
+  from: Sources,
 ): readonly DensityMask[] {
-  const { slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin } = dressing.gaps;
-  const { distances, paint, edge, edgeSize, walls, images: pictures, colours } = dressing.gaps;
-  const limits = [slopeOn, slope, slopeSoft, heightOn, height, heightSoft, facingOn, facing, facingWithin];
-  const others = distances.map(({ to }) => guides.get(to) ?? surfaces.get(to)?.mesh ?? placed.get(to));
-  const rasters = pictures.map(({ asset }) => images.get(asset));
-  const inputs = [fields, limits, distances, paint, pictures, colours, rasters, edge, edgeSize, walls, others];
-  return memory.step("masks", inputs, () =>
-    fields.map((field) => densityMaskOf(dressing.gaps, field, { guides, surfaces, placed, images })),
-  );
+  const to = gaps.distances.map((distance) => distance.to);
+  const sources: MaskSources = {
+    guides: known(to, (id) => from.guide(id)),
+    surfaces: known(to, (id) => from.surface(id)),
+    placed: known(to, (id) => from.placements(id)),
+    images: known(
+      gaps.images.map(({ asset }) => asset),
+      (asset) => from.image(asset),
+    ),
+  };
+  return ask.step(masksStep, pick(gaps, MASKING), fields, sources);
 }
 
-/** Spacing, over: the slots on all fields, without those that the gaps leave out, with what the artist pegged. */
-export function sownOver(
-  dressing: Dressing,
+/** Spacing: the slots on all fields, without those that the gaps leave out, with what the artist pegged. */
+export function anchorsOver(
+  ask: Pick<Ask, "step">,
+  { where, spacing, variation, pegs }: Dressing,
   fields: readonly Field[],
   masks: readonly DensityMask[],
+  rules: PropChoice,
   choice: PropChoice,
-  memory: StepMemory,
 ): Pegged {
-  const { spacing: params, variation, pegs } = dressing;
-  const kept = [...peggedKeys(pegs, fields)].sort((a, b) => a - b);
-  const { seed } = variation;
   // Loose placements are all put there by hand.
-  const samples = dressing.where.kind === "loose" ? NO_FIELDS : fields;
-  const all = memory.step("spacing", [samples, choice, params, masks, seed, kept], () =>
-    over(samples, params, { choice, masks, seed, pegged: new Set(kept) }),
-  );
-  return memory.step("pegs", [all, pegs], () => peggedOver(all, pegs, fields, choice));
+  const ruled = where.kind === "loose" ? NO_FIELDS : fields;
+  const kept = ask.step(keptStep, pegs, fields);
+  const all = ask.step(samplesStep, ruled, spacing, rules, masks, variation.seed, kept);
+  return ask.step(pegsStep, all, pegs, fields, choice);
 }
+
+const NO_FIELDS: readonly Field[] = [];

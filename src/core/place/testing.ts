@@ -1,12 +1,17 @@
 /** Small scenes for tests: two made-up props, lines and surfaces, and what a dressing of them comes to. */
 import { GuideLine, type Line } from "../line";
 import { makeLine } from "../line/testing";
-import { Ground, type Stand, type TriangleMesh, type PropBounds } from "../mesh";
+import { WorldMesh, type Stand, type TriangleMesh, type PropBounds, type Body } from "../mesh";
 import { dressingSchema, type Dressing } from "./schema";
-import { evaluate } from "./evaluate";
+import { evaluate as evaluateWith } from "./evaluate";
 import { boxMesh as boxMeshOf } from "./props-as-ground";
 import { slotOfKey } from "./slots";
+import { Graph, input, query } from "../graph";
+import type { Raster } from "../image";
 import type { Vec3 } from "../math";
+import type { Sources } from "./sources";
+import { Volume } from "./where/volume";
+import type { MixOf } from "./what/what";
 import type { Placements } from "./placements";
 import type { z } from "zod";
 
@@ -41,7 +46,7 @@ export const boxMesh = (min: Vec3, max: Vec3): TriangleMesh => {
 };
 
 /** A field of so many by so many squares of a metre, whose corners are as high as `height` says. */
-export function field(n: number, height: (x: number, z: number) => number, id = "field", stand = STAND): Ground {
+export function field(n: number, height: (x: number, z: number) => number, id = "field", stand = STAND): WorldMesh {
   const position: number[] = [];
   const index: number[] = [];
   for (let i = 0; i <= n; i++)
@@ -52,7 +57,7 @@ export function field(n: number, height: (x: number, z: number) => number, id = 
       index.push(a, a + 1, a + n + 2, a, a + n + 2, a + n + 1);
     }
   }
-  return Ground.of(id, mesh(position, index), stand);
+  return WorldMesh.of(id, mesh(position, index), stand);
 }
 
 type DressingInput = Partial<z.input<typeof dressingSchema>>;
@@ -66,10 +71,69 @@ export const dressing = (input: DressingInput = {}, lines: readonly Line[] = [st
     ...input,
   });
 
-export const surroundings = (lines: readonly Line[]) => ({
+/** What a test says of the scene around a dressing; what is left out is not there. */
+export interface Around {
+  guides: ReadonlyMap<string, GuideLine>;
+  bounds: ReadonlyMap<string, PropBounds>;
+  mixes?: ReadonlyMap<string, readonly MixOf[]>;
+  things?: ReadonlyMap<string, Vec3>;
+  surfaces?: ReadonlyMap<string, { mesh: WorldMesh; ground: boolean }>;
+  propGrounds?: ReadonlyMap<string, WorldMesh>;
+  placed?: ReadonlyMap<string, Placements>;
+  images?: ReadonlyMap<string, Raster>;
+  hulls?: ReadonlyMap<string, Float32Array>;
+  bodies?: ReadonlyMap<string, Body>;
+  charted?: boolean;
+}
+
+export const surroundings = (lines: readonly Line[]): Around => ({
   guides: new Map(lines.map((line) => [line.id, new GuideLine(line)])),
   bounds: BOUNDS,
 });
+
+const sourcesOf = (around: Around): Sources => ({
+  guide: (id) => around.guides.get(id),
+  lines: () => [...around.guides.keys()],
+  surface: (id) => around.surfaces?.get(id)?.mesh,
+  grounds: () => [...(around.surfaces ?? [])].flatMap(([id, { ground }]) => (ground ? id : [])),
+  volume: (id) => {
+    const ground = around.surfaces?.get(id)?.mesh;
+    return ground && new Volume(ground);
+  },
+  middle: (id) => around.things?.get(id),
+  bounds: (id) => around.bounds.get(id),
+  mix: (id) => around.mixes?.get(id),
+  hull: (id) => around.hulls?.get(id),
+  body: (id) => around.bodies?.get(id),
+  image: (asset) => around.images?.get(asset),
+  placements: (id) => around.placed?.get(id),
+  propGround: (id) => around.propGrounds?.get(id),
+  charted: () => around.charted === true,
+});
+
+const asked = input<[Dressing, Around]>("asked");
+const answer = query("placements", (ask) => {
+  const [dressing, around] = ask(asked, "")!;
+  return evaluateWith(ask, dressing, sourcesOf(around));
+});
+
+/** A dressing evaluated again and again, with what is remembered of it. */
+export class Placing {
+  readonly #graph = new Graph();
+
+  evaluate(dressing: Dressing, around: Around): Placements {
+    this.#graph.ran = [];
+    this.#graph.set(asked, "", [dressing, around]);
+    return this.#graph.get(answer, "");
+  }
+
+  /** The steps that ran for the last one. */
+  get ran(): readonly string[] {
+    return this.#graph.ran.filter((name) => name !== answer.name);
+  }
+}
+
+export const evaluate = (dressing: Dressing, around: Around): Placements => new Placing().evaluate(dressing, around);
 
 export const place = (input: DressingInput, lines: readonly Line[] = [straight(10)]): Placements =>
   evaluate(dressing(input, lines), surroundings(lines));

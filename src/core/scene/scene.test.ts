@@ -1,10 +1,11 @@
+import { evaluate } from "../place/testing";
 import { sizeOf, type PropBounds } from "../mesh";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import fc from "fast-check";
 import { writeCsv } from "../files/csv";
 import { GuideLine } from "../line";
-import { evaluate, FLAG } from "../place";
+import { FLAG } from "../place";
 import { dressLine, freeName, newId, nextLineNumber } from "./make";
 import { parseScene } from "./parse";
 import { placingBounds, preparationMatrix, preparationSchema, preparedBounds, turnedByQuarter } from "./prepare";

@@ -125,3 +125,14 @@ export const nameSchema = z.string().trim().min(1, "a name needs at least one le
 
 /** An asset is named by the SHA-256 of its bytes, in hexadecimal; its file is `assets/<hash>.glb`, or `.png` for a picture. */
 export const assetHashSchema = z.string().regex(/^[0-9a-f]{64}$/, "an asset is named by 64 hexadecimal digits");
+
+/** Some of an object's properties, in the order in which they are named. */
+export const pick = <T extends object, const K extends keyof T>(from: T, keys: readonly K[]): Pick<T, K> =>
+  Object.fromEntries(keys.map((key) => [key, from[key]])) as Pick<T, K>;
+
+/** All of an object's properties but one. */
+export function omit<T extends object, const K extends keyof T>(from: T, key: K): Omit<T, K> {
+  const rest = { ...from };
+  delete rest[key];
+  return rest;
+}

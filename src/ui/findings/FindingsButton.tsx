@@ -2,7 +2,8 @@
 /** How many findings there are, and the list: a click selects what a finding names and brings it into sight; a button mends it. */
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import { useMemo } from "react";
-import { CHECK_LABELS, type Finding } from "@/core/check";
+import { CHECK_LABELS, spoken, type Finding } from "@/core/check";
+import { namesIn } from "@/core/scene";
 import { useScene } from "@/store";
 import { MEND_LABELS, mendFinding } from "../state/edits";
 import { findingsOf, useResults } from "../state/results";
@@ -36,6 +37,9 @@ export function FindingsButton() {
   const poking = useResults((state) => state.poking);
   const failure = useResults((state) => state.failure);
   const dressings = useScene((scene) => scene.dressings);
+  const lines = useScene((scene) => scene.lines);
+  const surfaces = useScene((scene) => scene.surfaces);
+  const nameOf = useMemo(() => namesIn({ lines, surfaces, dressings }), [lines, surfaces, dressings]);
   const groups = useMemo(
     () =>
       dressings
@@ -92,7 +96,7 @@ export function FindingsButton() {
                         <span className="mr-1.5 text-[11px] font-medium text-madder">
                           {CHECK_LABELS[finding.check]}
                         </span>{" "}
-                        <span className="text-xs text-ink-6">{finding.message}</span>
+                        <span className="text-xs text-ink-6">{spoken(finding.message, nameOf)}</span>
                       </button>
                       {[finding.mend, finding.orElse].map(
                         (mend) =>

@@ -1,5 +1,5 @@
 /** *Surfaces laid out flat by their UVs, side by side*: what the sheet shows instead of the ground from above, if asked to. */
-import { Ground, UvChart } from "@/core/mesh";
+import { WorldMesh, UvChart } from "@/core/mesh";
 import type { Vec3 } from "@/core/math";
 import { fullnessAt, type Charted, type Fullness, type Placements } from "@/core/place";
 import type { Surface } from "@/core/scene";
@@ -147,7 +147,7 @@ function chartOf(one: ChartedSurface, { id, position, rotation, scale }: Surface
   const of = JSON.stringify([position, rotation, scale]);
   const known = charts.get(one);
   if (known?.of === of) return known.chart;
-  const ground = Ground.of(id, { ...one.mesh, attributes: [] }, { position, rotation, scale });
+  const ground = WorldMesh.of(id, { ...one.mesh, attributes: [] }, { position, rotation, scale });
   const chart = new UvChart(ground, one.table);
   charts.set(one, { of, chart });
   return chart;

@@ -1,6 +1,6 @@
 import fc from "fast-check";
-import { dressing, straight, surroundings } from "@/core/place/testing";
-import { evaluate, type Dressing } from "@/core/place";
+import { evaluate, dressing, straight, surroundings } from "@/core/place/testing";
+import { type Dressing } from "@/core/place";
 import { drawStrip } from "./draw";
 import { fitted, rowBoxes, rowsOf, type StripView } from "./model";
 import type { StripScene } from "./layout";

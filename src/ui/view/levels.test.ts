@@ -1,6 +1,6 @@
 import fc from "fast-check";
-import { dressing, straight, surroundings } from "@/core/place/testing";
-import { evaluate, type Placements } from "@/core/place";
+import { evaluate, dressing, straight, surroundings } from "@/core/place/testing";
+import { type Placements } from "@/core/place";
 import { levelsOf, regionsOf, type Sight } from "./levels";
 import { membersOf } from "./placed";
 

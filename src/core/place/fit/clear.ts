@@ -5,7 +5,7 @@ import { FLAG, NO_PROP, type Slots } from "../slots";
 import { takeOver, type Crowd } from "./others";
 import type { Placed } from "../compose";
 import type { Body } from "../../mesh";
-import type { Fit } from "./schema";
+import type { Clearing } from "./schema";
 
 /** A push goes on by this share of the prop's own length at a time, and tries so often. */
 const STEP = 0.125;
@@ -24,7 +24,7 @@ export type Push = (i: number, by: number) => boolean;
  * @param crowd the same placements together with those of other dressings, which all stay
  */
 export function keepClear(
-  { clear, clearBy, clearance }: Fit,
+  { clear, clearBy, clearance }: Clearing,
   slots: Slots,
   placed: Placed,
   flags: Uint16Array,

@@ -1,8 +1,8 @@
 import fc from "fast-check";
-import { Ground, hitsFor, hullOf, type Seen } from "../../mesh";
+import { WorldMesh, hitsFor, hullOf, type Seen } from "../../mesh";
 import { quatAt, rotate, vectorAt, type Vec3 } from "../../math";
-import { dressing, field, mesh, STAND, straight, surroundings } from "../testing";
-import { evaluate } from "../evaluate";
+import { evaluate, dressing, field, mesh, STAND, straight, surroundings } from "../testing";
+
 import { FLAG } from "../slots";
 import type { Placements } from "../placements";
 import type { z } from "zod";
@@ -11,7 +11,7 @@ import type { dressingSchema } from "../schema";
 const hills = (x: number, z: number) => 1.5 * Math.sin(0.5 * x) + Math.cos(0.7 * z + 0.2 * x);
 
 /** Heights of a ground over a point, one triangle after the other. */
-function heightsOver({ position: p, index }: Ground, x: number, z: number): number[] {
+function heightsOver({ position: p, index }: WorldMesh, x: number, z: number): number[] {
   const found: number[] = [];
   for (let t = 0; t < index.length; t += 3) {
     const [a, b, c] = [vectorAt(p, index[t]), vectorAt(p, index[t + 1]), vectorAt(p, index[t + 2])];
@@ -43,7 +43,7 @@ test("looking straight down finds what going through all triangles finds, howeve
       fc.constantFrom<Seen>("above", "lowest", "itself"),
       (triangles, points, seen) => {
         const corners = triangles.flat();
-        const ground = Ground.of(
+        const ground = WorldMesh.of(
           "soup",
           mesh(
             corners.flat(),
@@ -75,7 +75,11 @@ type Fit = NonNullable<z.input<typeof dressingSchema>["fit"]>;
 const ODD = hullOf([-0.05, -0.6, -0.5, 0.05, -0.4, 0.7, 0, 0, 0, 0.02, -0.55, 0.3, -0.03, -0.1, -0.2]);
 
 /** Oars dropped onto ground from a line above it. */
-function dropped(fit: Fit, ground: Ground = field(16, hills), input: Parameters<typeof dressing>[0] = {}): Placements {
+function dropped(
+  fit: Fit,
+  ground: WorldMesh = field(16, hills),
+  input: Parameters<typeof dressing>[0] = {},
+): Placements {
   const lines = [
     straight(14, {
       knots: [
@@ -102,7 +106,7 @@ const inWorld = (p: Placements, i: number, points: ArrayLike<number>): Vec3[] =>
     return turned.map((value, axis) => p.origin[axis] + p.position[3 * i + axis] + value) as unknown as Vec3;
   });
 
-const over = (ground: Ground, [x, y, z]: Vec3): number => y - Math.max(...heightsOver(ground, x, z));
+const over = (ground: WorldMesh, [x, y, z]: Vec3): number => y - Math.max(...heightsOver(ground, x, z));
 const bottom = [-0.05, -0.6, -0.5, 0.05, -0.6, -0.5, 0.05, -0.6, 0.7, -0.05, -0.6, 0.7, 0, -0.6, 0.1];
 
 const loose: NonNullable<z.input<typeof dressingSchema>["variation"]> = {
@@ -175,7 +179,7 @@ test("what stands on ground already stays on it, whichever way it looks, though 
   // The same field once more, a metre below, as the underside of a slab.
   const n = both.position.length / 3;
   const position = Float64Array.from([...both.position, ...both.position.map((x, k) => (k % 3 === 1 ? x - 1 : x))]);
-  const slab = new Ground("slab", position, Uint32Array.from([...both.index, ...both.index.map((i) => i + n)]));
+  const slab = new WorldMesh("slab", position, Uint32Array.from([...both.index, ...both.index.map((i) => i + n)]));
   const lines = [
     straight(5, {
       knots: [

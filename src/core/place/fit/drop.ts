@@ -3,7 +3,7 @@
  * is measured of it (its pivot, its lowest point or its whole footprint) rests there.
  */
 import { FLAG, NO_PROP, type Slots } from "../slots";
-import { hitsFor, type Ground, type Met } from "../../mesh";
+import { hitsFor, type WorldMesh, type Met } from "../../mesh";
 import {
   PROBES_PER_FOOTPRINT,
   isMirrored,
@@ -20,13 +20,13 @@ import {
 import type { Frames } from "../frames";
 import type { Hold } from "../stance/stance";
 import type { Placed } from "../compose";
-import type { Fit } from "./schema";
+import type { Dropping } from "./schema";
 
 /** Placements worked on at a time. */
 const CHUNK = 256;
 /** What is dropped onto, and the shapes of what is dropped. */
 export interface Beneath {
-  grounds: readonly Ground[];
+  grounds: readonly WorldMesh[];
   /** Corners of the hull of each of the dressing's props, in its own metres (3k numbers); null where only its box is known. */
   hulls: readonly (Float32Array | null)[];
 }
@@ -70,7 +70,7 @@ export function dropInto(
   end: number,
   slots: Slots,
   { frames, hold }: { frames: Pick<Frames, "rotation">; hold: Pick<Hold, "contact" | "boxes"> },
-  fit: Fit,
+  fit: Dropping,
   beneath: Beneath,
   flags: Uint16Array,
   first = 0,
@@ -96,7 +96,7 @@ interface Chunk {
   slots: Slots;
   frames: Pick<Frames, "rotation">;
   hold: Pick<Hold, "contact" | "boxes">;
-  fit: Fit;
+  fit: Dropping;
   beneath: Beneath;
   flags: Uint16Array;
   first: number;
@@ -159,8 +159,8 @@ function writeUp({ frames, from, first }: Chunk, k: number, out: Float64Array, o
 }
 
 /** The ground that is nearest to a point, with its point in {@link met}; null where there is none. */
-function nearestOf(grounds: readonly Ground[], x: number, y: number, z: number): Ground | null {
-  let [least, best]: [number, Ground | null] = [Infinity, null];
+function nearestOf(grounds: readonly WorldMesh[], x: number, y: number, z: number): WorldMesh | null {
+  let [least, best]: [number, WorldMesh | null] = [Infinity, null];
   let [bx, by, bz, triangle] = [0, 0, 0, -1];
   for (const ground of grounds) {
     ground.tree.nearest(x, y, z, met);
@@ -176,8 +176,8 @@ function nearestOf(grounds: readonly Ground[], x: number, y: number, z: number):
 
 /** Where `n` points meet the ground along their ways; against the way counts as below zero. */
 function reach(
-  fit: Fit,
-  grounds: readonly Ground[],
+  fit: Dropping,
+  grounds: readonly WorldMesh[],
   points: Float64Array,
   ways: Float64Array,
   n: number,
@@ -338,7 +338,7 @@ function landOnGround(chunk: Chunk, k: number, probes: number): void {
 }
 
 /** How far a placement travels until it rests; NaN where nothing was probes. */
-function restOf({ dropRest }: Fit, k: number, probes: number): number {
+function restOf({ dropRest }: Dropping, k: number, probes: number): number {
   const { travel, triangle } = room.probes;
   let [least, sum, count, u, v] = [Infinity, 0, 0, 0, 0];
   for (let corner = 0, p = probes * k; corner < probes; corner++, p++) {

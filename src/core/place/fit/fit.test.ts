@@ -5,9 +5,9 @@ import { Body, shapedMesh, type TriangleMesh, samplesOf } from "../../mesh";
 import { distance, quatAt, rotate, vectorAt, type Vec3 } from "../../math";
 import { placingMatrix } from "../bodies";
 import { Boxes } from "../boxes";
-import { evaluate } from "../evaluate";
+
 import { FLAG, NO_PROP, rowOfSlot, slotOfKey } from "../slots";
-import { BOUNDS, boxMesh, dressing, place, straight, surroundings } from "../testing";
+import { evaluate, BOUNDS, boxMesh, dressing, place, straight, surroundings } from "../testing";
 import type { Placements } from "../placements";
 
 type Input = Parameters<typeof place>[0];
@@ -126,7 +126,7 @@ describe("keeping clear", () => {
       position: Float32Array.from(parts.flatMap(({ position }) => [...position])),
       index: Uint32Array.from(parts.flatMap(({ index }, k) => [...index].map((v) => v + 8 * k))),
     };
-    const body = Body.of(post);
+    const body = new Body(post);
     const placed = (clear: "box" | "mesh", seed: number) =>
       evaluate(
         dressing(

@@ -2,13 +2,13 @@
 import { dropInto, type Beneath } from "./drop";
 import { FLAG, type Slots } from "../slots";
 import type { Parts, Placed } from "../compose";
-import type { Dressing } from "../schema";
+import type { Dropping } from "./schema";
 
 export function dropTogether(
   placed: Placed,
   slots: Slots,
   parts: Parts,
-  fit: Dressing["fit"],
+  fit: Dropping,
   beneath: Beneath,
   flags: Uint16Array,
 ): void {

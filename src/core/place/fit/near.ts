@@ -30,7 +30,7 @@ export function nearOthers(
   { feet }: Frames,
   hold: Hold,
   scale: Float32Array,
-  { clear, clearance }: Fit,
+  { clear, clearance }: Pick<Fit, "clear" | "clearance">,
 ): Uint32Array {
   const { count } = slots;
   // Footprints are compared as they are seen from above, where heights do not count.

@@ -150,3 +150,22 @@ export const fitSchema = z.object({
 });
 
 export type Fit = z.infer<typeof fitSchema>;
+
+/** What says how props are dropped onto ground that is known. */
+export const DROPPING = [
+  "drop",
+  "dropSeen",
+  "dropBy",
+  "dropRest",
+  "lean",
+  "leanBy",
+  "sink",
+  "lift",
+  "without",
+  "floor",
+] as const satisfies readonly (keyof Fit)[];
+export type Dropping = Pick<Fit, (typeof DROPPING)[number]>;
+
+/** What says how props are kept clear of each other. */
+export const CLEARING = ["clear", "clearBy", "clearance"] as const satisfies readonly (keyof Fit)[];
+export type Clearing = Pick<Fit, (typeof CLEARING)[number]>;

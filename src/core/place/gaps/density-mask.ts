@@ -3,7 +3,7 @@
  * edge each say a share, and all are multiplied. What stands is decided by each position's own lot, so a limit that is
  * changed leaves everything that still qualifies where it was.
  */
-import { trianglesBeyond, type Ground, type Met, type GroundSurface } from "../../mesh";
+import { trianglesBeyond, type WorldMesh, type Met } from "../../mesh";
 import { Cells, Plan } from "../where/plan";
 import { colourShare, imageShare } from "./image-mask";
 import { NearestProp } from "./nearest-prop";
@@ -13,7 +13,7 @@ import type { Raster } from "../../image";
 import type { Placements } from "../placements";
 import type { Volume } from "../where/volume";
 import type { Field } from "../where/over";
-import type { Gaps } from "./schema";
+import type { Gaps, Masking } from "./schema";
 
 /** Places on a field with the normals there. */
 export interface Spots {
@@ -53,7 +53,7 @@ const IN_SPACE = 400;
 /** What there is in a scene that shades hang on. */
 export interface MaskSources {
   guides: ReadonlyMap<string, GuideLine>;
-  surfaces: ReadonlyMap<string, GroundSurface>;
+  surfaces: ReadonlyMap<string, WorldMesh>;
   /** Where the props of other dressings stand, by the ids of these. */
   placed: ReadonlyMap<string, Placements>;
   /** Pictures by the hashes of their bytes. */
@@ -61,7 +61,7 @@ export interface MaskSources {
 }
 
 /** What the gaps of a dressing say of one field. */
-export function densityMaskOf(params: Gaps, field: Field, around: MaskSources): DensityMask {
+export function densityMaskOf(params: Masking, field: Field, around: MaskSources): DensityMask {
   const rules: Rule[] = [];
   const { plan, volume } = field;
   if (volume) return insideOf(params, volume, around);
@@ -87,7 +87,7 @@ export function densityMaskOf(params: Gaps, field: Field, around: MaskSources): 
 }
 
 /** The same of a volume, in which there is no slope and no edge, but walls; distances to lines are taken in space. */
-function insideOf(params: Gaps, volume: Volume, around: MaskSources): DensityMask {
+function insideOf(params: Masking, volume: Volume, around: MaskSources): DensityMask {
   const { walls, heightOn, distances } = params;
   const rules: Rule[] = [];
   if (heightOn) rules.push(heightRule(params));
@@ -113,7 +113,7 @@ function distanceRules(
   const surface = surfaces.get(to);
   const props = placed.get(to);
   if (line) return line.curve.length > 0 ? [ofLine(line, distance)] : [];
-  if (surface) return [surfaceRule(surface.mesh, none, full)];
+  if (surface) return [surfaceRule(surface, none, full)];
   return props ? [propsRule(props, none, full)] : [];
 }
 
@@ -147,13 +147,13 @@ function within(value: number, [low, high]: readonly [number, number], soft: num
   return beyond <= 1e-9 ? 1 : soft > 0 ? 1 - between(beyond, 0, soft) : 0;
 }
 
-const slopeRule = ({ slope, slopeSoft }: Gaps): Rule =>
+const slopeRule = ({ slope, slopeSoft }: Masking): Rule =>
   each("slope", ({ normal }, i) => within(Math.acos(Math.max(-1, Math.min(1, normal[3 * i + 1]))), slope, slopeSoft));
 
-const heightRule = ({ height, heightSoft }: Gaps): Rule =>
+const heightRule = ({ height, heightSoft }: Masking): Rule =>
   each("height", ({ position }, i) => within(position[3 * i + 1], height, heightSoft));
 
-const facingRule = ({ facing, facingWithin }: Gaps): Rule => {
+const facingRule = ({ facing, facingWithin }: Masking): Rule => {
   const [x, z] = [Math.sin(facing), -Math.cos(facing)];
   const least = Math.cos(facingWithin) - 1e-9;
   return each("facing", ({ normal }, i) => {
@@ -201,7 +201,7 @@ function spaceRule({ curve }: GuideLine, { none, full }: Distance): Rule {
 }
 
 /** Distance to a surface in space. */
-function surfaceRule(ground: Ground, none: number, full: number): Rule {
+function surfaceRule(ground: WorldMesh, none: number, full: number): Rule {
   const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
   return each("distance", ({ position }, i) => {
     const [x, y, z] = position.subarray(3 * i, 3 * i + 3);
@@ -223,7 +223,7 @@ function edgeOf({ plan, ground }: Field, fade: number): DensityMask["edge"] {
 }
 
 /** The edges of a mesh that have a triangle on one side only, seen from above. */
-function rimOf({ position: P, index }: Ground): Float64Array {
+function rimOf({ position: P, index }: WorldMesh): Float64Array {
   const beyond = trianglesBeyond(P, index);
   const edges: number[] = [];
   for (let e = 0; e < beyond.length; e++) {

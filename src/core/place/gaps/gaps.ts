@@ -4,21 +4,42 @@ import { FLAG, NO_PROP, type Slots } from "../slots";
 import { nearLine } from "./near-line";
 import type { GuideLine } from "../../line";
 import type { Frames } from "../frames";
-import type { Gaps } from "./schema";
+import { known, type Sources } from "../sources";
+import { step, type Ask } from "../../graph";
+import { pick } from "../../schema";
+import { BLANKING, type Blanking, type Gaps } from "./schema";
+import type { Dressing } from "../schema";
+
+const gapsStep = step("gaps", gaps);
+
+/** The flags of all slots, with the blank ones marked. */
+export function gapFlags(
+  ask: Pick<Ask, "step">,
+  { gaps: params, variation: { seed } }: Dressing,
+  from: Sources,
+  slots: Slots,
+  lines: readonly GuideLine[],
+  frames: Frames,
+): Uint16Array {
+  // What is spread keeps off by its distances.
+  const avoided = slots.spread ? [] : [...known(params.avoid, (id) => from.guide(id)).values()];
+  const drawn = params.chance > 0 || params.runsOn || params.atMost > 0 ? seed : 0;
+  return ask.step(gapsStep, slots, pick(params, BLANKING), drawn, lines, avoided, avoided.length > 0 ? frames : null);
+}
 
 /**
  * The flags of all slots, with the blank ones marked. Pegged slots keep what the artist chose.
  *
  * @param avoided the lines to keep off
- * @param frames the slots' feet, which keep off
+ * @param frames the slots' feet, which keep off; null where there is nothing to keep off
  */
-export function gaps(
+function gaps(
   slots: Slots,
-  params: Gaps,
+  params: Blanking,
   seed: number,
   lines: readonly GuideLine[],
   avoided: readonly GuideLine[],
-  frames: Frames,
+  frames: Frames | null,
 ): Uint16Array {
   const flags = slots.flags.slice();
   const { prop } = slots;
@@ -26,8 +47,8 @@ export function gaps(
   const free = (i: number) => !(flags[i] & (FLAG.blank | FLAG.pegged));
 
   holdOpen(slots, params.stretches, lines, flags);
-  for (const line of avoided) {
-    const near = nearLine(line, params.avoidBy, frames);
+  for (const line of frames ? avoided : []) {
+    const near = nearLine(line, params.avoidBy, frames!);
     for (let i = 0; i < flags.length; i++) if (free(i) && near(i)) flags[i] |= FLAG.blank;
   }
   const byChance = blanksByChance(slots, params, seed);
@@ -57,7 +78,7 @@ function holdOpen(slots: Slots, stretches: Gaps["stretches"], lines: readonly Gu
 }
 
 /** 1 for each slot that chance leaves blank, by itself or in a run; null where nothing is left to chance. */
-function blanksByChance(slots: Slots, params: Gaps, seed: number): Uint8Array | null {
+function blanksByChance(slots: Slots, params: Blanking, seed: number): Uint8Array | null {
   const { chance, runEvery, runLength } = params;
   // Only along a line does one slot follow another.
   const runsOn = params.runsOn && !slots.spread;

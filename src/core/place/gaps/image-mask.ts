@@ -1,5 +1,5 @@
 /** Masks: pictures laid over a surface, by its texture coordinates or from above, and colours of its mesh's vertices. */
-import { weightsIn, type Ground } from "../../mesh";
+import { weightsIn, type WorldMesh } from "../../mesh";
 import type { Raster } from "../../image";
 import type { Spots } from "./density-mask";
 import type { ColourMask, ImageMask } from "./schema";
@@ -7,7 +7,7 @@ import type { ColourMask, ImageMask } from "./schema";
 /** The share that a mask gives each place; null where it says nothing, as without texture coordinates. */
 export type MaskShare = (spots: Spots, i: number) => number;
 
-export function imageShare(mask: ImageMask, raster: Raster | undefined, ground: Ground): MaskShare | null {
+export function imageShare(mask: ImageMask, raster: Raster | undefined, ground: WorldMesh): MaskShare | null {
   if (!raster) return null;
   const shaped = shaper(mask);
   if (mask.project === "above") {
@@ -27,7 +27,7 @@ export function imageShare(mask: ImageMask, raster: Raster | undefined, ground: 
   };
 }
 
-export function colourShare(mask: ColourMask, ground: Ground): MaskShare | null {
+export function colourShare(mask: ColourMask, ground: WorldMesh): MaskShare | null {
   const { colour } = ground;
   if (!mask.on || !colour) return null;
   const shaped = shaper(mask);
@@ -60,7 +60,7 @@ const weights = new Float64Array(3);
 
 /** A vertex attribute of so many numbers at a place of its triangle. */
 function valueAt(
-  ground: Ground,
+  ground: WorldMesh,
   values: Float32Array,
   width: number,
   k: number,

@@ -222,3 +222,36 @@ export const gapsSchema = z.object({
 });
 
 export type Gaps = z.infer<typeof gapsSchema>;
+
+/** What says how full a surface or volume is where, in the order in which it is asked. */
+export const MASKING = [
+  "walls",
+  "slopeOn",
+  "slope",
+  "slopeSoft",
+  "heightOn",
+  "height",
+  "heightSoft",
+  "facingOn",
+  "facing",
+  "facingWithin",
+  "distances",
+  "images",
+  "colours",
+  "paint",
+  "edge",
+  "edgeSize",
+] as const satisfies readonly (keyof Gaps)[];
+/** What says which slots stay blank. */
+export const BLANKING = [
+  "chance",
+  "runsOn",
+  "runEvery",
+  "runLength",
+  "stretches",
+  "avoidBy",
+  "atLeast",
+  "atMost",
+] as const satisfies readonly (keyof Gaps)[];
+export type Blanking = Pick<Gaps, (typeof BLANKING)[number]>;
+export type Masking = Pick<Gaps, (typeof MASKING)[number]>;

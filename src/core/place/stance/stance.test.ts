@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { anyLine, makeLine } from "../../line/testing";
 import { distance, dot, lengthOf, normalize, quatAt, rotate, subtract, vectorAt, type Vec3 } from "../../math";
-import { evaluate } from "../evaluate";
-import { BOUNDS, dressing, place, straight, surroundings } from "../testing";
+
+import { evaluate, BOUNDS, dressing, place, straight, surroundings } from "../testing";
 import type { Placements } from "../placements";
 
 const turned = (p: Placements, i: number, v: Vec3): Vec3 => rotate(quatAt(p.rotation, i), v);

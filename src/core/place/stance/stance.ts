@@ -40,22 +40,22 @@ const FLIPS: Readonly<Record<Stance["flip"], Vec3>> = {
 
 /**
  * @param props ids of the dressing's props, and `bounds` their boxes
- * @param things the middles of the scene's lines and surfaces
+ * @param thing the middle of the line or surface that is named, if it is there
  */
 export function stance(
   params: Stance,
   own: What["own"],
   props: readonly string[],
   bounds: readonly PropBounds[],
-  things: ReadonlyMap<string, Vec3>,
+  thing: Vec3 | undefined,
 ): Hold {
   const n = props.length;
   const held = fromTurns(params.turnAlong, params.turnAcross, params.turnUp);
   const flip: Quat = fromAxisAngle(FLIPS[params.flip], Math.PI);
   const hold: Hold = {
-    up: params.up === "point" ? pointOf(params, things) : params.up,
+    up: params.up === "point" ? (thing ?? params.point) : params.up,
     forwardFirst: params.up === "world" || params.up === "normal",
-    aim: aimOf(params, things),
+    aim: aimOf(params, thing),
     spread: { forward: params.forward, thing: params.thing, upBy: params.upBy, normal: params.up === "normal" },
     turn: new Float64Array(8 * n),
     flips: params.flip !== "none",
@@ -87,14 +87,11 @@ export function stance(
   return hold;
 }
 
-const pointOf = ({ thing, point }: Stance, things: ReadonlyMap<string, Vec3>): Vec3 =>
-  (thing === null ? undefined : things.get(thing)) ?? point;
-
 /** Ways that only a surface knows go along where there is a line. */
-function aimOf(params: Stance, things: ReadonlyMap<string, Vec3>): Aim | null {
+function aimOf(params: Stance, thing: Vec3 | undefined): Aim | null {
   if (params.forward === "heading") return { direction: [Math.sin(params.heading), 0, -Math.cos(params.heading)] };
   if (params.forward !== "at" && params.forward !== "away") return null;
-  return { point: pointOf(params, things), away: params.forward === "away" };
+  return { point: thing ?? params.point, away: params.forward === "away" };
 }
 
 /** Where on the prop it meets the line, in its own coordinates: left is +X, up +Y, front +Z. */

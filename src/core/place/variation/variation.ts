@@ -3,11 +3,11 @@
  * leaves all other draws as they were.
  */
 import { CHANNEL, drawFrom, rotate, signedKeys, streamOf } from "../../math";
+import { step, type Ask } from "../../graph";
 import { FLAG, type Slots } from "../slots";
 import { wander, wanderAt, wavesRound } from "./wander";
 import { standOf, type Field } from "../where/over";
 import type { GuideLine } from "../../line";
-import type { StepMemory } from "../memory";
 import type { Variation } from "./schema";
 
 /** Values for along, across and up, n each; null where every slot draws zero. */
@@ -50,62 +50,74 @@ const SHIFT_CHANNELS = [CHANNEL.variationAlong, CHANNEL.variationAcross, CHANNEL
 const TURN_CHANNELS = [CHANNEL.variationTurnAlong, CHANNEL.variationTurnAcross, CHANNEL.variationTurnUp];
 const AXIS_CHANNELS = [CHANNEL.variationWidth, CHANNEL.variationHeight, CHANNEL.variationDepth];
 
+const AXES = [0, 1, 2] as const;
+const shiftSteps = AXES.map((axis) => drawStep(`shift ${axis}`, SHIFT_CHANNELS[axis]));
+const turnSteps = AXES.map((axis) => drawStep(`turn ${axis}`, TURN_CHANNELS[axis]));
+const sizeStep = drawStep("size", CHANNEL.variationSize, 1);
+const sizesStep = step("sizes", drawSizes);
+const mirrorStep = step("mirrored", drawMirrors);
+const tintStep = step("tints", drawTints);
+const heldStep = step("held in place", heldInPlace);
+const wanderSteps = { across: wanderStep("across", CHANNEL.wanderAcross), up: wanderStep("up", CHANNEL.wanderUp) };
+const byHandStep = step("turned by hand", (turn: Values | null, { turned }: Slots) => turned && added(turn, turned));
+
+/** @param neutral what a range that is just this does not need drawing for */
+function drawStep(name: string, channel: number, neutral = 0) {
+  return step(name, (slots: Slots, seed: number, range: Range, fill: Fill) =>
+    draw(slots, streamOf(seed, channel), range, fill, neutral),
+  );
+}
+
+function wanderStep(name: string, channel: number) {
+  return step(
+    `wander ${name}`,
+    (
+      slots: Slots,
+      draws: Values | null,
+      seed: number,
+      most: number,
+      over: number,
+      lines: readonly GuideLine[],
+      fields: readonly Field[],
+    ) =>
+      slots.spread
+        ? wanderedOver(draws, slots, fields, streamOf(seed, channel), most, over)
+        : wandered(draws, slots, lines, streamOf(seed, channel), most, over),
+  );
+}
+
 export function variation(
+  ask: Pick<Ask, "step">,
   slots: Slots,
   params: Variation,
   lines: readonly GuideLine[],
-  memory: Pick<StepMemory, "step">,
-  fields: readonly Field[] = [],
+  fields: readonly Field[],
 ): Draws {
-  const { seed, positionOn, turnOn, sizeOn, wanderOn, mirror, tintOn } = params;
-  const three = (name: string, channels: readonly number[], ranges: readonly Range[], fill: Fill): Three => {
-    const one = (axis: number) =>
-      memory.step(`${name} ${axis}`, [slots, seed, ranges[axis], fill], () =>
-        draw(slots, streamOf(seed, channels[axis]), ranges[axis], fill),
-      );
+  const { seed, positionOn, turnOn, sizeOn, wanderOn, wanderOver, mirror, tintOn } = params;
+  const three = (steps: typeof shiftSteps, ranges: readonly Range[], fill: Fill): Three => {
+    const one = (axis: 0 | 1 | 2) => ask.step(steps[axis], slots, seed, ranges[axis], fill);
     return [one(0), one(1), one(2)];
   };
-
-  const shift = positionOn
-    ? three("position", SHIFT_CHANNELS, [params.along, params.across, params.up], {
-        bell: params.positionSpread === "bell",
-        step: params.positionStep,
-      })
-    : NONE;
-  const turn = turnOn
-    ? three("turn", TURN_CHANNELS, [params.turnAlong, params.turnAcross, params.turnUp], {
-        bell: params.turnSpread === "bell",
-        step: params.turnStep,
-      })
-    : NONE;
+  const positionFill = { bell: params.positionSpread === "bell", step: params.positionStep };
+  const turnFill = { bell: params.turnSpread === "bell", step: params.turnStep };
   const sizeFill = { bell: params.sizeSpread === "bell", step: params.sizeStep };
-  const size = sizeOn
-    ? memory.step("size", [slots, seed, params.size, sizeFill], () =>
-        draw(slots, streamOf(seed, CHANNEL.variationSize), params.size, sizeFill, 1),
-      )
-    : null;
-  const sizes = sizeOn
-    ? memory.step("sizes", [slots, seed, params.width, params.height, params.depth, sizeFill], () =>
-        drawSizes(slots, params, sizeFill),
-      )
-    : null;
-  const mirrored =
-    mirror > 0 ? memory.step("mirror draws", [slots, seed, mirror], () => drawMirrors(slots, seed, mirror)) : null;
-  const tint = tintOn ? memory.step("tint draws", [slots, seed], () => drawTints(slots, seed)) : null;
-  const along = memory.step("held", [slots, shift[0]], () => shift[0] && heldInPlace(shift[0], slots));
-  const wave = (name: string, draws: Values | null, channel: number, most: number) =>
-    wanderOn && most > 0
-      ? memory.step(`wander ${name}`, [slots, draws, seed, most, params.wanderOver, lines, fields], () =>
-          slots.spread
-            ? wanderedOver(draws, slots, fields, streamOf(seed, channel), most, params.wanderOver)
-            : wandered(draws, slots, lines, streamOf(seed, channel), most, params.wanderOver),
-        )
-      : draws;
-  const byHand = slots.turned;
-  const turnUp = byHand ? memory.step("turn by hand", [slots, turn[2]], () => added(turn[2], byHand)) : turn[2];
-  const across = wave("across", shift[1], CHANNEL.wanderAcross, params.wanderAcross);
-  const up = wave("up", shift[2], CHANNEL.wanderUp, params.wanderUp);
-  return { shift: [along, across, up], turn: [turn[0], turn[1], turnUp], size, sizes, mirrored, tint };
+  const shift = positionOn ? three(shiftSteps, [params.along, params.across, params.up], positionFill) : NONE;
+  const turn = turnOn ? three(turnSteps, [params.turnAlong, params.turnAcross, params.turnUp], turnFill) : NONE;
+  const along = shift[0] && ask.step(heldStep, shift[0], slots);
+  const wave = (way: "across" | "up", draws: Values | null, most: number) =>
+    wanderOn && most > 0 ? ask.step(wanderSteps[way], slots, draws, seed, most, wanderOver, lines, fields) : draws;
+  const across = wave("across", shift[1], params.wanderAcross);
+  const up = wave("up", shift[2], params.wanderUp);
+  const turnUp = slots.turned ? ask.step(byHandStep, turn[2], slots) : turn[2];
+  const { width, height, depth } = params;
+  return {
+    shift: [along, across, up],
+    turn: [turn[0], turn[1], turnUp],
+    size: sizeOn ? ask.step(sizeStep, slots, seed, params.size, sizeFill) : null,
+    sizes: sizeOn ? ask.step(sizesStep, slots, seed, [width, height, depth], sizeFill) : null,
+    mirrored: mirror > 0 ? ask.step(mirrorStep, slots, seed, mirror) : null,
+    tint: tintOn ? ask.step(tintStep, slots, seed) : null,
+  };
 }
 
 const added = (draws: Values | null, more: Values): Values => (draws ? draws.map((value, i) => value + more[i]) : more);
@@ -122,16 +134,14 @@ function heldInPlace(along: Values, { flags, count, pegged }: Slots): Values {
   return held;
 }
 
-/** @param neutral what a range that is just this does not need drawing for */
-function draw(slots: Slots, stream: number, range: Range, fill: Fill, neutral = 0): Values | null {
+function draw(slots: Slots, stream: number, range: Range, fill: Fill, neutral: number): Values | null {
   if (range[0] === neutral && range[1] === neutral) return null;
   const out = new Float32Array(slots.count);
   drawInto(out, 0, 1, slots, stream, range, fill);
   return out;
 }
 
-function drawSizes(slots: Slots, { seed, width, height, depth }: Variation, fill: Fill): Values | null {
-  const ranges = [width, height, depth];
+function drawSizes(slots: Slots, seed: number, ranges: readonly Range[], fill: Fill): Values | null {
   if (ranges.flat().every((factor) => factor === 1)) return null;
   const out = new Float32Array(3 * slots.count);
   ranges.forEach((range, axis) => drawInto(out, axis, 3, slots, streamOf(seed, AXIS_CHANNELS[axis]), range, fill));

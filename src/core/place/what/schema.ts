@@ -84,7 +84,7 @@ export const whatSchema = z.object({
 });
 
 /** Every prop and mix that a dressing names, each once. */
-export const propsIn = ({ entries, first, last, corner, nthProp, tagged }: What): string[] => [
+export const propsIn = ({ entries, first, last, corner, nthProp, tagged }: Omit<What, "own">): string[] => [
   ...new Set(
     [...entries.map((entry) => entry.prop), nthProp, first, last, corner, ...tagged.map((one) => one.prop)].filter(
       (prop) => prop !== null,

@@ -44,14 +44,18 @@ export interface PropChoice {
  * @param known says what the scene has; entries for anything else are passed over
  * @param extra props and mixes that pegs ask for
  */
-export function what(params: What, seed: number, known: Known, extra: readonly string[] = []): PropChoice {
-  const named = [...new Set([...propsIn(params), ...extra])];
-  const mixes = named.flatMap((id) => {
-    const mix = known.mixes.get(id)?.filter(({ prop }) => known.props.has(prop)) ?? [];
+export function what(params: Omit<What, "own">, seed: number, known: Known, extra: readonly string[] = []): PropChoice {
+  const named = propsIn(params);
+  const mixOf = (id: string): readonly MixOf[] =>
+    known.mixes.get(id)?.filter(({ prop }) => known.props.has(prop)) ?? [];
+  const mixes = [...new Set([...named, ...extra])].flatMap((id) => {
+    const mix = mixOf(id);
     return mix.length > 0 ? [{ id, mix }] : [];
   });
-  const members = mixes.flatMap(({ mix }) => mix.map(({ prop }) => prop));
-  const props = [...new Set([...named, ...members].filter((id) => known.props.has(id)))];
+  // What pegs ask for comes behind all else, so that indices stay what they are without it.
+  const withMembers = (ids: readonly string[]) => [...ids, ...ids.flatMap(mixOf).map(({ prop }) => prop)];
+  const all = [...withMembers(named), ...withMembers(extra)];
+  const props = [...new Set(all.filter((id) => known.props.has(id)))];
   const ids = [...props, ...mixes.map(({ id }) => id)];
   const indexOf = (id: string | null): number => (id === null ? NO_PROP : ids.indexOf(id));
   const special = (id: string | null): number | null => (id !== null && ids.includes(id) ? indexOf(id) : null);
@@ -103,7 +107,12 @@ export function what(params: What, seed: number, known: Known, extra: readonly s
 
 type Indexed = What["entries"][number] & { index: number };
 
-function inOrder(params: What, entries: readonly Indexed[], ids: readonly string[], seed: number): PropChoice["fill"] {
+function inOrder(
+  params: Omit<What, "own">,
+  entries: readonly Indexed[],
+  ids: readonly string[],
+  seed: number,
+): PropChoice["fill"] {
   if (params.order === "sequence") return inSequence(entries.map(({ index, count }) => [index, count]));
   if (params.order === "turn") {
     const back = entries.slice(1, -1).reverse();

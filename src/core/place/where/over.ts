@@ -1,6 +1,6 @@
 /** Step 1, Where, for what is spread: the fields that a dressing is spread over, or that it fills. */
 import { hashText, rotate, type Vec3 } from "../../math";
-import { areasOf, Ground, spreadable, type Spreadable, type Stand, type GroundSurface } from "../../mesh";
+import { areasOf, WorldMesh, spreadable, type Spreadable, type Stand } from "../../mesh";
 import { ADDED_TAG } from "../slots";
 import { hasInside, outlineOf, Plan } from "./plan";
 import { Volume } from "./volume";
@@ -14,7 +14,7 @@ export interface Field {
   id: string;
   /** What tells its keys from those of the dressing's other fields: 0 to 62. */
   tag: number;
-  ground: Ground;
+  ground: WorldMesh;
   /** Within which outlines, seen from above; null for everywhere. */
   plan: Plan | null;
   /** The space inside its mesh where that is what is filled. */
@@ -58,24 +58,24 @@ export function tagsOf(where: Where): Map<string, number> {
 /** The fields in the dressing's own order, without what is gone; outlines of lines that are open or have gone count for nothing. */
 export function fieldsOf(
   params: Where,
-  surfaces: ReadonlyMap<string, GroundSurface>,
+  surfaces: ReadonlyMap<string, WorldMesh>,
   guides: ReadonlyMap<string, GuideLine>,
+  volumes: ReadonlyMap<string, Volume>,
 ): Field[] {
   const areas = where({ lines: params.areas }, guides).filter(hasInside);
   const holes = where({ lines: params.holes }, guides);
   const tags = tagsOf(params);
-  const field = (ground: Ground, plan: Plan | null, volume: Volume | null = null): Field[] => {
+  const field = (ground: WorldMesh, plan: Plan | null, volume: Volume | null = null): Field[] => {
     const tag = tags.get(ground.id);
     return tag === undefined
       ? []
       : [{ id: ground.id, tag, ground, plan, volume, free: volume !== null, region: regionOf(ground, plan) }];
   };
-  const meshes = (ids: readonly string[]) => [...new Set(ids)].flatMap((id) => surfaces.get(id)?.mesh ?? []);
+  const meshes = (ids: readonly string[]) => [...new Set(ids)].flatMap((id) => surfaces.get(id) ?? []);
   if (params.kind === "loose")
-    return [{ ...field(new Ground(LOOSE, NOWHERE, Uint32Array.of(0, 0, 0)), null)[0], free: true }];
+    return [{ ...field(new WorldMesh(LOOSE, NOWHERE, Uint32Array.of(0, 0, 0)), null)[0], free: true }];
   if (params.kind === "inside") {
-    const closed = meshes(params.volumes).filter((ground) => Volume.of(ground).cubic > 0);
-    return closed.flatMap((ground) => field(ground, null, Volume.of(ground)));
+    return [...volumes.values()].flatMap((volume) => (volume.cubic > 0 ? field(volume.ground, null, volume) : []));
   }
   if (params.surfaces.length === 0) return areas.flatMap((line) => field(flatUnder(line), Plan.of([line], holes)));
   // Outlines that were asked for and have gone leave nothing, rather than everything.
@@ -105,7 +105,7 @@ export function fromOwn(field: Field, [x, y, z]: Vec3): Vec3 {
  * The triangles that lie over a plan's box. The box is taken in large steps, so that an outline may be edited a little
  * without its region becoming another.
  */
-function regionOf(ground: Ground, plan: Plan | null): Region {
+function regionOf(ground: WorldMesh, plan: Plan | null): Region {
   const position = ground.own;
   const whole = (): Region => region(position, ground.index, null);
   if (!plan?.bounded) return whole();
@@ -146,7 +146,7 @@ function snapped({ least, most }: Pick<Plan, "least" | "most">): [[number, numbe
 }
 
 /** The plane that fits an outline best, over its box: what an area lies on where there is no surface. */
-function flatUnder(line: GuideLine): Ground {
+function flatUnder(line: GuideLine): WorldMesh {
   const outline = outlineOf(line);
   const n = outline.length / 2;
   const at = Float64Array.from({ length: n }, (_, i) => (line.curve.length * i) / n);
@@ -157,7 +157,7 @@ function flatUnder(line: GuideLine): Ground {
   const height = (x: number, z: number) => middle[1] + slopeX * (x - middle[0]) + slopeZ * (z - middle[2]);
   const corner = (x: number, z: number) => [x, height(x, z), z];
   const position = Float64Array.from([corner(x0, z0), corner(x0, z1), corner(x1, z1), corner(x1, z0)].flat());
-  return new Ground(line.id, position, Uint32Array.from([0, 1, 2, 0, 2, 3]));
+  return new WorldMesh(line.id, position, Uint32Array.from([0, 1, 2, 0, 2, 3]));
 }
 
 /** By least squares how a plane through points (3n) rises along x and along z, and their middle. */

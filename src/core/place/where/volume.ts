@@ -1,25 +1,17 @@
 /** *The space inside a mesh*, in the mesh's own coordinates at the size that it has: moving and turning it change nothing. */
 import { normalize, rotate, subtract, type Vec3 } from "../../math";
-import { edgesOf, facetsOf, RayTree, Winding, type Ground, type Met } from "../../mesh";
+import { facetsOf, RayTree, Winding, type WorldMesh, type Met } from "../../mesh";
 
 /** A mesh counts as closed as long as what is open of it is less than this share of it. */
 const MOST_OPEN = 0.15;
 
 export class Volume {
-  readonly #ground: Ground;
+  readonly ground: WorldMesh;
   readonly #space: Space;
 
-  private constructor(ground: Ground) {
-    this.#ground = ground;
+  constructor(ground: WorldMesh) {
+    this.ground = ground;
     this.#space = spaceOf(ground);
-  }
-
-  static readonly #known = new WeakMap<Ground, Volume>();
-
-  static of(ground: Ground): Volume {
-    let volume = Volume.#known.get(ground);
-    if (!volume) Volume.#known.set(ground, (volume = new Volume(ground)));
-    return volume;
   }
 
   /** Corners of its box. */
@@ -52,17 +44,17 @@ export class Volume {
   }
 
   get triangles(): number {
-    return this.#ground.triangles;
+    return this.ground.triangles;
   }
 
   /** Boxes about its holes, each as large as its rim, in its own coordinates: least and most, 6 numbers each. */
   get holes(): readonly Float64Array[] {
-    return (this.#space.holes ??= holesIn(this.#ground));
+    return (this.#space.holes ??= holesIn(this.ground));
   }
 
   /** Writes the corners of triangle `t` in its own coordinates: 9 numbers. */
   writeTriangle(t: number, out: Float64Array): void {
-    const { index } = this.#ground;
+    const { index } = this.ground;
     const P = this.#space.position;
     for (let k = 0; k < 3; k++) {
       const p = 3 * index[3 * t + k];
@@ -77,12 +69,12 @@ export class Volume {
     const { least, most } = this.#space;
     const own = this.inOwn(point);
     const way = own.map((value, axis) => value - (least[axis] + most[axis]) / 2) as unknown as Vec3;
-    return Math.hypot(...way) > 0 ? rotate(this.#ground.stand?.rotation ?? [0, 0, 0, 1], normalize(way)) : [0, 1, 0];
+    return Math.hypot(...way) > 0 ? rotate(this.ground.stand?.rotation ?? [0, 0, 0, 1], normalize(way)) : [0, 1, 0];
   }
 
   /** A point of the world in its own coordinates. */
   inOwn(point: Vec3): Vec3 {
-    const { stand } = this.#ground;
+    const { stand } = this.ground;
     if (!stand) return point;
     const [x, y, z, w] = stand.rotation;
     return rotate([-x, -y, -z, w], subtract(point, stand.position));
@@ -105,7 +97,7 @@ class Space {
   #tree: RayTree | undefined;
   readonly #met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
 
-  constructor(ground: Ground) {
+  constructor(ground: WorldMesh) {
     const { own: P, index } = ground;
     this.scale = ground.stand?.scale ?? 1;
     this.position = P;
@@ -158,7 +150,7 @@ class Space {
 /** By the triangles of meshes, which stay the same when these are moved. */
 const spaces = new WeakMap<Uint32Array, Space>();
 
-function spaceOf(ground: Ground): Space {
+function spaceOf(ground: WorldMesh): Space {
   const known = spaces.get(ground.index);
   if (known?.scale === (ground.stand?.scale ?? 1)) return known;
   const space = new Space(ground);
@@ -179,9 +171,9 @@ function openness(position: Float64Array, index: Uint32Array): number {
 }
 
 /** The edges that only one triangle has, gathered by rims: a box about each. */
-function holesIn(ground: Ground): Float64Array[] {
+function holesIn(ground: WorldMesh): Float64Array[] {
   const { own: P } = ground;
-  const { ends, sides, count } = edgesOf(ground);
+  const { ends, sides, count } = ground.rest.edges;
   const rim = new Map<number, number>();
   const rootOf = (v: number): number => {
     let root = v;

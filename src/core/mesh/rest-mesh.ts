@@ -1,0 +1,38 @@
+/**
+ * *A mesh at rest*, in the coordinates of its file: what is worked out of it alone hangs on it, and stays when the surface
+ * that shows it is moved, turned or sized.
+ */
+import { chartTableOf, type ChartTable } from "./chart-table";
+import { edgeMapOf, type EdgeMap } from "./edge-map";
+import type { Points } from "./facets";
+import type { TriangleMesh } from "./mesh";
+
+/** A mesh whose positions may be of either precision. */
+export type Shape = Points & Pick<TriangleMesh, "attributes">;
+
+export class RestMesh {
+  readonly mesh: Shape;
+  /** Texture coordinates of the vertices, 2v; null where the mesh has none. */
+  readonly uv: Float32Array | null;
+  /** Colours of the vertices, 3v, from 0 to 1; null where the mesh has none. */
+  readonly colour: Float32Array | null;
+  #edges: EdgeMap | undefined;
+  #chart: ChartTable | null | undefined;
+
+  constructor(mesh: Shape) {
+    this.mesh = mesh;
+    const named = (name: string) => mesh.attributes.find((one) => one.name === name)?.array ?? null;
+    this.uv = named("TEXCOORD_0");
+    this.colour = named("COLOR_0");
+  }
+
+  get edges(): EdgeMap {
+    return (this.#edges ??= edgeMapOf(Float64Array.from(this.mesh.position), this.mesh.index));
+  }
+
+  /** Null for a mesh without UVs, or with ones that have no area. */
+  get chart(): ChartTable | null {
+    if (this.#chart === undefined) this.#chart = this.uv && chartTableOf(this.mesh, this.uv);
+    return this.#chart;
+  }
+}

@@ -1,0 +1,186 @@
+/**
+ * The stage in which placements see each other and the world: dropped onto ground, kept clear, bent and clipped. Each step
+ * gives copies of what it changes, and what came in where it has nothing to do.
+ */
+import { composeInto, type Parts, type Placed } from "./compose";
+import { keepClear, type Push } from "./fit/clear";
+import { dropInto, type Beneath } from "./fit/drop";
+import { dropTogether } from "./fit/group";
+import { nearOthers } from "./fit/near";
+import { crowdOf } from "./fit/others";
+import { CLEARING, DROPPING, type Clearing, type Dropping } from "./fit/schema";
+import { shapesOf } from "./fit/shape";
+import { framesAt, type Moves } from "./frames";
+import { Slots } from "./slots";
+import { known, type Sources } from "./sources";
+import { step, type Ask } from "../graph";
+import { pick } from "../schema";
+import type { GuideLine } from "../line";
+import { groundsUnder, type Body, type PropBounds, type Shapes } from "../mesh";
+import type { Placements } from "./placements";
+import type { Dressing } from "./schema";
+import type { PropChoice } from "./what/what";
+
+/** What stands, before it is adjusted. */
+export interface Standing {
+  slots: Slots;
+  lines: readonly GuideLine[];
+  parts: Parts;
+  moves: Moves;
+  choice: PropChoice;
+  standing: Placed;
+  flags: Uint16Array;
+}
+
+export interface Adjusted {
+  placed: Placed;
+  flags: Uint16Array;
+  shapes: Shapes | null;
+}
+
+type Changed = Pick<Adjusted, "placed" | "flags">;
+
+const dropStep = step("drop", dropped);
+const nearStep = step("near", nearOthers);
+const clearStep = step("clear", cleared);
+const shapeStep = step("shape", shaped);
+
+export function adjusted(
+  ask: Pick<Ask, "step">,
+  dressing: Dressing,
+  from: Sources,
+  { slots, lines, parts, moves, choice, standing, flags }: Standing,
+): Adjusted {
+  const { fit, where } = dressing;
+  let now: Changed & { slots: Slots } = { placed: standing, flags, slots };
+  const beneath = beneathOf(dressing, from, choice);
+  const dropping = pick(fit, DROPPING);
+  const asGroup = where.kind === "loose" && fit.dropAs === "group";
+  if (beneath) now = { ...ask.step(dropStep, now.placed, now.flags, slots, parts, dropping, beneath, asGroup), slots };
+  if (fit.clear !== "off") {
+    const clearing = pick(fit, CLEARING);
+    const { frames, hold, scale } = parts;
+    // What is dropped is no longer at its feet, and what is spread stands in no order: then all are looked at.
+    const near = beneath || slots.spread ? null : ask.step(nearStep, slots, frames, hold, scale, clearing);
+    const others = fit.clearOf.flatMap((id) => from.placements(id) ?? []);
+    const way: Way = { slots, lines, parts, moves, dropping, beneath };
+    const around = {
+      others,
+      bounds: known(
+        others.flatMap(({ props }) => props),
+        (prop) => from.bounds(prop),
+      ),
+      bodies: bodiesOf(dressing, from, choice, others),
+    };
+    now = ask.step(clearStep, now.placed, now.flags, clearing, way, near, around);
+  }
+  const { bend, clip } = fit;
+  if (slots.spread || (!bend && !clip)) return { ...pick(now, ["placed", "flags"]), shapes: null };
+  const { hold } = parts;
+  return {
+    placed: now.placed,
+    ...ask.step(shapeStep, now.flags, { bend, clip }, lines, now.slots, hold, moves, now.placed),
+  };
+}
+
+/** What props are dropped onto; null where they are not. */
+function beneathOf({ fit }: Dressing, from: Sources, choice: PropChoice): Beneath | null {
+  if (fit.drop === "off") return null;
+  const propGrounds = fit.ontoProps.flatMap((id) => from.propGround(id) ?? []);
+  const hulls = choice.props.map((prop) => (fit.dropBy === "lowest" ? from.hull(prop) : undefined) ?? null);
+  return { grounds: [...groundsUnder(fit.onto, from), ...propGrounds], hulls };
+}
+
+/** The meshes of the dressing's props and behind them of those that they give way to; null where others than meshes count. */
+function bodiesOf(
+  { fit }: Dressing,
+  from: Sources,
+  choice: PropChoice,
+  others: readonly Placements[],
+): readonly (Body | undefined)[] | null {
+  if (fit.clear !== "mesh") return null;
+  return [...choice.props, ...others.flatMap(({ props }) => props)].map((prop) => from.body(prop));
+}
+
+const copied = (placed: Placed): Placed => ({
+  ...placed,
+  position: placed.position.slice(),
+  rotation: placed.rotation.slice(),
+  reach: placed.reach.slice(),
+  at: placed.at.slice(),
+});
+
+function dropped(
+  standing: Placed,
+  before: Uint16Array,
+  slots: Slots,
+  parts: Parts,
+  dropping: Dropping,
+  beneath: Beneath,
+  asGroup: boolean,
+): Changed {
+  const [placed, flags] = [copied(standing), before.slice()];
+  if (asGroup) dropTogether(placed, slots, parts, dropping, beneath, flags);
+  else dropInto(placed, 0, slots.count, slots, parts, dropping, beneath, flags);
+  return { placed, flags };
+}
+
+/** What it takes to put a placement farther along its line. */
+interface Way {
+  slots: Slots;
+  lines: readonly GuideLine[];
+  parts: Parts;
+  moves: Moves;
+  dropping: Dropping;
+  beneath: Beneath | null;
+}
+
+/** Keeping clear looks at what stands, so it comes when the gaps are known. Gives the slots at the places they have in the end. */
+function cleared(
+  standing: Placed,
+  before: Uint16Array,
+  clearing: Clearing,
+  { slots, lines, parts, moves, dropping, beneath }: Way,
+  near: Uint32Array | null,
+  around: {
+    others: readonly Placements[];
+    bounds: ReadonlyMap<string, PropBounds>;
+    bodies: readonly (Body | undefined)[] | null;
+  },
+): Changed & { slots: Slots } {
+  const [placed, flags] = [copied(standing), before.slice()];
+  const { hold } = parts;
+  // What is pushed gets places of its own; the slots that are remembered stay as they were.
+  const moved = clearing.clearBy === "push" ? slots.derive() : slots;
+  const one = new Slots(1, slots.span !== null);
+  const push: Push = (i, by) => {
+    // Only along a line there is a way on.
+    if (slots.spread) return false;
+    const line = lines[slots.line[i]];
+    const at = slots.at[i] + by;
+    if (at > line.curve.length && !line.curve.closed) return false;
+    moved.at[i] = at;
+    const here = { ...parts, frames: framesAt(lines, one.takeOne(slots, i, by), hold, moves, i) };
+    composeInto(placed, i, i + 1, moved, here, i);
+    if (beneath) dropInto(placed, i, i + 1, moved, here, dropping, beneath, flags, i);
+    return true;
+  };
+  const { others, bounds, bodies } = around;
+  const crowd = others.length > 0 ? crowdOf(placed, slots.prop, flags, hold.boxes, others, bounds) : null;
+  keepClear(clearing, slots, placed, flags, near, hold.boxes, bodies, push, crowd);
+  return { placed, flags, slots: moved };
+}
+
+function shaped(
+  before: Uint16Array,
+  params: Pick<Dressing["fit"], "bend" | "clip">,
+  lines: readonly GuideLine[],
+  slots: Slots,
+  hold: Parts["hold"],
+  moves: Moves,
+  placed: Placed,
+): Pick<Adjusted, "flags" | "shapes"> {
+  const flags = before.slice();
+  const shapes = shapesOf(params, lines, slots, { hold }, moves, placed, flags);
+  return { flags, shapes };
+}

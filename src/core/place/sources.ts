@@ -1,0 +1,47 @@
+/** What a dressing asks of its scene. Each answer counts as something that the dressing hangs on. */
+import type { Raster } from "../image";
+import type { GuideLine } from "../line";
+import type { Vec3 } from "../math";
+import type { Body, Grounds, PropBounds, WorldMesh } from "../mesh";
+import type { Placements } from "./placements";
+import type { Volume } from "./where/volume";
+import type { MixOf } from "./what/what";
+
+/** By ids; undefined for what the scene does not have, or what is not known of it yet. */
+export interface Sources extends Grounds {
+  /** A line, laid where it is laid. */
+  guide(line: string): GuideLine | undefined;
+  /** The ids of all lines. */
+  lines(): readonly string[];
+  /** The inside of a surface. */
+  volume(surface: string): Volume | undefined;
+  /** The middle of a line or a surface, metres. */
+  middle(thing: string): Vec3 | undefined;
+  /** The box of a prop as it is prepared. */
+  bounds(prop: string): PropBounds | undefined;
+  /** Several props in one. */
+  mix(mix: string): readonly MixOf[] | undefined;
+  /** Corners of a prop's hull, in its own metres: 3k numbers. */
+  hull(prop: string): Float32Array | undefined;
+  /** A prop's mesh, for comparing it with others. */
+  body(prop: string): Body | undefined;
+  /** A picture that is a mask, by the hash of its bytes. */
+  image(asset: string): Raster | undefined;
+  /** What another dressing has come to, as far as it counts for this one. */
+  placements(dressing: string): Placements | undefined;
+  /** The props of another dressing as ground, as far as they count for this one. */
+  propGround(dressing: string): WorldMesh | undefined;
+  /** Whether its surfaces are also to be laid out by their UVs. */
+  charted(): boolean;
+}
+
+/** What there is of several things, by their ids, in the order in which they are named. */
+export function known<T>(ids: Iterable<string>, find: (id: string) => T | undefined): Map<string, T> {
+  const found = new Map<string, T>();
+  for (const id of ids) {
+    if (found.has(id)) continue;
+    const thing = find(id);
+    if (thing !== undefined) found.set(id, thing);
+  }
+  return found;
+}

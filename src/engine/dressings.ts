@@ -1,0 +1,156 @@
+/** What is worked out of the dressings of a scene: each a node by the dressing's id. */
+import { findings as findingsOf, poking as pokingOf, type Finding, type Wall } from "@/core/check";
+import { input, query, task, type Ask, type Work } from "@/core/graph";
+import { groundsUnder, type Grounds } from "@/core/mesh";
+import {
+  evaluate,
+  known,
+  propsAsGround,
+  type Dressing,
+  type Placements,
+  type PropsAsGround,
+  type Sources,
+} from "@/core/place";
+import { pick } from "@/core/schema";
+import { orderOf, wishesOf, type Order, type Standing, type Wishes } from "./needs";
+import * as things from "./things";
+
+export const dressingInput = input<Dressing | undefined>("dressing");
+/** The id of the dressing whose surfaces are also to be laid out by their UVs, if any is. */
+export const chartsInput = input<string | null>("charts for");
+
+/** A dressing without its name, which nothing that is placed or found hangs on. */
+const rules = query("rules", (ask, id): Dressing | undefined => {
+  const own = ask(dressingInput, id);
+  return own && { ...own, name: "" };
+});
+
+const NO_WISHES: Wishes = { under: [], clear: [], distance: [] };
+
+const wishes = query("wishes", (ask, id) => {
+  const own = ask(rules, id);
+  return own ? wishesOf(own) : NO_WISHES;
+});
+
+/** In which order dressings are placed, and which count for which. */
+export const order = query("order", (ask): Order => {
+  const rail = ask(things.idsInput, "dressings") ?? [];
+  return orderOf(rail, (id) => ask(wishes, id));
+});
+
+const ALONE: Standing = { counted: [], uncounted: [], circle: [] };
+const standing = query("standing", (ask, id): Standing => ask(order, "").standing.get(id) ?? ALONE);
+
+const groundsIn = (ask: Ask): Grounds => ({
+  surface: (id) => ask(things.worldMesh, id),
+  grounds: () => ask(things.grounds, ""),
+});
+
+function sourcesFor(ask: Ask, id: string): Sources {
+  const counts = (other: string) => ask(standing, id).counted.includes(other);
+  return {
+    ...groundsIn(ask),
+    guide: (line) => ask(things.guide, line),
+    lines: () => ask(things.idsInput, "lines") ?? [],
+    volume: (surface) => ask(things.volume, surface),
+    middle: (thing) => ask(things.middle, thing),
+    bounds: (prop) => ask(things.bounds, prop),
+    mix: (mix) => ask(things.mix, mix),
+    hull: (prop) => ask(things.hull, prop),
+    body: (prop) => ask(things.body, prop),
+    image: (asset) => ask(things.imageInput, asset),
+    placements: (other) => (counts(other) ? ask(placements, other) : undefined),
+    propGround: (other) => (counts(other) ? ask(propGround, other)?.ground : undefined),
+    charted: () => ask(isCharted, id),
+  };
+}
+
+const isCharted = query("is charted", (ask, id) => ask(chartsInput, "") === id);
+
+/** What a dressing comes to. */
+export const placements = query("placements", (ask, id): Placements | undefined => {
+  const own = ask(rules, id);
+  return own && evaluate(ask, own, sourcesFor(ask, id));
+});
+
+/** Its props as ground for those of others. */
+const propGround = query("prop ground", (ask, id): PropsAsGround | undefined => {
+  const placed = ask(placements, id);
+  return (
+    placed &&
+    propsAsGround(
+      id,
+      placed,
+      (prop) => ask(things.preparedMesh, prop),
+      (prop) => ask(things.bounds, prop),
+    )
+  );
+});
+
+/** All that checks find on it, but for what pokes through. */
+export const findings = query("findings", (ask, id): Finding[] => {
+  const dressing = ask(rules, id);
+  const placed = ask(placements, id);
+  if (!dressing || !placed) return [];
+  const { uncounted, circle, counted } = ask(standing, id);
+  const { under } = ask(wishes, id);
+  const below = under.filter((other) => counted.includes(other));
+  const propGrounds = below.flatMap((other) => ask(propGround, other)?.ground ?? []);
+  return findingsOf({
+    dressing,
+    placements: placed,
+    line: (line) => ask(things.guide, line),
+    box: (prop) => ask(things.bounds, prop),
+    body: (prop) => (dressing.fit.clear === "mesh" ? ask(things.body, prop) : undefined),
+    image: (asset) => ask(things.imageInput, asset) !== undefined,
+    grounds: dressing.fit.drop === "off" ? [] : [...groundsUnder(dressing.fit.onto, groundsIn(ask)), ...propGrounds],
+    fields: known(placed.fields, (surface) => ask(things.worldMesh, surface)),
+    volume: (surface) => ask(things.volume, surface),
+    circle,
+    uncounted,
+    boxed: below.filter((other) => ask(propGround, other)?.boxed === true),
+  });
+});
+
+/** What of a dressing bears on what pokes through, besides where its props stand. */
+const pokedOf = ({ id, fit, stance, where }: Dressing) => ({
+  id,
+  fit: pick(fit, ["sink", "play", "up", "drop", "dropBy", "dropRest", "onto"]),
+  stance: pick(stance, ["up", "upBy"]),
+  where: pick(where, ["kind", "lines", "surfaces", "volumes"]),
+});
+type Poked = ReturnType<typeof pokedOf>;
+
+const poked = query("poked", (ask, id): Poked | undefined => {
+  const own = ask(rules, id);
+  return own && pokedOf(own);
+});
+
+/** What of it pokes through surfaces, mesh against mesh. */
+export const poking = task("poking", function* (ask, id): Work<Finding[]> {
+  const dressing = ask(poked, id);
+  const placed = ask(placements, id);
+  if (!dressing || !placed) return [];
+  const atIt = standsOn(ask, dressing);
+  const walls = (ask(things.idsInput, "surfaces") ?? []).flatMap((surface): Wall[] => {
+    const solid = ask(things.wall, surface);
+    if (!solid || dressing.where.volumes.includes(surface) || atIt(surface) === "onLine") return [];
+    const mesh = ask(things.wallBody, surface);
+    const carries = atIt(surface) === "stands";
+    return mesh ? [{ id: surface, body: mesh, under: solid.ground || carries, carries }] : [];
+  });
+  if (walls.length === 0) return [];
+  const bodies = placed.props.map((prop) => ask(things.body, prop));
+  return yield* pokingOf(dressing, placed, bodies, walls);
+});
+
+/**
+ * How a dressing's props are at a surface: they stand on what they are dropped onto or spread over, and are held to what
+ * their lines lie on, wherever they have their pivots.
+ */
+function standsOn(ask: Ask, { where, fit }: Poked): (surface: string) => "stands" | "onLine" | null {
+  const dropped = fit.drop === "off" ? [] : fit.onto.length > 0 ? fit.onto : ask(things.grounds, "");
+  const standing = new Set([...dropped, ...where.surfaces]);
+  const laid = new Set(where.lines.flatMap((line) => ask(things.lineInput, line)?.laid?.on ?? []));
+  return (surface) => (standing.has(surface) ? "stands" : laid.has(surface) && fit.drop === "off" ? "onLine" : null);
+}

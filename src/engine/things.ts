@@ -1,0 +1,132 @@
+/** What is worked out of the lines, surfaces and props of a scene: each a node by the thing's id. */
+import { input, query, step } from "@/core/graph";
+import type { Raster } from "@/core/image";
+import { laidTrack, surfacesUnder } from "@/core/lay";
+import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
+import { linesOf, madeMesh } from "@/core/made";
+import { add, scale, type Vec3 } from "@/core/math";
+import { Body, hullOf, RestMesh, WorldMesh, type TriangleMesh } from "@/core/mesh";
+import { known, Volume } from "@/core/place";
+import { placingBounds, preparationMatrix, type Mix, type Prop, type Surface } from "@/core/scene";
+import { prepareMesh } from "./prepared-mesh";
+
+/** Inputs by ids; undefined for what the scene does not have. */
+export const lineInput = input<Line | undefined>("line");
+export const surfaceInput = input<Surface | undefined>("surface");
+export const propInput = input<Prop | undefined>("prop");
+export const mixInput = input<Mix | undefined>("mix");
+/** The ids of a list of the scene, by the list's name. */
+export const idsInput = input<readonly string[]>("ids");
+/** What files hold, by the hashes of their bytes. */
+export const meshInput = input<TriangleMesh>("mesh file");
+export const imageInput = input<Raster>("picture file");
+
+/** A line without its name, which nothing that is placed hangs on. */
+const line = query("line rules", (ask, id): Line | undefined => {
+  const own = ask(lineInput, id);
+  return own && { ...own, name: "" };
+});
+
+/** A line as it is sketched, before it is laid onto anything. */
+export const sketched = query("sketched line", (ask, id) => {
+  const own = ask(line, id);
+  return own && new GuideLine(own);
+});
+
+const ground = query("is ground", (ask, id) => ask(surfaceInput, id)?.ground === true);
+export const grounds = query("grounds", (ask): readonly string[] =>
+  (ask(idsInput, "surfaces") ?? []).filter((id) => ask(ground, id)),
+);
+
+/** Where a line lies that is laid onto surfaces; null where it is not, or where there is nothing to lie on. */
+export const track = query("track", (ask, id): LaidTrack | null => {
+  const own = ask(line, id);
+  if (!own?.laid) return null;
+  const under = surfacesUnder(own, { surface: (on) => ask(worldMesh, on), grounds: () => ask(grounds, "") });
+  return laidTrack(own, ask(sketched, id)!, under);
+});
+
+/** A line as things are placed along it. */
+export const guide = query("guide", (ask, id): GuideLine | undefined => {
+  const laid = ask(track, id);
+  return laid ? new GuideLine(ask(line, id)!, laid) : ask(sketched, id);
+});
+
+const form = query("surface form", (ask, id) => {
+  const surface = ask(surfaceInput, id);
+  return surface && { made: surface.made, asset: surface.standIn ?? surface.asset };
+});
+
+/** The mesh of a surface as it is in its file, or as it is made; made of lines as they are sketched. */
+export const restMesh = query("rest mesh", (ask, id): RestMesh | undefined => {
+  const { made, asset } = ask(form, id) ?? { made: null, asset: null };
+  const guides = made ? known(linesOf(made), (one) => ask(sketched, one)) : null;
+  const mesh = made ? madeMesh(made, guides!) : asset === null ? undefined : ask(meshInput, asset);
+  return mesh ? new RestMesh(mesh) : undefined;
+});
+
+const stand = query("stand", (ask, id) => {
+  const surface = ask(surfaceInput, id);
+  return surface && { position: surface.position, rotation: surface.rotation, scale: surface.scale };
+});
+
+export const worldMesh = query("world mesh", (ask, id): WorldMesh | undefined => {
+  const rest = ask(restMesh, id);
+  return rest && WorldMesh.of(id, rest, ask(stand, id)!);
+});
+
+export const volume = query("volume", (ask, id): Volume | undefined => {
+  const mesh = ask(worldMesh, id);
+  return mesh && new Volume(mesh);
+});
+
+/** Whether props may poke through a surface: not through water and what is only a space; and whether it is ground. */
+export const wall = query("wall", (ask, id): { ground: boolean } | null => {
+  const surface = ask(surfaceInput, id);
+  const solid = surface?.solid && !surface.hidden && !surface.outline;
+  return solid ? { ground: surface.ground } : null;
+});
+
+export const wallBody = query("wall body", (ask, id): Body | undefined => {
+  const mesh = ask(worldMesh, id);
+  return mesh && new Body(mesh);
+});
+
+const middleOf = (knots: readonly Knot[]): Vec3 =>
+  scale(
+    knots.reduce<Vec3>((total, { position }) => add(total, position), [0, 0, 0]),
+    1 / knots.length,
+  );
+
+/** The middle of a line or a surface, which stances may point at. */
+export const middle = query("middle", (ask, id): Vec3 | undefined => {
+  const knots = ask(line, id)?.knots;
+  return ask(stand, id)?.position ?? (knots && middleOf(knots));
+});
+
+export const bounds = query("bounds", (ask, id) => {
+  const prop = ask(propInput, id);
+  return prop && placingBounds(prop);
+});
+
+export const mix = query("mix of props", (ask, id) => ask(mixInput, id)?.props);
+
+const prepareStep = step("prepared mesh", prepareMesh);
+
+/** A prop's mesh as it is prepared, where its file is known. */
+export const preparedMesh = query("prepared prop", (ask, id): TriangleMesh | undefined => {
+  const prop = ask(propInput, id);
+  const mesh = prop && ask(meshInput, prop.asset);
+  return mesh && ask.step(prepareStep, mesh, preparationMatrix(prop));
+});
+
+/** Corners of a prop's hull, in its own metres. */
+export const hull = query("hull", (ask, id): Float32Array | undefined => {
+  const mesh = ask(preparedMesh, id);
+  return mesh && hullOf(mesh.position);
+});
+
+export const body = query("body", (ask, id): Body | undefined => {
+  const mesh = ask(preparedMesh, id);
+  return mesh && new Body(mesh);
+});
