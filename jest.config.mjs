@@ -7,7 +7,10 @@ const config = {
   testTimeout: 180_000,
   maxWorkers: "100%",
   // Looking a global up in the runner's sandbox is slow, and kernels do it in their innermost loops.
-  sandboxInjectedGlobals: ["Math", "Number", "Float32Array", "Float64Array", "Int32Array", "Uint32Array"],
+  sandboxInjectedGlobals: [
+    ...["Math", "Number", "Object", "Array", "Map", "Set", "ArrayBuffer", "Uint8Array", "Uint16Array"],
+    ...["Int32Array", "Uint32Array", "Float32Array", "Float64Array"],
+  ],
   testMatch: ["**/*.test.ts", "**/*.test.tsx"],
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
   transform: {

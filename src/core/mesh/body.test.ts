@@ -56,6 +56,25 @@ test("what only touches is clear; room between is kept; what lies wholly inside 
   expect([cube.meets(cube, at([0, 0, 0]), small), cube.meets(cube, small, at([0, 0, 0]))]).toEqual([true, true]);
 });
 
+test("whether few triangles come near hangs on nothing that was asked before, and is the same from both sides", () => {
+  const wedge = new Body({
+    position: Float32Array.of(-0.5, 0, -0.5, 0.5, 0, -0.5, 0, 0.6, 0.5, 0, 0, 0.5),
+    index: Uint32Array.of(0, 2, 1, 0, 1, 3, 1, 2, 3, 2, 0, 3),
+  });
+  const place = fc.tuple(three(-2, 2), three(-3, 3)).map(([position, turn]) => at(position, turn));
+  fc.assert(
+    fc.property(place, place, place, fc.boolean(), (one, two, aside, both) => {
+      const other = both ? wedge : cube;
+      const first = wedge.meets(other, one, two, 0.3);
+      cube.meets(wedge, aside, one, 0.3);
+      wedge.meets(cube, two, aside, 0.3);
+      expect(wedge.meets(other, one, two, 0.3)).toBe(first);
+      expect(other.meets(wedge, two, one, 0.3)).toBe(first);
+    }),
+    { numRuns: 300 },
+  );
+});
+
 test("what stands in the opening of an arch is clear of it, and how far a bar passes through a wall is told", () => {
   const arch = new Body(
     [

@@ -19,6 +19,8 @@ export class Body {
   readonly #tree: MeshBVH;
   readonly #geometry: BufferGeometry;
   readonly #box: Box3;
+  /** Whether its tree consists of one leaf. */
+  #isLeaf = false;
   readonly #position: Float32Array;
   #hull: Float32Array | undefined;
   /** What the tree counts from. */
@@ -32,6 +34,10 @@ export class Body {
     this.#middle = middle;
     this.#tree = new MeshBVH(this.#geometry);
     this.#box = this.#tree.getBoundingBox(new Box3());
+    this.#tree.traverse((depth, isLeaf) => {
+      if (depth === 0) this.#isLeaf = isLeaf;
+      return true;
+    });
     this.#geometry.boundsTree = this.#tree;
   }
 
@@ -43,11 +49,31 @@ export class Body {
   meets(other: Body, matrix: BodyMatrix, otherMatrix: BodyMatrix, room = 0): boolean {
     const into = this.#from(other, matrix, otherMatrix);
     if (room > 0) {
-      const near = room / leastScale(matrix);
-      const found = this.#tree.closestPointToGeometry(other.#geometry, into, here, there, 0, near);
-      if (found && found.distance < near) return true;
+      if (this.#isNearer(other, into, room / leastScale(matrix), room / leastScale(otherMatrix))) return true;
     } else if (this.#tree.intersectsGeometry(other.#geometry, into)) return true;
     return this.#holds(other, into) || other.#holds(this, into.invert());
+  }
+
+  /**
+   * Whether another body comes nearer than so much, in this one's own metres or in the other's.
+   *
+   * A tree of one leaf alone is never the one that is walked: `closestPointToGeometry` of three-mesh-bvh 0.9 then goes by the
+   * bounds of whatever it was asked about before.
+   */
+  #isNearer(other: Body, into: Matrix4, near: number, otherNear: number): boolean {
+    if (!this.#isLeaf) {
+      const found = this.#tree.closestPointToGeometry(other.#geometry, into, here, there, 0, near);
+      return found !== null && found.distance < near;
+    }
+    if (!other.#isLeaf) {
+      const back = new Matrix4().copy(into).invert();
+      const found = other.#tree.closestPointToGeometry(this.#geometry, back, here, there, 0, otherNear);
+      return found !== null && found.distance < otherNear;
+    }
+    const cut = trianglesOf(other.#geometry, into);
+    return trianglesOf(this.#geometry, IDENTITY_MATRIX).some((one) =>
+      cut.some((two) => one.distanceToTriangle(two) < near),
+    );
   }
 
   /**
@@ -119,6 +145,18 @@ interface Quiet {
   intersectsTriangle(other: ExtendedTriangle, segment: Line3, quiet: boolean): boolean;
 }
 
+/** The few triangles of a body, brought elsewhere. */
+function trianglesOf(geometry: BufferGeometry, matrix: Matrix4): ExtendedTriangle[] {
+  const index = geometry.index!.array;
+  const at = (k: number) =>
+    new Vector3().fromBufferAttribute(geometry.attributes.position, index[k]).applyMatrix4(matrix);
+  return Array.from(
+    { length: index.length / 3 },
+    (_, t) => new ExtendedTriangle(at(3 * t), at(3 * t + 1), at(3 * t + 2)),
+  );
+}
+
+const IDENTITY_MATRIX = new Matrix4();
 const here = { point: new Vector3(), distance: 0, faceIndex: 0 };
 const there = { point: new Vector3(), distance: 0, faceIndex: 0 };
 const around = new Box3();

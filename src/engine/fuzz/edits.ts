@@ -1,0 +1,290 @@
+/** Random edits of a scene, as an artist makes them: every parameter of every step, line and surface, and all else there is. */
+import type { z } from "zod";
+import { lineSchema, type Line } from "@/core/line";
+import { madeSchema } from "@/core/made";
+import {
+  ADDED,
+  ADDED_TAG,
+  keyOf,
+  localOfKey,
+  slotOfKey,
+  STEP_NAMES,
+  STEP_SCHEMAS,
+  tagOfKey,
+  tagsOf,
+} from "@/core/place";
+import type { Dressing, Peg, Placements } from "@/core/place";
+import { preparationSchema, type Scene } from "@/core/scene";
+import { FILES } from "./scene";
+import { valueFor, type Dice, type Texts } from "./values";
+
+/** What an edit gives: the scene after it, and what it was in words. */
+export interface Edited {
+  scene: Scene;
+  what: string;
+}
+
+/** Every parameter of every step: its step, its name and its schema. */
+export const PARAMETERS = STEP_NAMES.flatMap((step) =>
+  Object.entries(STEP_SCHEMAS[step].shape as Record<string, z.ZodType>).map(([name, schema]) => ({
+    step,
+    name,
+    schema,
+  })),
+);
+
+/** Names of fields that hold ids of some sort. */
+function textsOf({ lines, surfaces, dressings, props, mixes }: Scene): Texts {
+  const ids = (things: readonly { id: string }[]) => [...things.map(({ id }) => id), "gone"];
+  const sorts: [readonly string[], readonly string[]][] = [
+    [["lines", "areas", "holes", "avoid", "line", "axisLine"], ids(lines)],
+    [["surfaces", "volumes", "onto", "on"], ids(surfaces)],
+    [["ontoProps", "clearOf"], ids(dressings)],
+    [["prop", "first", "last", "corner", "nthProp"], ids([...props, ...mixes])],
+    [["thing"], ids([...lines, ...surfaces])],
+    [["to"], ids([...lines, ...surfaces, ...dressings])],
+    [["asset"], FILES.pictures],
+    [
+      ["tintFrom", "tintTo"],
+      ["#aa3322", "#2244aa"],
+    ],
+  ];
+  return (field) => sorts.find(([fields]) => fields.includes(field))?.[1] ?? ["pier", "sand"];
+}
+
+/** Numbers so small that the small scene would be covered by tens of thousands of things. */
+const DENSE: Readonly<Record<string, (value: number) => number>> = {
+  distance: (value) => Math.max(0.5, value),
+  count: (value) => Math.min(40, value),
+  gap: (value) => Math.max(-0.05, value),
+  perArea: (value) => Math.min(3, value),
+  perVolume: (value) => Math.min(2, value),
+};
+
+type Change = (scene: Scene, dice: Dice, nth: number, placed: (id: string) => Placements | undefined) => Edited | null;
+
+const replaced = <T extends { id: string }>(list: readonly T[], thing: T): T[] =>
+  list.map((one) => (one.id === thing.id ? thing : one));
+
+const parameter: Change = (scene, dice, nth) => {
+  const { step, name, schema } = PARAMETERS[nth % PARAMETERS.length];
+  const all = dice.chance(0.35);
+  const one = dice.below(scene.dressings.length);
+  const values: string[] = [];
+  const dressings = scene.dressings.map((dressing, i) => {
+    if (!all && i !== one) return dressing;
+    const drawn = valueFor(schema, name, dice, textsOf(scene));
+    const value = typeof drawn === "number" && DENSE[name] ? DENSE[name](drawn) : drawn;
+    values.push(`${dressing.id}: ${JSON.stringify(value)}`);
+    return { ...dressing, [step]: { ...dressing[step], [name]: value } };
+  });
+  return { scene: { ...scene, dressings }, what: `${step}.${name} = ${values.join("; ")}` };
+};
+
+/** One parameter of something of which there are several kinds, each with its own schema. */
+function partOf<T extends { kind: string }>(
+  schema: z.ZodType,
+  thing: T,
+  dice: Dice,
+  texts: Texts,
+  except: string[],
+): T {
+  const options = (schema.def as unknown as { options: z.ZodObject[] }).options;
+  const own = options.find(({ shape }) => (shape.kind as z.ZodLiteral).value === thing.kind)!;
+  const names = Object.keys(own.shape).filter((name) => !["id", "kind", "name", "number", ...except].includes(name));
+  const name = dice.pick(names);
+  return { ...thing, [name]: valueFor(own.shape[name] as z.ZodType, name, dice, texts) };
+}
+
+const line: Change = (scene, dice) => {
+  const old = dice.pick(scene.lines);
+  const place = () => [0, 1, 2].map(() => 4 * dice.share() - 2) as unknown as Line["knots"][0]["position"];
+  const at = dice.below(old.knots.length);
+  const knots = [...old.knots];
+  const way = dice.below(6);
+  if (way === 0) knots[at] = { ...knots[at], position: place() };
+  else if (way === 1 && "closed" in old) knots.splice(at, 0, { position: place() });
+  else if (way === 2 && knots.length > 2) knots.splice(at, 1);
+  else if (way === 3) knots[at] = { ...knots[at], tag: dice.pick(["pier", "sand"]), roll: dice.share() };
+  else if (way === 4) return renamed(scene, "lines", old);
+  const edited = way < 4 ? { ...old, knots } : partOf(lineSchema, old, dice, textsOf(scene), ["knots"]);
+  return { scene: { ...scene, lines: replaced(scene.lines, edited as Line) }, what: `line ${old.id}, way ${way}` };
+};
+
+const surface: Change = (scene, dice) => {
+  const old = dice.pick(scene.surfaces);
+  const turn = dice.share();
+  const ways: Partial<typeof old>[] = [
+    { position: [dice.share() - 0.5, dice.share() - 0.5, dice.share() - 0.5] },
+    { rotation: [0, Math.sin(turn), 0, Math.cos(turn)] },
+    { scale: 0.5 + dice.share() },
+    { ground: !old.ground },
+    { solid: !old.solid },
+    { hidden: !old.hidden },
+    { outline: !old.outline },
+    old.made
+      ? { made: partOf(madeSchema, old.made, dice, textsOf(scene), ["pieces", "along", "between", "rough"]) }
+      : { asset: dice.pick(FILES.surfaces) },
+    old.made
+      ? { made: partOf(madeSchema, old.made, dice, textsOf(scene), []) }
+      : { standIn: dice.pick([null, ...FILES.surfaces]) },
+  ];
+  const way = dice.below(ways.length + 1);
+  if (way === ways.length) return renamed(scene, "surfaces", old);
+  return {
+    scene: { ...scene, surfaces: replaced(scene.surfaces, { ...old, ...ways[way] }) },
+    what: `surface ${old.id}: ${JSON.stringify(ways[way])}`,
+  };
+};
+
+const prop: Change = (scene, dice) => {
+  const old = dice.pick(scene.props);
+  const ways: Partial<typeof old>[] = [
+    { asset: dice.pick(FILES.props) },
+    { prepared: valueFor(preparationSchema, "prepared", dice, textsOf(scene)) as typeof old.prepared },
+    { bounds: { min: [-0.2 * dice.share() - 0.05, 0, -0.2], max: [0.2, 0.1 + dice.share(), 0.2] } },
+  ];
+  const way = dice.below(ways.length + 1);
+  if (way === ways.length) return renamed(scene, "props", old);
+  return {
+    scene: { ...scene, props: replaced(scene.props, { ...old, ...ways[way] }) },
+    what: `prop ${old.id}, way ${way}`,
+  };
+};
+
+const mix: Change = (scene, dice) => {
+  const mixes = scene.mixes.map((one) => ({
+    ...one,
+    props: scene.props
+      .flatMap(({ id }) => (dice.chance(0.7) ? { prop: id, weight: dice.below(4) } : []))
+      .concat({ prop: "buoy", weight: 1 }),
+  }));
+  return { scene: { ...scene, mixes }, what: "mix" };
+};
+
+const peg: Change = (scene, dice, _, placed) => {
+  const dressing = dice.pick(scene.dressings);
+  const p = placed(dressing.id);
+  if (dressing.pegs.length > 0 && dice.chance(0.3)) {
+    const pegs = dressing.pegs.toSpliced(dice.below(dressing.pegs.length), 1);
+    return {
+      scene: { ...scene, dressings: replaced(scene.dressings, { ...dressing, pegs }) },
+      what: `unpeg ${dressing.id}`,
+    };
+  }
+  const along = dressing.where.kind === "along";
+  const guides = along ? dressing.where.lines : [...tagsOf(dressing.where).keys()];
+  if (!p || guides.length === 0) return null;
+  const says: Partial<Peg> = dice.pick([
+    { turn: dice.share() },
+    { prop: dice.pick(["oar", "any", "gone"]) },
+    { removed: true },
+    along ? { at: 4 * dice.share() } : { point: [dice.share(), dice.share(), dice.share()] },
+  ]);
+  const added = p.count === 0 || dice.chance(0.3);
+  const where = along ? { at: 4 * dice.share() } : { point: [2 * dice.share() - 1, dice.share(), 0.5] as const };
+  const next =
+    1 + dressing.pegs.reduce((most, one) => (one.added ? Math.max(most, one.slot) : most), along ? ADDED.min : 0);
+  const made = added
+    ? { line: dice.pick(guides), slot: next, prop: "crate", ...where, added: true }
+    : { ...slotOf(scene, dressing, p.key[dice.below(p.count)]), ...says };
+  const taken =
+    made.line === undefined || dressing.pegs.some(({ line, slot }) => line === made.line && slot === made.slot);
+  if (taken) return null;
+  const pegs = [...dressing.pegs, made as Peg];
+  return {
+    scene: { ...scene, dressings: replaced(scene.dressings, { ...dressing, pegs }) },
+    what: `peg ${JSON.stringify(made)}`,
+  };
+};
+
+function slotOf(scene: Scene, { where }: Dressing, key: number): { line?: string; slot: number } {
+  if (where.kind === "along") {
+    const slot = slotOfKey(key);
+    return { line: scene.lines.find(({ number }) => keyOf(number, slot) === key)?.id, slot };
+  }
+  const tag = tagOfKey(key);
+  return {
+    line: tag === ADDED_TAG ? undefined : [...tagsOf(where)].find(([, own]) => own === tag)?.[0],
+    slot: localOfKey(key),
+  };
+}
+
+/** Edges between dressings, so that there are circles of two and three. */
+const circle: Change = (scene, dice) => {
+  const [from, to] = [dice.pick(scene.dressings), dice.pick(scene.dressings)];
+  const way = dice.below(4);
+  const { fit, gaps } = from;
+  const edited: Dressing = {
+    ...from,
+    fit:
+      way === 0
+        ? { ...fit, drop: "down", ontoProps: [to.id] }
+        : way === 1
+          ? { ...fit, clear: dice.pick(["footprint", "box", "mesh"] as const), clearOf: [to.id] }
+          : way === 2
+            ? { ...fit, ontoProps: [], clearOf: [] }
+            : fit,
+    gaps: way === 3 ? { ...gaps, distances: [{ to: to.id, within: false, none: 0.2, full: 0.6 }] } : gaps,
+  };
+  return {
+    scene: { ...scene, dressings: replaced(scene.dressings, edited) },
+    what: `${from.id} minds ${to.id}, way ${way}`,
+  };
+};
+
+/** Things go, come back and change places. */
+const list: Change = (scene, dice) => {
+  const name = dice.pick(["lines", "surfaces", "dressings", "props"] as const);
+  const things: readonly { id: string }[] = scene[name];
+  const way = dice.below(3);
+  const at = dice.below(things.length);
+  const id = `${things[at].id.slice(0, 20)}+`;
+  if (way === 0)
+    return { scene: { ...scene, [name]: [...things.slice(at), ...things.slice(0, at)] }, what: `${name} turned` };
+  if (way === 1 && things.length > 3)
+    return { scene: { ...scene, [name]: things.toSpliced(at, 1) }, what: `${name} less ${things[at].id}` };
+  if (things.length > 6 || things.some((one) => one.id === id)) return null;
+  const number = name === "lines" ? { number: 1 + Math.max(...scene.lines.map((one) => one.number)) } : {};
+  return {
+    scene: { ...scene, [name]: things.toSpliced(at, 0, { ...things[at], id, ...number }) },
+    what: `${name} and ${id}`,
+  };
+};
+
+function renamed(scene: Scene, list: "lines" | "surfaces" | "props" | "dressings", { id }: { id: string }): Edited {
+  const things: readonly { id: string; name: string }[] = scene[list];
+  return {
+    scene: {
+      ...scene,
+      [list]: things.map((one) => (one.id === id ? { ...one, name: `${one.name.slice(0, 40)}'` } : one)),
+    },
+    what: `${id} renamed`,
+  };
+}
+
+const name: Change = (scene, dice) => renamed(scene, "dressings", dice.pick(scene.dressings));
+
+const CHANGES: readonly Change[] = [
+  parameter,
+  parameter,
+  parameter,
+  parameter,
+  line,
+  surface,
+  prop,
+  mix,
+  peg,
+  peg,
+  circle,
+  list,
+  name,
+];
+
+/** @param nth counts the edits, so that every parameter has its turn */
+export function edit(scene: Scene, dice: Dice, nth: number, placed: (id: string) => Placements | undefined): Edited {
+  for (;;) {
+    const made = dice.pick(CHANGES)(scene, dice, nth, placed);
+    if (made) return made;
+  }
+}
