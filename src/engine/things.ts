@@ -6,7 +6,7 @@ import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
 import { linesOf, madeMesh } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
 import { Body, hullOf, RestMesh, WorldMesh, type TriangleMesh } from "@/core/mesh";
-import { known, Volume } from "@/core/place";
+import { known, Space, Volume } from "@/core/place";
 import { placingBounds, preparationMatrix, type Mix, type Prop, type Surface } from "@/core/scene";
 import { prepareMesh } from "./prepared-mesh";
 
@@ -52,6 +52,8 @@ export const guide = query("guide", (ask, id): GuideLine | undefined => {
   return laid ? new GuideLine(ask(line, id)!, laid) : ask(sketched, id);
 });
 
+const AT_ORIGIN = { position: [0, 0, 0], rotation: [0, 0, 0, 1] } as const;
+
 const form = query("surface form", (ask, id) => {
   const surface = ask(surfaceInput, id);
   return surface && { made: surface.made, asset: surface.standIn ?? surface.asset };
@@ -75,9 +77,18 @@ export const worldMesh = query("world mesh", (ask, id): WorldMesh | undefined =>
   return rest && WorldMesh.of(id, rest, ask(stand, id)!);
 });
 
+const size = query("surface size", (ask, id) => ask(surfaceInput, id)?.scale);
+
+/** The inside of a surface, wherever that stands. */
+const space = query("space", (ask, id): Space | undefined => {
+  const rest = ask(restMesh, id);
+  const own = rest && WorldMesh.of(id, rest, { ...AT_ORIGIN, scale: ask(size, id)! });
+  return own && new Space(own);
+});
+
 export const volume = query("volume", (ask, id): Volume | undefined => {
   const mesh = ask(worldMesh, id);
-  return mesh && new Volume(mesh);
+  return mesh && new Volume(mesh, ask(space, id));
 });
 
 /** Whether props may poke through a surface: not through water and what is only a space; and whether it is ground. */

@@ -30,6 +30,6 @@ export {
 } from "./slots";
 export { tagsOf } from "./where/over";
 export { fieldIdsOf, LOOSE } from "./where/schema";
-export { Volume } from "./where/volume";
+export { Space, Volume } from "./where/volume";
 export { Plan } from "./where/plan";
 export { entrySchema, ownSchema, propsIn, type Entry } from "./what/schema";

@@ -173,6 +173,35 @@ const limits: fc.Arbitrary<NonNullable<Input["gaps"]>> = fc.oneof(
   ),
 );
 
+test("what lies exactly on a limit belongs to it, however it is turned and rounded", () => {
+  const whole = fc.integer({ min: 1, max: 80 });
+  fc.assert(
+    fc.property(
+      whole,
+      fc.integer({ min: 0, max: 359 }),
+      fc.constantFrom("square", "even"),
+      (degrees, about, pattern) => {
+        const [angle, heading] = [(degrees * Math.PI) / 180, (about * Math.PI) / 180];
+        const [a, b] = [Math.sin(heading) * Math.tan(angle), Math.cos(heading) * Math.tan(angle)];
+        const tilted = field(4, (x, z) => a * x + b * z, "hills");
+        const count = (gaps: object) => spread({ spacing: { pattern, distance: 0.8 }, gaps }, tilted).count;
+        const all = count({});
+        expect(count({ slopeOn: true, slope: [angle, angle] })).toBe(all);
+        expect(count({ slopeOn: true, slope: [0, angle - 0.001] })).toBe(0);
+      },
+    ),
+    { numRuns: 40 },
+  );
+  const flat = (height: [number, number]) =>
+    spread(
+      { spacing: { distance: 0.8 }, gaps: { heightOn: true, height } },
+      field(4, () => 0.7, "hills"),
+    ).count;
+  expect(flat([0.7, 9])).toBe(flat([-9, 0.7]));
+  expect(flat([0.7, 0.7])).toBeGreaterThan(10);
+  expect(flat([0.7001, 9])).toBe(0);
+});
+
 test("a limit takes some away and leaves all others as they were; chance, turns and other limits move none", () => {
   fc.assert(
     fc.property(pattern, limits, limits, seed, (pattern, one, another, seed) => {

@@ -94,7 +94,7 @@ function insideOf(params: Masking, volume: Volume, around: MaskSources): Density
   if (walls > 0) {
     rules.push(
       each("walls", ({ position: P }, i) =>
-        volume.toWall(...volume.inOwn([P[3 * i], P[3 * i + 1], P[3 * i + 2]]), walls) >= walls ? 1 : 0,
+        volume.toWall(...volume.inOwn([P[3 * i], P[3 * i + 1], P[3 * i + 2]]), walls) >= walls - ON_LIMIT ? 1 : 0,
       ),
     );
   }
@@ -136,26 +136,31 @@ const each = (reason: Reason, share: (spots: Spots, i: number) => number): Rule 
 
 /** From 0 at `none` to 1 at `full`, whichever lies lower; a smooth curve between them. */
 function between(value: number, none: number, full: number): number {
-  if (none === full) return value >= full ? 1 : 0;
+  if (none === full) return value >= full - ON_LIMIT ? 1 : 0;
   const share = Math.max(0, Math.min(1, (value - none) / (full - none)));
   return share * share * (3 - 2 * share);
 }
 
+/** Limits belong to what they let stand: what misses one by no more than this, metres or radians, lies on it. */
+const ON_LIMIT = 1e-5;
+
 /** 1 within a range, and thinning out beyond it over `soft`. */
 function within(value: number, [low, high]: readonly [number, number], soft: number): number {
   const beyond = Math.max(low - value, value - high);
-  return beyond <= 1e-9 ? 1 : soft > 0 ? 1 - between(beyond, 0, soft) : 0;
+  return beyond <= ON_LIMIT ? 1 : soft > 0 ? 1 - between(beyond, 0, soft) : 0;
 }
 
 const slopeRule = ({ slope, slopeSoft }: Masking): Rule =>
-  each("slope", ({ normal }, i) => within(Math.acos(Math.max(-1, Math.min(1, normal[3 * i + 1]))), slope, slopeSoft));
+  each("slope", ({ normal: N }, i) =>
+    within(Math.atan2(Math.hypot(N[3 * i], N[3 * i + 2]), N[3 * i + 1]), slope, slopeSoft),
+  );
 
 const heightRule = ({ height, heightSoft }: Masking): Rule =>
   each("height", ({ position }, i) => within(position[3 * i + 1], height, heightSoft));
 
 const facingRule = ({ facing, facingWithin }: Masking): Rule => {
   const [x, z] = [Math.sin(facing), -Math.cos(facing)];
-  const least = Math.cos(facingWithin) - 1e-9;
+  const least = Math.cos(Math.min(Math.PI, facingWithin + ON_LIMIT));
   return each("facing", ({ normal }, i) => {
     const [a, b] = [normal[3 * i], normal[3 * i + 2]];
     const level = Math.hypot(a, b);

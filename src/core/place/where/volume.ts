@@ -9,9 +9,10 @@ export class Volume {
   readonly ground: WorldMesh;
   readonly #space: Space;
 
-  constructor(ground: WorldMesh) {
+  /** @param space what is known of the mesh at its size, which stays when it is moved */
+  constructor(ground: WorldMesh, space = new Space(ground)) {
     this.ground = ground;
-    this.#space = spaceOf(ground);
+    this.#space = space;
   }
 
   /** Corners of its box. */
@@ -81,9 +82,8 @@ export class Volume {
   }
 }
 
-/** What is known of a mesh of one size, wherever it stands. */
-class Space {
-  readonly scale: number;
+/** *What is known of the inside of a mesh of one size*, wherever it stands. */
+export class Space {
   readonly least: Vec3;
   readonly most: Vec3;
   readonly cubic: number;
@@ -97,9 +97,8 @@ class Space {
   #tree: RayTree | undefined;
   readonly #met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
 
-  constructor(ground: WorldMesh) {
-    const { own: P, index } = ground;
-    this.scale = ground.stand?.scale ?? 1;
+  /** @param own the vertices at that size, before they are turned and put in their place */
+  constructor({ own: P, index }: Pick<WorldMesh, "own" | "index">) {
     this.position = P;
     this.#index = index;
     const least = [Infinity, Infinity, Infinity];
@@ -145,17 +144,6 @@ class Space {
     if (out > 0) return out;
     return Math.min(x - least[0], most[0] - x, y - least[1], most[1] - y, z - least[2], most[2] - z);
   }
-}
-
-/** By the triangles of meshes, which stay the same when these are moved. */
-const spaces = new WeakMap<Uint32Array, Space>();
-
-function spaceOf(ground: WorldMesh): Space {
-  const known = spaces.get(ground.index);
-  if (known?.scale === (ground.stand?.scale ?? 1)) return known;
-  const space = new Space(ground);
-  spaces.set(ground.index, space);
-  return space;
 }
 
 /** Of a closed mesh the triangles' areas, as vectors, come to nothing: what is left is as large as the holes. */
