@@ -2,6 +2,7 @@
 import { execFileSync } from "node:child_process";
 import { writeFileSync } from "node:fs";
 import { parseArgs } from "node:util";
+import { engineRows } from "./engine";
 import { lineContests } from "./lines";
 import { overRows } from "./over";
 import { compete, type Row } from "./row";
@@ -36,6 +37,7 @@ const surfaces = surfaceContests();
 for (const contest of surfaces.contests) tell(compete(contest));
 for (const report of surfaces.reports) tell(report);
 for (const row of overRows()) tell(row);
+for (const row of engineRows()) tell(row);
 tell(millionRow());
 tell(await stripRow());
 if (values.json) writeFileSync(values.json, `${JSON.stringify(rows, null, 2)}\n`);

@@ -1,5 +1,6 @@
 /** What a check is, and what it finds. One file a check, all with the same protocol. */
 import type { Footing } from "./footing";
+import type { Row } from "./rows";
 import type { GuideLine } from "../line";
 import type { Body, WorldMesh, PropBounds } from "../mesh";
 import type { Dressing, Placements, Volume } from "../place";
@@ -119,6 +120,9 @@ export interface Checked {
   fields: ReadonlyMap<string, WorldMesh>;
   /** The inside of a surface. */
   volume: (id: string) => Volume | undefined;
+  /** The rows of what stands, and the same with blank slots, by line. */
+  rows: readonly (readonly Row[])[];
+  slots: readonly (readonly Row[])[];
   /** How the footprints of what was dropped lie over the ground. */
   footing: Footing;
   /** The dressings of the circle that it is part of, itself among them, in the order of the rail; none where it is in none. */

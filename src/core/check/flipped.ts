@@ -1,5 +1,4 @@
 /** Flipped: a prop stands the other way up than the one before it in its row, without anybody having asked for it. */
-import { rowsByLine } from "./rows";
 import { say, thing, naming, props, type Check, type Finding } from "./finding";
 
 /** Ups count as opposed when the cosine of the angle between them is below this. */
@@ -10,11 +9,10 @@ const LOOSE = Math.PI / 2;
 export const flipped: Check = {
   name: "flipped",
   label: "Flipped",
-  find({ dressing, placements: p }) {
+  find({ dressing, placements: p, rows }) {
     const { stance, variation } = dressing;
     const wide = [...variation.turnAlong, ...variation.turnAcross].some((turn) => Math.abs(turn) >= LOOSE);
     if (stance.flip === "along" || stance.flip === "across" || (variation.turnOn && wide)) return [];
-    const rows = rowsByLine(p);
     return p.lines.flatMap((line, index): Finding[] => {
       const members = new Set<number>();
       for (const row of rows[index]) {

@@ -1,6 +1,6 @@
 /** Folded: in a bend tighter than a row lies beside it, or a bent prop is broad, what lies on its inside runs over itself. */
 import type { PropBounds } from "../mesh";
-import { rowsByLine, type Row } from "./rows";
+import type { Row } from "./rows";
 import { say, thing, naming, props, type Check, type Finding } from "./finding";
 import { rowOffsets } from "../place";
 import type { GuideLine } from "../line";
@@ -13,12 +13,11 @@ export const folded: Check = {
   name: "folded",
   label: "Folded",
   find(checked) {
-    const { dressing, placements: p, line: guideOf, box } = checked;
+    const { dressing, placements: p, line: guideOf, box, rows } = checked;
     const { fit } = dressing;
     if (fit.rows === 1 && fit.across === 0 && !fit.bend) return [];
     const breadths = p.props.map((prop) => (fit.bend ? breadthOf(box(prop)) : 0));
     const offsets = rowOffsets(fit);
-    const rows = rowsByLine(p);
     return p.lines.flatMap((line, index): Finding[] => {
       const guide = guideOf(line);
       if (!guide || !(guide.curve.length > 0)) return [];
@@ -57,7 +56,7 @@ function bendsAt(
   { placements: p }: Checked,
   rows: readonly Row[],
 ): { indices: number[]; left: Float64Array } {
-  const indices = rows.flatMap(({ order }) => order);
+  const indices = rows.flatMap(({ order }) => [...order]);
   const near = NEAR * curve.length;
   const n = indices.length;
   const at = new Float64Array(2 * n);

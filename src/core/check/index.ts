@@ -7,6 +7,7 @@ import { floating } from "./floating";
 import { flipped } from "./flipped";
 import { folded } from "./folded";
 import { footingOf } from "./footing";
+import { byLine, rowsOf } from "./rows";
 import { inCircle } from "./in-circle";
 import { lineTooShort } from "./line-too-short";
 import { lostMask } from "./lost-mask";
@@ -56,10 +57,15 @@ export const CHECK_LABELS: Readonly<Record<string, string>> = Object.fromEntries
 );
 
 /** Everything that the checks find on one dressing. */
-export function findings(checked: Omit<Checked, "footing">): Finding[] {
-  const whole = { ...checked, footing: footingOf(checked) };
+export function findings(checked: Omit<Checked, "footing" | "rows" | "slots">): Finding[] {
+  const { placements } = checked;
+  const [rows, slots] = [false, true].map((withBlanks) => byLine(placements, rowsOf(placements, withBlanks)));
+  const whole = { ...checked, rows, slots, footing: footingOf(checked) };
   return CHECKS.flatMap((check) => check.find(whole));
 }
+
+/** Keys are looked up only where their last bits are those of one that is named. */
+const LAST_BITS = 0xffff;
 
 /** The flags of placements with those marked that findings name. */
 export function flagged(
@@ -68,6 +74,11 @@ export function flagged(
 ): Uint16Array {
   const named = new Set(found.flatMap(({ keys }) => keys));
   const out = flags.slice();
-  if (named.size > 0) for (let i = 0; i < key.length; i++) if (named.has(key[i])) out[i] |= FLAG.finding;
+  if (named.size === 0) return out;
+  const likely = new Uint8Array(LAST_BITS + 1);
+  for (const one of named) likely[one & LAST_BITS] = 1;
+  for (let i = 0; i < key.length; i++) {
+    if (likely[key[i] & LAST_BITS] === 1 && named.has(key[i])) out[i] |= FLAG.finding;
+  }
   return out;
 }

@@ -1,5 +1,5 @@
 /** Too close: neighbours on a line whose footprints overlap along it. */
-import { rowsByLine, type Row } from "./rows";
+import type { Row } from "./rows";
 import { say, thing, metres, naming, type Check, type Finding } from "./finding";
 import type { Placements } from "../place";
 
@@ -18,10 +18,9 @@ interface Run {
 export const tooClose: Check = {
   name: "too-close",
   label: "Too close",
-  find({ dressing, placements }) {
+  find({ dressing, placements, rows }) {
     // A gap below zero asks for just that.
     const asked = dressing.spacing.by === "end" ? Math.max(0, -dressing.spacing.gap) : 0;
-    const rows = rowsByLine(placements);
     return placements.lines.flatMap((line, index) => {
       const runs = rows[index].flatMap((row) => runsIn(placements, row, asked));
       const told = runs.length > MAX_RUNS ? [together(runs)] : runs;

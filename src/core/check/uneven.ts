@@ -1,6 +1,6 @@
 /** Uneven: the distance to the next slot is far from that of the others of its row. */
 import { FLAG } from "../place";
-import { rowsByLine, type Row } from "./rows";
+import type { Row } from "./rows";
 import { say, thing, metres, naming, type Check, type Finding } from "./finding";
 import type { Checked } from "./finding";
 
@@ -15,13 +15,12 @@ const EVEN: ReadonlySet<string> = new Set(["distance", "count", "divide"]);
 export const uneven: Check = {
   name: "uneven",
   label: "Uneven",
-  find({ dressing, placements }) {
+  find({ dressing, placements, slots }) {
     const { spacing, variation } = dressing;
     if (!EVEN.has(spacing.by) || spacing.anew) return [];
     const loose = variation.positionOn ? variation.along[1] - variation.along[0] : 0;
-    const rows = rowsByLine(placements, true);
     return placements.lines.flatMap((line, index): Finding[] => {
-      const found = rows[index].map((row) => farIn(placements, row, loose));
+      const found = slots[index].map((row) => farIn(placements, row, loose));
       const members = [...new Set(found.flatMap((one) => one.members))];
       if (members.length === 0) return [];
       const { worst, usual } = found.reduce((most, one) =>
@@ -45,12 +44,14 @@ export const uneven: Check = {
 
 /** The slots before and after gaps that are far from the row's median, and the one that is farthest. */
 function farIn({ at, lineLengths, lineClosed }: Checked["placements"], { line, order }: Row, loose: number) {
-  const gaps = order.slice(1).map((i, k) => at[i] - at[order[k]]);
-  if (lineClosed[line] && order.length > 2) gaps.push(at[order[0]] + lineLengths[line] - at[order[order.length - 1]]);
-  const usual = [...gaps].sort((a, b) => a - b)[gaps.length >> 1] ?? 0;
+  const seam = lineClosed[line] && order.length > 2;
+  const gaps = new Float64Array(Math.max(0, order.length - 1) + (seam ? 1 : 0));
+  for (let k = 1; k < order.length; k++) gaps[k - 1] = at[order[k]] - at[order[k - 1]];
+  if (seam) gaps[order.length - 1] = at[order[0]] + lineLengths[line] - at[order[order.length - 1]];
+  const usual = gaps.slice().sort()[gaps.length >> 1] ?? 0;
   if (gaps.length < FEWEST) return { members: [], worst: usual, usual };
   // The gap over the seam of a closed line holds what is left over; it is asked for.
-  const judged = lineClosed[line] ? gaps.slice(0, -1) : gaps;
+  const judged = lineClosed[line] ? gaps.subarray(0, -1) : gaps;
   let worst = usual;
   const members: number[] = [];
   judged.forEach((gap, k) => {

@@ -148,10 +148,12 @@ function cleared(
     bodies: readonly (Body | undefined)[] | null;
   },
 ): Changed & { slots: Slots } {
-  const [placed, flags] = [copied(standing), before.slice()];
+  const pushes = clearing.clearBy === "push";
+  const flags = before.slice();
   const { hold } = parts;
-  // What is pushed gets places of its own; the slots that are remembered stay as they were.
-  const moved = clearing.clearBy === "push" ? slots.derive() : slots;
+  // What is pushed gets places of its own; what is remembered stays as it was.
+  const placed = pushes ? copied(standing) : standing;
+  const moved = pushes ? slots.derive() : slots;
   const one = new Slots(1, slots.span !== null);
   const push: Push = (i, by) => {
     // Only along a line there is a way on.

@@ -33,6 +33,8 @@ export class Boxes {
   readonly #within: Float64Array;
   /** Those of the two boxes that are being compared. */
   readonly #axes = new Float64Array(2 * AXES);
+  /** The member whose axes are written first there. */
+  #first = -1;
   readonly #standing: Standing;
   readonly #members: Uint32Array;
   readonly #props: Float64Array;
@@ -76,6 +78,7 @@ export class Boxes {
 
   /** Takes over where member `k` stands now. */
   set(k: number): void {
+    this.#first = -1;
     const i = this.#members[k];
     const { position, rotation, scale, prop, flags } = this.#standing;
     const props = this.#props;
@@ -149,7 +152,8 @@ export class Boxes {
     const dz = data[4 * j + 2] - data[4 * i + 2];
     if (this.#round) return Math.max(0, data[4 * i + 3] + data[4 * j + 3] - Math.hypot(dx, dz) - TOUCH);
     const [a, c] = [0, AXES];
-    this.#writeAxes(i, a);
+    if (this.#first !== i) this.#writeAxes(i, a);
+    this.#first = i;
     this.#writeAxes(j, c);
     const share = TOUCH_SHARE * (Math.min(data[4 * i + 3], data[4 * j + 3]) - 0.5 * this.#room);
     const rounding = SINGLE * (Math.abs(data[4 * i]) + Math.abs(data[4 * i + 1]) + Math.abs(data[4 * i + 2]));
@@ -230,11 +234,19 @@ export class Boxes {
   /**
    * Calls `found` for at most so many of the boxes in the grid that overlap box `i`, with by how much. Where many crowd on
    * one spot, not even all that are near are looked at: what is wrong there is known after a few.
+   *
+   * @param passes tells of box `i` and another whether they are not to be compared
    */
-  eachHit(i: number, most: number, found: (other: number, by: number) => void): void {
+  eachHit(
+    i: number,
+    most: number,
+    passes: (i: number, other: number) => boolean,
+    found: (other: number, by: number) => void,
+  ): void {
     const count = this.#spheres.gather(i, CANDIDATES * most);
     for (let k = 0, hits = 0; k < count && hits < most; k++) {
       const j = this.#spheres.found[k];
+      if (passes(i, j)) continue;
       const by = this.overlap(i, j);
       if (by <= 0 || (this.#exactly && !this.#exactly(this.#members[i], this.#members[j]))) continue;
       hits++;

@@ -62,7 +62,7 @@ export function compose(slots: Slots, parts: Parts): Placed {
     origin: [...parts.frames.origin],
     position: new Float32Array(3 * n),
     rotation: new Float32Array(4 * n),
-    scale: parts.scale.slice(),
+    scale: parts.scale,
     reach: new Float32Array(2 * n),
     at: new Float32Array(n),
   };
@@ -301,7 +301,8 @@ function writeBlankReaches(
 
 /** The slots' flags with those that are mirrored marked. */
 export function mirrorFlags(flags: Uint16Array, mirrored: Uint8Array | null): Uint16Array {
+  if (!mirrored) return flags;
   const out = flags.slice();
-  if (mirrored) for (let i = 0; i < out.length; i++) if (mirrored[i]) out[i] |= FLAG.mirrored;
+  for (let i = 0; i < out.length; i++) if (mirrored[i]) out[i] |= FLAG.mirrored;
   return out;
 }

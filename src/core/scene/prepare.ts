@@ -83,17 +83,11 @@ export function preparationMatrix(prop: Prepared): number[] {
   return axesOf(prop.prepared).flatMap((axis, k) => [...scale(axis, prop.prepared.size), 0 - pivot[k]]);
 }
 
-const boxes = new WeakMap<Prepared, PropBounds>();
-
 /** The box that holds the prop as it is prepared, in its own coordinates. */
 export function preparedBounds(prop: Prepared): PropBounds {
-  let box = boxes.get(prop);
-  if (!box) {
-    const { min, max } = turnedBox(prop);
-    const pivot = pivotOf(prop);
-    boxes.set(prop, (box = { min: subtract(min, pivot), max: subtract(max, pivot) }));
-  }
-  return box;
+  const { min, max } = turnedBox(prop);
+  const pivot = pivotOf(prop);
+  return { min: subtract(min, pivot), max: subtract(max, pivot) };
 }
 
 /** The same box with the prop's footprint instead of its own breadth and depth, where it has one: what placing goes by. */

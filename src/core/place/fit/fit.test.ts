@@ -327,7 +327,12 @@ test("of boxes that overlap as many are told as are asked for, and all of them w
             return by > 1e-3 ? [[j, by] as const] : [];
           });
           const told = new Map<number, number>();
-          boxes.eachHit(i, most, (j, by) => told.set(j, by));
+          boxes.eachHit(
+            i,
+            most,
+            () => false,
+            (j, by) => told.set(j, by),
+          );
           if (most >= n) for (const [j, by] of met) expect(told.get(j)).toBeCloseTo(by, 4);
           expect(told.size).toBeLessThanOrEqual(most);
           if (met.length > 0) expect(told.size).toBeGreaterThan(0);
