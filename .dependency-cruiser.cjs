@@ -1,4 +1,7 @@
-/** The layers of the project, in one direction: core ← engine ← store, cli ← ui ← app. */
+/**
+ * The structure of the project, type imports included: layers in one direction, core ← engine, store, cli ← ui ← app; in the
+ * core each folder above those that it is made of; no circles, neither of files nor of folders.
+ */
 const only = (name, from, to) => ({
   name,
   severity: "error",
@@ -6,9 +9,39 @@ const only = (name, from, to) => ({
   to: { path: "^(src|tests|bench|scripts)/", pathNot: to },
 });
 
+/** For each folder of the core the others that it may import from. */
+const CORE = {
+  math: [],
+  graph: [],
+  schema: ["math"],
+  image: ["schema"],
+  line: ["math", "schema"],
+  mesh: ["math", "schema"],
+  made: ["math", "schema", "line", "mesh"],
+  lay: ["math", "schema", "line", "mesh"],
+  place: ["math", "graph", "schema", "image", "line", "mesh"],
+  check: ["math", "graph", "schema", "line", "mesh", "place"],
+  scene: ["math", "schema", "line", "mesh", "made", "place"],
+  files: ["math", "schema", "image", "mesh", "place", "scene"],
+};
+const TESTS = "(\\.test|/testing|/fuzz/[a-z]+)\\.tsx?$";
+
 module.exports = {
   forbidden: [
-    only("core-imports-only-core", "^src/core/", "^src/core/"),
+    ...Object.entries(CORE).map(([folder, below]) => ({
+      name: `core-${folder}-imports-what-is-below-it`,
+      severity: "error",
+      from: { path: `^src/core/${folder}/`, pathNot: TESTS },
+      to: { path: "^src/", pathNot: [folder, ...below].map((one) => `^src/core/${one}/`) },
+    })),
+    {
+      name: "core-folders-have-an-index",
+      comment: "Nobody imports past another folder's index; tests may use what it keeps for them.",
+      severity: "error",
+      from: { path: "^src/(core/[^/]+|[^/]+)/", pathNot: TESTS },
+      to: { path: "^src/core/[^/]+/.", pathNot: ["^src/$1/", "^src/core/[^/]+/index\\.ts$"] },
+    },
+    only("core-imports-only-core", "^src/core/(?!.*\\.test\\.ts$)", "^src/core/"),
     only("engine-imports-core", "^src/engine/", "^src/(core|engine)/"),
     only("store-imports-core", "^src/store/", "^src/(core|store)/"),
     only("demo-imports-core", "^src/demo/(?!.*\\.test\\.ts$)", "^src/(core|demo)/"),
@@ -23,19 +56,21 @@ module.exports = {
     {
       name: "core-has-no-rendering",
       severity: "error",
-      from: { path: "^src/core/", pathNot: "(\\.test|/mesh/(ray-tree|body|centred))\\.ts$" },
+      from: { path: "^src/core/", pathNot: "(\\.test|/mesh/(ray-tree|body|centred|hull))\\.ts$" },
       to: { path: "node_modules/(three|comlink)/" },
     },
+    { name: "no-circles", severity: "error", from: {}, to: { circular: true } },
     {
-      name: "no-circles",
+      name: "no-circles-of-folders",
       severity: "error",
-      from: {},
-      to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } },
+      scope: "folder",
+      from: { path: "^src/" },
+      to: { circular: true },
     },
   ],
   options: {
     doNotFollow: { path: "node_modules" },
-    exclude: { path: "^\\.next" },
+    exclude: { path: "^\\.next|(\\.test|/testing|/fuzz/[a-z]+)\\.tsx?$" },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: "tsconfig.json" },
     enhancedResolveOptions: {

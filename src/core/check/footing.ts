@@ -1,8 +1,7 @@
 /** How the footprints of what was dropped lie over the ground: what floats and what digs in. */
-import { hitsFor } from "../mesh";
-import { PROBES_PER_FOOTPRINT, writeFootprints } from "../place";
+import { hitsFor, type PropBounds, type WorldMesh } from "../mesh";
+import { PROBES_PER_FOOTPRINT, writeFootprints, type Dressing, type Placements } from "../place";
 import { isStanding } from "./rows";
-import type { Checked } from "./finding";
 
 /** Placements looked at together. */
 const CHUNK = 512;
@@ -17,7 +16,12 @@ export interface Footing {
 }
 
 /** What a footing is worked out of. */
-export type Footed = Pick<Checked, "dressing" | "placements" | "box" | "grounds">;
+export interface Footed {
+  dressing: Dressing;
+  placements: Placements;
+  box: (prop: string) => PropBounds | undefined;
+  grounds: readonly WorldMesh[];
+}
 
 /** What stands of a dressing that is dropped straight down, probed at the corners and the middle of each footprint. */
 export function footingOf({ dressing, placements: p, box, grounds }: Footed): Footing {
@@ -53,7 +57,7 @@ export function footingOf({ dressing, placements: p, box, grounds }: Footed): Fo
 }
 
 /** The middle of a box and half its extents: six numbers; nothing for a prop that is gone. */
-export const middleAndHalf = (box: ReturnType<Checked["box"]>): number[] =>
+export const middleAndHalf = (box: PropBounds | undefined): number[] =>
   box
     ? [...[0, 1, 2].map((k) => (box.min[k] + box.max[k]) / 2), ...[0, 1, 2].map((k) => (box.max[k] - box.min[k]) / 2)]
     : [0, 0, 0, 0, 0, 0];

@@ -14,7 +14,7 @@ export { UvChart } from "./chart";
 export type { ChartTable } from "./chart-table";
 export { hullOf } from "./hull";
 export { hitsFor, type Hits, type Seen } from "./heights";
-export { randomOver, joinOrdersOf as risesOf, type Spread } from "./random-over";
+export { randomOver, joinOrdersOf, type Spread } from "./random-over";
 export { RayTree, type Met } from "./ray-tree";
 export { Winding } from "./winding";
 export { boundsSchema, sizeOf, type PropBounds } from "./bounds";

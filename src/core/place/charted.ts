@@ -4,7 +4,8 @@
  */
 import { rotate, type Vec3 } from "../math";
 import { hitsFor, UvChart } from "../mesh";
-import { NO_REASON, shareAt, type Sampled } from "./gaps/density-map";
+import { shareAt } from "./gaps/density-map";
+import { NO_REASON, type ChartMap } from "./gaps/maps";
 import { NO_PROP } from "./slots";
 import type { DensityMask } from "./gaps/density-mask";
 import type { Field } from "./where/over";
@@ -17,17 +18,6 @@ const SAMPLES = 192;
 const ON = 1e-3;
 
 const NO_BOX = new Float64Array(6);
-
-/** Charts beside each other, and how full they are: a grid of samples over all of them. */
-export interface ChartMap extends Sampled {
-  /** How far each field's chart is moved to stand beside the others, metres. */
-  shift: number[];
-}
-
-export interface Charted extends ChartMap {
-  /** Corners of all placements' footprints, from the front left one around: 8n, x and y. */
-  footprints: Float64Array;
-}
 
 /** Null unless all fields have UVs. */
 export function chartMap(fields: readonly Field[], masks: readonly DensityMask[]): ChartMap | null {

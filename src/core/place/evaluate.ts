@@ -9,7 +9,8 @@
  */
 import { adjusted } from "./adjust";
 import { anchorsAlong } from "./along";
-import { chartMap, footprintsOn, type ChartMap, type Charted } from "./charted";
+import { chartMap, footprintsOn } from "./charted";
+import type { ChartMap, Charted } from "./gaps/maps";
 import { compose, mirrorFlags, scalesOf } from "./compose";
 import { rowOffsets } from "./fit/rows";
 import { framesAt, type Moves } from "./frames";

@@ -1,5 +1,4 @@
-import type { Charted } from "./charted";
-import type { DensityMap } from "./gaps/density-map";
+import type { Charted, DensityMap } from "./gaps/maps";
 import { buffersOfShapes, type Shapes } from "../mesh";
 
 /**

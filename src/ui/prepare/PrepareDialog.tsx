@@ -11,7 +11,7 @@ import { editProp } from "../state/edits";
 import { useSession } from "../state/session";
 import { complaintOf } from "../steps/params";
 import { useEdit } from "../state/useEdit";
-import { broughtFacts, mendedSentences } from "./brought";
+import { broughtFacts, mendedSentences } from "../assets/brought";
 import { PrepareView } from "./PrepareView";
 import type { Draft } from "immer";
 

@@ -14,9 +14,10 @@ import { GapChart, Segmented, useSize } from "../kit";
 import { useCharted } from "../state/charted";
 import { useSession } from "../state/session";
 import { useBrush } from "../view/brush";
-import { drawnLine } from "../view/guides";
+import { drawnLine } from "../state/guides";
 import { Charts, pictureOf } from "./charts";
-import { drawSheet, tintOf, type SheetScene } from "./draw";
+import { tintOf } from "../assets/density-tint";
+import { drawSheet, type SheetScene } from "./draw";
 import { SheetHands } from "./hands";
 import { fittedTo, footprintsOf, isShown, neighboursOf, type PlanBox, type SheetView } from "./model";
 

@@ -1,5 +1,5 @@
 /** Draws the sheet: the ground from above, how full it is, outlines and lines, every placement in its true footprint. */
-import { FLAG, type DensityMap, type Placements } from "@/core/place";
+import { FLAG, type Placements } from "@/core/place";
 import type { Vec3 } from "@/core/math";
 import type { TopView } from "../assets/top-view";
 import { markLabel, niceStep } from "../kit/ruler";
@@ -294,18 +294,4 @@ function drawRulers(
   pen.fillRect(0, 0, RULER, RULER);
   pen.fillStyle = FAINT;
   pen.fillText("m", RULER / 2, 14);
-}
-
-/** The map of how full it is as a picture: nothing where all may stand, and paler the fewer do. */
-export function tintOf({ columns, rows, share, height }: DensityMap): HTMLCanvasElement {
-  const picture = document.createElement("canvas");
-  [picture.width, picture.height] = [columns, rows];
-  const pen = picture.getContext("2d")!;
-  const image = pen.createImageData(columns, rows);
-  for (let i = 0; i < columns * rows; i++) {
-    if (Number.isNaN(height[i])) continue;
-    image.data.set([246, 240, 228, Math.round(205 * (1 - share[i]))], 4 * i);
-  }
-  pen.putImageData(image, 0, 0);
-  return picture;
 }

@@ -7,7 +7,7 @@ import { Button, IconButton, NameField, Segmented, Toggle, ValueField } from "..
 import { deleteKnots, editKnots, insertKnotBeside, lineOf, setJoin, writeHandle, type Side } from "../state/edits";
 import { currentKnot, selectLine, useSession } from "../state/session";
 import { useEdit } from "../state/useEdit";
-import { tagColour, tagsOf } from "../view/guides";
+import { tagColour, tagsOf } from "../state/guides";
 import { complaintOf } from "./params";
 
 /** More knots than this are not listed one by one. */

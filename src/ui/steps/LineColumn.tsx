@@ -32,7 +32,7 @@ import {
 import { useLaid } from "../state/laid";
 import { currentKnot, useSession } from "../state/session";
 import { useEdit } from "../state/useEdit";
-import { drawnLine } from "../view/guides";
+import { drawnLine } from "../state/guides";
 import { usePropChoices } from "../basket/prop-choices";
 import { ColumnHead } from "./ColumnHead";
 import { DressingLinks } from "./DressingLinks";

@@ -7,7 +7,7 @@ import { propsIn } from "@/core/place";
 import { preparedBounds, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
 import { lightVersionFor, MESH_FILES } from "../assets/bring-in";
-import { broughtFacts, isOddlySized, mendedSentences, UNITS } from "../prepare/brought";
+import { broughtFacts, isOddlySized, mendedSentences, UNITS } from "../assets/brought";
 import { PropPicture } from "../basket/PropPicture";
 import { Button, FilesInput } from "../kit";
 import { deleteProp, editProp, renameProp } from "../state/edits";

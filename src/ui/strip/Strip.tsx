@@ -9,7 +9,7 @@ import { lookOf } from "../assets/models";
 import { usePictureStore } from "../assets/pictures";
 import { Legend } from "../basket/Legend";
 import { useSize } from "../kit";
-import { guideOf } from "../view/guides";
+import { guideOf } from "../state/guides";
 import { useFindings } from "../state/results";
 import { useSession } from "../state/session";
 import { drawStrip } from "./draw";

@@ -10,7 +10,7 @@ import { preparedBounds, type Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { useResults } from "../state/results";
 import { useSession } from "../state/session";
-import { drawnLine } from "./guides";
+import { drawnLine } from "../state/guides";
 import { distanceToSee } from "./framing";
 import { boxAround } from "./placed";
 import { SURFACES } from "./Surfaces";

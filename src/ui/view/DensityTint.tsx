@@ -6,7 +6,7 @@ import { CanvasTexture, ClampToEdgeWrapping, Color, DoubleSide, ShaderMaterial, 
 import type { DensityMap } from "@/core/place";
 import { useScene } from "@/store";
 import { useSurfaceModel } from "../assets/surface-models";
-import { tintOf } from "../sheet/draw";
+import { tintOf } from "../assets/density-tint";
 import { usePlacements } from "../state/results";
 import { useSession } from "../state/session";
 import type { Surface } from "@/core/scene";

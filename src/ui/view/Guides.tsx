@@ -9,7 +9,7 @@ import { useScene } from "@/store";
 import { guideLinesOf } from "../state/edits";
 import { useLaid } from "../state/laid";
 import { useSession } from "../state/session";
-import { drawnLine, guideOf, markPositions, tagColour, taggedSpans, unbent } from "./guides";
+import { drawnLine, guideOf, markPositions, tagColour, taggedSpans, unbent } from "../state/guides";
 import { handleEnds } from "./handles";
 import { Knots, Points } from "./Knots";
 import { useBrush } from "./brush";

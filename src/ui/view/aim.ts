@@ -5,7 +5,7 @@ import type { Vec3 } from "@/core/math";
 import type { PropBounds } from "@/core/mesh";
 import type { DressingResult } from "@/engine/engine";
 import { millimetre } from "../state/edits";
-import { drawnLine, type DrawnLine } from "./guides";
+import { drawnLine, type DrawnLine } from "../state/guides";
 import type { Axis } from "./move-state";
 import { pick } from "./placed";
 import { SURFACES } from "./Surfaces";

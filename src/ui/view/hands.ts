@@ -21,7 +21,7 @@ import { finishDrawing, useDraw } from "./draw-state";
 import { caughtOn, KNOT } from "./caught";
 import { DrawingHand } from "./drawing-hand";
 import { beyondSide, boxSides, pullSide, type BoxSide } from "./box-sides";
-import { drawnLine, spanMiddles } from "./guides";
+import { drawnLine, spanMiddles } from "../state/guides";
 import { handleEnds } from "./handles";
 import { restMoving, typedDistance, typeDistance, useMove, type Axis } from "./move-state";
 import { addUnder, movePlacements, takenPlacements, wantedPlace, whyUnder, type HeldPlacements } from "./pegging";

@@ -6,7 +6,7 @@ import { useSceneStore } from "@/store";
 import { allKnots, editLine, insertKnot, lineOf } from "../state/edits";
 import { useResults } from "../state/results";
 import { selectLine, selectNothing, selectPlacements, useSession } from "../state/session";
-import { drawnLine, spanMiddles } from "./guides";
+import { drawnLine, spanMiddles } from "../state/guides";
 import type { Aim } from "./aim";
 import type { useMove } from "./move-state";
 

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { distance, type Vec3 } from "@/core/math";
 import { makeLine } from "@/core/line/testing";
-import { markPositions, taggedSpans, tagsOf } from "./guides";
+import { markPositions, taggedSpans, tagsOf } from "../state/guides";
 import { atDistance, onGrid, snapTargets } from "./snap";
 
 const coordinate = fc.double({ min: -50, max: 50, noNaN: true });

@@ -4,28 +4,9 @@
  */
 import { hitsFor } from "../../mesh";
 import type { Field } from "../where/over";
-import type { Reason, DensityMask, Spots } from "./density-mask";
-
-/** A grid of samples, rows of x, one behind the other. */
-export interface Sampled {
-  /** Corners of the box that the samples fill, metres. A sample lies in the middle of its cell. */
-  least: [number, number];
-  most: [number, number];
-  columns: number;
-  rows: number;
-  /** From 0, where nothing stands, to 1. */
-  share: Float32Array;
-  /** What takes most away there: an index into {@link REASONS}, or {@link NO_REASON}. */
-  reason: Uint8Array;
-}
-
-export interface DensityMap extends Sampled {
-  /** How high the highest field lies at each sample, metres; NaN where there is none. Rows of x along z. */
-  height: Float32Array;
-}
-
-export const REASONS: readonly Reason[] = ["outside", "paint", "mask", "slope", "height", "facing", "distance", "edge"];
-export const NO_REASON = 255;
+import { NO_REASON, REASONS, type DensityMap, type Sampled } from "./maps";
+import type { DensityMask } from "./density-mask";
+import type { Reason, Spots } from "./spots";
 
 /** So many samples at most, about. */
 const SAMPLES = 9216;

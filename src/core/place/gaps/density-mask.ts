@@ -8,25 +8,13 @@ import { Cells, Plan } from "../where/plan";
 import { colourShare, imageShare } from "./image-mask";
 import { NearestProp } from "./nearest-prop";
 import { paintedOn } from "./paint";
+import type { Reason, Spots } from "./spots";
 import { squaredToChain, type GuideLine } from "../../line";
 import type { Raster } from "../../image";
 import type { Placements } from "../placements";
 import type { Volume } from "../where/volume";
 import type { Field } from "../where/over";
 import type { Gaps, Masking } from "./schema";
-
-/** Places on a field with the normals there. */
-export interface Spots {
-  count: number;
-  /** World coordinates, metres: 3n. */
-  position: Float64Array;
-  normal: Float32Array;
-  /** The field's triangle that each lies on: n. */
-  triangle: Uint32Array;
-}
-
-/** What can keep a place free. */
-export type Reason = "walls" | "outside" | "paint" | "mask" | "slope" | "height" | "facing" | "distance" | "edge";
 
 interface Rule {
   reason: Reason;

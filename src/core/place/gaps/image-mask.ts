@@ -1,7 +1,7 @@
 /** Masks: pictures laid over a surface, by its texture coordinates or from above, and colours of its mesh's vertices. */
 import { weightsIn, type WorldMesh } from "../../mesh";
 import type { Raster } from "../../image";
-import type { Spots } from "./density-mask";
+import type { Spots } from "./spots";
 import type { ColourMask, ImageMask } from "./schema";
 
 /** The share that a mask gives each place; null where it says nothing, as without texture coordinates. */

@@ -6,7 +6,7 @@ import { APART, Darts, type Share } from "./darts";
 import { RING } from "./nearness";
 import { cellInTile, evenTile, inOrderOfLots } from "./tile";
 import type { Volume } from "../where/volume";
-import type { Growing } from "./sample-volume";
+import type { Growing } from "./samples";
 
 /** What is left free of a cell is looked for in so small parts of it. */
 const DEPTH = 0;

@@ -5,7 +5,8 @@
 import { CHANNEL, drawFrom, streamOf } from "../../math";
 import { sharesOf, type DensityMask } from "../gaps/density-mask";
 import { overKey, Slots } from "../slots";
-import { MAX_SAMPLES, pitchFor, sampleSurface, type Samples } from "./sample-surface";
+import { pitchFor, sampleSurface } from "./sample-surface";
+import { MAX_SAMPLES, type Samples } from "./samples";
 import { MOST_INSIDE } from "./sample-volume";
 import { extentOf, type Field } from "../where/over";
 import type { PropChoice } from "../what/what";

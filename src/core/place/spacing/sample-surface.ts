@@ -3,34 +3,18 @@
  * pattern, the distance and the seed alone; what is left out of them afterwards moves none.
  */
 import { CHANNEL, drawFrom, rotate, streamOf } from "../../math";
-import { distanceFor, evenOver, facetsOf, hitsFor, randomOver, risesOf, type Met, type Spread } from "../../mesh";
+import { distanceFor, evenOver, facetsOf, hitsFor, randomOver, joinOrdersOf, type Met, type Spread } from "../../mesh";
 import { LOCAL_BITS } from "../slots";
 import { standOf, type Field } from "../where/over";
 import { uvRows } from "./uv-rows";
 import { EVEN_INSIDE, PACKED, sampleVolume } from "./sample-volume";
+import { emptySamples, MAX_SAMPLES, type Samples } from "./samples";
 import type { Spacing } from "./schema";
-
-/** *Positions on a field*, before anything is left out of them. */
-export interface Samples {
-  count: number;
-  /** World coordinates, metres: 3n. */
-  position: Float64Array;
-  /** Unit normals of the triangles, in the world: 3n. */
-  normal: Float32Array;
-  /** The field's triangle that each lies on: n. */
-  triangle: Uint32Array;
-  /** What each is known by in its field, {@link LOCAL_BITS} bits, rising: n. */
-  id: Uint32Array;
-  /** In what order they join as they become more: n; null where all came at once. */
-  joinOrder: Float64Array | null;
-}
 
 /** A pattern's positions, `pitch` metres apart: the nearest two, or what a square of that size has on average. */
 type Pattern = (field: Field, pitch: number, params: Spacing, seed: number) => Samples;
 
 const LOCALS = 2 ** LOCAL_BITS;
-/** A field has at most so many positions. */
-export const MAX_SAMPLES = 2_000_000;
 /** Rows and columns of a grid are told apart by so many bits each. */
 const GRID_BITS = LOCAL_BITS / 2;
 const GRID = 2 ** GRID_BITS;
@@ -52,7 +36,7 @@ const PATTERNS: Readonly<Record<Spacing["pattern"], Pattern>> = {
   random: (field, pitch, _, seed) => {
     const { region } = field;
     const spread = randomOver(region, { density: 1 / (pitch * pitch) }, seed, MAX_SAMPLES, region.numbers);
-    const { joinOrder: rise, nth } = risesOf(region, spread, seed, region.numbers);
+    const { joinOrder: rise, nth } = joinOrdersOf(region, spread, seed, region.numbers);
     return fromSpread(field, spread, byArea(field, spread, nth), rise);
   },
   square: (field, pitch, params) => lattice(field, pitch, pitch, 0, params.heading),
@@ -208,15 +192,6 @@ function standing({ ground }: Field, points: Float64Array, names: Uint32Array, n
   }
   return samples;
 }
-
-const emptySamples = (count: number): Samples => ({
-  count,
-  position: new Float64Array(3 * count),
-  normal: new Float32Array(3 * count),
-  triangle: new Uint32Array(count),
-  id: new Uint32Array(count),
-  joinOrder: null,
-});
 
 /** Round each position as many as its threshold says, more of them near it; each on the nearest place of the mesh. */
 function clustered({ ground, tag }: Field, centres: Samples, params: Spacing, seed: number): Samples {

@@ -9,7 +9,7 @@ import { standOf, type Field } from "../where/over";
 import { cellsOf, eachCell, Insides, namesOf, OUT } from "./cells";
 import { evenInside } from "./even-inside";
 import type { Volume } from "../where/volume";
-import type { Samples } from "./sample-surface";
+import type { Growing, Samples } from "./samples";
 import type { Spacing } from "./schema";
 
 /** A volume has at most so many positions. */
@@ -25,16 +25,10 @@ export const EVEN_INSIDE = 0.74;
 /** The same of close packing. */
 export const PACKED = Math.SQRT2;
 
-/** Positions as they are found, in the volume's own coordinates. */
-export interface Growing {
-  position: number[];
-  local: number[];
-  joinOrder: number[];
-}
+/** A way of filling a volume. */
+type VolumePattern = (volume: Volume, pitch: number, seed: number, out: Growing) => void;
 
-type Way = (volume: Volume, pitch: number, seed: number, out: Growing) => void;
-
-const PATTERNS: Readonly<Record<Spacing["pattern"], Way>> = {
+const PATTERNS: Readonly<Record<Spacing["pattern"], VolumePattern>> = {
   even: evenInside,
   random,
   square: grid,

@@ -6,7 +6,7 @@ import { handlesOf, type BezierLine } from "@/core/line";
 import { add, dot, normalize, type Vec3 } from "@/core/math";
 import { startHistory } from "@/store/history";
 import { useSceneStore } from "@/store/scene-store";
-import { drawnLine, placeAt } from "../../view/guides";
+import { drawnLine, placeAt } from "../guides";
 import { addKnot, drawShape, finishDrawing, startDrawing, takeBackKnot } from "../../view/draw-state";
 import {
   addEdgeLine,

@@ -2,7 +2,7 @@
 import { toast } from "sonner";
 import { handlesOf, type Knot, type Line } from "@/core/line";
 import { add, lengthOf, scale, subtract, type Vec3 } from "@/core/math";
-import { spanMiddles } from "../../view/guides";
+import { spanMiddles } from "../guides";
 import { selectLine } from "../session";
 import { editLine, lineOf, scene } from "./common";
 import type { Draft } from "immer";

@@ -17,7 +17,7 @@ import {
 import type { Vec3 } from "@/core/math";
 import type { Dressing } from "@/core/place";
 import { freeName, newId, nextLineNumber, type Scene } from "@/core/scene";
-import { drawnLine } from "../../view/guides";
+import { drawnLine } from "../guides";
 import { selectDressing, selectLine, selectNothing } from "../session";
 import { dressingOf, lineOf, scene, store } from "./common";
 import { makeDressing, propsOf } from "./dressings";

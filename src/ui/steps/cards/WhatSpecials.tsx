@@ -6,7 +6,7 @@ import { useScene } from "@/store";
 import { AnyPicture, usePropChoices, usePropName } from "../../basket/prop-choices";
 import { Choose, Fold, IconButton } from "../../kit";
 import { editDressing } from "../../state/edits";
-import { tagsOf } from "../../view/guides";
+import { tagsOf } from "../../state/guides";
 import { ADD, StepNumber, type CardProps } from "../params";
 
 const SPECIALS = ["first", "last", "corner", "nthProp"] as const;

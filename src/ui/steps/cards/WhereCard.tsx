@@ -9,7 +9,7 @@ import { selectLine, selectSurface } from "../../state/session";
 import { cameraNow } from "../../view/CameraRig";
 import { addPlacementAt } from "../../view/pegging";
 import { startDrawing } from "../../view/draw-state";
-import { drawnLine } from "../../view/guides";
+import { drawnLine } from "../../state/guides";
 import { ADD, StepChoice, type CardProps } from "../params";
 import { GuideList } from "./GuideList";
 

@@ -7,7 +7,7 @@ import { Choose, Fold, IconButton, Toggle, ValueField } from "../../kit";
 import { dressingOf, editDressing } from "../../state/edits";
 import { useSession } from "../../state/session";
 import { useEdit } from "../../state/useEdit";
-import { drawnLine } from "../../view/guides";
+import { drawnLine } from "../../state/guides";
 import { Masks } from "./Masks";
 import { Painted } from "./Painted";
 import { ADD, StepNumber, StepRange, StepSwitch, type CardProps } from "../params";

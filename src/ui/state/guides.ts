@@ -9,7 +9,7 @@ import {
   type Polyline,
 } from "@/core/line";
 import type { Vec3 } from "@/core/math";
-import { trackOf } from "../state/laid";
+import { trackOf } from "./laid";
 
 export interface DrawnLine {
   curve: Curve;
