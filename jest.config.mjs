@@ -8,7 +8,7 @@ const config = {
   maxWorkers: "100%",
   // Looking a global up in the runner's sandbox is slow, and kernels do it in their innermost loops.
   sandboxInjectedGlobals: [
-    ...["Math", "Number", "Object", "Array", "Map", "Set", "ArrayBuffer", "Uint8Array", "Uint16Array"],
+    ...["Math", "Number", "Object", "Array", "ArrayBuffer", "Uint8Array", "Uint16Array"],
     ...["Int32Array", "Uint32Array", "Float32Array", "Float64Array"],
   ],
   testMatch: ["**/*.test.ts", "**/*.test.tsx"],

@@ -2,7 +2,7 @@
  * What dressings need of each other, and so in which order they are placed. Where they hang on each other in a circle, only
  * those count that stand earlier on the rail, for whatever they are needed.
  */
-import type { Dressing } from "@/core/place";
+import { kindOf, type Dressing } from "@/core/place";
 
 /** The dressings that one names, by what for. */
 export interface Wishes {
@@ -19,7 +19,7 @@ export function wishesOf({ id, where, fit, gaps }: Dressing): Wishes {
   return {
     under: fit.drop === "off" ? [] : others(fit.ontoProps),
     clear: fit.clear === "off" ? [] : others(fit.clearOf),
-    distance: where.kind === "along" ? [] : others(gaps.distances.map(({ to }) => to)),
+    distance: kindOf(where).ordered ? [] : others(gaps.distances.map(({ to }) => to)),
   };
 }
 

@@ -1,5 +1,5 @@
 /** Which meshes an evaluation asks for. */
-import { fieldIdsOf, propsIn, type Dressing } from "@/core/place";
+import { kindOf, fieldIdsOf, propsIn, type Dressing } from "@/core/place";
 import { wishesOf } from "./needs";
 import type { Scene, Surface } from "@/core/scene";
 
@@ -41,7 +41,7 @@ export function meshesWanted(scene: Scene): Set<string> {
   }
   for (const dressing of dressings) {
     const { fit, where, gaps } = dressing;
-    if (where.kind !== "along") {
+    if (!kindOf(where).ordered) {
       const named = new Set([...fieldIdsOf(where), ...gaps.distances.map(({ to }) => to)]);
       wantSurfaces(({ id }) => named.has(id));
       for (const { asset } of gaps.images) wanted.add(asset);

@@ -1,5 +1,5 @@
 /** Bare: a surface or an area that a dressing is to be spread over, and on which nothing stands. */
-import { fieldIdsOf } from "../place";
+import { kindOf, fieldIdsOf } from "../place";
 import { metres, say, thing, type Check, type Finding, type Sentence } from "./finding";
 
 export const bare: Check = {
@@ -7,7 +7,7 @@ export const bare: Check = {
   label: "Nothing on it",
   find({ dressing, placements }) {
     const { where, spacing } = dressing;
-    if (where.kind === "along" || where.kind === "loose") return [];
+    if (kindOf(where).ordered || !kindOf(where).ruled) return [];
     const slots = new Uint32Array(placements.fields.length);
     for (let i = 0; i < placements.count; i++) slots[placements.line[i]]++;
     const finding = (line: string, message: Sentence): Finding => ({
@@ -18,12 +18,12 @@ export const bare: Check = {
       count: 0,
       message,
     });
-    const stands = where.kind === "inside" ? "is inside" : "stands on";
+    const stands = kindOf(where).fills ? "is inside" : "stands on";
     return fieldIdsOf(where).flatMap((id): Finding[] => {
       const field = placements.fields.indexOf(id);
       if (field < 0) {
         const why =
-          where.kind === "over" && where.surfaces.length > 0
+          kindOf(where).onSurfaces && where.surfaces.length > 0
             ? whyNoSurface(where.areas)
             : "it is not closed, or has no inside";
         return [finding(id, say`Nothing ${stands} ${thing(id)}: ${why}.`)];

@@ -1,11 +1,12 @@
 /** Lost mask: a picture that is to say where things stand is not there or cannot be laid on. It is left out of account. */
+import { kindOf } from "../place";
 import { say, type Check } from "./finding";
 
 export const lostMask: Check = {
   name: "lost-mask",
   label: "Mask",
   find({ dressing, image, fields }) {
-    if (dressing.where.kind !== "over") return [];
+    if (!kindOf(dressing.where).onSurfaces) return [];
     const bare = [...fields.values()].some(({ uv }) => !uv);
     return dressing.gaps.images.flatMap(({ asset, name, project }) => {
       const lost = image(asset) ? null : "is missing or damaged";

@@ -1,4 +1,5 @@
 /** Off its surface: an offset or chance has moved what is spread over a surface to where that is no more. */
+import { kindOf } from "../place";
 import { say, metres, naming, props, type Check } from "./finding";
 import { isMovedAside, isStanding } from "./rows";
 import type { Met } from "../mesh";
@@ -13,7 +14,7 @@ export const offSurface: Check = {
     const { where, fit, variation } = dressing;
     const { positionOn, up, wanderOn, wanderUp } = variation;
     // What only rises or sinks has been asked to.
-    if (where.kind !== "over" || fit.drop !== "off" || !isMovedAside(dressing)) return [];
+    if (!kindOf(where).onSurfaces || fit.drop !== "off" || !isMovedAside(dressing)) return [];
     const [low, high] = positionOn ? up : [0, 0];
     const most = LEAST + (wanderOn ? wanderUp : 0) + Math.max(Math.abs(fit.up + low), Math.abs(fit.up + high));
     const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };

@@ -1,5 +1,5 @@
 /** Orphaned peg: a placement that was pegged by hand, whose slot is no longer there. The peg is kept. */
-import { keyOf } from "../place";
+import { kindOf, keyOf } from "../place";
 import { say, MAX_KEYS, type Check } from "./finding";
 
 export const orphanPeg: Check = {
@@ -10,7 +10,7 @@ export const orphanPeg: Check = {
     if (orphans.length === 0) return [];
     const keys = orphans.flatMap((k) => {
       const peg = dressing.pegs[k];
-      const guide = dressing.where.kind === "along" ? line(peg.line) : undefined;
+      const guide = kindOf(dressing.where).ordered ? line(peg.line) : undefined;
       return guide ? [keyOf(guide.number, peg.slot)] : [];
     });
     const first = dressing.pegs[orphans[0]].line;

@@ -1,6 +1,6 @@
 /** Outside its area or volume: what was moved by hand or by an offset to where no outline, or no wall, has it. */
 import { sizeOf } from "../mesh";
-import { FLAG, Plan } from "../place";
+import { kindOf, FLAG, Plan } from "../place";
 import { say, metres, naming, props, type Check, type Checked } from "./finding";
 import { isMovedAside, isStanding } from "./rows";
 
@@ -28,7 +28,7 @@ export const outside: Check = {
         dressing: dressing.id,
         ...naming(p, members),
         worst,
-        message: say`${props(members.length)} ${members.length === 1 ? "stands" : "stand"} outside the ${dressing.where.kind === "inside" ? "volume" : "area"}, by up to ${metres(worst)}.`,
+        message: say`${props(members.length)} ${members.length === 1 ? "stands" : "stand"} outside the ${kindOf(dressing.where).fills ? "volume" : "area"}, by up to ${metres(worst)}.`,
         mend: "leave-blank",
       },
     ];
@@ -44,7 +44,7 @@ function withinOf({
   box,
 }: Checked): ((x: number, y: number, z: number, i: number) => number) | null {
   const { where } = dressing;
-  if (where.kind === "inside") {
+  if (kindOf(where).fills) {
     // Where positions are found they lie inside: only what has been moved since can be beyond the walls.
     const { fit } = dressing;
     const moved = isMovedAside(dressing) || fit.up !== 0 || fit.drop !== "off" || dressing.variation.positionOn;
@@ -59,7 +59,7 @@ function withinOf({
       return far <= Math.max(...sizeOf(bounds)) * p.scale[3 * i] ? 0 : far;
     };
   }
-  if (where.kind !== "over" || (where.areas.length === 0 && where.holes.length === 0)) return null;
+  if (!kindOf(where).onSurfaces || (where.areas.length === 0 && where.holes.length === 0)) return null;
   const guides = (ids: readonly string[]) => ids.flatMap((id) => line(id) ?? []);
   const plan = Plan.of(guides(where.areas), guides(where.holes));
   return plan && ((x, _, z) => (plan.contains(x, z) ? 0 : plan.toEdge(x, z, Infinity)));

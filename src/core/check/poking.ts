@@ -3,7 +3,7 @@
  * is looked for after them, and rests now and then.
  */
 import type { Body, BodyMatrix } from "../mesh";
-import { placingMatrix, type Dressing, type Placements } from "../place";
+import { kindOf, placingMatrix, type Dressing, type Placements } from "../place";
 import { isStanding } from "./rows";
 import { list, metres, naming, props, say, type Finding, type Mend } from "./finding";
 import type { Work } from "../graph";
@@ -82,7 +82,9 @@ export function* poking(
 function betterStand({ where, stance, fit }: Poked): Mend | null {
   if (fit.drop === "down") return fit.dropBy === "footprint" && fit.dropRest === "highest" ? null : "rest-highest";
   const leans = stance.up === "normal" && stance.upBy === 1;
-  return where.kind === "over" && where.surfaces.length > 0 && fit.drop === "off" && !leans ? "up-from-normal" : null;
+  return kindOf(where).onSurfaces && where.surfaces.length > 0 && fit.drop === "off" && !leans
+    ? "up-from-normal"
+    : null;
 }
 
 /** What is bent along its line is another mesh than its prop's. */

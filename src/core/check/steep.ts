@@ -1,7 +1,7 @@
 /** Steeper than allowed: what was put by hand where the surface is steeper than the gaps have it. */
 import { say, naming, props, type Check } from "./finding";
 import { isStanding } from "./rows";
-import { FLAG } from "../place";
+import { kindOf, FLAG } from "../place";
 import { formatValue } from "../schema";
 import type { Met } from "../mesh";
 
@@ -13,7 +13,7 @@ export const steep: Check = {
   label: "Too steep",
   find({ dressing, placements: p, fields }) {
     const { slopeOn, slope, slopeSoft } = dressing.gaps;
-    if (dressing.where.kind !== "over" || !slopeOn) return [];
+    if (!kindOf(dressing.where).onSurfaces || !slopeOn) return [];
     const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
     const normal = new Float64Array(3);
     const members: number[] = [];

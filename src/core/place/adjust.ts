@@ -2,6 +2,7 @@
  * The stage in which placements see each other and the world: dropped onto ground, kept clear, bent and clipped. Each step
  * gives copies of what it changes, and what came in where it has nothing to do.
  */
+import { kindOf } from "./where/kinds";
 import { composeInto, type Parts, type Placed } from "./compose";
 import { keepClear, type Push } from "./fit/clear";
 import { dropInto, type Beneath } from "./fit/drop";
@@ -55,7 +56,7 @@ export function adjusted(
   let now: Changed & { slots: Slots } = { placed: standing, flags, slots };
   const beneath = beneathOf(dressing, from, choice);
   const dropping = pick(fit, DROPPING);
-  const asGroup = where.kind === "loose" && fit.dropAs === "group";
+  const asGroup = !kindOf(where).ruled && fit.dropAs === "group";
   if (beneath) now = { ...ask.step(dropStep, now.placed, now.flags, slots, parts, dropping, beneath, asGroup), slots };
   if (fit.clear !== "off") {
     const clearing = pick(fit, CLEARING);

@@ -1,11 +1,16 @@
 /** Anchors along lines: the slots of all lines and rows, with what the artist pegged. */
-import { step, type Ask } from "../graph";
+import { step } from "../graph";
+import { pick } from "../schema";
+import { framesAt } from "./frames";
+import { known } from "./sources";
+import type { Moves } from "./frames";
+import type { Host } from "./hosts";
+import type { Slots } from "./slots";
 import { inRows } from "./fit/rows";
-import { pegged, type Pegged } from "./pegs";
+import { pegged } from "./pegs";
 import { spacing } from "./spacing/spacing";
 import type { GuideLine } from "../line";
 import type { Dressing } from "./schema";
-import type { Hold } from "./stance/stance";
 import type { PropChoice } from "./what/what";
 
 const spacingStep = step(
@@ -22,30 +27,29 @@ const spacingStep = step(
 );
 const rowsStep = step("rows", inRows);
 const pegsStep = step("pegs", pegged);
+const framesStep = step(
+  "frames",
+  (lines: readonly GuideLine[], slots: Slots, hold: Parameters<typeof framesAt>[2], moves: Moves) =>
+    framesAt(lines, slots, hold, moves),
+);
 
 /** For ways of spacing that do not look at how far props reach. */
 const NO_REACHES = new Float64Array(0);
 
-/**
- * @param rules what the rules choose from
- * @param choice the same and what pegs ask for besides
- */
-export function anchorsAlong(
-  ask: Pick<Ask, "step">,
-  { what, spacing: params, fit, pegs }: Dressing,
-  lines: readonly GuideLine[],
-  rules: PropChoice,
-  choice: PropChoice,
-  hold: Hold,
-): Pegged {
-  const endToEnd = params.by === "end";
-  // How far props reach only matters to where slots lie where they are laid by it.
-  const usesReach = endToEnd || params.inside || (params.anew && rules.corner !== null);
-  const reaches = usesReach ? hold.reaches.subarray(0, 2 * rules.props.length) : null;
-  const clip = fit.clip && endToEnd;
-  const bent = fit.bend && endToEnd;
-  const ruled = ask.step(spacingStep, lines, rules, params, what.cornerAngle, reaches, clip, bent);
-  const { rows, stagger } = fit;
-  const all = ask.step(rowsStep, ruled, { rows, stagger }, lines, rules, endToEnd);
-  return ask.step(pegsStep, all, pegs, lines, choice);
-}
+export const along: Host = {
+  anchors(ask, { where, what, spacing: params, fit, pegs }, from, { rules, choice, hold }) {
+    const lines = [...known(where.lines, (id) => from.guide(id)).values()];
+    const endToEnd = params.by === "end";
+    // How far props reach only matters to where slots lie where they are laid by it.
+    const usesReach = endToEnd || params.inside || (params.anew && rules.corner !== null);
+    const reaches = usesReach ? hold.reaches.subarray(0, 2 * rules.props.length) : null;
+    const clip = fit.clip && endToEnd;
+    const bent = fit.bend && endToEnd;
+    const ruled = ask.step(spacingStep, lines, rules, params, what.cornerAngle, reaches, clip, bent);
+    const { rows, stagger } = fit;
+    const all = ask.step(rowsStep, ruled, { rows, stagger }, lines, rules, endToEnd);
+    return { lines, fields: [], masks: [], ...ask.step(pegsStep, all, pegs, lines, choice) };
+  },
+  frames: (ask, { lines, slots }, hold, moves) =>
+    ask.step(framesStep, lines, slots, pick(hold, ["up", "aim", "forwardFirst"]), moves),
+};

@@ -29,7 +29,8 @@ export {
   tagOfKey,
 } from "./slots";
 export { tagsOf } from "./where/over";
-export { fieldIdsOf, LOOSE } from "./where/schema";
+export { fieldIdsOf, kindOf } from "./where/kinds";
+export { LOOSE } from "./where/schema";
 export { Space, Volume } from "./where/volume";
 export { Plan } from "./where/plan";
 export { entrySchema, ownSchema, propsIn, type Entry } from "./what/schema";

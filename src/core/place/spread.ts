@@ -1,10 +1,12 @@
 /** Anchors over surfaces and areas, inside volumes and loose: what the gaps leave free of them, spacing and pegs. */
+import { kindOf } from "./where/kinds";
 import { step, type Ask } from "../graph";
 import { densityMaskOf, type DensityMask, type MaskSources } from "./gaps/density-mask";
 import { MASKING } from "./gaps/schema";
-import type { Pegged } from "./pegs";
 import { peggedKeys, peggedOver } from "./pegs-over";
 import { pick } from "../schema";
+import { framesOver } from "./frames-over";
+import type { Host } from "./hosts";
 import { known, type Sources } from "./sources";
 import { over } from "./spacing/over";
 import { fieldsOf, type Field } from "./where/over";
@@ -30,17 +32,32 @@ const samplesStep = step(
   ) => over(fields, params, { choice, masks, seed, pegged }),
 );
 const pegsStep = step("pegs", peggedOver);
+const framesStep = step("frames", framesOver);
 
-/** Where: the surfaces, areas and volumes. */
-export function fieldsUnder(ask: Pick<Ask, "step">, { where }: Dressing, from: Sources): readonly Field[] {
-  const outlines = known([...where.areas, ...where.holes], (id) => from.guide(id));
-  const surfaces = known(where.surfaces, (id) => from.surface(id));
-  const volumes = known(where.volumes, (id) => from.volume(id));
-  return ask.step(fieldsStep, where, surfaces, outlines, volumes);
-}
+export const spread: Host = {
+  anchors(ask, dressing, from, { rules, choice }) {
+    const { where, spacing, variation, pegs } = dressing;
+    const fields = ask.step(fieldsStep, where, {
+      guides: known(kindOf(where).lines(where), (id) => from.guide(id)),
+      surfaces: known(where.surfaces, (id) => from.surface(id)),
+      volumes: known(where.volumes, (id) => from.volume(id)),
+    });
+    const masks = masksOn(ask, dressing, fields, from);
+    const kept = ask.step(keptStep, pegs, fields);
+    const ruled = kindOf(where).ruled ? fields : NO_FIELDS;
+    const all = ask.step(samplesStep, ruled, spacing, rules, masks, variation.seed, kept);
+    return { lines: [], fields, masks, ...ask.step(pegsStep, all, pegs, fields, choice) };
+  },
+  frames(ask, { fields, slots }, hold, moves, { stance: { forward, thing }, variation: { seed } }, from) {
+    const faced = thing !== null && from.guide(thing) ? [thing] : from.lines();
+    const lines = forward === "line" ? [...known(faced, (id) => from.guide(id)).values()] : [];
+    const own = forward === "random" ? seed : 0;
+    return ask.step(framesStep, fields, slots, pick(hold, ["up", "aim", "spread"]), moves, lines, own);
+  },
+};
 
 /** Gaps: how full each field is where. */
-export function masksOn(
+function masksOn(
   ask: Pick<Ask, "step">,
   { gaps }: Dressing,
   fields: readonly Field[],
@@ -57,22 +74,6 @@ export function masksOn(
     ),
   };
   return ask.step(masksStep, pick(gaps, MASKING), fields, sources);
-}
-
-/** Spacing: the slots on all fields, without those that the gaps leave out, with what the artist pegged. */
-export function anchorsOver(
-  ask: Pick<Ask, "step">,
-  { where, spacing, variation, pegs }: Dressing,
-  fields: readonly Field[],
-  masks: readonly DensityMask[],
-  rules: PropChoice,
-  choice: PropChoice,
-): Pegged {
-  // Loose placements are all put there by hand.
-  const ruled = where.kind === "loose" ? NO_FIELDS : fields;
-  const kept = ask.step(keptStep, pegs, fields);
-  const all = ask.step(samplesStep, ruled, spacing, rules, masks, variation.seed, kept);
-  return ask.step(pegsStep, all, pegs, fields, choice);
 }
 
 const NO_FIELDS: readonly Field[] = [];

@@ -2,7 +2,7 @@
 /** The sheet: what a dressing is spread over, seen from above, as the second place to work. */
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { add, rotate, scale, type Vec3 } from "@/core/math";
-import type { Dressing, Placements } from "@/core/place";
+import { kindOf, type Dressing, type Placements } from "@/core/place";
 import { placingBounds, type Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { lookOf, type Model } from "../assets/models";
@@ -57,9 +57,9 @@ const NO_MODELS: readonly { surface: Surface; model: Model }[] = [];
 function useOwnModels({ where }: Dressing): readonly { surface: Surface; model: Model }[] {
   const surfaces = useScene((scene) => scene.surfaces);
   const own = useMemo(() => {
-    const named = where.kind === "over" ? where.surfaces : [];
+    const named = kindOf(where).onSurfaces ? where.surfaces : [];
     return surfaces.filter(({ id }) => named.includes(id));
-  }, [surfaces, where.kind, where.surfaces]);
+  }, [surfaces, where]);
   const found = useSurfaceModels(own);
   return found.length > 0 ? found : NO_MODELS;
 }
@@ -68,8 +68,8 @@ function useOwnModels({ where }: Dressing): readonly { surface: Surface; model: 
 function useSpaces({ where }: Dressing): Vec3[][] {
   const surfaces = useScene((scene) => scene.surfaces);
   const own = useMemo(
-    () => (where.kind === "inside" ? surfaces.filter(({ id }) => where.volumes.includes(id)) : []),
-    [surfaces, where.kind, where.volumes],
+    () => (kindOf(where).fills ? surfaces.filter(({ id }) => where.volumes.includes(id)) : []),
+    [surfaces, where],
   );
   const found = useSurfaceModels(own);
   return useMemo(
@@ -255,7 +255,7 @@ function Facts({ dressing, placements }: SheetProps) {
     return n;
   }, [placements]);
   const free = useMemo(() => freeArea(placements), [placements]);
-  const inside = dressing.where.kind !== "over";
+  const inside = !kindOf(dressing.where).onSurfaces;
   const hasUvs = useHasUvs(dressing);
   const by = useSession((session) => (hasUvs ? session.sheetBy : "above"));
   return (

@@ -4,7 +4,7 @@
  */
 import { PROP_DRAG } from "../basket/Basket";
 import { subtract, type Vec3 } from "@/core/math";
-import { densityAt, type Dressing, type Fullness } from "@/core/place";
+import { kindOf, densityAt, type Dressing, type Fullness } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { addOutlineShape, fieldOf, millimetre, swapPlacements } from "../state/edits";
@@ -116,7 +116,7 @@ export class SheetHands {
       if (!was) selectPlacements(dressing.id, [key], event.shiftKey);
       const placements = takenPlacements({ dressing: dressing.id, key });
       this.#held = { kind: "peg", at, placements, key, more: event.shiftKey && was, begun: false };
-    } else this.#held = { kind: "shape", at, selects: event.shiftKey || dressing.where.kind !== "over" };
+    } else this.#held = { kind: "shape", at, selects: event.shiftKey || !kindOf(dressing.where).onSurfaces };
   };
 
   get #paints(): boolean {
@@ -279,7 +279,7 @@ export class SheetHands {
     if (scene.charts) return void addPlacementAt(point, this.#fieldAt(at) ?? undefined);
     const [x, y, z] = point;
     // In a volume as high as what there is, on average.
-    const inside = dressing.where.kind !== "over";
+    const inside = !kindOf(dressing.where).onSurfaces;
     addPlacementAt(inside ? [x, millimetre(middleHeight(scene.placements)), z] : [x, y, z]);
   }
 

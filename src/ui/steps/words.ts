@@ -1,6 +1,6 @@
 /** A dressing in words: one sentence for the whole, one short summary for each step. */
 import { formatValue } from "@/core/schema";
-import { fieldIdsOf, type Dressing, type Placements, type StepName } from "@/core/place";
+import { kindOf, fieldIdsOf, type Dressing, type Placements, type StepName } from "@/core/place";
 import { type Scene } from "@/core/scene";
 
 /** A piece of the sentence; one with a step can be clicked to open it. */
@@ -32,13 +32,13 @@ const fieldNames = ({ where }: Dressing, { surfaces, lines }: Scene): string[] =
 /** Where the props are, with the word before it. */
 function whereWords(dressing: Dressing, scene: Scene): { lead: string; text: string } {
   const { where } = dressing;
-  if (where.kind === "along") {
+  if (kindOf(where).ordered) {
     const lines = lineNames(dressing, scene);
     return { lead: " along ", text: lines.length > 0 ? listed(lines) : "no line yet" };
   }
   const fields = fieldNames(dressing, scene);
-  if (where.kind === "loose") return { lead: " ", text: "by hand" };
-  if (where.kind === "inside") return { lead: " inside ", text: fields.length > 0 ? listed(fields) : "no volume yet" };
+  if (!kindOf(where).ruled) return { lead: " ", text: "by hand" };
+  if (kindOf(where).fills) return { lead: " inside ", text: fields.length > 0 ? listed(fields) : "no volume yet" };
   if (fields.length === 0) return { lead: " over ", text: "no surface yet" };
   const areas = where.surfaces.length > 0 ? namesOf(where.areas, scene.lines) : [];
   const holes = namesOf(where.holes, scene.lines);
@@ -80,7 +80,7 @@ function specialWords({ what, where }: Dressing, scene: Scene): Phrase[] {
     ...what.tagged.map(({ tag, prop }): [string | null, string] => [prop, `on ${tag}`]),
   ];
   const nth: [id: string | null, where: string] = [what.nthProp, `every ${ordinal(what.nth)}`];
-  const places = where.kind === "along" ? [...alongLines, nth] : [nth];
+  const places = kindOf(where).ordered ? [...alongLines, nth] : [nth];
   const byProp = new Map<string, string[]>();
   for (const [id, where] of places) {
     const name = [...scene.props, ...scene.mixes].find((one) => one.id === id)?.name;
@@ -108,7 +108,7 @@ function inWords(chance: number): string {
 export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
   const { stance } = dressing;
   const place = whereWords(dressing, scene);
-  const along = dressing.where.kind === "along";
+  const along = kindOf(dressing.where).ordered;
   const mixed = dressing.what.order === "mixed";
   const phrases: Phrase[] = [
     { text: MEETS[stance.meetsUp] },
@@ -160,9 +160,9 @@ function spacingWords({ spacing }: Dressing): string {
 
 /** How many there are over a surface or inside a volume, and in which pattern. */
 function spreadWords({ where, spacing, pegs }: Dressing): string {
-  if (where.kind === "loose") return `one by one, ${pegs.filter(({ added }) => added).length} in all`;
+  if (!kindOf(where).ruled) return `one by one, ${pegs.filter(({ added }) => added).length} in all`;
   const { pattern, amount, count, distance, perArea, perVolume, clusters } = spacing;
-  const inside = where.kind === "inside";
+  const inside = kindOf(where).fills;
   const rows = inside
     ? { square: "in a grid", hexagonal: "packed" }
     : { square: "in squares", hexagonal: "in hexagons" };
@@ -180,10 +180,10 @@ function spreadWords({ where, spacing, pegs }: Dressing): string {
 /** What gives up along a line or over a surface; what means nothing there goes by the world. */
 function upWords({ stance, where }: Dressing): string {
   const { up, upBy } = stance;
-  if (where.kind === "loose" && up === "normal") return UP_FROM.world;
-  const meant = where.kind === "along" || ["world", "normal", "point"].includes(up);
+  if (!kindOf(where).ruled && up === "normal") return UP_FROM.world;
+  const meant = kindOf(where).ordered || ["world", "normal", "point"].includes(up);
   if (!meant) return UP_FROM.world;
-  if (up === "normal" && where.kind === "inside") return "the middle";
+  if (up === "normal" && kindOf(where).fills) return "the middle";
   return up === "normal" && upBy < 1 ? `${formatValue(upBy, "share")} of the surface` : UP_FROM[up];
 }
 
@@ -227,7 +227,7 @@ function groundWords({ fit }: Dressing): string {
 function fitWords(dressing: Dressing): string {
   const { fit } = dressing;
   const parts = [groundWords(dressing), offsetWords(dressing)];
-  if (dressing.where.kind !== "along") {
+  if (!kindOf(dressing.where).ordered) {
     if (fit.clear !== "off") parts.push("kept clear");
     return parts.filter((part) => part !== "").join(", ");
   }
@@ -243,8 +243,8 @@ function fitWords(dressing: Dressing): string {
 /** Where on a surface nothing stands. */
 function limitWords({ gaps, where }: Dressing): string[] {
   const parts: string[] = [];
-  const inside = where.kind === "inside";
-  if (where.kind === "loose") return parts;
+  const inside = kindOf(where).fills;
+  if (!kindOf(where).ruled) return parts;
   const range = ([low, high]: readonly [number, number], write: (value: number) => string) =>
     `${write(low)} to ${write(high)}`;
   if (gaps.slopeOn && !inside) parts.push(`slopes of ${range(gaps.slope, degrees)} only`);
@@ -265,8 +265,8 @@ function gapWords(dressing: Dressing): string {
   const { gaps, where } = dressing;
   const parts: string[] = [];
   if (gaps.chance > 0) parts.push(`${inWords(gaps.chance)} blank`);
-  if (where.kind === "inside" && gaps.walls > 0) parts.push(`${metres(gaps.walls)} kept from the walls`);
-  if (where.kind !== "along") return [...parts, ...limitWords(dressing), ...mostWords(gaps)].join(", ");
+  if (kindOf(where).fills && gaps.walls > 0) parts.push(`${metres(gaps.walls)} kept from the walls`);
+  if (!kindOf(where).ordered) return [...parts, ...limitWords(dressing), ...mostWords(gaps)].join(", ");
   if (gaps.runsOn) parts.push("runs of blanks");
   if (gaps.stretches.length > 0) {
     parts.push(gaps.stretches.length === 1 ? "a stretch held open" : `${gaps.stretches.length} stretches held open`);
@@ -321,12 +321,11 @@ export function summaries(
   const shown = placements ? placements.count - placements.blanks : 0;
   const { kind } = dressing.where;
   return {
-    where:
-      kind !== "along"
-        ? whereWords(dressing, scene).text
-        : lines.length === 0
-          ? "no line yet"
-          : `${lines.length === 1 ? lines[0] : `${lines.length} lines`}${placements ? ` · ${metres(length)}` : ""}`,
+    where: !kindOf({ kind }).ordered
+      ? whereWords(dressing, scene).text
+      : lines.length === 0
+        ? "no line yet"
+        : `${lines.length === 1 ? lines[0] : `${lines.length} lines`}${placements ? ` · ${metres(length)}` : ""}`,
     what: propNames(dressing, scene),
     spacing: placements
       ? `${placements.count.toLocaleString("en")} slots · ${shown.toLocaleString("en")} shown`

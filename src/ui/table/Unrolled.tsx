@@ -1,6 +1,6 @@
 "use client";
 /** Below the view: the strip of a dressing that runs along lines, the sheet of one that is spread. */
-import type { Dressing } from "@/core/place";
+import { kindOf, type Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Sheet } from "../sheet/Sheet";
 import { usePlacements } from "../state/results";
@@ -25,7 +25,7 @@ export function Unrolled() {
   const placements = usePlacements(dressing?.id ?? null);
   return (
     <footer
-      aria-label={dressing && dressing.where.kind !== "along" ? "Sheet" : "Strip"}
+      aria-label={dressing && !kindOf(dressing.where).ordered ? "Sheet" : "Strip"}
       className="grid h-full min-h-0 grid-cols-[312px_1fr_188px] border-t border-linen-2 bg-linen-0"
     >
       {dressing && placements && placements.fields.length > 0 ? (

@@ -1,7 +1,7 @@
 "use client";
 /** What can be done in the view with the tool or the selection at hand, how far something has been moved, and the box being drawn. */
 import { hasKnots, laidSchema, LINE_KINDS } from "@/core/line";
-import { fieldIdsOf, type Dressing } from "@/core/place";
+import { kindOf, fieldIdsOf, type Dressing } from "@/core/place";
 import { describeChoice } from "@/core/schema";
 import { useScene } from "@/store";
 import { Choose } from "../kit";
@@ -101,7 +101,9 @@ export function Hint() {
   const drawProp = useSession((session) => session.drawProp);
   const selected = useSession((session) => session.dressing);
   const spread = useScene((scene) => scene.dressings.some(({ id, where }) => id === selected && hasFields(where)));
-  const inside = useScene((scene) => scene.dressings.some(({ id, where }) => id === selected && where.kind !== "over"));
+  const inside = useScene((scene) =>
+    scene.dressings.some(({ id, where }) => id === selected && !kindOf(where).onSurfaces),
+  );
   const laid = useDraw((draw) => draw.laid);
   const moving = useMove((move) => move.distance);
   const box = useScene((scene) =>

@@ -1,5 +1,6 @@
 "use client";
 /** What floats over the view: tools, saved views, how props are shown, honest counts, and what the pointer is on. */
+import { kindOf } from "@/core/place";
 import { Ellipsis, Plus } from "lucide-react";
 import { useState } from "react";
 import { freeName, newId } from "@/core/scene";
@@ -37,7 +38,7 @@ function Tools() {
   const tool = useSession((session) => session.tool);
   const selected = useSession((session) => session.dressing);
   const spread = useScene((scene) =>
-    scene.dressings.some(({ id, where }) => id === selected && where.kind === "over" && where.surfaces.length > 0),
+    scene.dressings.some(({ id, where }) => id === selected && kindOf(where).onSurfaces && where.surfaces.length > 0),
   );
   const paints = spread || tool === "paint";
   return (

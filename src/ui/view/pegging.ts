@@ -1,6 +1,6 @@
 /** Placements that are spread over surfaces or fill volumes, moved and added by hand in the view. */
 import { add, rotate, subtract, type Quat, type Vec3 } from "@/core/math";
-import { densityAt, fieldIdsOf, LOOSE, type Dressing } from "@/core/place";
+import { kindOf, densityAt, fieldIdsOf, LOOSE, type Dressing } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { boxOf } from "../assets/surface-models";
@@ -29,7 +29,7 @@ const scene = (): Scene => useSceneStore.getState().history.scene;
 export function spreadDressing(): Dressing | null {
   const { dressing, focus } = useSession.getState();
   const found = dressing === null || focus.kind !== "dressing" ? undefined : dressingOf(scene(), dressing);
-  return found && found.where.kind !== "along" ? found : null;
+  return found && !kindOf(found.where).ordered ? found : null;
 }
 
 /** What a press on a placement takes hold of: all that are selected, where it is one of them. */
@@ -46,7 +46,7 @@ export function takenPlacements(hit: { dressing: string; key: number } | null): 
     if (keys.has(key[i])) from.set(key[i], [0, 1, 2].map((k) => origin[k] + position[3 * i + k]) as unknown as Vec3);
   }
   const start = from.get(hit.key);
-  const free = dressing.where.kind === "inside";
+  const free = kindOf(dressing.where).fills;
   return start ? { kind: "placements", dressing: dressing.id, field, free, start, from } : null;
 }
 
@@ -97,11 +97,11 @@ export function whyUnder(aim: Aim): Pick<Why, "dressing" | "reason" | "share"> |
 /** Adds one placement of the selected dressing where the pointer is; false where it has no surface there. */
 export function addUnder(aim: Aim): boolean {
   const where = spreadDressing()?.where;
-  if (where?.kind === "loose") {
+  if (where && !kindOf(where).ruled) {
     const point = aim.ground();
     return point !== null && addPlacementAt(point);
   }
-  if (where?.kind === "inside") return addInside(aim, where.volumes);
+  if (where && kindOf(where).fills) return addInside(aim, where.volumes);
   const { surfaces = [], areas = [] } = where ?? {};
   const field = surfaces.length > 0 ? surfaces.find((id) => aim.on(id) !== null) : areas[0];
   const point = field === undefined ? null : (aim.on(field) ?? aim.ground());

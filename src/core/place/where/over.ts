@@ -6,7 +6,8 @@ import { hasInside, outlineOf, Plan } from "./plan";
 import { Volume } from "./volume";
 import { where } from "./where";
 import type { GuideLine } from "../../line";
-import { fieldIdsOf, LOOSE, type Where } from "./schema";
+import { fieldIdsOf } from "./kinds";
+import { LOOSE, type Where } from "./schema";
 
 /** *One surface, or one area that has none, that props are spread over; or one volume that they fill.* */
 export interface Field {
@@ -55,33 +56,47 @@ export function tagsOf(where: Where): Map<string, number> {
   return tags;
 }
 
-/** The fields in the dressing's own order, without what is gone; outlines of lines that are open or have gone count for nothing. */
-export function fieldsOf(
-  params: Where,
-  surfaces: ReadonlyMap<string, WorldMesh>,
-  guides: ReadonlyMap<string, GuideLine>,
-  volumes: ReadonlyMap<string, Volume>,
-): Field[] {
+/** What fields are made of: the scene's surfaces, volumes and lines that a Where names, by their ids. */
+export interface FieldSources {
+  surfaces: ReadonlyMap<string, WorldMesh>;
+  volumes: ReadonlyMap<string, Volume>;
+  guides: ReadonlyMap<string, GuideLine>;
+}
+
+/** What a field is before its tag is known. */
+type Bare = Omit<Field, "id" | "tag" | "region">;
+
+/** The fields of each kind of Where in the dressing's own order, without what is gone; none along lines. */
+const FIELDS: Readonly<Record<Where["kind"], (params: Where, sources: FieldSources) => Bare[]>> = {
+  along: () => [],
+  over: surfacesAndAreas,
+  inside: (_, { volumes }) =>
+    [...volumes.values()].flatMap((volume) =>
+      volume.cubic > 0 ? [{ ground: volume.ground, plan: null, volume, free: true }] : [],
+    ),
+  loose: () => [
+    { ground: new WorldMesh(LOOSE, NOWHERE, Uint32Array.of(0, 0, 0)), plan: null, volume: null, free: true },
+  ],
+};
+
+export function fieldsOf(params: Where, sources: FieldSources): Field[] {
+  const tags = tagsOf(params);
+  return FIELDS[params.kind](params, sources).flatMap((bare) => {
+    const tag = tags.get(bare.ground.id);
+    return tag === undefined ? [] : [{ ...bare, id: bare.ground.id, tag, region: regionOf(bare.ground, bare.plan) }];
+  });
+}
+
+/** Surfaces within areas, or areas by themselves; outlines of lines that are open or have gone count for nothing. */
+function surfacesAndAreas(params: Where, { surfaces, guides }: FieldSources): Bare[] {
   const areas = where({ lines: params.areas }, guides).filter(hasInside);
   const holes = where({ lines: params.holes }, guides);
-  const tags = tagsOf(params);
-  const field = (ground: WorldMesh, plan: Plan | null, volume: Volume | null = null): Field[] => {
-    const tag = tags.get(ground.id);
-    return tag === undefined
-      ? []
-      : [{ id: ground.id, tag, ground, plan, volume, free: volume !== null, region: regionOf(ground, plan) }];
-  };
-  const meshes = (ids: readonly string[]) => [...new Set(ids)].flatMap((id) => surfaces.get(id) ?? []);
-  if (params.kind === "loose")
-    return [{ ...field(new WorldMesh(LOOSE, NOWHERE, Uint32Array.of(0, 0, 0)), null)[0], free: true }];
-  if (params.kind === "inside") {
-    return [...volumes.values()].flatMap((volume) => (volume.cubic > 0 ? field(volume.ground, null, volume) : []));
-  }
-  if (params.surfaces.length === 0) return areas.flatMap((line) => field(flatUnder(line), Plan.of([line], holes)));
+  const bare = (ground: WorldMesh, plan: Plan | null): Bare => ({ ground, plan, volume: null, free: false });
+  if (params.surfaces.length === 0) return areas.map((line) => bare(flatUnder(line), Plan.of([line], holes)));
   // Outlines that were asked for and have gone leave nothing, rather than everything.
   if (params.areas.length > 0 && areas.length === 0) return [];
   const plan = Plan.of(areas, holes);
-  return meshes(params.surfaces).flatMap((ground) => field(ground, plan));
+  return [...surfaces.values()].map((ground) => bare(ground, plan));
 }
 
 /** What loose placements have for a mesh. */

@@ -27,11 +27,3 @@ export type Where = z.infer<typeof whereSchema>;
 
 /** What pegs of loose placements name instead of a surface. */
 export const LOOSE = "loose";
-
-/** The ids of what props are spread over or fill: volumes, surfaces, or areas where there are none; none along lines. */
-export function fieldIdsOf({ kind, surfaces, areas, volumes }: Where): readonly string[] {
-  if (kind === "along") return [];
-  if (kind === "inside") return volumes;
-  if (kind === "loose") return [LOOSE];
-  return surfaces.length > 0 ? surfaces : areas;
-}

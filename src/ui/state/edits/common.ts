@@ -1,5 +1,5 @@
 /** What all edits share: the scene as it is, and how one of its dressings or lines is changed. */
-import type { Dressing } from "@/core/place";
+import { kindOf, type Dressing } from "@/core/place";
 import type { Line } from "@/core/line";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
@@ -37,8 +37,7 @@ export const editDressing = editing<Dressing>((draft, id) => dressingOf(draft, i
 export const editLine = editing<Line>((draft, id) => lineOf(draft, id));
 
 /** Ids of the lines that a dressing is about: those it runs along, or the outlines of its areas and holes. */
-export const guideLinesOf = ({ where }: Dressing): readonly string[] =>
-  where.kind === "along" ? where.lines : where.kind === "over" ? [...where.areas, ...where.holes] : [];
+export const guideLinesOf = ({ where }: Dressing): readonly string[] => kindOf(where).lines(where);
 
 /** Places that are set by hand are kept to the millimetre. */
 export const millimetre = (metres: number): number => Math.round(metres * 1000) / 1000 + 0;

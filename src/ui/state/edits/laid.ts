@@ -1,4 +1,5 @@
 /** Edits of lines that lie on surfaces or follow their edges. */
+import { kindOf } from "@/core/place";
 import { laidSchema, lineSchema, type LaidOnEdges, type LaidTrack, type Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import { newId, nextLineNumber, type Scene } from "@/core/scene";
@@ -70,7 +71,7 @@ export function makeRows(id: string, count: number): void {
     if (own?.laid?.kind === "edges") own.laid.value = values[0];
     draft.lines.splice(draft.lines.findIndex((line) => line.id === id) + 1, 0, ...(added as Draft<Line>[]));
     for (const { where } of draft.dressings) {
-      if (where.kind === "along" && where.lines.includes(id)) where.lines.push(...added.map((line) => line.id));
+      if (kindOf(where).ordered && where.lines.includes(id)) where.lines.push(...added.map((line) => line.id));
     }
   });
   selectLine(id);

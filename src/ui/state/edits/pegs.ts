@@ -1,5 +1,6 @@
 /** Edits of single placements by hand: pegs on slots, and placements added besides them. */
 import {
+  kindOf,
   ADDED,
   ADDED_TAG,
   keyOf,
@@ -22,7 +23,7 @@ type Slot = Pick<Peg, "line" | "slot" | "added">;
 
 /** The line or field and the slot that a key of one of a dressing's placements stands for. */
 function slotOf({ where, pegs }: Pick<Dressing, "where" | "pegs">, key: number): Slot | null {
-  if (where.kind !== "along") {
+  if (!kindOf(where).ordered) {
     const [tag, slot] = [tagOfKey(key), localOfKey(key)];
     if (tag === ADDED_TAG) {
       const peg = pegs.find((one) => one.added && one.slot === slot);
@@ -41,7 +42,7 @@ export function writePegs(
   keys: Iterable<number>,
   edit: (peg: Draft<Peg>, key: number) => void,
 ): void {
-  const over = dressing.where.kind !== "along";
+  const over = !kindOf(dressing.where).ordered;
   // Over fields the numbers of what is added by hand are their own.
   const name = (peg: Slot) => `${peg.line} ${peg.slot} ${over && peg.added === true}`;
   const byName = new Map(dressing.pegs.map((peg) => [name(peg), peg]));
@@ -121,7 +122,7 @@ export const unpegAll = (dressing: string): void =>
 
 /** The keys of all pegs of a dressing. */
 export function peggedKeys(dressing: Dressing, lines: readonly Line[]): number[] {
-  if (dressing.where.kind !== "along") {
+  if (!kindOf(dressing.where).ordered) {
     const tags = tagsOf(dressing.where);
     return dressing.pegs.flatMap(({ line, slot, added }) => {
       const tag = added ? ADDED_TAG : tags.get(line);
@@ -170,4 +171,4 @@ export function writeAddedOn(
 
 /** The id of the field that a placement stands on, by its key; null for what stands on a line. */
 export const fieldOf = (dressing: Dressing, key: number): string | null =>
-  dressing.where.kind === "along" ? null : (slotOf(dressing, key)?.line ?? null);
+  kindOf(dressing.where).ordered ? null : (slotOf(dressing, key)?.line ?? null);

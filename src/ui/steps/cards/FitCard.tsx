@@ -1,12 +1,13 @@
 "use client";
 /** The card of Fit: offsets, ground, rows, bending and clipping, keeping clear. */
+import { kindOf } from "@/core/place";
 import { Fold } from "../../kit";
 import { ClearOf, OnGround } from "./OnGround";
 import { StepChoice, StepNumber, StepNumbers, StepSwitch, type CardProps } from "../params";
 
 export function FitCard({ dressing }: CardProps) {
   const { clear } = dressing.fit;
-  const over = dressing.where.kind !== "along";
+  const over = !kindOf(dressing.where).ordered;
   const step = "fit" as const;
   return (
     <>

@@ -1,7 +1,7 @@
 "use client";
 /** The card of Gaps: blanks by chance and in runs, stretches held open, other lines to keep off, how many are kept. */
 import { Plus, X } from "lucide-react";
-import type { Dressing } from "@/core/place";
+import { kindOf, type Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose, Fold, IconButton, ValueField } from "../../kit";
 import { dressingOf, editDressing, unpegAll } from "../../state/edits";
@@ -12,14 +12,14 @@ import { ADD, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } f
 
 export function GapsCard({ dressing }: CardProps) {
   const { runsOn, atLeast, atMost } = dressing.gaps;
-  const spread = dressing.where.kind !== "along";
+  const spread = !kindOf(dressing.where).ordered;
   const step = "gaps" as const;
   const pegs = dressing.pegs.length;
   const kept = [atLeast > 0 ? `at least ${atLeast}` : "", atMost > 0 ? `at most ${atMost}` : ""].filter(Boolean);
   return (
     <>
       <StepNumber dressing={dressing} step={step} name="chance" />
-      {dressing.where.kind === "loose" ? null : spread ? (
+      {!kindOf(dressing.where).ruled ? null : spread ? (
         <WhereNot dressing={dressing} />
       ) : (
         <>

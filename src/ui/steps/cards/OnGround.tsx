@@ -1,6 +1,6 @@
 "use client";
 /** How props come onto the ground: which way, what of them is measured, how they lean, and what becomes of those without any. */
-import { STEP_SCHEMAS } from "@/core/place";
+import { kindOf, STEP_SCHEMAS } from "@/core/place";
 import { useScene } from "@/store";
 import { Fold } from "../../kit";
 import { editDressing } from "../../state/edits";
@@ -15,7 +15,7 @@ export function OnGround({ dressing }: CardProps) {
       <StepChoice {...given} name="drop" columns={3} />
       {drop !== "off" && (
         <>
-          {dressing.where.kind === "loose" && <StepChoice {...given} name="dropAs" />}
+          {!kindOf(dressing.where).ruled && <StepChoice {...given} name="dropAs" />}
           <StepChoice {...given} name="dropBy" columns={2} />
           {dropBy === "footprint" && <StepChoice {...given} name="dropRest" />}
           <StepNumber {...given} name="lean" />

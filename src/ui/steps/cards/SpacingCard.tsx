@@ -1,7 +1,7 @@
 "use client";
 /** The card of Spacing: one of its ways with what it needs; the ends; what is left over. Over surfaces and inside volumes, a pattern and how many. */
 import type { ReactNode } from "react";
-import type { Dressing } from "@/core/place";
+import { kindOf, type Dressing } from "@/core/place";
 import { Fold } from "../../kit";
 import { StepChoice, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } from "../params";
 import { DensityField } from "./DensityField";
@@ -28,7 +28,7 @@ const SPACE_PATTERNS = ["even", "random", "square", "hexagonal"];
 
 function Spread({ dressing }: CardProps) {
   const { pattern, amount, clusters } = dressing.spacing;
-  const inside = dressing.where.kind === "inside";
+  const inside = kindOf(dressing.where).fills;
   const given = { dressing, step: "spacing" as const };
   return (
     <>

@@ -1,5 +1,6 @@
 "use client";
 /** The card of Stance: which side meets the line, where forward and up come from, turns and flips. */
+import { kindOf } from "@/core/place";
 import { ChevronDown } from "lucide-react";
 import { STEP_SCHEMAS } from "@/core/place";
 import { formatValue } from "@/core/schema";
@@ -17,7 +18,7 @@ const UP_OVER = ["world", "normal", "point"];
 export function StanceCard({ dressing }: CardProps) {
   const { stance } = dressing;
   const { kind } = dressing.where;
-  const over = kind !== "along";
+  const over = !kindOf({ kind }).ordered;
   const step = "stance" as const;
   const sides = [stance.meetsAlong, stance.meetsAcross].filter((side) => side !== "pivot");
   const turned = [stance.turnAlong, stance.turnAcross, stance.turnUp].filter((turn) => turn !== 0);

@@ -17,7 +17,7 @@ import {
 } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { GripVertical, Plus, X } from "lucide-react";
-import { entrySchema, type Entry } from "@/core/place";
+import { kindOf, entrySchema, type Entry } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose, IconButton, ValueField } from "../../kit";
 import { PROP_DRAG } from "../../basket/Basket";
@@ -93,7 +93,7 @@ export function WhatCard({ dressing }: CardProps) {
           <Plus size={13} /> Add a blank
         </button>
       </div>
-      {order === "mixed" && dressing.where.kind === "along" && (
+      {order === "mixed" && kindOf(dressing.where).ordered && (
         <StepSwitch dressing={dressing} step="what" name="noRepeat" />
       )}
       <Specials dressing={dressing} />

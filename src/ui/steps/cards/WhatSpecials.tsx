@@ -1,7 +1,7 @@
 "use client";
 /** Part of What: props of their own for the first, the last, corners and every nth slot, and for spans with a tag. */
 import { Plus, X } from "lucide-react";
-import { STEP_SCHEMAS } from "@/core/place";
+import { kindOf, STEP_SCHEMAS } from "@/core/place";
 import { useScene } from "@/store";
 import { AnyPicture, usePropChoices, usePropName } from "../../basket/prop-choices";
 import { Choose, Fold, IconButton } from "../../kit";
@@ -16,7 +16,7 @@ const SPREAD_SPECIALS = ["nthProp"] as const;
 /** Props of their own for the first, the last, corners and every nth slot. */
 export function Specials({ dressing }: CardProps) {
   const { what } = dressing;
-  const over = dressing.where.kind !== "along";
+  const over = !kindOf(dressing.where).ordered;
   const specials = over ? SPREAD_SPECIALS : SPECIALS;
   const set = specials.filter((name) => what[name] !== null);
   const summary = set.map((name) => ({ first: "first", last: "last", corner: "corners", nthProp: "every nth" })[name]);
@@ -85,7 +85,7 @@ function ChooseProp({
 export function Tagged({ dressing }: CardProps) {
   const lines = useScene((scene) => scene.lines);
   const { tagged } = dressing.what;
-  if (dressing.where.kind !== "along") return null;
+  if (!kindOf(dressing.where).ordered) return null;
   const known = lines.filter((line) => dressing.where.lines.includes(line.id)).flatMap(tagsOf);
   const free = [...new Set(known)].filter((tag) => !tagged.some((one) => one.tag === tag));
   return (

@@ -1,7 +1,7 @@
 "use client";
 /** Of Gaps, what keeps props off parts of a surface or volume: walls, slope, height, facing, the distance to things, the edge. */
 import { Plus, X } from "lucide-react";
-import { fieldIdsOf, type Dressing } from "@/core/place";
+import { kindOf, fieldIdsOf, type Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose, Fold, IconButton, Toggle, ValueField } from "../../kit";
 import { dressingOf, editDressing } from "../../state/edits";
@@ -28,7 +28,7 @@ function Tint() {
 export function WhereNot({ dressing }: CardProps) {
   const { slopeOn, heightOn, facingOn, edge } = dressing.gaps;
   const given = { dressing, step: "gaps" as const };
-  if (dressing.where.kind === "inside") {
+  if (kindOf(dressing.where).fills) {
     return (
       <>
         <StepNumber {...given} name="walls" />

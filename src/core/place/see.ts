@@ -1,0 +1,41 @@
+/** The last stage: what there is to show of a dressing besides its placements. */
+import { chartMap, footprintsOn } from "./charted";
+import { densityMap } from "./gaps/density-map";
+import { tintsBetween } from "./variation/variation";
+import { step } from "../graph";
+import type { Placed } from "./compose";
+import type { Anchored, Remembering } from "./hosts";
+import type { Placements } from "./placements";
+import type { Dressing } from "./schema";
+import type { Sources } from "./sources";
+import type { Hold } from "./stance/stance";
+
+const densityStep = step("density", densityMap);
+const chartStep = step("charts", chartMap);
+const footprintsStep = step("footprints", footprintsOn);
+const tintsStep = step("tint colours", tintsBetween);
+const plainStep = step("plain tints", (count: number) => new Uint8Array(count));
+
+const PLAIN = ["#ffffff"];
+
+export function seen(
+  ask: Remembering,
+  { variation }: Dressing,
+  from: Sources,
+  { fields, masks, slots }: Anchored,
+  placed: Placed,
+  { boxes }: Hold,
+  tint: Uint8Array | null,
+): Pick<Placements, "density" | "charted" | "tint" | "tints"> {
+  const charts = from.charted() ? ask.step(chartStep, fields, masks) : null;
+  const { line, prop, count } = slots;
+  return {
+    density: ask.step(densityStep, fields, masks),
+    charted: charts && {
+      ...charts,
+      footprints: ask.step(footprintsStep, charts, fields, placed, line, prop, boxes),
+    },
+    tint: tint ?? ask.step(plainStep, count),
+    tints: variation.tintOn ? ask.step(tintsStep, variation.tintFrom, variation.tintTo) : PLAIN,
+  };
+}

@@ -1,0 +1,67 @@
+/** The kinds of Where, each with what it can do: the rest of the code asks for that, and never which kind it is. */
+import { LOOSE, type Where } from "./schema";
+
+export interface WhereKind {
+  /** How what it lies on is shown unrolled below the view. */
+  unrolls: "strip" | "sheet";
+  /** Whether slots follow each other in rows, so that there are a first, a last and a next one. */
+  ordered: boolean;
+  /** Whether things stand on surfaces, which have slopes, rims and texture coordinates, and can be painted. */
+  onSurfaces: boolean;
+  /** Whether things fill a space: by the cubic metre, and away from its walls. */
+  fills: boolean;
+  /** Whether rules find the positions; else each is put there by hand. */
+  ruled: boolean;
+  /** The ids of what anchors lie on, in the artist's order. */
+  hosts(where: Where): readonly string[];
+  /** The ids of lines that it runs along or lies within. */
+  lines(where: Where): readonly string[];
+}
+
+const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
+  along: {
+    unrolls: "strip",
+    ordered: true,
+    onSurfaces: false,
+    fills: false,
+    ruled: true,
+    hosts: ({ lines }) => lines,
+    lines: ({ lines }) => lines,
+  },
+  over: {
+    unrolls: "sheet",
+    ordered: false,
+    onSurfaces: true,
+    fills: false,
+    ruled: true,
+    // Without surfaces the areas themselves are spread over.
+    hosts: ({ surfaces, areas }) => (surfaces.length > 0 ? surfaces : areas),
+    lines: ({ areas, holes }) => [...areas, ...holes],
+  },
+  inside: {
+    unrolls: "sheet",
+    ordered: false,
+    onSurfaces: false,
+    fills: true,
+    ruled: true,
+    hosts: ({ volumes }) => volumes,
+    lines: () => [],
+  },
+  loose: {
+    unrolls: "sheet",
+    ordered: false,
+    onSurfaces: false,
+    fills: false,
+    ruled: false,
+    hosts: () => [LOOSE],
+    lines: () => [],
+  },
+};
+
+export const kindOf = ({ kind }: Pick<Where, "kind">): WhereKind => WHERE_KINDS[kind];
+
+/** The ids of what props are spread over or fill: volumes, surfaces, or areas where there are none; none along lines. */
+export const fieldIdsOf = (where: Where): readonly string[] => {
+  const { ordered, hosts } = kindOf(where);
+  return ordered ? [] : hosts(where);
+};
