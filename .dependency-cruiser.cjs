@@ -19,8 +19,9 @@ const CORE = {
   mesh: ["math", "schema"],
   made: ["math", "schema", "line", "mesh"],
   lay: ["math", "schema", "line", "mesh"],
-  place: ["math", "graph", "schema", "image", "line", "mesh"],
-  check: ["math", "graph", "schema", "line", "mesh", "place"],
+  host: ["math", "line", "mesh"],
+  place: ["math", "graph", "schema", "image", "line", "mesh", "host"],
+  check: ["math", "graph", "schema", "line", "mesh", "host", "place"],
   scene: ["math", "schema", "line", "mesh", "made", "place"],
   files: ["math", "schema", "image", "mesh", "place", "scene"],
 };

@@ -1,8 +1,9 @@
 /** What was once found wrong where dressings hang on each other and on meshes, each kept from coming back. */
+import { Volume } from "@/core/host";
 import { spoken, type Finding } from "@/core/check";
 import { makeLine } from "@/core/line/testing";
 import { WorldMesh } from "@/core/mesh";
-import { dressingSchema, Volume, type Dressing } from "@/core/place";
+import { dressingSchema, type Dressing } from "@/core/place";
 import { boxMesh, mesh, STAND } from "@/core/place/testing";
 import { emptyScene, namesIn, sceneSchema, type Scene } from "@/core/scene";
 import { Engine } from "./engine";

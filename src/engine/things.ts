@@ -1,4 +1,5 @@
 /** What is worked out of the lines, surfaces and props of a scene: each a node by the thing's id. */
+import { Space, Volume } from "@/core/host";
 import { input, query, step } from "@/core/graph";
 import type { Raster } from "@/core/image";
 import { laidTrack, surfacesUnder } from "@/core/lay";
@@ -6,7 +7,7 @@ import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
 import { linesOf, madeMesh } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
 import { Body, hullOf, RestMesh, WorldMesh, type TriangleMesh } from "@/core/mesh";
-import { known, Space, Volume } from "@/core/place";
+import { known } from "@/core/place";
 import { placingBounds, preparationMatrix, type Mix, type Prop, type Surface } from "@/core/scene";
 import { prepareMesh } from "./prepared-mesh";
 

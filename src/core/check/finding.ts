@@ -1,9 +1,10 @@
 /** What a check is, and what it finds. One file a check, all with the same protocol. */
+import type { Volume } from "../host";
 import type { Footing } from "./footing";
 import type { Row } from "./rows";
 import type { GuideLine } from "../line";
 import type { Body, WorldMesh, PropBounds } from "../mesh";
-import type { Dressing, Placements, Volume } from "../place";
+import type { Dressing, Placements } from "../place";
 
 /** What can be done about a finding with one click. The interface knows how. */
 export type Mend =

@@ -1,6 +1,7 @@
 /** Outside its area or volume: what was moved by hand or by an offset to where no outline, or no wall, has it. */
+import { Plan } from "../host";
 import { sizeOf } from "../mesh";
-import { kindOf, FLAG, Plan } from "../place";
+import { kindOf, FLAG } from "../place";
 import { say, metres, naming, props, type Check, type Checked } from "./finding";
 import { isMovedAside, isStanding } from "./rows";
 

@@ -8,7 +8,7 @@ import { shareAt } from "./gaps/density-map";
 import { NO_REASON, type ChartMap } from "./gaps/maps";
 import { NO_PROP } from "./slots";
 import type { DensityMask } from "./gaps/density-mask";
-import type { Field } from "./where/over";
+import type { Field } from "../host";
 
 /** Room between two charts, as a share of the broadest. */
 const ROOM = 0.08;

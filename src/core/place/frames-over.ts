@@ -1,7 +1,7 @@
 /** Where slots that are spread over fields lie, and which way is forward and up there: still without any prop. */
 import { CHANNEL, drawFrom, rotate, streamOf, writeFromBasis, type Vec3 } from "../math";
 import { gradientsOf } from "./spacing/uv-rows";
-import { standOf, type Field } from "./where/over";
+import { standOf, type Field } from "../host";
 import { squaredToChain, type GuideLine } from "../line";
 import type { WorldMesh } from "../mesh";
 import type { Frames, Moves } from "./frames";

@@ -10,7 +10,7 @@ import type { Dressing } from "./schema";
 import type { Sources } from "./sources";
 import type { Hold } from "./stance/stance";
 import type { PropChoice } from "./what/what";
-import type { Field } from "./where/over";
+import type { Field } from "../host";
 
 export type Remembering = Pick<Ask, "step" | "progress">;
 

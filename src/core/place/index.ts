@@ -28,9 +28,7 @@ export {
   Slots,
   tagOfKey,
 } from "./slots";
-export { tagsOf } from "./where/over";
+export { tagsOf } from "./where/fields";
 export { fieldIdsOf, kindOf } from "./where/kinds";
 export { LOOSE } from "./where/schema";
-export { Space, Volume } from "./where/volume";
-export { Plan } from "./where/plan";
 export { entrySchema, ownSchema, propsIn, type Entry } from "./what/schema";

@@ -8,7 +8,7 @@ import { localOfKey } from "./slots";
 import { evaluate, dressing, STAND, surroundings } from "./testing";
 import { cellsOf, Insides } from "./spacing/cells";
 import { cellInTile, evenTile } from "./spacing/tile";
-import { Volume } from "./where/volume";
+import { Volume } from "../host";
 import type { Placements } from "./placements";
 
 /** A ball of radius 3 about the origin, without so many of its triangles. */

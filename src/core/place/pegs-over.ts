@@ -1,5 +1,5 @@
 /** Pegs of what is spread over fields: moved to a point of its surface, swapped, removed, or put there by hand. */
-import { fromOwn, type Field } from "./where/over";
+import { fromOwn, type Field } from "../host";
 import { ADDED_TAG, FLAG, NO_PROP, overKey, Slots, type Spread } from "./slots";
 import type { Vec3 } from "../math";
 import type { Met } from "../mesh";

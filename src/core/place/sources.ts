@@ -4,7 +4,7 @@ import type { GuideLine } from "../line";
 import type { Vec3 } from "../math";
 import type { Body, Grounds, PropBounds, WorldMesh } from "../mesh";
 import type { Placements } from "./placements";
-import type { Volume } from "./where/volume";
+import type { Volume } from "../host";
 import type { MixOf } from "./what/what";
 
 /** By ids; undefined for what the scene does not have, or what is not known of it yet. */

@@ -1,4 +1,5 @@
 /** Anchors over surfaces and areas, inside volumes and loose: what the gaps leave free of them, spacing and pegs. */
+import type { Field } from "../host";
 import { kindOf } from "./where/kinds";
 import { step, type Ask } from "../graph";
 import { densityMaskOf, type DensityMask, type MaskSources } from "./gaps/density-mask";
@@ -9,7 +10,7 @@ import { framesOver } from "./frames-over";
 import type { Host } from "./hosts";
 import { known, type Sources } from "./sources";
 import { over } from "./spacing/over";
-import { fieldsOf, type Field } from "./where/over";
+import { fieldsOf } from "./where/fields";
 import type { Dressing } from "./schema";
 import type { PropChoice } from "./what/what";
 

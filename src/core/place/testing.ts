@@ -10,7 +10,7 @@ import { Graph, input, query } from "../graph";
 import type { Raster } from "../image";
 import type { Vec3 } from "../math";
 import type { Sources } from "./sources";
-import { Volume } from "./where/volume";
+import { Volume } from "../host";
 import type { MixOf } from "./what/what";
 import type { Placements } from "./placements";
 import type { z } from "zod";

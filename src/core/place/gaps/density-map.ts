@@ -3,7 +3,7 @@
  * are none elsewhere.
  */
 import { hitsFor } from "../../mesh";
-import type { Field } from "../where/over";
+import type { Field } from "../../host";
 import { NO_REASON, REASONS, type DensityMap, type Sampled } from "./maps";
 import type { DensityMask } from "./density-mask";
 import type { Reason, Spots } from "./spots";

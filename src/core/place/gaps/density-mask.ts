@@ -4,7 +4,7 @@
  * changed leaves everything that still qualifies where it was.
  */
 import { trianglesBeyond, type WorldMesh, type Met } from "../../mesh";
-import { Cells, Plan } from "../where/plan";
+import { Cells, Plan, type Volume, type Field } from "../../host";
 import { colourShare, imageShare } from "./image-mask";
 import { NearestProp } from "./nearest-prop";
 import { paintedOn } from "./paint";
@@ -12,8 +12,6 @@ import type { Reason, Spots } from "./spots";
 import { squaredToChain, type GuideLine } from "../../line";
 import type { Raster } from "../../image";
 import type { Placements } from "../placements";
-import type { Volume } from "../where/volume";
-import type { Field } from "../where/over";
 import type { Gaps, Masking } from "./schema";
 
 interface Rule {

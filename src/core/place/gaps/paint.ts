@@ -1,6 +1,6 @@
 /** What the artist painted on surfaces: strokes of a brush, each of which takes a share towards none or towards all. */
 import { squaredToChain } from "../../line";
-import { fromOwn, type Field } from "../where/over";
+import { fromOwn, type Field } from "../../host";
 import type { Paint } from "./schema";
 
 interface Stroke {

@@ -1,6 +1,6 @@
 /** *A volume cut into cells*, in its own coordinates: what positions in it are found and known by. */
 import type { Vec3 } from "../../math";
-import type { Volume } from "../where/volume";
+import type { Volume } from "../../host";
 
 /** A volume is cut into at most so many cells. */
 const MOST_CELLS = 2_500_000;

@@ -5,7 +5,7 @@ import { cellsOf, IN, Insides, namesOf, OUT, type Cells } from "./cells";
 import { APART, Darts, type Share } from "./darts";
 import { RING } from "./nearness";
 import { cellInTile, evenTile, inOrderOfLots } from "./tile";
-import type { Volume } from "../where/volume";
+import type { Volume } from "../../host";
 import type { Growing } from "./samples";
 
 /** What is left free of a cell is looked for in so small parts of it. */

@@ -8,7 +8,7 @@ import { overKey, Slots } from "../slots";
 import { pitchFor, sampleSurface } from "./sample-surface";
 import { MAX_SAMPLES, type Samples } from "./samples";
 import { MOST_INSIDE } from "./sample-volume";
-import { extentOf, type Field } from "../where/over";
+import { extentOf, type Field } from "../../host";
 import type { PropChoice } from "../what/what";
 import type { Spacing } from "./schema";
 

@@ -5,7 +5,7 @@
 import { CHANNEL, drawFrom, rotate, streamOf } from "../../math";
 import { distanceFor, evenOver, facetsOf, hitsFor, randomOver, joinOrdersOf, type Met, type Spread } from "../../mesh";
 import { LOCAL_BITS } from "../slots";
-import { standOf, type Field } from "../where/over";
+import { standOf, type Field } from "../../host";
 import { uvRows } from "./uv-rows";
 import { EVEN_INSIDE, PACKED, sampleVolume } from "./sample-volume";
 import { emptySamples, MAX_SAMPLES, type Samples } from "./samples";

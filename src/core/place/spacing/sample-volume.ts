@@ -5,10 +5,9 @@
  */
 import { cellKey, CHANNEL, drawFrom, rotate, streamOf, type Vec3 } from "../../math";
 import { LOCAL_BITS } from "../slots";
-import { standOf, type Field } from "../where/over";
+import { standOf, type Field, type Volume } from "../../host";
 import { cellsOf, eachCell, Insides, namesOf, OUT } from "./cells";
 import { evenInside } from "./even-inside";
-import type { Volume } from "../where/volume";
 import type { Growing, Samples } from "./samples";
 import type { Spacing } from "./schema";
 

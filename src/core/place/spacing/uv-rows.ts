@@ -1,6 +1,6 @@
 /** Positions in rows and columns along the texture coordinates of a surface, about so many metres apart. */
 import { LOCAL_BITS } from "../slots";
-import type { Field } from "../where/over";
+import type { Field } from "../../host";
 
 /** Rows and columns are told apart by so many bits each. */
 const BITS = LOCAL_BITS / 2;

@@ -6,7 +6,7 @@ import { CHANNEL, drawFrom, rotate, signedKeys, streamOf } from "../../math";
 import { step, type Ask } from "../../graph";
 import { FLAG, type Slots } from "../slots";
 import { wander, wanderAt, wavesRound } from "./wander";
-import { standOf, type Field } from "../where/over";
+import { standOf, type Field } from "../../host";
 import type { GuideLine } from "../../line";
 import type { Variation } from "./schema";
 

@@ -1,13 +1,9 @@
-/** Step 1, Where, for what is spread: the fields that a dressing is spread over, or that it fills. */
-import { hashText, rotate, type Vec3 } from "../../math";
-import { areasOf, WorldMesh, spreadable, type Spreadable, type Stand } from "../../mesh";
-import { ADDED_TAG } from "../slots";
-import { hasInside, outlineOf, Plan } from "./plan";
-import { Volume } from "./volume";
-import { where } from "./where";
-import type { GuideLine } from "../../line";
-import { fieldIdsOf } from "./kinds";
-import { LOOSE, type Where } from "./schema";
+/** What things are spread over, or what they fill. */
+import { rotate, type Vec3 } from "../math";
+import { areasOf, spreadable, WorldMesh, type Spreadable, type Stand } from "../mesh";
+import { outlineOf, Plan } from "./plan";
+import type { GuideLine } from "../line";
+import type { Volume } from "./volume";
 
 /** *One surface, or one area that has none, that props are spread over; or one volume that they fill.* */
 export interface Field {
@@ -37,70 +33,8 @@ export interface Region {
   mesh: () => Spreadable;
 }
 
-/** Tags of fields, the last one of all being kept for what is added by hand. */
-const TAGS = ADDED_TAG;
 /** Of a mesh, a region smaller than this share of its triangles is taken out. */
 const WORTH = 0.7;
-
-/** By the ids of surfaces, or of areas where there are none, what tells their keys apart. Whatever comes first keeps its own. */
-export function tagsOf(where: Where): Map<string, number> {
-  const tags = new Map<string, number>();
-  const taken = new Set<number>();
-  for (const id of new Set(fieldIdsOf(where))) {
-    if (taken.size === TAGS) break;
-    let tag = hashText(id) % TAGS;
-    while (taken.has(tag)) tag = (tag + 1) % TAGS;
-    taken.add(tag);
-    tags.set(id, tag);
-  }
-  return tags;
-}
-
-/** What fields are made of: the scene's surfaces, volumes and lines that a Where names, by their ids. */
-export interface FieldSources {
-  surfaces: ReadonlyMap<string, WorldMesh>;
-  volumes: ReadonlyMap<string, Volume>;
-  guides: ReadonlyMap<string, GuideLine>;
-}
-
-/** What a field is before its tag is known. */
-type Bare = Omit<Field, "id" | "tag" | "region">;
-
-/** The fields of each kind of Where in the dressing's own order, without what is gone; none along lines. */
-const FIELDS: Readonly<Record<Where["kind"], (params: Where, sources: FieldSources) => Bare[]>> = {
-  along: () => [],
-  over: surfacesAndAreas,
-  inside: (_, { volumes }) =>
-    [...volumes.values()].flatMap((volume) =>
-      volume.cubic > 0 ? [{ ground: volume.ground, plan: null, volume, free: true }] : [],
-    ),
-  loose: () => [
-    { ground: new WorldMesh(LOOSE, NOWHERE, Uint32Array.of(0, 0, 0)), plan: null, volume: null, free: true },
-  ],
-};
-
-export function fieldsOf(params: Where, sources: FieldSources): Field[] {
-  const tags = tagsOf(params);
-  return FIELDS[params.kind](params, sources).flatMap((bare) => {
-    const tag = tags.get(bare.ground.id);
-    return tag === undefined ? [] : [{ ...bare, id: bare.ground.id, tag, region: regionOf(bare.ground, bare.plan) }];
-  });
-}
-
-/** Surfaces within areas, or areas by themselves; outlines of lines that are open or have gone count for nothing. */
-function surfacesAndAreas(params: Where, { surfaces, guides }: FieldSources): Bare[] {
-  const areas = where({ lines: params.areas }, guides).filter(hasInside);
-  const holes = where({ lines: params.holes }, guides);
-  const bare = (ground: WorldMesh, plan: Plan | null): Bare => ({ ground, plan, volume: null, free: false });
-  if (params.surfaces.length === 0) return areas.map((line) => bare(flatUnder(line), Plan.of([line], holes)));
-  // Outlines that were asked for and have gone leave nothing, rather than everything.
-  if (params.areas.length > 0 && areas.length === 0) return [];
-  const plan = Plan.of(areas, holes);
-  return [...surfaces.values()].map((ground) => bare(ground, plan));
-}
-
-/** What loose placements have for a mesh. */
-const NOWHERE = new Float64Array(3);
 
 /** How much there is to be filled: square metres of a region, cubic metres of a volume. */
 export const extentOf = ({ volume, region }: Field): number => (volume ? volume.cubic : region.area);
@@ -120,7 +54,7 @@ export function fromOwn(field: Field, [x, y, z]: Vec3): Vec3 {
  * The triangles that lie over a plan's box. The box is taken in large steps, so that an outline may be edited a little
  * without its region becoming another.
  */
-function regionOf(ground: WorldMesh, plan: Plan | null): Region {
+export function regionOf(ground: WorldMesh, plan: Plan | null): Region {
   const position = ground.own;
   const whole = (): Region => region(position, ground.index, null);
   if (!plan?.bounded) return whole();
@@ -161,7 +95,7 @@ function snapped({ least, most }: Pick<Plan, "least" | "most">): [[number, numbe
 }
 
 /** The plane that fits an outline best, over its box: what an area lies on where there is no surface. */
-function flatUnder(line: GuideLine): WorldMesh {
+export function flatUnder(line: GuideLine): WorldMesh {
   const outline = outlineOf(line);
   const n = outline.length / 2;
   const at = Float64Array.from({ length: n }, (_, i) => (line.curve.length * i) / n);

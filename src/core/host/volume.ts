@@ -1,6 +1,6 @@
 /** *The space inside a mesh*, in the mesh's own coordinates at the size that it has: moving and turning it change nothing. */
-import { normalize, rotate, subtract, type Vec3 } from "../../math";
-import { facetsOf, RayTree, Winding, type WorldMesh, type Met } from "../../mesh";
+import { normalize, rotate, subtract, type Vec3 } from "../math";
+import { facetsOf, RayTree, Winding, type WorldMesh, type Met } from "../mesh";
 
 /** A mesh counts as closed as long as what is open of it is less than this share of it. */
 const MOST_OPEN = 0.15;

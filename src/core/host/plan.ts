@@ -1,5 +1,5 @@
 /** *Outlines seen from above*: whether a place lies within them, and how far from their edge it is. */
-import type { GuideLine } from "../../line";
+import type { GuideLine } from "../line";
 
 /** An outline is followed by straight pieces as long as this share of it, or of the pieces that this many make. */
 const PIECES = 512;

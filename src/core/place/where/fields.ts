@@ -1,0 +1,71 @@
+/** Step 1, Where, for what is spread: the fields that a dressing is spread over, or that it fills. */
+import { flatUnder, hasInside, Plan, regionOf, type Field, type Volume } from "../../host";
+import { hashText } from "../../math";
+import { WorldMesh } from "../../mesh";
+import { ADDED_TAG } from "../slots";
+import { fieldIdsOf } from "./kinds";
+import { LOOSE, type Where } from "./schema";
+import { where } from "./where";
+import type { GuideLine } from "../../line";
+
+/** Tags of fields, the last one of all being kept for what is added by hand. */
+const TAGS = ADDED_TAG;
+/** By the ids of surfaces, or of areas where there are none, what tells their keys apart. Whatever comes first keeps its own. */
+export function tagsOf(where: Where): Map<string, number> {
+  const tags = new Map<string, number>();
+  const taken = new Set<number>();
+  for (const id of new Set(fieldIdsOf(where))) {
+    if (taken.size === TAGS) break;
+    let tag = hashText(id) % TAGS;
+    while (taken.has(tag)) tag = (tag + 1) % TAGS;
+    taken.add(tag);
+    tags.set(id, tag);
+  }
+  return tags;
+}
+
+/** What fields are made of: the scene's surfaces, volumes and lines that a Where names, by their ids. */
+export interface FieldSources {
+  surfaces: ReadonlyMap<string, WorldMesh>;
+  volumes: ReadonlyMap<string, Volume>;
+  guides: ReadonlyMap<string, GuideLine>;
+}
+
+/** What a field is before its tag is known. */
+type Bare = Omit<Field, "id" | "tag" | "region">;
+
+/** The fields of each kind of Where in the dressing's own order, without what is gone; none along lines. */
+const FIELDS: Readonly<Record<Where["kind"], (params: Where, sources: FieldSources) => Bare[]>> = {
+  along: () => [],
+  over: surfacesAndAreas,
+  inside: (_, { volumes }) =>
+    [...volumes.values()].flatMap((volume) =>
+      volume.cubic > 0 ? [{ ground: volume.ground, plan: null, volume, free: true }] : [],
+    ),
+  loose: () => [
+    { ground: new WorldMesh(LOOSE, NOWHERE, Uint32Array.of(0, 0, 0)), plan: null, volume: null, free: true },
+  ],
+};
+
+export function fieldsOf(params: Where, sources: FieldSources): Field[] {
+  const tags = tagsOf(params);
+  return FIELDS[params.kind](params, sources).flatMap((bare) => {
+    const tag = tags.get(bare.ground.id);
+    return tag === undefined ? [] : [{ ...bare, id: bare.ground.id, tag, region: regionOf(bare.ground, bare.plan) }];
+  });
+}
+
+/** Surfaces within areas, or areas by themselves; outlines of lines that are open or have gone count for nothing. */
+function surfacesAndAreas(params: Where, { surfaces, guides }: FieldSources): Bare[] {
+  const areas = where({ lines: params.areas }, guides).filter(hasInside);
+  const holes = where({ lines: params.holes }, guides);
+  const bare = (ground: WorldMesh, plan: Plan | null): Bare => ({ ground, plan, volume: null, free: false });
+  if (params.surfaces.length === 0) return areas.map((line) => bare(flatUnder(line), Plan.of([line], holes)));
+  // Outlines that were asked for and have gone leave nothing, rather than everything.
+  if (params.areas.length > 0 && areas.length === 0) return [];
+  const plan = Plan.of(areas, holes);
+  return [...surfaces.values()].map((ground) => bare(ground, plan));
+}
+
+/** What loose placements have for a mesh. */
+const NOWHERE = new Float64Array(3);
