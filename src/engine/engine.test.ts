@@ -334,6 +334,17 @@ describe("lines on surfaces that are made of lines", () => {
     expect(engine.tracks.size).toBe(0);
   });
 
+  test("a line laid onto no surface by name lies on all that are ground, and on those that come to be it", () => {
+    const onAny = scene();
+    onAny.lines[2].laid = { ...onAny.lines[2].laid!, on: [] } as never;
+    const engine = new Engine();
+    const on = heights(engine.evaluate(onAny));
+    expect(on).toEqual(heights(new Engine().evaluate(scene())));
+    const off = { ...onAny, surfaces: onAny.surfaces.map((one) => ({ ...one, ground: false })) };
+    expect(heights(engine.evaluate(off))[0]).toBeCloseTo(9, 4);
+    expect(heights(engine.evaluate(onAny))).toEqual(on);
+  });
+
   test("files that surfaces and masks need are asked for: stand-ins instead of what they stand in for", () => {
     const wanted = scene();
     const [heavy, light, mask] = ["a", "b", "c"].map((digit) => digit.repeat(64));

@@ -35,11 +35,13 @@ const straight = (id: string, number: number, height: number, z = 0) =>
     ],
   });
 
+const IDS = ["a", "b", "c"];
+
 const sceneOf = (dressings: object[], props: object[] = []): Scene =>
   sceneSchema.parse({
     ...emptyScene("Faults"),
     props: [{ id: "crate", name: "Crate", asset: BOX, bounds, triangles: 12 }, ...props],
-    lines: [straight("a", 1, 0), straight("b", 2, 2), straight("c", 3, 4)],
+    lines: IDS.map((id, i) => straight(`line ${id}`, i + 1, 2 * i)),
     dressings: dressings.map((one) =>
       dressingSchema.parse({ what: { entries: [{ prop: "crate" }] }, spacing: { distance: 0.5 }, ...one }),
     ),
@@ -56,7 +58,6 @@ const heights = (engine: Engine, id: string): number[] => {
   return Array.from({ length: count }, (_, i) => origin[1] + position[3 * i + 1]);
 };
 
-const IDS = ["a", "b", "c"];
 const others = (id: string) => IDS.filter((other) => other !== id);
 const circles: [string, (id: string) => object][] = [
   ["dropped onto each other", (id) => ({ fit: { drop: "down", dropBy: "pivot", ontoProps: others(id) } })],
@@ -74,7 +75,9 @@ const circles: [string, (id: string) => object][] = [
 test.each(circles)(
   "three %s stay as they are without an edit, come to the same in an export, and are told of",
   async (how, of) => {
-    const scene = sceneOf(IDS.map((id) => ({ id, name: id.toUpperCase(), where: { lines: [id] }, ...of(id) })));
+    const scene = sceneOf(
+      IDS.map((id) => ({ id, name: id.toUpperCase(), where: { lines: [`line ${id}`] }, ...of(id) })),
+    );
     scene.lines.push(makeLine({ id: "ring", number: 9, kind: "circle", radius: 3, knots: [[0, 0, 0]] }));
     const engine = taught();
     engine.evaluate(scene);
@@ -87,6 +90,18 @@ test.each(circles)(
       expect(fresh.result(id)!.placements.position).toEqual(before[i].position);
       expect(dressings[i].placements.count).toBe(before[i].count);
     });
+    // For the first of the rail none of the others counts, in what is found no more than in where it stands.
+    const [first, ...rest] = scene.dressings;
+    const { fit, gaps } = first;
+    const alone = taught();
+    const free = {
+      ...first,
+      fit: { ...fit, ontoProps: [], onto: ["none"], clearOf: [] },
+      gaps: { ...gaps, distances: [] },
+    };
+    alone.evaluate({ ...scene, dressings: [free, ...rest] });
+    const besides = (one: Engine) => one.result("a")!.findings.filter(({ check }) => check !== "in-circle");
+    expect(besides(engine)).toEqual(besides(alone));
     const found = IDS.flatMap((id) => engine.result(id)!.findings).filter(({ check }) => check === "in-circle");
     const told = found.map(({ message }) => spoken(message, namesIn(scene)));
     // Of those that only give way to each other the later one does, and that is no circle.
@@ -104,11 +119,11 @@ describe("what stands on props", () => {
   const stacked = (prop: object): Scene =>
     sceneOf(
       [
-        { id: "below", name: "Below", where: { lines: ["a"] }, what: { entries: [{ prop: "own" }] } },
+        { id: "below", name: "Below", where: { lines: ["line a"] }, what: { entries: [{ prop: "own" }] } },
         {
           id: "above",
           name: "Above",
-          where: { lines: ["b"] },
+          where: { lines: ["line b"] },
           fit: { along: 0.13, drop: "down", dropBy: "pivot", ontoProps: ["below"] },
         },
       ],
@@ -139,7 +154,7 @@ describe("findings go with what they read, also where no placement changes", () 
       ["a", "b"].map((id, i) => ({
         id,
         name: id,
-        where: { lines: [id] },
+        where: { lines: [`line ${id}`] },
         fit: { drop: "down", ontoProps: [i === 0 ? "b" : "a"] },
       })),
     );
@@ -157,12 +172,17 @@ describe("findings go with what they read, also where no placement changes", () 
 
   test("a line that is deleted is no longer the one behind a peg without a slot", () => {
     const scene = sceneOf([
-      { id: "row", name: "Row", where: { lines: ["a", "b"] }, pegs: [{ line: "b", slot: 5000, turn: 1 }] },
+      {
+        id: "row",
+        name: "Row",
+        where: { lines: ["line a", "line b"] },
+        pegs: [{ line: "line b", slot: 5000, turn: 1 }],
+      },
     ]);
     const engine = taught();
     engine.evaluate(scene);
-    expect(foundIn(engine, "row", "orphan-peg")).toMatchObject([{ line: "b", count: 1 }]);
-    const without = { ...scene, lines: scene.lines.filter(({ id }) => id !== "b") };
+    expect(foundIn(engine, "row", "orphan-peg")).toMatchObject([{ line: "line b", count: 1 }]);
+    const without = { ...scene, lines: scene.lines.filter(({ id }) => id !== "line b") };
     engine.evaluate(without);
     const [finding] = foundIn(engine, "row", "orphan-peg");
     expect([finding.line, finding.keys]).toEqual([undefined, []]);

@@ -1,6 +1,6 @@
 import { makeLine } from "../line/testing";
 import { evaluate, dressing, straight, surroundings } from "../place/testing";
-import { FLAG } from "../place";
+import { FLAG, slotOfKey } from "../place";
 import { flagged } from ".";
 import { foundOn, type Told } from "./testing";
 import type { Line } from "../line";
@@ -176,13 +176,14 @@ test("a line on which nothing fits is told, with its length; so is one that asks
 
 test("placements that a finding names carry its flag, and only they", () => {
   const lines = [straight(10)];
-  const dressed = dressing({ spacing: { distance: 1 }, pegs: [{ line: "line", slot: 3, at: 4.1 }] }, lines);
+  const pegs = [3, 700].map((slot) => ({ line: "line", slot, at: 0.01 * slot + 0.004 }));
+  const dressed = dressing({ ...oars, stance: { turnUp: Math.PI / 2 }, spacing: { distance: 0.01 }, pegs }, lines);
   const around = surroundings(lines);
   const placements = evaluate(dressed, around);
   const all = foundOn(dressed, placements, around);
   const named = new Set(all.flatMap(({ keys }) => keys));
   const flags = flagged(placements, all);
-  expect(named.size).toBeGreaterThan(1);
+  expect(Math.max(...named) - Math.min(...named)).toBeGreaterThan(600);
   placements.key.forEach((key, i) => expect((flags[i] & FLAG.finding) !== 0).toBe(named.has(key)));
 });
 
@@ -215,4 +216,18 @@ test("a dressing of which keeping clear leaves nothing is told of, and one of wh
   ]);
   expect(gone("box", 3)).toEqual([]);
   expect(gone("off", 0)).toEqual([]);
+});
+
+test("neighbours of a ring are no props that run into each other elsewhere, not even over its seam", () => {
+  const circle = makeLine({ kind: "circle", radius: 0.5, knots: [[0, 0, 0]] });
+  const crowded = { spacing: { by: "count" as const, count: 10 } };
+  expect(of("overlapping", crowded, [circle])).toEqual([]);
+  expect(of("too-close", crowded, [circle]).length).toBeGreaterThan(0);
+});
+
+test("rows are gone through as they stand, also where a peg has brought one past others", () => {
+  const pegs = [{ line: "line", slot: 2, at: 7.1 }];
+  const [close, ...more] = of("too-close", { spacing: { distance: 1 }, pegs });
+  expect(more).toEqual([]);
+  expect(close.keys.map(slotOfKey)).toEqual([7, 2]);
 });

@@ -27,6 +27,8 @@ test("whatever is changed in whatever order, it says what computing anew would, 
         graph.ran = [];
         expect(graph.get(coarse, name(asked))).toBe(direct(asked));
         expect(graph.ran.length).toBeLessThanOrEqual(8);
+        graph.ran = [];
+        expect([graph.get(coarse, name(asked)), graph.ran]).toEqual([direct(asked), []]);
         if (value % 3 === 0) graph.release(coarse, name(at));
       }
       graph.ran = [];

@@ -299,6 +299,17 @@ describe("pegs", () => {
   });
 });
 
+test("what a peg swaps in samples nothing anew, also where props are laid by their lengths", () => {
+  const placing = new Placing();
+  const around = surroundings([straight(10)]);
+  const of = (pegs: object[]) =>
+    dressing({ what: { entries: [{ prop: "buoy" }] }, spacing: { by: "end", gap: 0.1 }, pegs: pegs as never });
+  placing.evaluate(of([]), around);
+  placing.evaluate(of([{ line: "line", slot: 2, prop: "oar" }]), around);
+  expect(placing.ran).toContain("pegs");
+  expect(placing.ran).not.toContain("spacing");
+});
+
 test("a key tells its line and slot, for every line and slot there can be", () => {
   fc.assert(
     fc.property(fc.integer({ min: 1, max: 4095 }), fc.integer({ min: MIN_SLOT, max: MAX_SLOT }), (line, slot) => {

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { makeLine } from "../../line/testing";
 import { WorldMesh, hitsFor, hullOf, type Seen } from "../../mesh";
 import { quatAt, rotate, vectorAt, type Vec3 } from "../../math";
 import { evaluate, dressing, field, mesh, STAND, straight, surroundings } from "../testing";
@@ -276,4 +277,26 @@ test("dropping changes no draw: what is switched on before and after comes to th
   expect(on.rotation).toEqual(off.rotation);
   expect(on.scale).toEqual(off.scale);
   expect(on.key).toEqual(off.key);
+});
+
+test("what comes down to one spot from far above each other is kept clear there", () => {
+  const steep = makeLine({
+    kind: "polyline",
+    knots: [
+      [0, 1, 0],
+      [0.6, 12, 0],
+    ],
+  });
+  const flat = field(6, () => 0);
+  const around = { ...surroundings([steep]), surfaces: new Map([["field", { mesh: flat, ground: true }]]) };
+  const standing = (fit: object) => {
+    const dressed = dressing({ spacing: { distance: 2 }, stance: { up: "plumb" }, fit: { drop: "down", ...fit } }, [
+      steep,
+    ]);
+    const { count, blanks } = evaluate(dressed, around);
+    return count - blanks;
+  };
+  expect(standing({})).toBeGreaterThan(4);
+  // Buoys are 0.4 m broad, and all of them come down within 0.6 m.
+  expect(standing({ clear: "box" })).toBe(2);
 });
