@@ -91,14 +91,14 @@ export const surroundings = (lines: readonly Line[]): Around => ({
   bounds: BOUNDS,
 });
 
-const sourcesOf = (around: Around): Sources => ({
+const sourcesOf = (around: Around, volumeOf: (ground: WorldMesh) => Volume): Sources => ({
   guide: (id) => around.guides.get(id),
   lines: () => [...around.guides.keys()],
   surface: (id) => around.surfaces?.get(id)?.mesh,
   grounds: () => [...(around.surfaces ?? [])].flatMap(([id, { ground }]) => (ground ? id : [])),
   volume: (id) => {
     const ground = around.surfaces?.get(id)?.mesh;
-    return ground && new Volume(ground);
+    return ground && volumeOf(ground);
   },
   middle: (id) => around.things?.get(id),
   bounds: (id) => around.bounds.get(id),
@@ -111,19 +111,26 @@ const sourcesOf = (around: Around): Sources => ({
   charted: () => around.charted === true,
 });
 
-const asked = input<[Dressing, Around]>("asked");
+const asked = input<[Dressing, Around, (ground: WorldMesh) => Volume]>("asked");
 const answer = query("placements", (ask) => {
-  const [dressing, around] = ask(asked, "")!;
-  return evaluateWith(ask, dressing, sourcesOf(around));
+  const [dressing, around, volumeOf] = ask(asked, "")!;
+  return evaluateWith(ask, dressing, sourcesOf(around, volumeOf));
 });
 
 /** A dressing evaluated again and again, with what is remembered of it. */
 export class Placing {
   readonly #graph = new Graph();
+  readonly #volumes = new Map<WorldMesh, Volume>();
+  /** The inside of a surface, the same as long as it is the same surface. */
+  readonly #volumeOf = (ground: WorldMesh): Volume => {
+    const known = this.#volumes.get(ground) ?? new Volume(ground);
+    this.#volumes.set(ground, known);
+    return known;
+  };
 
   evaluate(dressing: Dressing, around: Around): Placements {
     this.#graph.ran = [];
-    this.#graph.set(asked, "", [dressing, around]);
+    this.#graph.set(asked, "", [dressing, around, this.#volumeOf]);
     return this.#graph.get(answer, "");
   }
 
