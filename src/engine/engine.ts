@@ -31,7 +31,7 @@ export interface ChartedSurface {
 }
 
 /** Intermediate results are given up beyond so many bytes. */
-const MEMORY = 192 * 2 ** 20;
+const MEMORY = 384 * 2 ** 20;
 
 export class Engine {
   readonly #graph: Graph;
@@ -139,14 +139,15 @@ export class Engine {
       });
     });
     this.#graph.onProgress = null;
-    this.#graph.trim(MEMORY);
     return this.#scene.dressings.flatMap(({ id }) => found.get(id) ?? []);
   }
 
   /** What one dressing comes to, worked out only as far as it is not known; null where there is none. */
   result(id: string): DressingResult | null {
     const placements = this.#graph.get(dressings.placements, id);
-    return placements ? { id, placements, findings: this.#graph.get(dressings.findings, id) } : null;
+    const result = placements && { id, placements, findings: this.#graph.get(dressings.findings, id) };
+    this.#graph.trim(MEMORY);
+    return result ?? null;
   }
 
   /**
