@@ -195,11 +195,13 @@ export class Cells {
     const E = this.#edges;
     for (let k = this.#starts[cell]; k < this.#starts[cell + 1]; k++) {
       const e = 4 * this.#items[k];
-      const [dx, dz] = [E[e + 2] - E[e], E[e + 3] - E[e + 1]];
+      const dx = E[e + 2] - E[e];
+      const dz = E[e + 3] - E[e + 1];
       const squared = dx * dx + dz * dz;
       const along = (x - E[e]) * dx + (z - E[e + 1]) * dz;
       const share = squared > 0 ? Math.max(0, Math.min(1, along / squared)) : 0;
-      const [fx, fz] = [x - E[e] - share * dx, z - E[e + 1] - share * dz];
+      const fx = x - E[e] - share * dx;
+      const fz = z - E[e + 1] - share * dz;
       const far = fx * fx + fz * fz;
       if (far < best * best) best = Math.sqrt(far);
     }

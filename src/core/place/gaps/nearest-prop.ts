@@ -27,15 +27,22 @@ export class NearestProp {
   from(x: number, y: number, z: number): number {
     const most = this.#most;
     const P = this.#points;
-    const [i, j, k] = [Math.floor(x / most), Math.floor(y / most), Math.floor(z / most)];
+    const i = Math.floor(x / most);
+    const j = Math.floor(y / most);
+    const k = Math.floor(z / most);
     let squared = most * most;
     for (let a = i - 1; a <= i + 1; a++) {
       for (let b = j - 1; b <= j + 1; b++) {
         for (let c = k - 1; c <= k + 1; c++) {
           // What else has the same key only adds a few that are too far off to count.
-          for (const p of this.#cells.get(cellKey(a, b, c)) ?? NONE) {
-            const [dx, dy, dz] = [P[3 * p] - x, P[3 * p + 1] - y, P[3 * p + 2] - z];
-            squared = Math.min(squared, dx * dx + dy * dy + dz * dz);
+          const cell = this.#cells.get(cellKey(a, b, c)) ?? NONE;
+          for (let n = 0; n < cell.length; n++) {
+            const p = 3 * cell[n];
+            const dx = P[p] - x;
+            const dy = P[p + 1] - y;
+            const dz = P[p + 2] - z;
+            const far = dx * dx + dy * dy + dz * dz;
+            if (far < squared) squared = far;
           }
         }
       }
