@@ -6,28 +6,18 @@ import { emptyScene, sceneSchema, type Scene } from "../src/core/scene";
 import { copyOf, type Placements } from "../src/core/place";
 import { Engine } from "../src/engine/engine";
 import { changeBetween } from "../src/engine/scene-change";
+import { manyLines } from "./many-lines";
 import type { Row } from "./row";
 
 const THOUSAND = 1000;
 const BEST_OF = 50;
-
-const linesOf = (count: number) =>
-  Array.from({ length: count }, (_, i) => ({
-    id: `line ${i}`,
-    name: `Line ${i}`,
-    number: i + 1,
-    kind: "smooth",
-    knots: Array.from({ length: 12 }, (_, k) => ({
-      position: [10 * k, Math.sin(k + i), 3 * i + 2 * Math.sin(1.7 * k)],
-    })),
-  }));
 
 function sceneOf(lines: number, dressings: object[]): Scene {
   const bounds = { min: [-0.04, 0, -0.04], max: [0.04, 0.3, 0.04] };
   return sceneSchema.parse({
     ...emptyScene("Many"),
     props: [{ id: "a", name: "A", asset: "0".repeat(64), bounds, triangles: 100 }],
-    lines: linesOf(lines),
+    lines: manyLines(lines),
     dressings: dressings.map((one) => ({
       what: { entries: [{ prop: "a" }] },
       variation: { turnOn: true, sizeOn: true },
@@ -77,7 +67,7 @@ function warm(lines: number, runs: number): number {
       {
         id: "all",
         name: "All",
-        where: { lines: linesOf(lines).map(({ id }) => id) },
+        where: { lines: manyLines(lines).map(({ id }) => id) },
         spacing: { by: "count", count: THOUSAND },
         fit: { across },
       },

@@ -5,20 +5,13 @@
 import { emptyScene, sceneSchema, type Scene } from "../src/core/scene";
 import { copyOf } from "../src/core/place";
 import { Engine } from "../src/engine/engine";
+import { manyLines } from "./many-lines";
 
 const LINES = 1000;
 const EACH = 1000;
 
 function millionScene(): Scene {
-  const lines = Array.from({ length: LINES }, (_, i) => ({
-    id: `line ${i}`,
-    name: `Line ${i}`,
-    number: i + 1,
-    kind: "smooth",
-    knots: Array.from({ length: 12 }, (_, k) => ({
-      position: [10 * k, Math.sin(k + i), 3 * i + 2 * Math.sin(1.7 * k)],
-    })),
-  }));
+  const lines = manyLines(LINES);
   const prop = (id: string) => ({
     id,
     name: id,
