@@ -6,7 +6,7 @@ import FastPoisson from "fast-2d-poisson-disk-sampling";
 import { Mesh, Ray, Vector3 } from "three";
 import { MeshSurfaceSampler } from "three/examples/jsm/math/MeshSurfaceSampler.js";
 import { MeshBVH } from "three-mesh-bvh";
-import { areasOf, distanceFor, evenOver, randomOver } from "../src/core/mesh";
+import { areasOf, distanceFor, evenOver, randomOver, spreadable } from "../src/core/mesh";
 import { dressingSchema, dropInto, FLAG, Slots } from "../src/core/place";
 import { geometry, ground, METRES, placesAlongLines, TRIANGLES } from "./terrain";
 import type { Contest, Row } from "./row";
@@ -95,14 +95,17 @@ function distanceToCount(first: number, spread: (distance: number) => number): n
 
 function evenContest(field: ReturnType<typeof ground>): Contest {
   const area = areasOf(field).reduce((sum, one) => sum + one);
-  const mine = distanceToCount(distanceFor(COUNT, area), (distance) => evenOver(field, distance, 1).count);
+  const mine = distanceToCount(
+    distanceFor(COUNT, area),
+    (distance) => evenOver(field, spreadable(field), distance, { seed: 1 }).count,
+  );
   const fill = (radius: number) => new FastPoisson({ shape: [METRES, METRES], radius }).fill();
   const theirs = distanceToCount(distanceFor(COUNT, METRES * METRES), (distance) => fill(distance).length);
   return {
     name: "even-over-100k",
     n: COUNT,
     peer: "fast-2d-poisson-disk-sampling on a flat square",
-    ours: () => evenOver(field, mine, 1),
+    ours: () => evenOver(field, spreadable(field), mine, { seed: 1 }),
     theirs: () => fill(theirs),
   };
 }
@@ -122,7 +125,7 @@ export function surfaceContests(): { contests: Contest[]; reports: Row[] } {
         name: "random-over-1m",
         n: MILLION,
         peer: "three MeshSurfaceSampler, building included",
-        ours: () => randomOver(field, { count: MILLION }, 1),
+        ours: () => randomOver(field, { count: MILLION }, { seed: 1 }),
         theirs: theirRandom(geometry()),
       },
       evenContest(field),

@@ -4,6 +4,7 @@ import { readFileSync, statSync, writeFileSync, mkdirSync } from "node:fs";
 import { basename, dirname, extname, join } from "node:path";
 import { parseArgs } from "node:util";
 import { assetPath, checkedAssets, parseSceneText, readProject, type FormatName, type Project } from "@/core/files";
+import { hexOf } from "@/core/place";
 import { type Scene } from "@/core/scene";
 import { demoScene } from "@/demo";
 import { evaluateScene, writePlacements } from "@/engine/jobs";
@@ -101,10 +102,13 @@ function formatOf(out: string | undefined, plain = false): FormatName {
   throw new UsageError(`“${out}” ends in none of .csv, .json and .glb`);
 }
 
+/** Keys as all files write them. */
+const inHex = (_: string, value: unknown): unknown => (typeof value === "bigint" ? hexOf(value) : value);
+
 async function check(path: string): Promise<number> {
   const { scene, assets } = load(path, (scene) => meshesWanted(scene).size + meshesCompared(scene).size > 0);
   const { findings } = await evaluateScene(scene, assets, { poking: true });
-  process.stdout.write(JSON.stringify(findings, null, 2) + "\n");
+  process.stdout.write(JSON.stringify(findings, inHex, 2) + "\n");
   return findings.length > 0 ? 1 : 0;
 }
 

@@ -33,7 +33,7 @@ describe("between two scenes only what differs is computed:", () => {
     ["a line's name", (scene) => (scene.lines[1].name = "Pier"), []],
     ["a dressing's name", (scene) => (scene.dressings[1].name = "Sweeps"), []],
     ["a prop's size", (scene) => (scene.props[1].bounds = { min: [-1, 0, -1], max: [1, 1, 1] }), ["oars"]],
-    ["a peg", (scene) => scene.dressings[1].pegs.push({ line: "quay", slot: 0, removed: true }), ["oars"]],
+    ["a peg", (scene) => (scene.dressings[1].pegs["0000000100000000"] = { on: "quay", removed: true }), ["oars"]],
     ["the order of the dressings", (scene) => scene.dressings.reverse(), []],
     ["one dressing gone", (scene) => scene.dressings.pop(), []],
   ])("%s", (_, edit, expected) => {
@@ -54,7 +54,7 @@ test("what was remembered gives the same placements as computing anew", () => {
     (scene) => (scene.dressings[1].fit.across = 0.3),
     (scene) => (scene.dressings[1].what.order = "sequence"),
     (scene) => (scene.lines[1].knots[1] = { position: [3, 1, 1] }),
-    (scene) => (scene.dressings[1].pegs = []),
+    (scene) => (scene.dressings[1].pegs = {}),
   ];
   const engine = warm();
   const scene = harbourScene();
@@ -238,7 +238,7 @@ describe("dressings that keep clear of others", () => {
       Object.assign(dressing.fit, { clear: clearOf.length > 0 ? "footprint" : "off", clearOf });
       dressing.spacing.distance = 2;
       dressing.gaps.chance = 0;
-      dressing.pegs = [];
+      dressing.pegs = {};
       dressing.stance.turnUp = 0;
       dressing.variation.turnOn = false;
     }

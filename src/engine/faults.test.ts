@@ -3,7 +3,7 @@ import { Volume } from "@/core/host";
 import { spoken, type Finding } from "@/core/check";
 import { makeLine } from "@/core/line/testing";
 import { WorldMesh } from "@/core/mesh";
-import { dressingSchema, type Dressing } from "@/core/place";
+import { dressingSchema, type Dressing, hexOf, lineKey } from "@/core/place";
 import { boxMesh, mesh, STAND } from "@/core/place/testing";
 import { emptyScene, namesIn, sceneSchema, type Scene } from "@/core/scene";
 import { Engine } from "./engine";
@@ -176,7 +176,7 @@ describe("findings go with what they read, also where no placement changes", () 
         id: "row",
         name: "Row",
         where: { lines: ["line a", "line b"] },
-        pegs: [{ line: "line b", slot: 5000, turn: 1 }],
+        pegs: { [hexOf(lineKey(2, 5000))]: { on: "line b", turn: 1 } },
       },
     ]);
     const engine = taught();
@@ -185,7 +185,7 @@ describe("findings go with what they read, also where no placement changes", () 
     const without = { ...scene, lines: scene.lines.filter(({ id }) => id !== "line b") };
     engine.evaluate(without);
     const [finding] = foundIn(engine, "row", "orphan-peg");
-    expect([finding.line, finding.keys]).toEqual([undefined, []]);
+    expect([finding.line, finding.keys]).toEqual([undefined, [lineKey(2, 5000)]]);
   });
 });
 

@@ -4,8 +4,8 @@ import { wishesOf } from "./needs";
 import type { Scene, Surface } from "@/core/scene";
 
 /** All props that a dressing's slots may take. */
-export function propsOf({ what, pegs }: Dressing, mixes: Scene["mixes"]): Set<string> {
-  const named = new Set([...propsIn(what), ...pegs.flatMap(({ prop }) => prop ?? [])]);
+export function propsOf({ what, pegs, oldPegs }: Dressing, mixes: Scene["mixes"]): Set<string> {
+  const named = new Set([...propsIn(what), ...[...Object.values(pegs), ...oldPegs].flatMap(({ prop }) => prop ?? [])]);
   for (const mix of mixes) if (named.has(mix.id)) for (const { prop } of mix.props) named.add(prop);
   return named;
 }

@@ -15,6 +15,8 @@ export interface SceneStore {
   save: SaveState;
   open(id: string): Promise<"opened" | "missing">;
   change(label: string, recipe: Recipe, mark?: string): void;
+  /** Changes what has been opened before anything was done with it, as no step that could be undone. */
+  amend(recipe: Recipe): void;
   beginDrag(label: string): void;
   drag(recipe: Recipe): void;
   endDrag(): void;
@@ -90,6 +92,12 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       return "opened";
     },
     change: (label, recipe, mark) => apply(changed(get().history, label, recipe, mark ?? null, Date.now())),
+    amend(recipe) {
+      const { history } = get();
+      if (history.past.length > 0 || history.future.length > 0 || history.drag) return;
+      const { scene } = changed(history, "", recipe);
+      if (scene !== history.scene) apply(startHistory(scene));
+    },
     beginDrag: (label) => set({ history: dragBegun(get().history, label) }),
     drag: (recipe) => apply(dragged(get().history, recipe)),
     endDrag: () => apply(dragEnded(get().history)),

@@ -1,6 +1,6 @@
 import { makeLine } from "../line/testing";
-import { evaluate, dressing, straight, surroundings } from "../place/testing";
-import { FLAG, slotOfKey } from "../place";
+import { evaluate, dressing, pegsOn, straight, surroundings } from "../place/testing";
+import { FLAG, hexOf, lineKey, placeOfKey } from "../place";
 import { flagged } from ".";
 import { foundOn, type Told } from "./testing";
 import type { Line } from "../line";
@@ -50,29 +50,24 @@ describe("too close", () => {
   });
 
   test("one pair pushed together by hand is one finding that names both, and a blank between them hides nothing", () => {
-    const [one, ...none] = of("too-close", { spacing: { distance: 1 }, pegs: [{ line: "line", slot: 3, at: 4.2 }] });
+    const [one, ...none] = of("too-close", { spacing: { distance: 1 }, pegs: pegsOn({ slot: 3, at: 4.2 }) });
     expect(none).toEqual([]);
     expect(one.keys).toHaveLength(2);
-    const removed = [
-      { line: "line", slot: 4, removed: true },
-      { line: "line", slot: 3, at: 4.9 },
-    ];
+    const removed = pegsOn({ slot: 4, removed: true }, { slot: 3, at: 4.9 });
     expect(of("too-close", { spacing: { distance: 1 }, pegs: removed })[0].count).toBe(2);
   });
 
   test("on a closed line the last is a neighbour of the first; rows beside each other are none", () => {
     expect(found({ spacing: { by: "count", count: 8 } }, [ring])).toEqual([]);
     expect(found({ spacing: { distance: 0.95, remainder: end } }, [ring])).toEqual([]);
-    const pegs = [{ line: "line", slot: 0, at: 3.3 }];
+    const pegs = pegsOn({ slot: 0, at: 3.3 });
     expect(of("too-close", { spacing: { by: "count", count: 4 }, pegs }, [ring])[0].count).toBe(2);
     expect(found({ spacing: { distance: 1 }, fit: { rows: 3, rowDistance: 0.5 } })).toEqual([]);
   });
 
   test("a gap below zero asks for overlaps of just that much", () => {
     expect(of("too-close", { spacing: { by: "end", gap: -0.1 } })).toEqual([]);
-    expect(
-      of("too-close", { spacing: { by: "end", gap: -0.1 }, pegs: [{ line: "line", slot: 2, at: 1 }] }),
-    ).toHaveLength(1);
+    expect(of("too-close", { spacing: { by: "end", gap: -0.1 }, pegs: pegsOn({ slot: 2, at: 1 }) })).toHaveLength(1);
   });
 });
 
@@ -118,11 +113,11 @@ test("a prop that stands with its middle on an end is let be; one that reaches f
 });
 
 test("a gap half as wide again as the others is uneven; blanks, and slots at places of their own, are not", () => {
-  const moved = { spacing: { distance: 1 }, pegs: [{ line: "line", slot: 4, at: 4.6 }] };
+  const moved = { spacing: { distance: 1 }, pegs: pegsOn({ slot: 4, at: 4.6 }) };
   const [finding] = of("uneven", moved);
   expect(finding).toMatchObject({ mend: "unpeg" });
   expect(finding.worst).toBeCloseTo(1.6, 4);
-  expect(of("uneven", { ...moved, pegs: [{ line: "line", slot: 4, at: 4.4 }] })).toEqual([]);
+  expect(of("uneven", { ...moved, pegs: pegsOn({ slot: 4, at: 4.4 }) })).toEqual([]);
   expect(of("uneven", { spacing: { distance: 1 }, gaps: { chance: 0.5 } })).toEqual([]);
   expect(of("uneven", { spacing: { by: "list", list: [0, 1, 2, 3, 4, 5, 9] } })).toEqual([]);
 });
@@ -156,12 +151,9 @@ test("rows on the inside of a bend tighter than they lie beside the line fold, a
 });
 
 test("a peg whose slot has gone is told, with the pegs it is about, and is gone from the list when the slot is back", () => {
-  const pegs = [
-    { line: "line", slot: 2, at: 2.1 },
-    { line: "line", slot: 9, removed: true },
-  ];
+  const pegs = pegsOn({ slot: 2, at: 2.1 }, { slot: 9, removed: true });
   const [finding] = of("orphan-peg", { spacing: { by: "count", count: 5 }, pegs });
-  expect(finding).toMatchObject({ pegs: [1], count: 1, line: "line", mend: "drop-pegs" });
+  expect(finding).toMatchObject({ pegs: [hexOf(lineKey(1, 9))], count: 1, line: "line", mend: "drop-pegs" });
   expect(of("orphan-peg", { spacing: { by: "count", count: 12 }, pegs })).toEqual([]);
 });
 
@@ -176,14 +168,15 @@ test("a line on which nothing fits is told, with its length; so is one that asks
 
 test("placements that a finding names carry its flag, and only they", () => {
   const lines = [straight(10)];
-  const pegs = [3, 700].map((slot) => ({ line: "line", slot, at: 0.01 * slot + 0.004 }));
+  const pegs = pegsOn(...[3, 700].map((slot) => ({ slot, at: 0.01 * slot + 0.004 })));
   const dressed = dressing({ ...oars, stance: { turnUp: Math.PI / 2 }, spacing: { distance: 0.01 }, pegs }, lines);
   const around = surroundings(lines);
   const placements = evaluate(dressed, around);
   const all = foundOn(dressed, placements, around);
   const named = new Set(all.flatMap(({ keys }) => keys));
   const flags = flagged(placements, all);
-  expect(Math.max(...named) - Math.min(...named)).toBeGreaterThan(600);
+  const slots = Array.from(named, placeOfKey);
+  expect(Math.max(...slots) - Math.min(...slots)).toBeGreaterThan(600);
   placements.key.forEach((key, i) => expect((flags[i] & FLAG.finding) !== 0).toBe(named.has(key)));
 });
 
@@ -226,8 +219,8 @@ test("neighbours of a ring are no props that run into each other elsewhere, not 
 });
 
 test("rows are gone through as they stand, also where a peg has brought one past others", () => {
-  const pegs = [{ line: "line", slot: 2, at: 7.1 }];
+  const pegs = pegsOn({ slot: 2, at: 7.1 });
   const [close, ...more] = of("too-close", { spacing: { distance: 1 }, pegs });
   expect(more).toEqual([]);
-  expect(close.keys.map(slotOfKey)).toEqual([7, 2]);
+  expect(close.keys.map(placeOfKey)).toEqual([7, 2]);
 });

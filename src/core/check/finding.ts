@@ -4,7 +4,7 @@ import type { Footing } from "./footing";
 import type { Row } from "./rows";
 import type { GuideLine } from "../line";
 import type { Body, WorldMesh, PropBounds } from "../mesh";
-import type { Dressing, Placements } from "../place";
+import type { Dressing, Key, Placements } from "../place";
 
 /** What can be done about a finding with one click. The interface knows how. */
 export type Mend =
@@ -12,6 +12,8 @@ export type Mend =
   | "unpeg"
   /** Takes off the pegs of the finding's list that have no slot any more. */
   | "drop-pegs"
+  /** Lets go of pegs of an earlier version that found no slot. */
+  | "drop-old-pegs"
   /** Leaves blank what the finding names. */
   | "leave-blank"
   /** Has the dressing keep its props clear of each other. */
@@ -82,7 +84,7 @@ export interface Finding {
   dressing: string;
   line?: string;
   /** Keys of the placements that it names, at most {@link MAX_KEYS} of them. */
-  keys: number[];
+  keys: Key[];
   /** How many placements it is about. */
   count: number;
   /** The worst value, in metres, where there is one to give. */
@@ -92,8 +94,8 @@ export interface Finding {
   mend?: Mend;
   /** Another way of mending it. */
   orElse?: Mend;
-  /** For pegs without a slot: their indices in the dressing. */
-  pegs?: number[];
+  /** For pegs without a slot: their keys, as the dressing writes them. */
+  pegs?: string[];
 }
 
 export const MAX_KEYS = 1000;

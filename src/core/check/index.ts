@@ -1,5 +1,5 @@
 /** Checks: what can be wrong with a dressing, and where. */
-import { FLAG, type Placements } from "../place";
+import { FLAG, indicesOf, type Placements } from "../place";
 import { allGiveWay } from "./all-give-way";
 import { bare } from "./bare";
 import { boxedGround } from "./boxed-ground";
@@ -64,21 +64,12 @@ export function findings(checked: Omit<Checked, "footing" | "rows" | "slots">): 
   return CHECKS.flatMap((check) => check.find(whole));
 }
 
-/** Keys are looked up only where their last bits are those of one that is named. */
-const LAST_BITS = 0xffff;
-
 /** The flags of placements with those marked that findings name. */
 export function flagged(
   { key, flags }: Pick<Placements, "key" | "flags">,
   found: readonly Pick<Finding, "keys">[],
 ): Uint16Array {
-  const named = new Set(found.flatMap(({ keys }) => keys));
   const out = flags.slice();
-  if (named.size === 0) return out;
-  const likely = new Uint8Array(LAST_BITS + 1);
-  for (const one of named) likely[one & LAST_BITS] = 1;
-  for (let i = 0; i < key.length; i++) {
-    if (likely[key[i] & LAST_BITS] === 1 && named.has(key[i])) out[i] |= FLAG.finding;
-  }
+  for (const i of indicesOf(key, new Set(found.flatMap(({ keys }) => keys)))) out[i] |= FLAG.finding;
   return out;
 }

@@ -1,7 +1,7 @@
 import { foundOn, type Told } from "./testing";
 
 import { makeLine } from "../line/testing";
-import { evaluate, dressing, field, surroundings } from "../place/testing";
+import { addedOn, evaluate, dressing, field, surroundings } from "../place/testing";
 
 /** Level on the left of x = 0, rising by 45° on the right. */
 const MEADOW = field(16, (x) => Math.max(0, x), "meadow");
@@ -36,7 +36,7 @@ function found(input: Input): Told[] {
 }
 
 const checks = (input: Input) => found(input).map(({ check }) => check);
-const peg = { line: "meadow", slot: 1, prop: "buoy", added: true } as const;
+const peg = { prop: "buoy" };
 
 test("an ordinary spread has no findings, whatever it stands on and whichever way it leans", () => {
   for (const up of ["world", "normal", "point"] as const) expect(checks({ stance: { up } })).toEqual([]);
@@ -52,7 +52,7 @@ test("what nothing stands on is named, with why", () => {
 });
 
 test("what is put by hand outside the area or on too steep a slope is found, and a mend is at hand", () => {
-  const at = (point: [number, number, number]) => ({ pegs: [{ ...peg, point }] });
+  const at = (point: [number, number, number]) => ({ pegs: addedOn("meadow", { ...peg, point }) });
   const [out] = found({ ...at([-7, 0, 0]), where: { areas: ["area"] } }).filter(({ check }) => check === "outside");
   expect(out).toMatchObject({ count: 1, mend: "leave-blank" });
   expect(out.worst).toBeCloseTo(1, 2);

@@ -1,5 +1,5 @@
 /** What files are written from: a scene, and what each of its dressings came to. */
-import { FLAG, NO_PROP, type Dressing, type Placements } from "../place";
+import { FLAG, hexOf, NO_PROP, type Dressing, type Placements } from "../place";
 import type { Scene } from "../scene";
 
 export interface EvaluatedDressing {
@@ -26,7 +26,8 @@ export function standing(placements: Placements): number {
 /** One placement for text formats: names, world coordinates rounded to what they are good for. */
 export interface PlacementRow {
   dressing: string;
-  key: number;
+  /** 16 hexadecimal digits. */
+  key: string;
   prop: string;
   line: string;
   at: number | null;
@@ -50,7 +51,7 @@ export function forEachRow({ scene, dressings }: EvaluatedScene, each: (row: Pla
       const at = round(p.at[i], 5);
       each({
         dressing: dressing.name,
-        key: p.key[i],
+        key: hexOf(p.key[i]),
         prop: propNames.get(p.props[p.prop[i]]) ?? "",
         line: guideNames.get((p.lines.length > 0 ? p.lines : p.fields)[p.line[i]]) ?? "",
         at: Number.isNaN(at) ? null : at,

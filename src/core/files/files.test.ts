@@ -1,3 +1,4 @@
+import { hexOf } from "../place";
 import { evaluate } from "../place/testing";
 import { InputError } from "../schema";
 import { Document } from "@gltf-transform/core";
@@ -119,7 +120,7 @@ test("CSV and JSON hold a row for each placement that is not blank, in world coo
   expect(rows.some((row) => row.includes('"A ""turned"" one"'))).toBe(true);
   const json = JSON.parse(new TextDecoder().decode(await FORMATS.json.write(evaluated, assets)));
   expect(json.dressings[0].count).toBe(p.count - p.blanks);
-  const first = json.dressings[0].placements.find((row: { key: number }) => row.key === p.key[0]);
+  const first = json.dressings[0].placements.find((row: { key: string }) => row.key === hexOf(p.key[0]));
   if (first) expect(first.position[0]).toBeCloseTo(p.origin[0] + p.position[0], 4);
 });
 

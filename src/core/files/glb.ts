@@ -14,7 +14,7 @@ import { InputError } from "../schema";
 import { stands, type EvaluatedDressing, type EvaluatedScene } from "./evaluated";
 import { flatMesh, glbIO, meshNodesOf, readGlb } from "./gltf";
 import { Variants, WHITE } from "./variants";
-import { FLAG, type Placements } from "../place";
+import { FLAG, hexOf, type Placements } from "../place";
 import type { Assets } from "./assets";
 
 export type GlbForm = "instanced" | "plain";
@@ -142,12 +142,12 @@ function addNodes(document: Document, parent: Node, { placements: p }: Evaluated
     if (!mesh) continue;
     const { translation, rotation, scale } = placesOf(p, [i]);
     const node = document
-      .createNode(`${mesh.getName()} ${p.key[i]}`)
+      .createNode(`${mesh.getName()} ${hexOf(p.key[i])}`)
       .setMesh(mesh)
       .setTranslation([...translation] as vec3)
       .setRotation([...rotation] as vec4)
       .setScale([...scale] as vec3)
-      .setExtras({ key: p.key[i] });
+      .setExtras({ key: hexOf(p.key[i]) });
     parent.addChild(node);
   }
 }

@@ -9,11 +9,13 @@ import type { Volume } from "./volume";
 export interface Field {
   /** The surface's id, or the area's line's. */
   id: string;
-  /** What tells its keys from those of the dressing's other fields: 0 to 62. */
+  /** What tells its keys from those of the dressing's other fields, see `place/keys.ts`. */
   tag: number;
   ground: WorldMesh;
   /** Within which outlines, seen from above; null for everywhere. */
   plan: Plan | null;
+  /** Whether its mesh is a plane that was laid under an area. */
+  plane: boolean;
   /** The space inside its mesh where that is what is filled. */
   volume: Volume | null;
   /** Whether what is pegged may be anywhere, and is not put onto its mesh. */
@@ -27,20 +29,27 @@ export interface Region {
   index: Uint32Array;
   /** Which triangles of the whole mesh these are: null for all. */
   numbers: Uint32Array | null;
-  /** Areas of its triangles together, square metres. */
+  /** What each triangle is known by: null for its number in the whole mesh. */
+  names: Uint32Array | null;
+  /** The box that outlines leave of it, least and most in the mesh's own coordinates; null for all. */
+  box: Box | null;
+  /** Square metres within the box, nearly. */
   area: number;
   /** For spreading over it evenly; worked out at the first use. */
   mesh: () => Spreadable;
 }
 
+type Box = readonly [least: Vec3, most: Vec3];
+
 /** Of a mesh, a region smaller than this share of its triangles is taken out. */
 const WORTH = 0.7;
 
 /** How much there is to be filled: square metres of a region, cubic metres of a volume. */
-export const extentOf = ({ volume, region }: Field): number => (volume ? volume.cubic : region.area);
+export const extentOf = ({ volume, region }: { volume: Volume | null; region: { area: number } }): number =>
+  volume ? volume.cubic : region.area;
 
 /** Where a field's mesh is put: points of its region in the world. */
-export const standOf = ({ ground }: Field): Stand =>
+export const standOf = ({ ground }: Pick<Field, "ground">): Stand =>
   ground.stand ?? { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: 1 };
 
 /** A point of a field that pegs keep in its surface's own coordinates, so that it goes along when that is moved. */
@@ -51,48 +60,144 @@ export function fromOwn(field: Field, [x, y, z]: Vec3): Vec3 {
 }
 
 /**
- * The triangles that lie over a plan's box. The box is taken in large steps, so that an outline may be edited a little
- * without its region becoming another.
+ * The triangles that lie over a plan's box. The box is taken in large steps in the mesh's own coordinates, so that an outline
+ * may be edited a little, or be moved together with its surface, without its region becoming another.
  */
 export function regionOf(ground: WorldMesh, plan: Plan | null): Region {
-  const position = ground.own;
-  const whole = (): Region => region(position, ground.index, null);
-  if (!plan?.bounded) return whole();
-  const [least, most] = snapped(plan);
-  const P = ground.position;
+  const { own: position, index } = ground;
+  const { faces = null } = ground.rest.mesh;
+  if (!plan?.bounded) return region(position, index, null, faces, null);
+  const box = ownBox(ground, plan);
   const inside: number[] = [];
-  for (let t = 0; 3 * t < ground.index.length; t++) {
-    const [a, b, c] = [3 * ground.index[3 * t], 3 * ground.index[3 * t + 1], 3 * ground.index[3 * t + 2]];
-    const apart =
-      Math.max(P[a], P[b], P[c]) < least[0] ||
-      Math.min(P[a], P[b], P[c]) > most[0] ||
-      Math.max(P[a + 2], P[b + 2], P[c + 2]) < least[1] ||
-      Math.min(P[a + 2], P[b + 2], P[c + 2]) > most[1];
-    if (!apart) inside.push(t);
-  }
-  if (inside.length >= WORTH * ground.triangles) return whole();
-  const index = new Uint32Array(3 * inside.length);
-  inside.forEach((t, i) => index.set(ground.index.subarray(3 * t, 3 * t + 3), 3 * i));
-  return region(position, index, Uint32Array.from(inside));
+  for (let t = 0; 3 * t < index.length; t++) if (!isApart(position, index, t, box)) inside.push(t);
+  const numbers = inside.length < WORTH * ground.triangles ? Uint32Array.from(inside) : null;
+  if (!numbers) return region(position, index, null, faces, box);
+  const part = new Uint32Array(3 * inside.length);
+  inside.forEach((t, i) => part.set(index.subarray(3 * t, 3 * t + 3), 3 * i));
+  return region(position, part, numbers, faces ? numbers.map((t) => faces[t]) : numbers, box);
 }
 
-function region(position: Float64Array, index: Uint32Array, numbers: Uint32Array | null): Region {
-  const area = areasOf({ position, index }).reduce((total, one) => total + one, 0);
+function region(
+  position: Float64Array,
+  index: Uint32Array,
+  numbers: Uint32Array | null,
+  names: Uint32Array | null,
+  box: Box | null,
+): Region {
+  const areas = areasOf({ position, index });
+  let area = 0;
+  for (let t = 0; t < areas.length; t++) area += areas[t] * (box ? shareWithin(position, index, t, box) : 1);
   let mesh: Spreadable | undefined;
-  return { position, index, numbers, area, mesh: () => (mesh ??= spreadable({ position, index })) };
+  return { position, index, numbers, names, box, area, mesh: () => (mesh ??= spreadable({ position, index })) };
 }
 
-/** A plan's box, out to whole steps: quarters of the power of two above its longer side. */
-function snapped({ least, most }: Pick<Plan, "least" | "most">): [[number, number], [number, number]] {
-  const long = Math.max(most[0] - least[0], most[1] - least[1], 1e-6);
-  const step = 2 ** Math.ceil(Math.log2(long)) / 4;
-  const down = (x: number) => Math.floor(x / step) * step;
-  const up = (x: number) => Math.ceil(x / step) * step;
+/** Least and most of a triangle along an axis. */
+function spanOf(P: Float64Array, index: Uint32Array, t: number, axis: number): [number, number] {
+  const [a, b, c] = [P[3 * index[3 * t] + axis], P[3 * index[3 * t + 1] + axis], P[3 * index[3 * t + 2] + axis]];
+  return [Math.min(a, b, c), Math.max(a, b, c)];
+}
+
+function isApart(P: Float64Array, index: Uint32Array, t: number, [least, most]: Box): boolean {
+  for (let axis = 0; axis < 3; axis++) {
+    const [low, high] = spanOf(P, index, t, axis);
+    if (high < least[axis] || low > most[axis]) return true;
+  }
+  return false;
+}
+
+/** How much of a triangle lies within a box: of the box about it, at least. */
+function shareWithin(P: Float64Array, index: Uint32Array, t: number, [least, most]: Box): number {
+  let share = 1;
+  for (let axis = 0; axis < 3; axis++) {
+    const [low, high] = spanOf(P, index, t, axis);
+    const within = Math.min(high, most[axis]) - Math.max(low, least[axis]);
+    if (high - low > most[axis] - least[axis]) share *= Math.max(0, within / (high - low));
+  }
+  return share;
+}
+
+/** The box of what of a mesh lies over a plan's box, in the mesh's own coordinates, out to whole steps. */
+function ownBox(ground: WorldMesh, { least, most }: Pick<Plan, "least" | "most">): Box {
+  const P = ground.position;
+  let [low, high] = [Infinity, -Infinity];
+  for (let p = 1; p < P.length; p += 3) {
+    if (P[p] < low) low = P[p];
+    if (P[p] > high) high = P[p];
+  }
+  const corners = [least[0], most[0]].flatMap((x) =>
+    [low, high].flatMap((y) => [least[1], most[1]].map((z) => ground.toOwn([x, y, z]))),
+  );
+  const ends = [0, 1, 2].map((axis) => {
+    const values = corners.map((corner) => corner[axis]);
+    return [Math.min(...values), Math.max(...values)] as const;
+  });
+  const step = stepFor(Math.max(...ends.map(([from, to]) => to - from)));
   return [
-    [down(least[0]), down(least[1])],
-    [up(most[0]), up(most[1])],
+    ends.map(([from]) => down(from, step)) as unknown as Vec3,
+    ends.map(([, to]) => up(to, step)) as unknown as Vec3,
   ];
 }
+
+/** Boxes are taken out to whole steps: quarters of the power of two above their longest side. */
+const stepFor = (long: number): number => 2 ** Math.ceil(Math.log2(Math.max(long, 1e-6)) - ROUNDING) / 4;
+const down = (x: number, step: number): number => Math.floor(x / step + ROUNDING) * step;
+const up = (x: number, step: number): number => Math.ceil(x / step - ROUNDING) * step;
+/** What lies at a step but for rounding lies at it. */
+const ROUNDING = 1e-6;
+
+function snapped({ least, most }: Pick<Plan, "least" | "most">): [[number, number], [number, number]] {
+  const step = stepFor(Math.max(most[0] - least[0], most[1] - least[1]));
+  return [
+    [down(least[0], step), down(least[1], step)],
+    [up(most[0], step), up(most[1], step)],
+  ];
+}
+
+/** A plane's region is cut from two triangles that reach at least so far from the world's middle, metres. */
+const PLANE = 2 ** 24;
+
+/**
+ * The region of an area that lies on a plane of its own. Its triangles are those of the whole plane, so that it is cut alike
+ * whatever the outline is.
+ */
+export function regionOfPlane(ground: WorldMesh): Region {
+  const P = ground.position;
+  const [slopeX, slopeZ] = [(P[10] - P[1]) / (P[9] - P[0]), (P[4] - P[1]) / (P[5] - P[2])];
+  const far = P.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
+  const r = Math.max(PLANE, 2 ** (1 + Math.ceil(Math.log2(far))));
+  const corner = (x: number, z: number) => [x, P[1] + slopeX * (x - P[0]) + slopeZ * (z - P[2]), z];
+  const position = Float64Array.from([corner(-r, -r), corner(-r, r), corner(r, r), corner(r, -r)].flat());
+  const { index } = ground;
+  const heights = [P[1], P[4], P[7], P[10]];
+  const box: Box = [
+    [P[0], Math.min(...heights), P[2]],
+    [P[6], Math.max(...heights), P[8]],
+  ];
+  const area = areasOf(ground).reduce((sum, one) => sum + one, 0);
+  let mesh: Spreadable | undefined;
+  return {
+    position,
+    index,
+    numbers: null,
+    names: null,
+    box,
+    area,
+    mesh: () => (mesh ??= spreadable({ position, index })),
+  };
+}
+
+/** Whether any of a box lies in a region's box; null for everywhere. */
+export function wantedIn({
+  box,
+}: Region): ((least: ArrayLike<number>, most: ArrayLike<number>) => boolean) | undefined {
+  if (!box) return undefined;
+  const [[ax, ay, az], [bx, by, bz]] = box;
+  // A plane's box is flat.
+  const y = RIM * (1 + Math.abs(ay) + Math.abs(by));
+  return (least, most) =>
+    most[0] >= ax && least[0] <= bx && most[1] >= ay - y && least[1] <= by + y && most[2] >= az && least[2] <= bz;
+}
+const RIM = 1e-9;
 
 /** The plane that fits an outline best, over its box: what an area lies on where there is no surface. */
 export function flatUnder(line: GuideLine): WorldMesh {

@@ -1,4 +1,14 @@
 /** What anchors can lie on besides lines: surfaces and areas with their outlines, and the insides of volumes. */
-export { extentOf, flatUnder, fromOwn, regionOf, standOf, type Field, type Region } from "./field";
+export {
+  extentOf,
+  flatUnder,
+  fromOwn,
+  regionOf,
+  regionOfPlane,
+  standOf,
+  wantedIn,
+  type Field,
+  type Region,
+} from "./field";
 export { Cells, hasInside, Plan } from "./plan";
 export { Space, Volume } from "./volume";

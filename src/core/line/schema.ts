@@ -13,8 +13,8 @@ import {
 } from "../schema";
 import type { Vec3 } from "../math";
 
-/** How many bits of a placement's key are the line's number; see `place/slots.ts`. */
-export const LINE_NUMBER_BITS = 12;
+/** Lines' numbers are below this; see `place/keys.ts`. */
+export const MAX_LINE_NUMBER = 2 ** 20 - 1;
 
 export const knotSchema = z.object({
   position: vec3Schema,
@@ -101,11 +101,7 @@ export type LaidOnEdges = Extract<Laid, { kind: "edges" }>;
 const shared = {
   id: idSchema,
   /** The line's own number in the scene. It is part of its placements' keys, so it never changes. */
-  number: z
-    .number()
-    .int()
-    .min(1)
-    .max(2 ** LINE_NUMBER_BITS - 1),
+  number: z.number().int().min(1).max(MAX_LINE_NUMBER),
   name: nameSchema,
   knots: z.array(knotSchema).min(1).max(100_000),
   /** How it lies on a surface; null for a line that goes by its knots alone. */

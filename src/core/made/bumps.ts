@@ -15,17 +15,19 @@ const REACH = Math.SQRT1_2;
 
 export function bumps({ width, depth, height, size, rough, seed }: Bumps): TriangleMesh {
   const finest = size / 2 ** rough / PER_BUMP;
-  const pieces = (side: number) => (height === 0 ? 1 : Math.max(1, Math.min(MOST, Math.ceil(side / finest))));
-  const [columns, rows] = [pieces(width) + 1, pieces(depth) + 1];
+  const [across, along] = [width, depth].map((side) => cut(side, height === 0 ? Infinity : finest));
+  const [columns, rows] = [across.length, along.length];
   const noise = noiseOf(seed);
   const whole = (2 - 2 ** -rough) * REACH * 2;
+  const shares = (at: Float64Array, side: number) => at.map((x) => x / side + 0.5);
   return latticeMesh({
     rows,
     columns,
+    shares: { columns: shares(across, width), rows: shares(along, depth) },
     point(row, column, out) {
-      out[0] = width * (column / (columns - 1) - 0.5);
+      out[0] = across[column];
       // Rows go north, away from the first view, so that the mesh shows its upper side.
-      out[2] = depth * (0.5 - row / (rows - 1));
+      out[2] = -along[row];
       let up = 0;
       for (let k = 0, share = 1; k <= rough; k++, share /= 2) {
         const scale = 2 ** k / size;
@@ -35,6 +37,18 @@ export function bumps({ width, depth, height, size, rough, seed }: Bumps): Trian
     },
   });
 }
+
+/** Where a side is cut: counted from its middle, so that a larger one is cut alike and only its rim is another. */
+function cut(side: number, piece: number): Float64Array {
+  while (side > MOST * piece) piece *= 2;
+  const half = Math.max(0, Math.ceil(side / (2 * piece) - SLIVER) - 1);
+  const inner =
+    piece < Infinity && side > piece ? Array.from({ length: 2 * half + 1 }, (_, k) => (k - half) * piece) : [];
+  return Float64Array.of(-side / 2, ...inner, side / 2);
+}
+
+/** A piece at the rim is at least this share of a whole one, unless it is all. */
+const SLIVER = 0.05;
 
 /** Noise of wavelength 1: a draw decides the slope at each whole place. */
 function noiseOf(seed: number): (x: number, z: number, layer: number) => number {

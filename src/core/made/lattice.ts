@@ -7,15 +7,18 @@ export interface Lattice {
   columns: number;
   /** Writes the point in a row and a column, metres. */
   point: (row: number, column: number, out: Float64Array) => void;
+  /** How far across each column and each row lies, from 0 to 1; without it they lie equally far apart. */
+  shares?: { columns: ArrayLike<number>; rows: ArrayLike<number> };
   flip?: boolean;
 }
 
 /**
  * The mesh, with texture coordinates from 0 to 1: `u` along the columns, and `v` from the last row back to the first, so that
  * pictures, which begin at their upper left corner, stand upright. The side it shows is the one
- * from which rows follow each other upwards where columns go to the right.
+ * from which rows follow each other upwards where columns go to the right. Faces are counted from the middle, so that a
+ * column more leaves most of them what they are.
  */
-export function latticeMesh({ rows, columns, point, flip = false }: Lattice): TriangleMesh {
+export function latticeMesh({ rows, columns, point, shares, flip = false }: Lattice): TriangleMesh {
   const position = new Float32Array(3 * rows * columns);
   const uv = new Float32Array(2 * rows * columns);
   const at = new Float64Array(3);
@@ -23,25 +26,34 @@ export function latticeMesh({ rows, columns, point, flip = false }: Lattice): Tr
     for (let column = 0; column < columns; column++, i++) {
       point(row, column, at);
       position.set(at, 3 * i);
-      uv[2 * i] = columns > 1 ? column / (columns - 1) : 0;
-      uv[2 * i + 1] = rows > 1 ? 1 - row / (rows - 1) : 0;
+      uv[2 * i] = shares ? shares.columns[column] : columns > 1 ? column / (columns - 1) : 0;
+      uv[2 * i + 1] = shares ? 1 - shares.rows[row] : rows > 1 ? 1 - row / (rows - 1) : 0;
     }
   }
   const index: number[] = [];
+  const faces: number[] = [];
   const corner = (row: number, column: number) => row * columns + column;
-  const whole = (a: number, b: number, c: number): void => {
-    if (!alike(position, a, b) && !alike(position, b, c) && !alike(position, c, a))
-      index.push(a, flip ? c : b, flip ? b : c);
+  const whole = (a: number, b: number, c: number, face: number): void => {
+    if (alike(position, a, b) || alike(position, b, c) || alike(position, c, a)) return;
+    index.push(a, flip ? c : b, flip ? b : c);
+    faces.push(face);
   };
+  const [middleRow, middleColumn] = [(rows - 1) >> 1, (columns - 1) >> 1];
   for (let row = 0; row + 1 < rows; row++) {
     for (let column = 0; column + 1 < columns; column++) {
       const [a, b] = [corner(row, column), corner(row, column + 1)];
       const [c, d] = [corner(row + 1, column + 1), corner(row + 1, column)];
-      whole(a, b, c);
-      whole(a, c, d);
+      const face = ((((row - middleRow) << 16) | ((column - middleColumn) & 0xffff)) << 1) >>> 0;
+      whole(a, b, c, face);
+      whole(a, c, d, face | 1);
     }
   }
-  return { position, index: Uint32Array.from(index), attributes: [{ name: "TEXCOORD_0", width: 2, array: uv }] };
+  return {
+    position,
+    index: Uint32Array.from(index),
+    attributes: [{ name: "TEXCOORD_0", width: 2, array: uv }],
+    faces: Uint32Array.from(faces),
+  };
 }
 
 const alike = (P: Float32Array, a: number, b: number): boolean =>

@@ -8,7 +8,7 @@
  */
 
 /** One block of MurmurHash3: takes the word `k` into the state `h`. */
-function mix(h: number, k: number): number {
+export function mix(h: number, k: number): number {
   k = Math.imul(k, 0xcc9e2d51);
   k = (k << 15) | (k >>> 17);
   h ^= Math.imul(k, 0x1b873593);
@@ -20,9 +20,9 @@ function mix(h: number, k: number): number {
 export const streamOf = (seed: number, channel: number): number => mix(mix(0, seed), channel);
 
 /** What brings 32 bits to [0, 1): exact, being a power of two. */
-const PER_DRAW = 2 ** -32;
+export const PER_DRAW = 2 ** -32;
 
-function finish(h: number): number {
+export function finish(h: number): number {
   h ^= 16;
   h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
   h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
@@ -88,6 +88,9 @@ export const CHANNEL = {
   overFirst: 0x0302,
   overSecond: 0x0303,
   overEven: 0x0304,
+  overArrive: 0x0308,
+  insideArrive: 0x0314,
+  key: 0x0001,
   clusterCount: 0x0305,
   clusterFar: 0x0306,
   clusterWay: 0x0307,

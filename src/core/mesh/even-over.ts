@@ -1,14 +1,20 @@
 /**
- * *Positions spread evenly over a mesh*: none nearer to another than a distance, and no room left for one more. Each position
- * in turn looks for room on the circle about it, as far away as need be and no farther: what its neighbours leave free of
- * that circle are arcs, and a new one is put on them until none is left (D. Dunbar, G. Humphreys, *A Spatial Data Structure
- * for Fast Poisson-Disk Sample Generation*, SIGGRAPH 2006). On a curved mesh the circle is walked out to over the triangles.
+ * *Places spread evenly over a mesh*, by how near they may come, or by how many.
+ *
+ * First come those that arrive while there is much room, and keep their distance (see `spaced.ts`). By number that is all: one
+ * more is one more. By distance what room they leave is filled until there is none left: on the circle about each place,
+ * walked out to over the triangles, neighbours leave arcs free, and another is put there (D. Dunbar, G. Humphreys, *A Spatial
+ * Data Structure for Fast Poisson-Disk Sample Generation*, SIGGRAPH 2006), or rather in the middle of the cell of its triangle
+ * that it falls into, so that a little more or less distance leaves it where it is.
  */
-import { CHANNEL, drawFrom, streamOf } from "../math";
+import { CHANNEL, finish, mix, streamOf } from "../math";
 import { trianglesBeyond } from "./adjacency";
-import { facetsOf, type Facets } from "./facets";
-import type { Spread } from "./random-over";
-import type { WorldMesh } from "./world-mesh";
+import { arrivalsOver, MOST_ARRIVALS, mostArrived, taken, type Arriving, type Spread } from "./arrivals";
+import { facetsOf, type Facets, type Points } from "./facets";
+import { FreeArcs, SHORT } from "./free-arcs";
+import { PointGrid } from "./point-grid";
+import { arrivedAt, spaced } from "./spaced";
+import { Walk } from "./walk";
 
 /** The circle is drawn so much larger than the distance, for what rounding and a gentle bend take. */
 const OUTSIDE = 1.003;
@@ -16,20 +22,24 @@ const OUTSIDE = 1.003;
 const GIVEN_UP = 0.12;
 /** A walk over a bend is lengthened so often. */
 const STRETCHES = 4;
-/** A walk that crosses more edges than this gives up. */
-const MAX_EDGES = 4096;
-/** Free arcs shorter than this (radians) are none. */
-const SHORT = 1e-4;
 /** Squares of the distance that one position takes up at the densest: six neighbours about each. */
 const DENSEST = Math.sqrt(3) / 2;
-const TURN = 2 * Math.PI;
+/** What is arrived by keeping distance alone before the rest is filled: in times of when the distance is due. */
+const BEFORE_FILLING = 1.2;
+/** A cell in whose middle a place is put is at most this share of the distance broad. */
+const CELL = 1 / 5;
+/** Cells so far to all sides of one are looked at. */
+const AROUND = 1;
 
-/** How far apart so many positions come to lie, nearly, metres. */
-export function distanceFor(count: number, area: number): number {
-  return Math.sqrt((FILLED * area) / Math.max(1, count));
-}
-/** Of an area, this much of squares of the distance is what positions spread like this come to have each. */
-const FILLED = 0.882;
+/** Of an area, this many squares of the distance there are to each position, filled by distance, and by number. */
+const FILLED = 0.692;
+const SPACED = 0.398;
+
+/** How far apart so many positions come to lie, nearly, metres, where the mesh is filled. */
+export const distanceFor = (count: number, area: number): number => Math.sqrt((FILLED * area) / Math.max(1, count));
+/** Up to what density places must arrive, nearly, for so many to keep their distance. */
+export const arrivedFor = (count: number, area: number): number =>
+  arrivedAt(Math.sqrt((SPACED * area) / Math.max(1, count)));
 
 /** What is worked out of a mesh once, for spreading over it again and again. */
 export interface Spreadable {
@@ -38,203 +48,202 @@ export interface Spreadable {
   beyond: Int32Array;
 }
 
-export const spreadable = (ground: Pick<WorldMesh, "position" | "index">): Spreadable => ({
+export const spreadable = (ground: { position: Float64Array; index: Uint32Array }): Spreadable => ({
   facets: facetsOf(ground),
   beyond: trianglesBeyond(ground.position, ground.index),
 });
 
-/**
- * @param mesh what {@link spreadable} gives, where it is known already
- * @param distance metres between neighbours at the least, as the crow flies
- * @param most no more positions than this
- */
-export function evenOver(
-  ground: Pick<WorldMesh, "position" | "index">,
-  distance: number,
-  seed: number,
-  most = 4_000_000,
-  mesh: Spreadable = spreadable(ground),
-): Spread {
-  const areas = mesh.facets.area;
-  let area = 0;
-  for (let t = 0; t < areas.length; t++) area += areas[t];
-  const room = Math.min(most, Math.ceil((1.3 * area) / (DENSEST * distance * distance)) + 4096);
-  const spreading = new Spreading(ground, mesh, distance, room, seed);
-  // Every part of the mesh that hangs together begins with one; the same triangle each time.
-  for (let t = 0; t < areas.length; t++) if (!spreading.reached(t) && areas[t] > 0) spreading.begin(t);
-  return spreading.finish();
+/** As many as keep their distance of those that arrive up to a density. */
+export function evenUpTo(ground: Points, mesh: Pick<Spreadable, "facets">, upTo: number, arriving: Arriving): Spread {
+  const all = arrivalsOver(ground, mesh.facets, upTo, arriving);
+  const { chosen } = spaced(all, upTo);
+  return taken(
+    all,
+    chosen.slice().sort((a, b) => all.density[a] - all.density[b]),
+  );
 }
 
-class Spreading {
-  readonly #position: Float64Array;
-  readonly #index: Uint32Array;
-  readonly #beyond: Int32Array;
-  /** Unit normals of the triangles: 3m. */
-  readonly #normal: Float64Array;
+/** None nearer to another than `distance`, metres as the crow flies, and no room left for one more. */
+export function evenOver(ground: Points, mesh: Spreadable, distance: number, arriving: Arriving): Spread {
+  // Where that were too many, less room is left to begin with, and more of it is filled.
+  const upTo = Math.min(BEFORE_FILLING * arrivedAt(distance), mostArrived(mesh.facets, arriving));
+  const all = arrivalsOver(ground, mesh.facets, upTo, arriving);
+  const { chosen } = spaced(all, upTo, distance);
+  // Neighbours in memory are neighbours on the mesh.
+  chosen.sort();
+  const filling = new Filling(ground, mesh, distance, taken(all, chosen), arriving);
+  filling.fill();
+  return filling.finish();
+}
+
+/** Fills what room is left between places. */
+class Filling {
+  readonly #ground: Points;
+  readonly #mesh: Spreadable;
   readonly #distance: number;
-  readonly #stream: number;
-  /** Triangles of parts that positions have been spread over. */
-  readonly #reached: Uint8Array;
-  readonly #at: Float64Array;
+  readonly #arriving: Arriving;
+  readonly #grid: PointGrid;
   readonly #triangle: Uint32Array;
-  #count = 0;
-  /** A hash grid over space, its cells two distances broad: chains of positions. */
-  readonly #head: Int32Array;
-  readonly #next: Int32Array;
-  readonly #mask: number;
-  /** The search that found each position last. */
-  readonly #seen: Int32Array;
-  #stamp = 0;
-  readonly #perCell: number;
-  /** Positions about the one at hand: indices. */
-  #near = new Int32Array(256);
-  /** Free arcs of its circle: starts and ends. */
-  readonly #from = new Float64Array(128);
-  readonly #to = new Float64Array(128);
-  #arcs = 0;
-  /** Where a walk has come to, and in which triangle. */
+  readonly #key: Uint32Array;
+  readonly #walk: Walk;
+  readonly #arcs = new FreeArcs();
+  /** The power of two, metres, that the cells of triangles have at most. */
+  readonly #cell: number;
+  /** A place on a triangle, what cell of it that is, and two words for it. */
   readonly #place = new Float64Array(3);
-  #there = -1;
+  readonly #words = new Uint32Array(2);
+  readonly #at = new Int32Array(2);
 
-  constructor(
-    ground: Pick<WorldMesh, "position" | "index">,
-    { facets, beyond }: Spreadable,
-    distance: number,
-    room: number,
-    seed: number,
-  ) {
-    this.#position = ground.position;
-    this.#index = ground.index;
-    this.#beyond = beyond;
-    this.#normal = facets.normal;
+  constructor(ground: Points, mesh: Spreadable, distance: number, begun: Spread, arriving: Arriving) {
+    this.#ground = ground;
+    this.#mesh = mesh;
     this.#distance = distance;
-    this.#stream = streamOf(seed, CHANNEL.overEven);
-    this.#reached = new Uint8Array(ground.index.length / 3);
-    this.#at = new Float64Array(3 * room);
+    this.#arriving = arriving;
+    this.#cell = 2 ** Math.floor(Math.log2(CELL * distance));
+    this.#walk = new Walk(ground, mesh.facets, mesh.beyond);
+    const area = arriving.area ?? mesh.facets.area.reduce((sum, one) => sum + one, 0);
+    const by = (1.3 * area) / (DENSEST * distance * distance);
+    const room = Math.max(begun.count, Math.min(arriving.most ?? MOST_ARRIVALS, Math.ceil(by) + 4096));
     this.#triangle = new Uint32Array(room);
-    const cells = 2 ** Math.ceil(Math.log2(Math.max(64, room / 2)));
-    this.#head = new Int32Array(cells).fill(-1);
-    this.#next = new Int32Array(room);
-    this.#seen = new Int32Array(room);
-    this.#mask = cells - 1;
-    this.#perCell = 1 / (2 * distance * OUTSIDE);
+    this.#triangle.set(begun.triangle);
+    this.#key = new Uint32Array(2 * room);
+    this.#key.set(begun.key);
+    this.#grid = new PointGrid(room);
+    this.#grid.resize(4 * distance, room / 4);
+    const P = begun.position;
+    for (let i = 0; i < begun.count; i++) this.#grid.add(P[3 * i], P[3 * i + 1], P[3 * i + 2]);
   }
 
-  reached(triangle: number): boolean {
-    return this.#reached[triangle] === 1;
-  }
-
-  /** Spreads positions over the part of the mesh that a triangle belongs to. */
-  begin(triangle: number): void {
-    this.#markPart(triangle);
-    const P = this.#position;
-    for (let axis = 0; axis < 3; axis++) {
-      let sum = 0;
-      for (let k = 0; k < 3; k++) sum += P[3 * this.#index[3 * triangle + k] + axis];
-      this.#place[axis] = sum / 3;
-    }
-    this.#there = triangle;
-    // Parts may lie closer to each other than positions may.
-    if (!this.#isFree(this.#gather(this.#place[0], this.#place[1], this.#place[2]))) return;
-    let next = this.#count;
-    if (!this.#put()) return;
-    while (next < this.#count) this.#surround(next++);
+  fill(): void {
+    this.#begin();
+    for (let i = 0; i < this.#grid.count; i++) this.#surround(i);
   }
 
   finish(): Spread {
-    const n = this.#count;
-    const normal = new Float32Array(3 * n);
-    for (let i = 0; i < n; i++) {
-      const t = 3 * this.#triangle[i];
-      for (let axis = 0; axis < 3; axis++) normal[3 * i + axis] = this.#normal[t + axis];
-    }
-    return { count: n, position: this.#at.slice(0, 3 * n), normal, triangle: this.#triangle.slice(0, n) };
+    const n = this.#grid.count;
+    return {
+      count: n,
+      position: this.#grid.position.slice(0, 3 * n),
+      triangle: this.#triangle.slice(0, n),
+      key: this.#key.slice(0, 2 * n),
+      joinOrder: null,
+    };
   }
 
-  #markPart(triangle: number): void {
-    const stack = [triangle];
-    this.#reached[triangle] = 1;
-    while (stack.length > 0) {
-      const t = stack.pop()!;
-      for (let e = 3 * t; e < 3 * t + 3; e++) {
-        const other = this.#beyond[e];
-        if (other < 0 || this.#reached[other] === 1) continue;
-        this.#reached[other] = 1;
-        stack.push(other);
+  /** Parts of the mesh that nothing has arrived on, and that hang together with nothing that has, get a first place each. */
+  #begin(): void {
+    const { beyond, facets } = this.#mesh;
+    const reached = new Uint8Array(facets.area.length);
+    for (let i = 0; i < this.#grid.count; i++) markPart(beyond, this.#triangle[i], reached);
+    for (let t = 0; t < reached.length; t++) {
+      if (reached[t] === 1 || !(facets.area[t] > 0)) continue;
+      markPart(beyond, t, reached);
+      this.#middleOf(t, 1 / 3, 1 / 3);
+      this.#name(t, 0, 0, 0, 3);
+      if (this.#hasRoom()) this.#put(t);
+    }
+  }
+
+  /** Puts places on the circle about one until no more has room there. */
+  #surround(i: number): void {
+    const grid = this.#grid;
+    const x = grid.position[3 * i];
+    const y = grid.position[3 * i + 1];
+    const z = grid.position[3 * i + 2];
+    const triangle = this.#triangle[i];
+    const N = this.#mesh.facets.normal;
+    const nx = N[3 * triangle];
+    const ny = N[3 * triangle + 1];
+    const nz = N[3 * triangle + 2];
+    // Two directions in the triangle's plane, square to each other.
+    const level = Math.abs(ny) < 0.9;
+    const length = level ? Math.sqrt(nz * nz + nx * nx) : Math.sqrt(nz * nz + ny * ny);
+    if (!(length > 0)) return;
+    const ax = level ? nz / length : 0;
+    const ay = level ? 0 : -nz / length;
+    const az = level ? -nx / length : ny / length;
+    const bx = ny * az - nz * ay;
+    const by = nz * ax - nx * az;
+    const bz = nx * ay - ny * ax;
+
+    const arcs = this.#arcs;
+    const radius = this.#distance * OUTSIDE;
+    const near = grid.gather(x, y, z, 2 * radius);
+    arcs.reset();
+    for (let k = 0; k < near && arcs.count > 0; k++) {
+      const j = grid.near[k];
+      if (j === i) continue;
+      const dx = grid.position[3 * j] - x;
+      const dy = grid.position[3 * j + 1] - y;
+      const dz = grid.position[3 * j + 2] - z;
+      const squared = dx * dx + dy * dy + dz * dz;
+      arcs.cover(dx * ax + dy * ay + dz * az, dx * bx + dy * by + dz * bz, squared, radius, this.#distance);
+    }
+    for (let k = 0; arcs.count > 0 && grid.count < this.#triangle.length; k++) {
+      const angle = arcs.middle();
+      const c = Math.cos(angle);
+      const s = Math.sin(angle);
+      if (!this.#reach(triangle, x, y, z, c * ax + s * bx, c * ay + s * by, c * az + s * bz) || !this.#settle()) {
+        arcs.subtract(angle - GIVEN_UP, angle + GIVEN_UP);
+        continue;
       }
+      const dx = this.#place[0] - x;
+      const dy = this.#place[1] - y;
+      const dz = this.#place[2] - z;
+      const [u, v] = [dx * ax + dy * ay + dz * az, dx * bx + dy * by + dz * bz];
+      arcs.cover(u, v, dx * dx + dy * dy + dz * dz, radius, this.#distance);
+      // However the mesh bends, the same place is not looked at again.
+      arcs.subtract(angle - SHORT, angle + SHORT);
     }
   }
 
-  #bucket(x: number, y: number, z: number): number {
-    return (Math.imul(x, 0x9e3779b1) + Math.imul(y, 0x85ebca6b) + Math.imul(z, 0xc2b2ae35)) & this.#mask;
-  }
-
-  /** Takes in the place that was walked to; false where there is no more room. */
-  #put(): boolean {
-    const i = this.#count;
-    if (i === this.#triangle.length) return false;
-    this.#at.set(this.#place, 3 * i);
-    this.#triangle[i] = this.#there;
-    const k = this.#perCell;
-    const x = this.#place[0];
-    const y = this.#place[1];
-    const z = this.#place[2];
-    const bucket = this.#bucket(Math.floor(x * k), Math.floor(y * k), Math.floor(z * k));
-    this.#next[i] = this.#head[bucket];
-    this.#head[bucket] = i;
-    this.#count++;
-    return true;
-  }
-
-  /** Writes the positions within two distances of a place into {@link #near}; says how many. */
-  #gather(x: number, y: number, z: number): number {
-    const k = this.#perCell;
-    // The cells that a ball of one cell's radius about the place can reach into.
-    const lx = Math.floor(x * k - 1);
-    const ly = Math.floor(y * k - 1);
-    const lz = Math.floor(z * k - 1);
-    const hx = Math.floor(x * k + 1);
-    const hy = Math.floor(y * k + 1);
-    const hz = Math.floor(z * k + 1);
-    const far = 4 * this.#distance * this.#distance * OUTSIDE * OUTSIDE;
-    const at = this.#at;
-    const next = this.#next;
-    const seen = this.#seen;
-    const stamp = ++this.#stamp;
-    let count = 0;
-    for (let cx = lx; cx <= hx; cx++) {
-      for (let cy = ly; cy <= hy; cy++) {
-        for (let cz = lz; cz <= hz; cz++) {
-          for (let j = this.#head[this.#bucket(cx, cy, cz)]; j >= 0; j = next[j]) {
-            const o = 3 * j;
-            const dx = at[o] - x;
-            const dy = at[o + 1] - y;
-            const dz = at[o + 2] - z;
-            // Cells may share a bucket, so that a position comes by more than once.
-            if (dx * dx + dy * dy + dz * dz >= far || seen[j] === stamp) continue;
-            seen[j] = stamp;
-            if (count === this.#near.length) {
-              const more = new Int32Array(2 * count);
-              more.set(this.#near);
-              this.#near = more;
-            }
-            this.#near[count++] = j;
-          }
+  /**
+   * Puts a place near where the walk has come to: of the cells about it that have room in their middles, in that which comes
+   * first by lot; or right there.
+   */
+  #settle(): boolean {
+    const { place, triangle: t } = this.#walk;
+    const far = this.#distance + 3 * this.#cell * (AROUND + 1);
+    const near = this.#grid.gather(place[0], place[1], place[2], far);
+    const cells = this.#cellOf(t);
+    const i = this.#at[0];
+    const j = this.#at[1];
+    const lots = this.#lotsOf(t, cells, 1);
+    let lot = Infinity;
+    let best = -1;
+    for (let ci = Math.max(0, i - AROUND); ci <= i + AROUND; ci++) {
+      const row = mix(lots, ci);
+      for (let cj = Math.max(0, j - AROUND); cj <= j + AROUND && ci + cj < cells; cj++) {
+        for (let upper = 0; upper < 2 && ci + cj + upper < cells; upper++) {
+          const own = finish(mix(row, 4 * cj + upper));
+          if (own >= lot) continue;
+          this.#middleOf(t, (ci + (1 + upper) / 3) / cells, (cj + (1 + upper) / 3) / cells);
+          if (!this.#isFree(near) || !this.#isWanted()) continue;
+          lot = own;
+          best = (ci - i + AROUND) * 16 + (cj - j + AROUND) * 2 + upper;
         }
       }
     }
-    return count;
+    if (best >= 0) {
+      const [ci, cj, upper] = [i + (best >> 4) - AROUND, j + ((best >> 1) & 7) - AROUND, best & 1];
+      this.#middleOf(t, (ci + (1 + upper) / 3) / cells, (cj + (1 + upper) / 3) / cells);
+      this.#name(t, cells, ci, cj, upper);
+      return this.#put(t);
+    }
+    this.#place.set(place);
+    const fine = this.#cellOf(t, 4);
+    this.#name(t, fine, this.#at[0], this.#at[1], 2);
+    return this.#hasRoom() && this.#put(t);
   }
 
-  /** Whether the place that was walked to lies far enough from the first `near` of those gathered. */
   #isFree(near: number): boolean {
-    const at = this.#at;
+    const { near: list, position: at } = this.#grid;
     const x = this.#place[0];
     const y = this.#place[1];
     const z = this.#place[2];
     const least = this.#distance * this.#distance;
     for (let k = 0; k < near; k++) {
-      const o = 3 * this.#near[k];
+      const o = 3 * list[k];
       const dx = at[o] - x;
       const dy = at[o + 1] - y;
       const dz = at[o + 2] - z;
@@ -243,70 +252,33 @@ class Spreading {
     return true;
   }
 
-  /** Puts positions on the circle about one until no more has room there. */
-  #surround(i: number): void {
-    const o = 3 * i;
-    const x = this.#at[o];
-    const y = this.#at[o + 1];
-    const z = this.#at[o + 2];
-    const triangle = this.#triangle[i];
-    const nx = this.#normal[3 * triangle];
-    const ny = this.#normal[3 * triangle + 1];
-    const nz = this.#normal[3 * triangle + 2];
-    // Two directions in the triangle's plane, square to each other.
-    let [ax, ay, az] = Math.abs(ny) < 0.9 ? [nz, 0, -nx] : [0, -nz, ny];
-    const length = Math.sqrt(ax * ax + ay * ay + az * az);
-    if (!(length > 0)) return;
-    ax /= length;
-    ay /= length;
-    az /= length;
-    const bx = ny * az - nz * ay;
-    const by = nz * ax - nx * az;
-    const bz = nx * ay - ny * ax;
+  #hasRoom(): boolean {
+    const place = this.#place;
+    return this.#isWanted() && this.#grid.isFree(place[0], place[1], place[2], this.#distance);
+  }
 
-    const radius = this.#distance * OUTSIDE;
-    let near = this.#gather(x, y, z);
-    this.#from[0] = 0;
-    this.#to[0] = TURN;
-    this.#arcs = 1;
-    for (let k = 0; k < near && this.#arcs > 0; k++) {
-      const j = this.#near[k];
-      if (j === i) continue;
-      const dx = this.#at[3 * j] - x;
-      const dy = this.#at[3 * j + 1] - y;
-      const dz = this.#at[3 * j + 2] - z;
-      this.#block(dx * ax + dy * ay + dz * az, dx * bx + dy * by + dz * bz, dx * dx + dy * dy + dz * dz, radius);
-    }
-    for (let k = 0; this.#arcs > 0; k++) {
-      const angle = this.#freeAngle(drawFrom(this.#stream, i, k));
-      const c = Math.cos(angle);
-      const s = Math.sin(angle);
-      const walked = this.#reach(triangle, x, y, z, c * ax + s * bx, c * ay + s * by, c * az + s * bz);
-      if (!walked || !this.#isFree(near)) {
-        this.#subtract(angle - GIVEN_UP, angle + GIVEN_UP);
-        continue;
-      }
-      if (near === this.#near.length) return;
-      this.#near[near++] = this.#count;
-      if (!this.#put()) return;
-      const dx = this.#place[0] - x;
-      const dy = this.#place[1] - y;
-      const dz = this.#place[2] - z;
-      const [u, v] = [dx * ax + dy * ay + dz * az, dx * bx + dy * by + dz * bz];
-      this.#block(u, v, dx * dx + dy * dy + dz * dz, radius);
-      // However the mesh bends, the same place is not looked at again.
-      this.#subtract(angle - SHORT, angle + SHORT);
-    }
+  #isWanted(): boolean {
+    return this.#arriving.wanted?.(this.#place, this.#place) ?? true;
+  }
+
+  #put(triangle: number): boolean {
+    const grid = this.#grid;
+    if (grid.count === this.#triangle.length) return false;
+    this.#triangle[grid.count] = triangle;
+    this.#key.set(this.#words, 2 * grid.count);
+    grid.add(this.#place[0], this.#place[1], this.#place[2]);
+    return true;
   }
 
   /** Walks to where it is a distance away as the crow flies: over a bend that is farther than on the level. */
   #reach(triangle: number, x: number, y: number, z: number, dx: number, dy: number, dz: number): boolean {
+    const { place } = this.#walk;
     let way = this.#distance * OUTSIDE;
     for (let k = 0; k < STRETCHES; k++) {
-      if (!this.#walk(triangle, x, y, z, dx, dy, dz, way)) return false;
-      const px = this.#place[0] - x;
-      const py = this.#place[1] - y;
-      const pz = this.#place[2] - z;
+      if (!this.#walk.straight(triangle, x, y, z, dx, dy, dz, way)) return false;
+      const px = place[0] - x;
+      const py = place[1] - y;
+      const pz = place[2] - z;
       const away = Math.sqrt(px * px + py * py + pz * pz);
       if (away >= this.#distance) return true;
       way *= Math.min(2, (this.#distance * OUTSIDE) / away);
@@ -314,148 +286,68 @@ class Spreading {
     return true;
   }
 
-  /** Takes from the circle what a neighbour in direction (u, v), the root of `squared` away, does not leave free. */
-  #block(u: number, v: number, squared: number, radius: number): void {
-    const least = this.#distance * this.#distance;
-    const cosine = (squared + radius * radius - least) / (2 * radius * Math.sqrt(squared));
-    if (!(cosine < 1)) return;
-    const half = Math.acos(Math.max(-1, cosine));
-    const signed = Math.atan2(v, u);
-    const angle = signed < 0 ? signed + TURN : signed;
-    this.#subtract(angle - half, angle + half);
+  /** Into how many cells a side the triangle that the walk has come to is cut, and in {@link #at} which it has come to. */
+  #cellOf(t: number, finer = 1): number {
+    const { position: P, index } = this.#ground;
+    const a = 3 * index[3 * t];
+    const b = 3 * index[3 * t + 1];
+    const c = 3 * index[3 * t + 2];
+    const ux = P[b] - P[a];
+    const uy = P[b + 1] - P[a + 1];
+    const uz = P[b + 2] - P[a + 2];
+    const vx = P[c] - P[a];
+    const vy = P[c + 1] - P[a + 1];
+    const vz = P[c + 2] - P[a + 2];
+    const wx = this.#walk.place[0] - P[a];
+    const wy = this.#walk.place[1] - P[a + 1];
+    const wz = this.#walk.place[2] - P[a + 2];
+    const uu = ux * ux + uy * uy + uz * uz;
+    const uv = ux * vx + uy * vy + uz * vz;
+    const vv = vx * vx + vy * vy + vz * vz;
+    const uw = ux * wx + uy * wy + uz * wz;
+    const vw = vx * wx + vy * wy + vz * wz;
+    const inverse = 1 / (uu * vv - uv * uv);
+    const s = Math.max(0, (uw * vv - vw * uv) * inverse);
+    const r = Math.max(0, (vw * uu - uw * uv) * inverse);
+    const long = Math.sqrt(Math.max(uu, vv, uu + vv - 2 * uv));
+    const cells = finer * 2 ** Math.max(0, Math.ceil(Math.log2(long / this.#cell)));
+    this.#at[0] = Math.min(cells - 1, Math.floor(s * cells));
+    this.#at[1] = Math.min(cells - 1 - this.#at[0], Math.floor(r * cells));
+    return cells;
   }
 
-  /** Takes an arc (radians, no longer than a whole turn) from the free ones. */
-  #subtract(from: number, to: number): void {
-    if (from < 0) {
-      this.#cut(from + TURN, TURN);
-      this.#cut(0, to);
-    } else if (to > TURN) {
-      this.#cut(from, TURN);
-      this.#cut(0, to - TURN);
-    } else this.#cut(from, to);
+  #middleOf(t: number, s: number, r: number): void {
+    const { position: P, index } = this.#ground;
+    const a = 3 * index[3 * t];
+    const b = 3 * index[3 * t + 1];
+    const c = 3 * index[3 * t + 2];
+    for (let k = 0; k < 3; k++) this.#place[k] = P[a + k] + s * (P[b + k] - P[a + k]) + r * (P[c + k] - P[a + k]);
   }
 
-  #cut(from: number, to: number): void {
-    const starts = this.#from;
-    const ends = this.#to;
-    for (let k = 0; k < this.#arcs; k++) {
-      const [start, end] = [starts[k], ends[k]];
-      if (end <= from || start >= to) continue;
-      const before = from - start > SHORT;
-      const after = end - to > SHORT;
-      if (before) ends[k] = from;
-      if (after && !before) starts[k] = to;
-      else if (after && this.#arcs < starts.length) {
-        starts[this.#arcs] = to;
-        ends[this.#arcs++] = end;
-      } else if (!before) {
-        this.#arcs--;
-        starts[k] = starts[this.#arcs];
-        ends[k] = ends[this.#arcs];
-        k--;
-      }
+  /** What the words of a triangle's cells have in common. */
+  #lotsOf(t: number, cells: number, nth: 0 | 1): number {
+    const { names } = this.#arriving;
+    return mix(mix(streamOf(nth, CHANNEL.overEven), names ? names[t] : t), cells);
+  }
+
+  /** @param part of the cell: its lower or upper half, or anywhere in it */
+  #name(t: number, cells: number, i: number, j: number, part: number): void {
+    for (const nth of [0, 1] as const)
+      this.#words[nth] = finish(mix(mix(this.#lotsOf(t, cells, nth), i), 4 * j + part));
+  }
+}
+
+function markPart(beyond: Int32Array, triangle: number, reached: Uint8Array): void {
+  if (reached[triangle] === 1) return;
+  const stack = [triangle];
+  reached[triangle] = 1;
+  while (stack.length > 0) {
+    const t = stack.pop()!;
+    for (let e = 3 * t; e < 3 * t + 3; e++) {
+      const other = beyond[e];
+      if (other < 0 || reached[other] === 1) continue;
+      reached[other] = 1;
+      stack.push(other);
     }
-  }
-
-  /** The angle at a share of all that is free. */
-  #freeAngle(share: number): number {
-    let free = 0;
-    for (let k = 0; k < this.#arcs; k++) free += this.#to[k] - this.#from[k];
-    let left = share * free;
-    for (let k = 0; k < this.#arcs; k++) {
-      const arc = this.#to[k] - this.#from[k];
-      if (left <= arc || k === this.#arcs - 1) return Math.min(this.#to[k], this.#from[k] + left);
-      left -= arc;
-    }
-    return 0;
-  }
-
-  /**
-   * Walks straight on over the mesh, unfolding each triangle into the plane of the one before; false where the mesh ends.
-   * What it comes to is in {@link #place} and {@link #there}.
-   */
-  #walk(
-    triangle: number,
-    x: number,
-    y: number,
-    z: number,
-    dx: number,
-    dy: number,
-    dz: number,
-    metres: number,
-  ): boolean {
-    const P = this.#position;
-    const N = this.#normal;
-    const index = this.#index;
-    let left = metres;
-    let t = triangle;
-    let entered = -1;
-    for (let crossed = 0; crossed < MAX_EDGES; crossed++) {
-      const nx = N[3 * t];
-      const ny = N[3 * t + 1];
-      const nz = N[3 * t + 2];
-      let nearest = Infinity;
-      let edge = -1;
-      for (let k = 0; k < 3; k++) {
-        if (k === entered) continue;
-        const a = 3 * index[3 * t + k];
-        const b = 3 * index[3 * t + (k === 2 ? 0 : k + 1)];
-        const ex = P[b] - P[a];
-        const ey = P[b + 1] - P[a + 1];
-        const ez = P[b + 2] - P[a + 2];
-        // Into the triangle from its edge.
-        const mx = ny * ez - nz * ey;
-        const my = nz * ex - nx * ez;
-        const mz = nx * ey - ny * ex;
-        const rate = mx * dx + my * dy + mz * dz;
-        if (rate >= 0) continue;
-        const far = Math.max(0, -(mx * (x - P[a]) + my * (y - P[a + 1]) + mz * (z - P[a + 2])) / rate);
-        if (far < nearest) {
-          nearest = far;
-          edge = k;
-        }
-      }
-      if (nearest >= left || edge < 0) {
-        if (edge < 0 && !(nearest >= left)) return false;
-        this.#place[0] = x + left * dx;
-        this.#place[1] = y + left * dy;
-        this.#place[2] = z + left * dz;
-        this.#there = t;
-        return true;
-      }
-      const other = this.#beyond[3 * t + edge];
-      if (other < 0) return false;
-      x += nearest * dx;
-      y += nearest * dy;
-      z += nearest * dz;
-      left -= nearest;
-      const a = 3 * index[3 * t + edge];
-      const b = 3 * index[3 * t + (edge === 2 ? 0 : edge + 1)];
-      let ex = P[b] - P[a];
-      let ey = P[b + 1] - P[a + 1];
-      let ez = P[b + 2] - P[a + 2];
-      const scale = 1 / Math.sqrt(ex * ex + ey * ey + ez * ez);
-      ex *= scale;
-      ey *= scale;
-      ez *= scale;
-      const along = dx * ex + dy * ey + dz * ez;
-      const out = -(dx * (ny * ez - nz * ey) + dy * (nz * ex - nx * ez) + dz * (nx * ey - ny * ex));
-      // The edge runs the other way round in the next triangle, unless one of the two shows its back.
-      entered = 0;
-      while (entered < 2 && this.#beyond[3 * other + entered] !== t) entered++;
-      const c = 3 * index[3 * other + entered];
-      const d = 3 * index[3 * other + (entered === 2 ? 0 : entered + 1)];
-      const n = 3 * other;
-      const sense = (P[d] - P[c]) * ex + (P[d + 1] - P[c + 1]) * ey + (P[d + 2] - P[c + 2]) * ez < 0 ? -1 : 1;
-      const mx = sense * (N[n + 1] * ez - N[n + 2] * ey);
-      const my = sense * (N[n + 2] * ex - N[n] * ez);
-      const mz = sense * (N[n] * ey - N[n + 1] * ex);
-      dx = along * ex + out * mx;
-      dy = along * ey + out * my;
-      dz = along * ez + out * mz;
-      t = other;
-    }
-    return false;
   }
 }

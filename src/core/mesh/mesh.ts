@@ -17,6 +17,8 @@ export interface TriangleMesh {
   index: Uint32Array;
   /** What else vertices have. */
   attributes: Attribute[];
+  /** What each triangle is known by, where that is not its number: m. So cutting a mesh anew need not make all of them others. */
+  faces?: Uint32Array;
 }
 
 /** *Vertices and triangles being gathered* for a mesh of the same attributes as another. */

@@ -4,7 +4,7 @@
  *     const ground = WorldMesh.of("quay", mesh, { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: 1 });
  *     ground.heights.cast(points, n, "above", hits, 0);
  */
-import { rotate, type Quat, type Vec3 } from "../math";
+import { rotate, subtract, type Quat, type Vec3 } from "../math";
 import { weightsIn } from "./barycentric";
 import { Heights } from "./heights";
 import { RayTree } from "./ray-tree";
@@ -80,6 +80,13 @@ export class WorldMesh {
     const [x, y, z] = rotate(this.stand.rotation, point);
     const at = this.stand.position;
     return [at[0] + x, at[1] + y, at[2] + z];
+  }
+
+  /** A point of the world in its own coordinates, at the size it has. */
+  toOwn(point: Vec3): Vec3 {
+    if (!this.stand) return point;
+    const [x, y, z, w] = this.stand.rotation;
+    return rotate([-x, -y, -z, w], subtract(point, this.stand.position));
   }
 
   /** Smooth unit normals of the vertices in the world: 3v. */

@@ -48,7 +48,7 @@ export const along: Host = {
     const ruled = ask.step(spacingStep, lines, rules, params, what.cornerAngle, reaches, clip, bent);
     const { rows, stagger } = fit;
     const all = ask.step(rowsStep, ruled, { rows, stagger }, lines, rules, endToEnd);
-    return { lines, fields: [], masks: [], ...ask.step(pegsStep, all, pegs, lines, choice) };
+    return { lines, fields: [], masks: [], brought: null, ...ask.step(pegsStep, all, pegs, lines, choice) };
   },
   frames: (ask, { lines, slots }, hold, moves) =>
     ask.step(framesStep, lines, slots, pick(hold, ["up", "aim", "forwardFirst"]), moves),

@@ -107,10 +107,11 @@ function writeRotations(
   const { mirrored } = draws;
   const turns = turnAlong !== null || turnAcross !== null || turnUp !== null;
   const onlyUp = turnAlong === null && turnAcross === null ? turnUp : null;
-  const { prop: propOf, key } = slots;
+  const { prop: propOf } = slots;
   const props = hold.size.length;
   const { facing, rotation: along } = frames;
   const aims = facing !== along;
+  const ordinals = flips ? ordinalsOf(slots, start, end) : NO_ORDINALS;
   for (let i = start; i < end; i++) {
     const q = 4 * i;
     const f = 4 * (i - first);
@@ -126,7 +127,7 @@ function writeRotations(
       rotation[q + 3] = gw;
       continue;
     }
-    const h = 4 * (flips && key[i] & 1 ? props + prop : prop);
+    const h = 4 * (flips && ordinals[i - start] & 1 ? props + prop : prop);
     let hx = held[h];
     let hy = held[h + 1];
     let hz = held[h + 2];
@@ -217,6 +218,14 @@ function writeRotations(
     reach[2 * i] = half - middle;
     reach[2 * i + 1] = half + middle;
   }
+}
+
+const NO_ORDINALS = new Int32Array(0);
+
+/** What every second slot is told by, from `start` to before `end`: along lines each row counts on from the one before. */
+function ordinalsOf({ spread, words, row }: Slots, start: number, end: number): Int32Array {
+  if (spread) return spread.ordinal.subarray(start, end);
+  return Int32Array.from({ length: end - start }, (_, k) => words[2 * (start + k)] + Math.min(1, row[start + k]));
 }
 
 /** From the prop's own axes in the world to its origin, so that the contact comes to lie on the line. */

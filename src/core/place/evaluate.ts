@@ -39,17 +39,17 @@ const standStep = step("stand", compose);
 const mirrorStep = step("mirror flags", mirrorFlags);
 
 export function evaluate(ask: Remembering, dressing: Dressing, from: Sources): Placements {
-  const { where, fit, pegs } = dressing;
+  const { where, fit, pegs, oldPegs } = dressing;
   const host = HOSTS[where.kind];
   ask.progress(0);
 
   // Anchors: where on which host, with prop and draws.
-  const swapped = [...new Set(pegs.flatMap(({ prop }) => prop ?? []))];
+  const swapped = [...new Set([...Object.values(pegs), ...oldPegs].flatMap(({ prop }) => prop ?? []))];
   const rules = chosen(ask, dressing, from);
   const choice = swapped.length > 0 ? chosen(ask, dressing, from, swapped) : rules;
   const hold = held(ask, dressing, from, choice);
   const anchored = host.anchors(ask, dressing, from, { rules, choice, hold });
-  const { slots, lines, fields, orphans } = anchored;
+  const { slots, lines, fields } = anchored;
   ask.progress(0.3);
   const draws = variation(ask, slots, dressing.variation, lines, fields);
 
@@ -82,7 +82,7 @@ export function evaluate(ask: Remembering, dressing: Dressing, from: Sources): P
     fields: fields.map(({ id }) => id),
     lineLengths: Float64Array.from(lines, ({ curve }) => curve.length),
     lineClosed: lines.map(({ curve }) => curve.closed),
-    orphans,
+    ...pick(anchored, ["orphans", "brought"]),
   };
 }
 

@@ -140,7 +140,7 @@ function forwardOf(
   if (spread.forward === "random") {
     const stream = streamOf(seed, CHANNEL.stanceRandom);
     return (i, out) => {
-      const angle = 2 * Math.PI * drawFrom(stream, slots.key[i] | 0, 0);
+      const angle = 2 * Math.PI * drawFrom(stream, slots.draw[i] | 0, 0);
       out[0] = Math.sin(angle);
       out[1] = 0;
       out[2] = Math.cos(angle);

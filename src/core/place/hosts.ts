@@ -5,7 +5,7 @@ import type { Ask } from "../graph";
 import type { GuideLine } from "../line";
 import type { Frames, Moves } from "./frames";
 import type { DensityMask } from "./gaps/density-mask";
-import type { Pegged } from "./pegs";
+import type { BroughtUp, Pegged } from "./pegs";
 import type { Dressing } from "./schema";
 import type { Sources } from "./sources";
 import type { Hold } from "./stance/stance";
@@ -29,6 +29,8 @@ export interface Anchored extends Pegged {
   fields: readonly Field[];
   /** How full each field is where. */
   masks: readonly DensityMask[];
+  /** Pegs of version 5, where there are some. */
+  brought: BroughtUp | null;
 }
 
 export interface Host {

@@ -11,23 +11,12 @@ export type { Charted, DensityMap } from "./gaps/maps";
 export { densityAt, fullnessAt, type Fullness } from "./gaps/density-map";
 export { colourMaskSchema, imageMaskSchema, paintSchema, type ImageMask, type Paint } from "./gaps/schema";
 export type { Reason } from "./gaps/spots";
-export { type Peg } from "./pegs";
+export { nextAdded, type OldPeg, type Peg, type Pegs } from "./pegs";
 export { buffersOf, copyOf, type Placements } from "./placements";
 export { dressingSchema, STEP_NAMES, STEP_SCHEMAS, type Dressing, type StepName } from "./schema";
-export {
-  ADDED,
-  ADDED_TAG,
-  FLAG,
-  keyOf,
-  lineNumberOfKey,
-  localOfKey,
-  MAX_LOCAL,
-  NO_PROP,
-  overKey,
-  slotOfKey,
-  Slots,
-  tagOfKey,
-} from "./slots";
+export { ADDED, addedKey, hexOf, indicesOf, keyOfHex, lineKey, placeOfKey, slotOfOld, type Key } from "./keys";
+export { FLAG, NO_PROP, Slots } from "./slots";
+export { keyOnOther, onOf } from "./on";
 export { tagsOf } from "./where/fields";
 export { fieldIdsOf, kindOf } from "./where/kinds";
 export { LOOSE } from "./where/schema";

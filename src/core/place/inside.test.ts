@@ -4,7 +4,7 @@ import { madeMesh, madeSchema } from "../made";
 import { makeLine } from "../line/testing";
 import { WorldMesh, type Stand } from "../mesh";
 
-import { localOfKey } from "./slots";
+import { hexOf } from "./keys";
 import { evaluate, dressing, STAND, surroundings } from "./testing";
 import { cellsOf, Insides } from "./spacing/cells";
 import { cellInTile, evenTile } from "./spacing/tile";
@@ -268,8 +268,8 @@ test("walls thin out and move none; a peg stays where it was put in the volume; 
     const far = Math.hypot(...way);
     expect(up.map((value) => value * far)).toEqual(way.map((value) => expect.closeTo(value, 3)));
   }
-  const peg = { line: "space", slot: localOfKey(whole.key[0]), point: [0.5, 0.25, -0.5] as Vec3 };
-  const pegged = fill({ ...input, pegs: [peg] }, ball());
+  const peg = { on: "space", point: [0.5, 0.25, -0.5] as Vec3 };
+  const pegged = fill({ ...input, pegs: { [hexOf(whole.key[0])]: peg } }, ball());
   expect(positionOf(pegged, pegged.key.indexOf(whole.key[0]))).toEqual(peg.point.map((x) => expect.closeTo(x, 5)));
 });
 

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 
-import { evaluate, type Around, dressing, field, surroundings } from "./testing";
+import { addedOn, evaluate, type Around, dressing, field, surroundings } from "./testing";
 import type { Placements } from "./placements";
 import type { Vec3 } from "../math";
 
@@ -22,7 +22,7 @@ const loose = (at: readonly Vec3[], fit: object = {}): Placements =>
       {
         where: { kind: "loose" },
         fit,
-        pegs: at.map((point, i) => ({ line: "loose", slot: i + 1, added: true, point, prop: "buoy" })),
+        pegs: addedOn("loose", ...at.map((point) => ({ point, prop: "buoy" }))),
       },
       [],
     ),

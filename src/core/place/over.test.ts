@@ -4,8 +4,8 @@ import { makeLine } from "../line/testing";
 
 import { densityAt } from "./gaps/density-map";
 
-import { localOfKey } from "./slots";
-import { evaluate, Placing, type Around, dressing, field, mesh, STAND, surroundings } from "./testing";
+import { hexOf } from "./keys";
+import { addedOn, evaluate, Placing, type Around, dressing, field, mesh, STAND, surroundings } from "./testing";
 import { WorldMesh } from "../mesh";
 import type { Line } from "../line";
 import type { Placements } from "./placements";
@@ -371,19 +371,18 @@ test("up leans towards the normal by as much as is said, forward lies square to 
 
 test("what is pegged stays whatever the limits say: moved, removed, added; it goes along with its surface", () => {
   const plain = spread({ spacing: { distance: 1.5 } });
-  const [slot, gone] = [localOfKey(plain.key[4]), localOfKey(plain.key[9])];
-  const pegs = [
-    { line: "hills", slot, point: [3, 8, 3] as Vec3 },
-    { line: "hills", slot: gone, removed: true },
-    { line: "hills", slot: 1, point: [-4, 5, 2] as Vec3, prop: "oar", added: true },
-    { line: "hills", slot: 60_000_000 },
-  ];
+  const pegs = {
+    [hexOf(plain.key[4])]: { on: "hills", point: [3, 8, 3] as Vec3 },
+    [hexOf(plain.key[9])]: { on: "hills", removed: true },
+    ...addedOn("hills", { point: [-4, 5, 2], prop: "oar" }),
+    "0123456789abcdef": { on: "hills" },
+  };
   for (const position of [STAND.position, [5, 1, -3] as Vec3]) {
     const ground = field(20, hills, "hills", { ...STAND, position });
     const p = spread({ spacing: { distance: 1.5 }, pegs, gaps: { heightOn: true, height: [90, 91] } }, ground);
     expect(p.count).toBe(3);
     expect(p.blanks).toBe(1);
-    expect(p.orphans).toEqual([3]);
+    expect(p.orphans).toEqual(["0123456789abcdef"]);
     const moved = positionOf(p, [...p.key].indexOf(plain.key[4]));
     const met = { triangle: -1, x: 0, y: 0, z: 0 };
     HILLS.tree.nearest(3, 8, 3, met);

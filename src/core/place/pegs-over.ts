@@ -1,58 +1,47 @@
 /** Pegs of what is spread over fields: moved to a point of its surface, swapped, removed, or put there by hand. */
 import { fromOwn, type Field } from "../host";
-import { ADDED_TAG, FLAG, NO_PROP, overKey, Slots, type Spread } from "./slots";
+import { drawOnField, eachOf, hostOfKey, keyOfHex, placeOfKey, type Key } from "./keys";
+import { FLAG, NO_PROP, Slots, type Spread } from "./slots";
 import type { Vec3 } from "../math";
 import type { Met } from "../mesh";
-import type { Peg, Pegged } from "./pegs";
+import { hexesOf, sorted, type Peg, type Pegged, type Pegs } from "./pegs";
 import type { PropChoice } from "./what/what";
 
 /** The keys of slots that pegs are for, not of those that pegs add. */
-export function peggedKeys(pegs: readonly Peg[], fields: readonly Field[]): Set<number> {
-  const tags = new Map(fields.map(({ id, tag }) => [id, tag]));
-  return new Set(
-    pegs.flatMap(({ line, slot, added }) =>
-      added || !tags.has(line) || slot < 0 ? [] : overKey(tags.get(line)!, slot),
+export const peggedKeys = (pegs: Pegs, fields: readonly Field[]): Set<Key> =>
+  new Set(
+    Object.entries(pegs).flatMap(([hex, { on, added }]) =>
+      !added && fields.some(({ id }) => id === on) ? keyOfHex(hex) : [],
     ),
   );
-}
 
 /** As `pegged` for lines. A peg's point is found again on its surface, wherever that has gone and however it has changed. */
 export function peggedOver(
   slots: Slots,
-  pegs: readonly Peg[],
+  pegs: Pegs,
   fields: readonly Field[],
   choice: Pick<PropChoice, "pick">,
 ): Pegged {
-  if (pegs.length === 0) return { slots, orphans: [] };
+  if (Object.keys(pegs).length === 0) return { slots, orphans: [] };
   const indexOf = new Map(fields.map(({ id }, i) => [id, i]));
-  const byKey = new Map<number, number>();
-  const orphans: number[] = [];
-  const added: number[] = [];
-  pegs.forEach((peg, i) => {
-    const index = indexOf.get(peg.line);
-    if (index === undefined || peg.slot < 0) orphans.push(i);
-    else if (peg.added) added.push(i);
-    else byKey.set(overKey(fields[index].tag, peg.slot), i);
-  });
+  const { wanted, added, orphans } = sorted(pegs, ({ on }) => indexOf.has(on));
   const out = withRoomFor(slots, added.length);
-  added.forEach((i, k) => {
-    const peg = pegs[i];
+  added.forEach(([key, peg], k) => {
     const at = slots.count + k;
-    const index = indexOf.get(peg.line)!;
+    const index = indexOf.get(peg.on)!;
     out.line[at] = index;
-    out.key[at] = overKey(ADDED_TAG, peg.slot);
+    out.key[at] = key;
+    out.draw[at] = drawOnField(placeOfKey(key), hostOfKey(key));
+    out.spread!.ordinal[at] = placeOfKey(key);
     out.at[at] = NaN;
     out.prop[at] = NO_PROP;
     put(out, at, peg, fields[index], choice);
   });
-  for (let i = 0; i < slots.count && byKey.size > 0; i++) {
-    const index = byKey.get(out.key[i]);
-    if (index === undefined) continue;
-    byKey.delete(out.key[i]);
-    put(out, i, pegs[index], fields[out.line[i]], choice);
-  }
-  orphans.push(...byKey.values());
-  return { slots: out, orphans: orphans.sort((a, b) => a - b) };
+  eachOf(slots.key, wanted, (i, key, peg) => {
+    wanted.delete(key);
+    put(out, i, peg, fields[out.line[i]], choice);
+  });
+  return { slots: out, orphans: [...orphans, ...hexesOf(wanted.keys(), pegs)] };
 }
 
 /** A copy of slots, with room for some more behind them. */
@@ -66,11 +55,13 @@ function withRoomFor(slots: Slots, more: number): Slots {
     position: new Float64Array(3 * out.count),
     normal: new Float32Array(3 * out.count),
     triangle: new Uint32Array(out.count),
+    ordinal: new Int32Array(out.count),
     size: from.size && new Float32Array(out.count).fill(1),
   };
   spread.position.set(from.position);
   spread.normal.set(from.normal);
   spread.triangle.set(from.triangle);
+  spread.ordinal.set(from.ordinal);
   if (from.size) spread.size?.set(from.size);
   out.spread = spread;
   return out;
@@ -81,7 +72,7 @@ const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
 /** What a peg says of the slot that it is for. */
 function put(slots: Slots, i: number, peg: Peg, field: Field, choice: Pick<PropChoice, "pick">): void {
   slots.flags[i] |= FLAG.pegged | (peg.removed ? FLAG.blank : 0);
-  const prop = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, slots.key[i]);
+  const prop = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, slots.draw[i]);
   if (prop !== NO_PROP) slots.prop[i] = prop;
   slots.turnByHand(i, peg.turn);
   if (!peg.point) return;

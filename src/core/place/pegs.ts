@@ -1,14 +1,13 @@
 /** Pegs: what the artist fixed by hand. Rules leave it alone, whatever they would have done with the slot. */
 import { z } from "zod";
 import { idSchema, vec3Schema } from "../schema";
-import { FLAG, keyOf, MAX_LOCAL, MIN_SLOT, NO_PROP, Slots } from "./slots";
+import { ADDED, eachOf, keyOfHex, lineNumberOfKey, placeOfKey, drawsOfRow, type Key } from "./keys";
+import { FLAG, NO_PROP, Slots } from "./slots";
 import { arcLengthWithin, type GuideLine } from "../line";
+import type { Vec3 } from "../math";
 import type { PropChoice } from "./what/what";
 
-export const pegSchema = z.object({
-  /** The slot: its line, or the surface or area that it is spread over, and its number there. */
-  line: idSchema,
-  slot: z.number().int().min(MIN_SLOT).max(MAX_LOCAL),
+const saying = {
   /** Moved here: metres along the line. */
   at: z.number().min(0).optional(),
   /** Moved here on its surface: a point in the surface's own coordinates, metres. */
@@ -21,50 +20,78 @@ export const pegSchema = z.object({
   removed: z.boolean().optional(),
   /** Put there by hand: a slot of its own, besides those of the rules. */
   added: z.boolean().optional(),
+};
+
+export const pegSchema = z.object({
+  /** The line, or the surface or area, that its slot lies on. */
+  on: idSchema,
+  ...saying,
 });
 
 export type Peg = z.infer<typeof pegSchema>;
 
-/** The slots with the pegs in force, and which pegs found no slot: indices into the pegs. */
+const MOST = 1_000_000;
+
+/** Pegs by the keys of their slots, 16 hexadecimal digits. */
+export const pegsSchema = z
+  .record(z.string().regex(/^[0-9a-f]{16}$/, "a key is 16 hexadecimal digits"), pegSchema)
+  .refine((pegs) => Object.keys(pegs).length <= MOST, { error: `at most ${MOST} pegs` });
+
+export type Pegs = Readonly<Record<string, Peg>>;
+
+/** A peg of version 5 over surfaces or in a volume, whose slot is numbered as it was then; see `version-5/`. */
+export const oldPegSchema = z.object({
+  line: idSchema,
+  slot: z
+    .number()
+    .int()
+    .min(0)
+    .max(2 ** 26 - 1),
+  ...saying,
+});
+export type OldPeg = z.infer<typeof oldPegSchema>;
+
+/** *Pegs of version 5 brought up*, see `version-5/`. */
+export interface BroughtUp {
+  /** Those that were there already, and those that have their keys now. */
+  pegs: Pegs;
+  /** Those that found none, and where in the world their slots were, where that is known. */
+  left: { peg: OldPeg; place: Vec3 | null }[];
+}
+
+/** The slots with the pegs in force, and the keys of pegs that found no slot, as they write them. */
 export interface Pegged {
   slots: Slots;
-  orphans: number[];
+  orphans: string[];
+}
+
+/** Pegs by what they are for: slots of the rules, which are then looked for, or slots of their own. */
+export function sorted(pegs: Pegs, isThere: (peg: Peg) => boolean) {
+  const wanted = new Map<Key, Peg>();
+  const added: [Key, Peg][] = [];
+  const orphans: string[] = [];
+  for (const [hex, peg] of Object.entries(pegs)) {
+    if (!isThere(peg)) orphans.push(hex);
+    else if (peg.added) added.push([keyOfHex(hex), peg]);
+    else wanted.set(keyOfHex(hex), peg);
+  }
+  return { wanted, added, orphans };
 }
 
 /** Moved slots at their place, swapped ones with their prop, removed ones blank, added ones behind all others. */
 export function pegged(
   slots: Slots,
-  pegs: readonly Peg[],
+  pegs: Pegs,
   lines: readonly GuideLine[],
   choice: Pick<PropChoice, "pick">,
 ): Pegged {
-  if (pegs.length === 0) return { slots, orphans: [] };
+  if (Object.keys(pegs).length === 0) return { slots, orphans: [] };
   const indexOf = new Map(lines.map((line, i) => [line.id, i]));
-  const byKey = new Map<number, number>();
-  const orphans: number[] = [];
-  const added: number[] = [];
-  pegs.forEach((peg, i) => {
-    const index = indexOf.get(peg.line);
-    if (index === undefined) orphans.push(i);
-    else if (peg.added) added.push(i);
-    else byKey.set(keyOf(lines[index].number, peg.slot), i);
-  });
-  const result =
-    added.length > 0
-      ? withAdded(
-          slots,
-          added.map((i) => pegs[i]),
-          lines,
-          indexOf,
-          choice,
-        )
-      : slots.derive();
+  const { wanted, added, orphans } = sorted(pegs, ({ on }) => indexOf.has(on));
+  const result = added.length > 0 ? withAdded(slots, added, lines, indexOf, choice) : slots.derive();
   result.pegged = true;
-  for (let i = 0; i < slots.count && byKey.size > 0; i++) {
-    const index = byKey.get(result.key[i]);
-    if (index === undefined) continue;
-    byKey.delete(result.key[i]);
-    const peg = pegs[index];
+  eachOf(slots.key, wanted, (i, key, peg) => {
+    wanted.delete(key);
     result.flags[i] |= FLAG.pegged;
     if (peg.at !== undefined) {
       const { curve } = lines[result.line[i]];
@@ -73,13 +100,18 @@ export function pegged(
       result.at[i] = at;
       result.flags[i] |= FLAG.moved;
     }
-    const prop = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, result.key[i]);
+    const prop = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, result.draw[i]);
     if (prop !== NO_PROP) result.prop[i] = prop;
     if (peg.removed) result.flags[i] |= FLAG.blank;
     result.turnByHand(i, peg.turn);
-  }
-  orphans.push(...byKey.values());
-  return { slots: result, orphans: orphans.sort((a, b) => a - b) };
+  });
+  return { slots: result, orphans: [...orphans, ...hexesOf(wanted.keys(), pegs)] };
+}
+
+/** The keys as pegs write them, in the order of the pegs. */
+export function hexesOf(keys: Iterable<Key>, pegs: Pegs): string[] {
+  const left = new Set(keys);
+  return left.size === 0 ? [] : Object.keys(pegs).filter((hex) => left.has(keyOfHex(hex)));
 }
 
 function moveSpan({ span }: Slots, i: number, by: number): void {
@@ -90,7 +122,7 @@ function moveSpan({ span }: Slots, i: number, by: number): void {
 
 function withAdded(
   slots: Slots,
-  pegs: readonly Peg[],
+  pegs: readonly [Key, Peg][],
   lines: readonly GuideLine[],
   indexOf: ReadonlyMap<string, number>,
   choice: Pick<PropChoice, "pick">,
@@ -98,16 +130,25 @@ function withAdded(
   const out = new Slots(slots.count + pegs.length, slots.span !== null);
   out.take(slots, 0, slots.count, 0);
   out.missing = slots.missing;
-  pegs.forEach((peg, k) => {
+  pegs.forEach(([key, peg], k) => {
     const i = slots.count + k;
-    const index = indexOf.get(peg.line)!;
+    const index = indexOf.get(peg.on)!;
     out.line[i] = index;
-    out.key[i] = keyOf(lines[index].number, peg.slot);
+    out.key[i] = key;
+    out.draw[i] = drawsOfRow(lineNumberOfKey(key), 0)(placeOfKey(key));
     out.at[i] = arcLengthWithin(lines[index].curve, peg.at ?? 0);
-    out.prop[i] = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, out.key[i]);
+    out.prop[i] = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, out.draw[i]);
     out.flags[i] = FLAG.pegged | FLAG.moved | (peg.removed ? FLAG.blank : 0);
     out.span?.fill(NaN, 2 * i, 2 * i + 2);
     out.turnByHand(i, peg.turn);
   });
   return out;
+}
+
+/** The number that the next placement added to a line, or to fields, takes. */
+export function nextAdded(pegs: Pegs, isThere: (peg: Peg) => boolean): number {
+  let next: number = ADDED.min;
+  for (const [hex, peg] of Object.entries(pegs))
+    if (peg.added && isThere(peg)) next = Math.max(next, placeOfKey(keyOfHex(hex)) + 1);
+  return next;
 }

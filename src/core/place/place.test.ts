@@ -2,8 +2,22 @@ import fc from "fast-check";
 import { quatAt, rotate, vectorAt } from "../math";
 import { makeLine } from "../line/testing";
 
-import { keyOf, lineNumberOfKey, slotOfKey, FLAG, MAX_SLOT, MIN_SLOT } from "./slots";
-import { Placing, all, described, dressing, place, straight, surroundings } from "./testing";
+import {
+  ADDED,
+  FIRST_CORNER,
+  FIRST_ROW,
+  hexOf,
+  keyOfHex,
+  lineKey,
+  lineNumberOfKey,
+  MAX_ROWS,
+  placeOfKey,
+  rowOfKey,
+} from "./keys";
+import { MAX_LINE_NUMBER } from "../line";
+import type { Pegs } from "./pegs";
+import { FLAG } from "./slots";
+import { Placing, all, described, dressing, pegsOn, place, straight, surroundings } from "./testing";
 import type { Placements } from "./placements";
 
 const ats = (p: Placements) => Array.from(p.at, (at) => Math.round(at * 1e4) / 1e4);
@@ -270,11 +284,7 @@ describe("stance and fit", () => {
 });
 
 describe("pegs", () => {
-  const pegs = [
-    { line: "line", slot: 2, at: 2.75 },
-    { line: "line", slot: 4, prop: "oar" },
-    { line: "line", slot: 5, removed: true },
-  ];
+  const pegs = pegsOn({ slot: 2, at: 2.75 }, { slot: 4, prop: "oar" }, { slot: 5, removed: true });
   const spacing = { distance: 1 };
 
   test("moved, swapped and removed placements stay so, and the others do not notice", () => {
@@ -294,7 +304,7 @@ describe("pegs", () => {
   });
 
   test("a peg beyond a shortened line is held at its end", () => {
-    const p = place({ spacing: { distance: 1 }, pegs: [{ line: "line", slot: 1, at: 9 }] }, [straight(4)]);
+    const p = place({ spacing: { distance: 1 }, pegs: pegsOn({ slot: 1, at: 9 }) }, [straight(4)]);
     expect(p.at[1]).toBeCloseTo(4);
   });
 });
@@ -302,21 +312,31 @@ describe("pegs", () => {
 test("what a peg swaps in samples nothing anew, also where props are laid by their lengths", () => {
   const placing = new Placing();
   const around = surroundings([straight(10)]);
-  const of = (pegs: object[]) =>
-    dressing({ what: { entries: [{ prop: "buoy" }] }, spacing: { by: "end", gap: 0.1 }, pegs: pegs as never });
-  placing.evaluate(of([]), around);
-  placing.evaluate(of([{ line: "line", slot: 2, prop: "oar" }]), around);
+  const of = (pegs: Pegs) =>
+    dressing({ what: { entries: [{ prop: "buoy" }] }, spacing: { by: "end", gap: 0.1 }, pegs });
+  placing.evaluate(of({}), around);
+  placing.evaluate(of(pegsOn({ slot: 2, prop: "oar" })), around);
   expect(placing.ran).toContain("pegs");
   expect(placing.ran).not.toContain("spacing");
 });
 
-test("a key tells its line and slot, for every line and slot there can be", () => {
+test("a key tells its line, row and slot, for every one that there can be, also as text", () => {
   fc.assert(
-    fc.property(fc.integer({ min: 1, max: 4095 }), fc.integer({ min: MIN_SLOT, max: MAX_SLOT }), (line, slot) => {
-      const key = keyOf(line, slot);
-      expect([lineNumberOfKey(key), slotOfKey(key)]).toEqual([line, slot]);
-      expect(Uint32Array.of(key)[0]).toBe(key);
-    }),
+    fc.property(
+      fc.integer({ min: 1, max: MAX_LINE_NUMBER }),
+      fc.integer({ min: 0, max: MAX_ROWS }),
+      fc.oneof(
+        fc.integer(FIRST_ROW),
+        fc.integer({ min: FIRST_CORNER, max: FIRST_CORNER + 1e6 }),
+        fc.integer({ ...ADDED }),
+      ),
+      (line, row, slot) => {
+        const key = lineKey(line, slot, row);
+        expect([lineNumberOfKey(key), rowOfKey(key), placeOfKey(key)]).toEqual([line, row, slot]);
+        expect(hexOf(key)).toMatch(/^[0-9a-f]{16}$/);
+        expect(keyOfHex(hexOf(key))).toBe(key);
+      },
+    ),
   );
 });
 
@@ -325,7 +345,7 @@ describe("remembering", () => {
     const lines = [straight(10)];
     const placing = new Placing();
     const around = surroundings(lines);
-    const before = dressing({ ...everything, spacing: { distance: 0.5 }, pegs: [{ line: "line", slot: 3, at: 1.7 }] });
+    const before = dressing({ ...everything, spacing: { distance: 0.5 }, pegs: pegsOn({ slot: 3, at: 1.7 }) });
     placing.evaluate(before, around);
     const three = (name: string) => [0, 1, 2].map((axis) => `${name} ${axis}`);
     const chance = [...three("shift"), "held in place", ...three("turn"), "size", "sizes", "gaps"];
@@ -338,7 +358,7 @@ describe("remembering", () => {
       [{ gaps: { ...before.gaps, chance: 0.9 } }, ["gaps", "mirror flags"]],
       [{ fit: { ...before.fit, across: 1 } }, ["frames", "stand"]],
       [{ what: { ...before.what, own: [{ prop: "buoy", size: 2, turn: 1 }] } }, ["stance", "scale", "stand"]],
-      [{ pegs: [{ line: "line", slot: 3, turn: 1 }] }, ["pegs", "turned by hand", ...following.slice(3), ...chance]],
+      [{ pegs: pegsOn({ slot: 3, turn: 1 }) }, ["pegs", "turned by hand", ...following.slice(3), ...chance]],
     ];
     let now = before;
     for (const [edit, steps] of edits) {
@@ -355,10 +375,11 @@ test("a peg turns its prop about its own up, besides all else that turns it, and
   const angle = fc.double({ min: -3, max: 3, noNaN: true });
   fc.assert(
     fc.property(angle, fc.boolean(), fc.boolean(), (turn, turnOn, added) => {
-      const peg = { line: "line", slot: added ? 458752 : 4, turn, ...(added && { added, at: 4.5, prop: "buoy" }) };
-      const input = (pegs: object[]) => ({ spacing: { distance: 1 }, variation: { turnOn }, pegs: pegs as never });
-      const [plain, turned] = [{ ...peg, turn: undefined }, peg].map((one) => place(input([one])));
-      const at = turned.key.findIndex((key) => slotOfKey(key) === peg.slot);
+      const peg = { slot: added ? ADDED.min : 4, turn, ...(added && { added, at: 4.5, prop: "buoy" }) };
+      const [plain, turned] = [{ ...peg, turn: undefined }, peg].map((one) =>
+        place({ spacing: { distance: 1 }, variation: { turnOn }, pegs: pegsOn(one) }),
+      );
+      const at = turned.key.findIndex((key) => placeOfKey(key) === peg.slot);
       for (let i = 0; i < turned.count; i++) {
         const [a, b] = [quatAt(plain.rotation, i), quatAt(turned.rotation, i)];
         if (i !== at) expect(b).toEqual(a);

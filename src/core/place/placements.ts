@@ -1,3 +1,4 @@
+import type { BroughtUp } from "./pegs";
 import type { Charted, DensityMap } from "./gaps/maps";
 import { buffersOfShapes, type Shapes } from "../mesh";
 
@@ -20,12 +21,12 @@ export interface Placements {
   scale: Float32Array;
   /** Index into `props`: n. */
   prop: Uint16Array;
-  /** Stable identities: n. */
-  key: Uint32Array;
+  /** Stable identities, see `keys.ts`: n. */
+  key: BigUint64Array;
   /** Index into `lines`, or into `fields` where things are spread: n. */
   line: Uint16Array;
   /** Which of the parallel rows each belongs to: n. */
-  row: Uint8Array;
+  row: Uint16Array;
   /** Metres from the line's start, or NaN where there is no line: n. */
   at: Float32Array;
   /** Bits of FLAG: n. */
@@ -50,8 +51,10 @@ export interface Placements {
   tints: string[];
   /** Those that are bent or clipped; null where none is. */
   shapes: Shapes | null;
-  /** Pegs whose slot is no longer there: indices into the dressing's pegs. */
-  orphans: number[];
+  /** Pegs whose slot is no longer there, by their keys. */
+  orphans: string[];
+  /** Pegs of version 5 with the keys that they have now, and those that found no slot; null where there were none. */
+  brought: BroughtUp | null;
   /** Slots that the rules ask for beyond the greatest number a line can have. */
   missing: number;
 }

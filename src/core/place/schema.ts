@@ -3,7 +3,7 @@ import { z } from "zod";
 import { idSchema, nameSchema } from "../schema";
 import { fitSchema } from "./fit/schema";
 import { gapsSchema } from "./gaps/schema";
-import { pegSchema } from "./pegs";
+import { oldPegSchema, pegsSchema } from "./pegs";
 import { spacingSchema } from "./spacing/schema";
 import { stanceSchema } from "./stance/schema";
 import { variationSchema } from "./variation/schema";
@@ -34,7 +34,9 @@ export const dressingSchema = z.object({
   fit: fitSchema.prefault({}),
   variation: variationSchema.prefault({}),
   gaps: gapsSchema.prefault({}),
-  pegs: z.array(pegSchema).max(1_000_000).default([]),
+  pegs: pegsSchema.default({}),
+  /** Pegs of version 5 that are brought up once it is known where their slots were. */
+  oldPegs: z.array(oldPegSchema).max(1_000_000).default([]),
 });
 
 export type Dressing = z.infer<typeof dressingSchema>;

@@ -11,6 +11,9 @@ import type { Host } from "./hosts";
 import { known, type Sources } from "./sources";
 import { over } from "./spacing/over";
 import { fieldsOf } from "./where/fields";
+import { broughtUp } from "./version-5";
+import type { Key } from "./keys";
+import type { Pegs } from "./pegs";
 import type { Dressing } from "./schema";
 import type { PropChoice } from "./what/what";
 
@@ -29,25 +32,30 @@ const samplesStep = step(
     choice: PropChoice,
     masks: readonly DensityMask[],
     seed: number,
-    pegged: ReadonlySet<number>,
+    pegged: ReadonlySet<Key>,
   ) => over(fields, params, { choice, masks, seed, pegged }),
 );
+const broughtUpStep = step("brought up", broughtUp);
 const pegsStep = step("pegs", peggedOver);
 const framesStep = step("frames", framesOver);
 
 export const spread: Host = {
   anchors(ask, dressing, from, { rules, choice }) {
-    const { where, spacing, variation, pegs } = dressing;
+    const { where, spacing, variation, oldPegs } = dressing;
     const fields = ask.step(fieldsStep, where, {
       guides: known(kindOf(where).lines(where), (id) => from.guide(id)),
       surfaces: known(where.surfaces, (id) => from.surface(id)),
       volumes: known(where.volumes, (id) => from.volume(id)),
     });
     const masks = masksOn(ask, dressing, fields, from);
-    const kept = ask.step(keptStep, pegs, fields);
     const ruled = kindOf(where).ruled ? fields : NO_FIELDS;
-    const all = ask.step(samplesStep, ruled, spacing, rules, masks, variation.seed, kept);
-    return { lines: [], fields, masks, ...ask.step(pegsStep, all, pegs, fields, choice) };
+    const samples = (pegs: Pegs) =>
+      ask.step(samplesStep, ruled, spacing, rules, masks, variation.seed, ask.step(keptStep, pegs, fields));
+    const saying = { where, spacing, seed: variation.seed, pegs: dressing.pegs, oldPegs };
+    const brought =
+      oldPegs.length === 0 ? null : ask.step(broughtUpStep, saying, ruled, masks, rules, samples(NO_PEGS));
+    const pegs = brought?.pegs ?? dressing.pegs;
+    return { lines: [], fields, masks, brought, ...ask.step(pegsStep, samples(pegs), pegs, fields, choice) };
   },
   frames(ask, { fields, slots }, hold, moves, { stance: { forward, thing }, variation: { seed } }, from) {
     const faced = thing !== null && from.guide(thing) ? [thing] : from.lines();
@@ -78,3 +86,4 @@ function masksOn(
 }
 
 const NO_FIELDS: readonly Field[] = [];
+const NO_PEGS: Pegs = {};

@@ -5,7 +5,8 @@ import { WorldMesh, type Stand, type TriangleMesh, type PropBounds, type Body } 
 import { dressingSchema, type Dressing } from "./schema";
 import { evaluate as evaluateWith } from "./evaluate";
 import { boxMesh as boxMeshOf } from "./props-as-ground";
-import { slotOfKey } from "./slots";
+import { addedKey, hexOf, lineKey, placeOfKey } from "./keys";
+import type { Peg } from "./pegs";
 import { Graph, input, query } from "../graph";
 import type { Raster } from "../image";
 import type { Vec3 } from "../math";
@@ -70,6 +71,18 @@ export const dressing = (input: DressingInput = {}, lines: readonly Line[] = [st
     what: { entries: [{ prop: "buoy" }] },
     ...input,
   });
+
+/** Pegs for slots of the line “line”, whose number is 1, or of another. */
+export const pegsOn = (
+  ...pegs: (Omit<Peg, "on"> & { line?: string; number?: number; slot: number })[]
+): Record<string, Peg> =>
+  Object.fromEntries(
+    pegs.map(({ line = "line", number = 1, slot, ...says }) => [hexOf(lineKey(number, slot)), { on: line, ...says }]),
+  );
+
+/** Pegs that add placements to fields, numbered from 1. */
+export const addedOn = (on: string, ...pegs: Omit<Peg, "on" | "added">[]): Record<string, Peg> =>
+  Object.fromEntries(pegs.map((says, i) => [hexOf(addedKey(i + 1)), { on, ...says, added: true }]));
 
 /** What a test says of the scene around a dressing; what is left out is not there. */
 export interface Around {
@@ -148,7 +161,7 @@ export const place = (input: DressingInput, lines: readonly Line[] = [straight(1
 /** One placement with everything that was decided about it, but not where the line runs. */
 export function described(p: Placements, i: number) {
   return {
-    slot: slotOfKey(p.key[i]),
+    slot: placeOfKey(p.key[i]),
     prop: p.props[p.prop[i]],
     rotation: [...p.rotation.subarray(4 * i, 4 * i + 4)],
     scale: p.scale[3 * i],

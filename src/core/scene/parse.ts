@@ -1,5 +1,6 @@
 /** Reading a scene from outside: version, migrations, validation. */
 import { InputError, sentenceOf } from "../schema";
+import { pegsByKey } from "./pegs-of-5";
 import { SCENE_VERSION, sceneSchema, type Scene } from "./schema";
 
 type Json = Record<string, unknown>;
@@ -13,6 +14,7 @@ const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {
   3: (scene) => ({ ...scene, version: 4 }),
   // Version 5 makes surfaces and fills spaces: what version 4 had comes from files.
   4: (scene) => ({ ...scene, version: 5 }),
+  5: (scene) => pegsByKey(withLineNumbers(scene)),
 };
 
 /** Version 1 knew only whether props stand or hang; from 2 on any side of a prop may meet the line. */

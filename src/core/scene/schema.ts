@@ -8,7 +8,7 @@ import { assetHashSchema, idSchema, nameSchema, vec3Schema } from "../schema";
 import { preparationSchema } from "./prepare";
 
 /** The version this program writes; older ones are brought up on load, newer ones refused. */
-export const SCENE_VERSION = 5;
+export const SCENE_VERSION = 6;
 
 /** What was put right, or is not used, when a prop's file was brought in: see `files/prop.ts`. */
 export const MENDS = ["scale", "uneven", "mirrored", "normals", "far", "moving"] as const;
@@ -99,7 +99,7 @@ export const sceneSchema = z
     name: nameSchema,
     props: z.array(propSchema).max(10_000).default([]),
     mixes: z.array(mixSchema).max(1_000).default([]),
-    lines: z.array(lineSchema).max(4095).default([]),
+    lines: z.array(lineSchema).max(65_535).default([]),
     surfaces: z.array(surfaceSchema).max(10_000).default([]),
     dressings: z.array(dressingSchema).max(10_000).default([]),
     views: z.array(viewSchema).max(1_000).default([]),

@@ -34,7 +34,7 @@ export function harbourScene(): Scene {
         stance: { meetsUp: "top" },
         variation: { turnOn: true },
         gaps: { chance: 0.2 },
-        pegs: [{ line: "jetty", slot: 1, at: 1.4 }],
+        pegs: { "0000000200000001": { on: "jetty", at: 1.4 } },
       }),
     ],
   });

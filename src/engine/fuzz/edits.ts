@@ -2,17 +2,7 @@
 import type { z } from "zod";
 import { lineSchema, type Line } from "@/core/line";
 import { madeSchema } from "@/core/made";
-import {
-  ADDED,
-  ADDED_TAG,
-  keyOf,
-  localOfKey,
-  slotOfKey,
-  STEP_NAMES,
-  STEP_SCHEMAS,
-  tagOfKey,
-  tagsOf,
-} from "@/core/place";
+import { addedKey, hexOf, lineKey, nextAdded, onOf, STEP_NAMES, STEP_SCHEMAS, tagsOf } from "@/core/place";
 import type { Dressing, Peg, Placements } from "@/core/place";
 import { preparationSchema, type Scene } from "@/core/scene";
 import { FILES } from "./scene";
@@ -165,13 +155,9 @@ const mix: Change = (scene, dice) => {
 const peg: Change = (scene, dice, _, placed) => {
   const dressing = dice.pick(scene.dressings);
   const p = placed(dressing.id);
-  if (dressing.pegs.length > 0 && dice.chance(0.3)) {
-    const pegs = dressing.pegs.toSpliced(dice.below(dressing.pegs.length), 1);
-    return {
-      scene: { ...scene, dressings: replaced(scene.dressings, { ...dressing, pegs }) },
-      what: `unpeg ${dressing.id}`,
-    };
-  }
+  const known = Object.keys(dressing.pegs);
+  const { [known.length > 0 ? dice.pick(known) : ""]: gone, ...left } = dressing.pegs;
+  if (gone && dice.chance(0.3)) return pegsOf(scene, dressing, left, `unpeg ${dressing.id}`);
   const along = dressing.where.kind === "along";
   const guides = along ? dressing.where.lines : [...tagsOf(dressing.where).keys()];
   if (!p || guides.length === 0) return null;
@@ -183,32 +169,20 @@ const peg: Change = (scene, dice, _, placed) => {
   ]);
   const added = p.count === 0 || dice.chance(0.3);
   const where = along ? { at: 4 * dice.share() } : { point: [2 * dice.share() - 1, dice.share(), 0.5] as const };
-  const next =
-    1 + dressing.pegs.reduce((most, one) => (one.added ? Math.max(most, one.slot) : most), along ? ADDED.min : 0);
-  const made = added
-    ? { line: dice.pick(guides), slot: next, prop: "crate", ...where, added: true }
-    : { ...slotOf(scene, dressing, p.key[dice.below(p.count)]), ...says };
-  const taken =
-    made.line === undefined || dressing.pegs.some(({ line, slot }) => line === made.line && slot === made.slot);
-  if (taken) return null;
-  const pegs = [...dressing.pegs, made as Peg];
-  return {
-    scene: { ...scene, dressings: replaced(scene.dressings, { ...dressing, pegs }) },
-    what: `peg ${JSON.stringify(made)}`,
-  };
+  const number = nextAdded(dressing.pegs, () => true);
+  const on = added ? dice.pick(guides) : undefined;
+  const line = scene.lines.find(({ id }) => id === on);
+  if (added && along && !line) return null;
+  const key = !added ? p.key[dice.below(p.count)] : line ? lineKey(line.number, number) : addedKey(number);
+  const made = added ? { on, prop: "crate", ...where, added: true } : { on: onOf(dressing, key, scene.lines), ...says };
+  if (made.on === undefined || dressing.pegs[hexOf(key)]) return null;
+  return pegsOf(scene, dressing, { ...dressing.pegs, [hexOf(key)]: made as Peg }, `peg ${JSON.stringify(made)}`);
 };
 
-function slotOf(scene: Scene, { where }: Dressing, key: number): { line?: string; slot: number } {
-  if (where.kind === "along") {
-    const slot = slotOfKey(key);
-    return { line: scene.lines.find(({ number }) => keyOf(number, slot) === key)?.id, slot };
-  }
-  const tag = tagOfKey(key);
-  return {
-    line: tag === ADDED_TAG ? undefined : [...tagsOf(where)].find(([, own]) => own === tag)?.[0],
-    slot: localOfKey(key),
-  };
-}
+const pegsOf = (scene: Scene, dressing: Dressing, pegs: Dressing["pegs"], what: string): Edited => ({
+  scene: { ...scene, dressings: replaced(scene.dressings, { ...dressing, pegs }) },
+  what,
+});
 
 /** Edges between dressings, so that there are circles of two and three. */
 const circle: Change = (scene, dice) => {

@@ -2,6 +2,7 @@
 import { writeRaster } from "@/core/image";
 import { makeLine } from "@/core/line/testing";
 import type { TriangleMesh } from "@/core/mesh";
+import { addedKey, hexOf } from "@/core/place";
 import { boxMesh, mesh } from "@/core/place/testing";
 import { emptyScene, sceneSchema, type Scene } from "@/core/scene";
 import type { Engine } from "../engine";
@@ -149,7 +150,12 @@ export function fuzzScene(): Scene {
         id: "e",
         where: { kind: "loose" },
         fit: { drop: "down", dropAs: "group" },
-        pegs: [1, 2].map((slot) => ({ line: "loose", slot, point: [slot / 2, 2, 0], prop: "crate", added: true })),
+        pegs: Object.fromEntries(
+          [1, 2].map((number) => [
+            hexOf(addedKey(number)),
+            { on: "loose", point: [number / 2, 2, 0], prop: "crate", added: true },
+          ]),
+        ),
       },
     ].map((one) => ({ ...BUSY, name: one.id, ...one })),
   });

@@ -1,3 +1,4 @@
+import { lineKey } from "@/core/place";
 import { harbourScene } from "@/core/scene/testing";
 import { startHistory } from "@/store/history";
 import { useSceneStore } from "@/store/scene-store";
@@ -35,9 +36,9 @@ test("keys are shown as they are written on a keyboard", () => {
 test("Delete takes what is in focus: placements, a knot, a line, a prop; and nothing where nothing is selected", () => {
   run("delete");
   expect(scene()).toEqual(harbourScene());
-  useSession.setState({ keys: new Set([1572864]) });
+  useSession.setState({ keys: new Set([lineKey(1, 0)]) });
   run("delete");
-  expect(scene().dressings[0].pegs).toEqual([{ line: "quay", slot: 0, removed: true }]);
+  expect(scene().dressings[0].pegs).toEqual({ "0000000100000000": { on: "quay", removed: true } });
   useSession.setState({ focus: { kind: "line", id: "jetty" } });
   run("insert-knot");
   expect(scene().lines[1].knots).toHaveLength(3);
@@ -75,12 +76,12 @@ test("a line is run the other way, and split at its selected knot, and neither c
 });
 
 test("pegs come off what is selected, and all knots of a line in focus can be selected", () => {
-  const keys = new Set([1572864, 1572865]);
+  const keys = new Set([lineKey(1, 0), lineKey(1, 1)]);
   useSession.setState({ keys });
   run("delete");
-  expect(scene().dressings[0].pegs).toHaveLength(2);
+  expect(Object.keys(scene().dressings[0].pegs)).toHaveLength(2);
   run("unpeg");
-  expect(scene().dressings[0].pegs).toEqual([]);
+  expect(scene().dressings[0].pegs).toEqual({});
   useSession.setState({ focus: { kind: "line", id: "jetty" } });
   run("all");
   expect(useSession.getState().knots).toEqual([0, 1]);

@@ -1,5 +1,5 @@
 /** Draws the sheet: the ground from above, how full it is, outlines and lines, every placement in its true footprint. */
-import { FLAG, type Placements } from "@/core/place";
+import { FLAG, type Placements, type Key, indicesOf } from "@/core/place";
 import type { Vec3 } from "@/core/math";
 import type { TopView } from "../assets/top-view";
 import { markLabel, niceStep } from "../kit/ruler";
@@ -35,8 +35,8 @@ export interface SheetScene {
   /** How full it is, as a picture over the map's box. */
   tint: HTMLCanvasElement | null;
   lines: readonly { points: readonly Vec3[]; kind: "area" | "hole" | "line" }[];
-  selected: ReadonlySet<number>;
-  hovered: number | null;
+  selected: ReadonlySet<Key>;
+  hovered: Key | null;
   /** A box being drawn to select, or a clearing: corners, or middle and radius, in metres. */
   drawn:
     | { kind: "box"; from: readonly [number, number]; to: readonly [number, number] }
@@ -132,13 +132,15 @@ function drawLine(
 
 function drawPlacements(
   pen: CanvasRenderingContext2D,
-  { placements: p, corners, colours, selected, hovered }: SheetScene,
+  { placements: p, corners, colours, ...scene }: SheetScene,
   view: SheetView,
   x: ToPixels,
   y: ToPixels,
   width: number,
   height: number,
 ): void {
+  const chosen = new Set(indicesOf(p.key, scene.selected));
+  const hovered = scene.hovered === null ? -1 : (indicesOf(p.key, new Set([scene.hovered]))[0] ?? -1);
   const byColour = colours.map(() => new Path2D());
   const fronts = new Path2D();
   // Outlines of what is small would hide its colour.
@@ -157,7 +159,7 @@ function drawPlacements(
     else trace(path, corners, i, x, y);
     if (breadth >= EDGED) outlined[p.prop[i]] = true;
     if (breadth >= LARGE) front(fronts, corners, i, x, y);
-    if (p.flags[i] & (FLAG.pegged | FLAG.finding) || selected.has(p.key[i]) || p.key[i] === hovered) special.push(i);
+    if (p.flags[i] & (FLAG.pegged | FLAG.finding) || chosen.has(i) || i === hovered) special.push(i);
   }
   byColour.forEach((path, k) => {
     pen.fillStyle = colours[k];
@@ -170,7 +172,7 @@ function drawPlacements(
   pen.strokeStyle = "#fdfbf6";
   pen.lineWidth = 1.5;
   pen.stroke(fronts);
-  for (const i of special) drawSpecial(pen, p, corners, i, x, y, selected, hovered);
+  for (const i of special) drawSpecial(pen, p, corners, i, x, y, chosen, hovered);
 }
 
 /** A ring about what is selected, hovered or named by a finding; a dot on what is pegged. */
@@ -182,13 +184,13 @@ function drawSpecial(
   x: ToPixels,
   y: ToPixels,
   selected: ReadonlySet<number>,
-  hovered: number | null,
+  hovered: number,
 ): void {
   const path = new Path2D();
   trace(path, corners, i, x, y);
-  const chosen = selected.has(p.key[i]);
-  if (chosen || p.key[i] === hovered || p.flags[i] & FLAG.finding) {
-    pen.strokeStyle = chosen ? SEA : p.key[i] === hovered ? INK : MADDER;
+  const chosen = selected.has(i);
+  if (chosen || i === hovered || p.flags[i] & FLAG.finding) {
+    pen.strokeStyle = chosen ? SEA : i === hovered ? INK : MADDER;
     pen.lineWidth = chosen ? 3 : 2;
     pen.stroke(path);
   }

@@ -4,7 +4,7 @@
  */
 import { PROP_DRAG } from "../basket/Basket";
 import { subtract, type Vec3 } from "@/core/math";
-import { kindOf, densityAt, type Dressing, type Fullness } from "@/core/place";
+import { kindOf, densityAt, type Dressing, type Fullness, type Key, indicesOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { addOutlineShape, fieldOf, millimetre, swapPlacements } from "../state/edits";
@@ -43,7 +43,7 @@ type Place = readonly [x: number, z: number];
 
 type Held =
   | { kind: "pan"; x: number; y: number; from: SheetView }
-  | { kind: "peg"; at: Place; placements: HeldPlacements | null; key: number; more: boolean; begun: boolean }
+  | { kind: "peg"; at: Place; placements: HeldPlacements | null; key: Key; more: boolean; begun: boolean }
   | { kind: "shape"; at: Place; selects: boolean };
 
 /** A press that moves no farther than this (pixels) is a click. */
@@ -176,7 +176,7 @@ export class SheetHands {
     const { scene, dressing } = this.sight!;
     const { charts } = scene;
     if (charts) {
-      const target = (from: Vec3, key: number): Vec3 | null => {
+      const target = (from: Vec3, key: Key): Vec3 | null => {
         const field = fieldOf(dressing, key);
         const at = field === null ? null : charts.toSheet(field, from);
         const to = at && charts.toWorld(at[0] + x, at[1] + z);
@@ -261,7 +261,7 @@ export class SheetHands {
       );
     } else if (shape?.kind === "box") {
       const inside = (v: number, a: number, b: number) => v >= Math.min(a, b) && v <= Math.max(a, b);
-      const keys: number[] = [];
+      const keys: Key[] = [];
       const { placements: p, corners } = scene;
       for (let i = 0; i < p.count; i++) {
         const [x, z] = middleOf(corners, i);
@@ -319,7 +319,7 @@ export class SheetHands {
     }
     // To the nearest in that direction, beginning in the middle of what is seen.
     const { placements: p, corners } = scene;
-    const from = p.key.findIndex((key) => keys.has(key));
+    const from = indicesOf(p.key, keys)[0] ?? -1;
     const [x, z] = from >= 0 ? middleOf(corners, from) : [view.x, view.z];
     let best = -1;
     let least = Infinity;

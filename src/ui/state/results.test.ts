@@ -84,12 +84,12 @@ test("why placing failed is kept until it goes well again", () => {
 test("what pokes through is flagged and listed with the rest; what changes nothing leaves all as it was", () => {
   startEvaluating();
   const one = scene("one", "a", "b");
-  const placements = { key: Uint32Array.of(4, 7), flags: new Uint16Array(2) };
+  const placements = { key: BigUint64Array.of(4n, 7n), flags: new Uint16Array(2) };
   listener.results([{ id: "a", findings: ["sunk"], placements }, { id: "b" }], one);
   const before = useResults.getState();
   listener.poking(new Map([["a", []]]), one);
   expect(useResults.getState()).toBe(before);
-  const poke = { check: "poking", keys: [7] };
+  const poke = { check: "poking", keys: [7n] };
   listener.poking(new Map([["a", [poke]]]), scene("another"));
   expect(useResults.getState()).toBe(before);
   listener.poking(new Map([["a", [poke]]]), one);

@@ -2,7 +2,7 @@
 import { useMemo } from "react";
 import { create } from "zustand";
 import type { Finding } from "@/core/check";
-import { FLAG, type Placements } from "@/core/place";
+import { FLAG, type Placements, indicesOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { assetBytes } from "@/store";
 import { EvaluationClient } from "@/engine/client";
@@ -11,6 +11,7 @@ import type { Progress } from "@/engine/evaluation.worker";
 import { dressingOnCharts, putCharts, useCharted } from "./charted";
 import { putLaid, useLaid } from "./laid";
 import { useSession } from "./session";
+import { settlePegs } from "./settle-pegs";
 
 interface Results {
   byDressing: ReadonlyMap<string, DressingResult>;
@@ -61,6 +62,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
       for (const id of byDressing.keys()) if (!present.has(id)) byDressing.delete(id);
       for (const result of results) byDressing.set(result.id, result);
       useResults.setState({ byDressing, scene, failure: null });
+      settlePegs(results, scene);
     },
     poking(found, scene) {
       const { byDressing, poking, scene: shown } = useResults.getState();
@@ -113,8 +115,8 @@ function marked(
     if (!result || named.size === 0) continue;
     const { key, flags } = result.placements;
     let news = false;
-    for (let i = 0; i < key.length; i++) {
-      if (flags[i] & FLAG.finding || !named.has(key[i])) continue;
+    for (const i of indicesOf(key, named)) {
+      if (flags[i] & FLAG.finding) continue;
       flags[i] |= FLAG.finding;
       news = true;
     }

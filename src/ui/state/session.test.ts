@@ -22,7 +22,7 @@ test("knots are selected one by one, or one more and one less with Shift; the cu
 });
 
 test("one thing is in focus at a time, and what belongs to another is let go", () => {
-  selectPlacements("a", [1, 2]);
+  selectPlacements("a", [1n, 2n]);
   selectLine("rope", 0);
   expect(getState().keys.size).toBe(0);
   for (const [select, kind] of [
@@ -33,7 +33,7 @@ test("one thing is in focus at a time, and what belongs to another is let go", (
     select("x");
     expect(getState()).toMatchObject({ focus: { kind, id: "x" }, knots: [] });
   }
-  selectPlacements("b", [7]);
+  selectPlacements("b", [7n]);
   expect(getState()).toMatchObject({ dressing: "b", focus: { kind: "dressing" }, knots: [] });
   selectNothing();
   expect([getState().dressing, getState().keys.size]).toEqual(["b", 0]);

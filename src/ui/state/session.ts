@@ -1,4 +1,5 @@
 /** What is looked at and held at the moment. None of it is part of the scene, and none of it is saved. */
+import type { Key } from "@/core/place";
 import { create } from "zustand";
 import type { Reason, StepName } from "@/core/place";
 
@@ -14,7 +15,7 @@ export type CameraWish = { kind: "selection" } | { kind: "all" } | { kind: "view
 
 export interface Hover {
   dressing: string;
-  key: number;
+  key: Key;
   /** Where the pointer is, in pixels of the window. */
   x: number;
   y: number;
@@ -40,7 +41,7 @@ interface Session {
   dressing: string | null;
   focus: Focus;
   /** Keys of the selected placements of the dressing. */
-  keys: ReadonlySet<number>;
+  keys: ReadonlySet<Key>;
   /** Indices of the selected knots of the line in focus, the one chosen last at the end. */
   knots: readonly number[];
   tool: Tool;
@@ -88,7 +89,7 @@ export const useSession = create<Session>()((set) => ({
 
 const { setState: set, getState: get } = useSession;
 
-export const NO_KEYS: ReadonlySet<number> = new Set();
+export const NO_KEYS: ReadonlySet<Key> = new Set();
 
 /** Whoever goes to something else stops painting, and what was said of the place under the pointer is over. */
 const unpainted = (): Pick<Session, "tool" | "why"> => ({
@@ -100,8 +101,8 @@ export const selectDressing = (id: string | null): void =>
   set({ ...unpainted(), dressing: id, focus: { kind: "dressing" }, keys: NO_KEYS, knots: NO_KNOTS });
 
 /** Selects placements of a dressing; with `more`, adds them to the selection or takes them from it. */
-export function selectPlacements(dressing: string, keys: readonly number[], more = false): void {
-  const base = more && get().dressing === dressing ? new Set(get().keys) : new Set<number>();
+export function selectPlacements(dressing: string, keys: readonly Key[], more = false): void {
+  const base = more && get().dressing === dressing ? new Set(get().keys) : new Set<Key>();
   for (const key of keys) {
     if (more && base.has(key)) base.delete(key);
     else base.add(key);

@@ -2,7 +2,7 @@
 /** What is selected of the dressing, and what can be done with it by hand. */
 import { X } from "lucide-react";
 import { useMemo } from "react";
-import { FLAG, type Dressing, type Placements } from "@/core/place";
+import { FLAG, type Dressing, type Placements, type Key, indicesOf } from "@/core/place";
 import { useScene } from "@/store";
 import { usePropChoices } from "../basket/prop-choices";
 import { Button, Choose, IconButton, ValueField } from "../kit";
@@ -12,11 +12,9 @@ import { NO_KEYS, useSession } from "../state/session";
 import { useEdit } from "../state/useEdit";
 
 /** Indices of the selected placements that are still there. */
-function selectedIn(placements: Placements | undefined, keys: ReadonlySet<number>): number[] {
+function selectedIn(placements: Placements | undefined, keys: ReadonlySet<Key>): number[] {
   if (!placements || keys.size === 0) return [];
-  const found: number[] = [];
-  for (let i = 0; i < placements.count; i++) if (keys.has(placements.key[i])) found.push(i);
-  return found;
+  return indicesOf(placements.key, keys);
 }
 
 export function PlacementPanel({ dressing }: { dressing: Dressing }) {

@@ -160,7 +160,7 @@ function spacingWords({ spacing }: Dressing): string {
 
 /** How many there are over a surface or inside a volume, and in which pattern. */
 function spreadWords({ where, spacing, pegs }: Dressing): string {
-  if (!kindOf(where).ruled) return `one by one, ${pegs.filter(({ added }) => added).length} in all`;
+  if (!kindOf(where).ruled) return `one by one, ${Object.values(pegs).filter(({ added }) => added).length} in all`;
   const { pattern, amount, count, distance, perArea, perVolume, clusters } = spacing;
   const inside = kindOf(where).fills;
   const rows = inside
@@ -320,6 +320,7 @@ export function summaries(
   const loose = looseWords(dressing);
   const shown = placements ? placements.count - placements.blanks : 0;
   const { kind } = dressing.where;
+  const pegs = Object.keys(dressing.pegs).length;
   return {
     where: !kindOf({ kind }).ordered
       ? whereWords(dressing, scene).text
@@ -333,6 +334,6 @@ export function summaries(
     stance: `${MEETING[stance.meetsUp]}${turned.length > 0 ? ` · turned ${turned.map(degrees).join(", ")}` : ""}`,
     fit: fitted ? fitted[0].toUpperCase() + fitted.slice(1) : UNFITTED[kind],
     variation: `${loose || "None"} · seed ${variation.seed}`,
-    gaps: `${gapWords(dressing) || "None"}${dressing.pegs.length > 0 ? ` · ${dressing.pegs.length} pegged` : ""}`,
+    gaps: `${gapWords(dressing) || "None"}${pegs > 0 ? ` · ${pegs} pegged` : ""}`,
   };
 }

@@ -75,9 +75,9 @@ function StripCanvas({
         const line = lines.find(({ id }) => id === row.line);
         return line ? guideOf(line).marks : [];
       }),
-      orphans: placements.orphans.flatMap((index) => {
-        const peg = dressing.pegs[index];
-        const row = peg ? rows.findIndex(({ line }) => line === peg.line) : -1;
+      orphans: placements.orphans.flatMap((key) => {
+        const peg = dressing.pegs[key];
+        const row = peg ? rows.findIndex(({ line }) => line === peg.on) : -1;
         return peg?.at !== undefined && row >= 0 ? [{ row, at: peg.at }] : [];
       }),
       gap,

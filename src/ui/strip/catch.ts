@@ -2,7 +2,11 @@
 import { FLAG, NO_PROP, type Placements } from "@/core/place";
 import type { StripRow } from "./model";
 
-/** The place nearest to `at` that placement `i` catches on, within so many metres; null where there is none. */
+/**
+ * The place nearest to `at` that placement `i` catches on, within so many metres; null where there is none.
+ *
+ * @param moving indices of placements that are moved with it
+ */
 export function caughtAt(
   p: Placements,
   row: StripRow,
@@ -26,7 +30,7 @@ export function caughtAt(
   const [behind, before] = [p.reach[2 * i], p.reach[2 * i + 1]];
   let last = NaN;
   for (const j of row.order) {
-    if (moving.has(p.key[j]) || p.flags[j] & FLAG.blank || p.prop[j] === NO_PROP) continue;
+    if (moving.has(j) || p.flags[j] & FLAG.blank || p.prop[j] === NO_PROP) continue;
     offer(p.at[j] + p.reach[2 * j + 1] + behind);
     offer(p.at[j] - p.reach[2 * j] - before);
     if (last < at && p.at[j] > at) offer((last + p.at[j]) / 2);

@@ -1,6 +1,6 @@
 /** Draws the strip: ruler, cord, every placement at its arc length in its true width, blanks, pegs, insets, findings. */
 import { BAR, barTop, gapsOn } from "./grips";
-import { FLAG, NO_PROP } from "@/core/place";
+import { FLAG, NO_PROP, indicesOf } from "@/core/place";
 import { layoutOf, tallOf, type StripScene } from "./layout";
 import { markLabel, niceStep } from "../kit/ruler";
 import { RULER, type RowBox, type StripRow, type StripView } from "./model";
@@ -110,10 +110,13 @@ function drawRow(
   }
 
   const broadside = Math.abs(Math.sin(dressing.stance.turnUp)) > 0.7;
+  const chosen = new Set(indicesOf(p.key, scene.selected));
+  const hovered = scene.hovered === null ? -1 : (indicesOf(p.key, new Set([scene.hovered]))[0] ?? -1);
   for (const i of row.order) {
     const [left, right] = [x(p.at[i] - p.reach[2 * i]), x(p.at[i] + p.reach[2 * i + 1])];
     if (right < -40 || left > width + 40) continue;
-    drawSlot(pen, scene, i, left, Math.max(1, right - left), cord, hangs, room, broadside, view.scale);
+    const ring = chosen.has(i) ? INK : i === hovered ? SEA : null;
+    drawSlot(pen, scene, i, left, Math.max(1, right - left), cord, hangs, room, broadside, view.scale, ring);
   }
 
   pen.setLineDash([2, 3]);
@@ -210,6 +213,7 @@ function drawSlot(
   room: number,
   broadside: boolean,
   scale: number,
+  ring: string | null,
 ): void {
   const { placements: p } = scene;
   const prop = p.prop[i];
@@ -239,10 +243,9 @@ function drawSlot(
     pen.fillStyle = "#8f6a3a";
     pen.fillRect(x - 3, cord, 6, 1.5);
   }
-  const selected = scene.selected.has(p.key[i]);
-  if (selected || scene.hovered === p.key[i]) {
-    pen.strokeStyle = selected ? INK : SEA;
-    pen.lineWidth = selected ? 1.6 : 1.2;
+  if (ring) {
+    pen.strokeStyle = ring;
+    pen.lineWidth = ring === INK ? 1.6 : 1.2;
     rounded(pen, left - 3, Math.min(top, cord - 5) - 2, width + 6, tall + 9, 6);
     pen.stroke();
   }
@@ -295,9 +298,8 @@ function drawFindings(
   x: (at: number) => number,
 ): void {
   const { placements: p } = scene;
-  const named = new Set(
-    scene.findings.filter((finding) => finding.line === row.line).flatMap((finding) => finding.keys),
-  );
+  const found = scene.findings.filter((finding) => finding.line === row.line).flatMap((finding) => finding.keys);
+  const named = new Set(indicesOf(p.key, new Set(found)));
   if (named.size === 0) return;
   let from = 0;
   let to = -Infinity;
@@ -320,7 +322,7 @@ function drawFindings(
     pen.fill();
   };
   for (const i of row.order) {
-    if (!named.has(p.key[i])) continue;
+    if (!named.has(i)) continue;
     const [left, right] = [p.at[i] - p.reach[2 * i], p.at[i] + p.reach[2 * i + 1]];
     if (left > to) {
       frame();

@@ -3,7 +3,7 @@
  * drop a prop to swap, walk with the keys. What is dragged catches on marks and neighbours, unless Ctrl is held.
  */
 import { PROP_DRAG } from "../basket/Basket";
-import { FLAG } from "@/core/place";
+import { FLAG, type Key, type Placements, indicesOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { dressingOf, editDressing, millimetre, swapPlacements, writeAdded, writePegs } from "../state/edits";
@@ -12,7 +12,7 @@ import { NO_KEYS, selectPlacements, useSession } from "../state/session";
 import { caughtAt } from "./catch";
 import { gripAt, type Grip } from "./grips";
 import { layoutOf, tallOf, type StripScene } from "./layout";
-import { RULER, slotAt, type StripView } from "./model";
+import { RULER, slotAt, type StripRow, type StripView } from "./model";
 import type { Draft } from "immer";
 
 /** What the hands need to see: the strip as it is drawn at the moment. */
@@ -37,7 +37,7 @@ type Held =
       x: number;
       row: number;
       slot: number;
-      places: ReadonlyMap<number, number>;
+      places: ReadonlyMap<Key, number>;
       more: boolean;
       begun: boolean;
     }
@@ -132,8 +132,8 @@ export class StripHands {
     const was = useSession.getState().keys.has(key);
     if (!was) selectPlacements(dressing.id, [key], more);
     const moving = useSession.getState().keys;
-    const places = new Map<number, number>();
-    for (const i of rows[row].order) if (moving.has(p.key[i])) places.set(p.key[i], p.at[i]);
+    const places = new Map<Key, number>();
+    for (const i of chosenOf(p, rows[row], moving)) places.set(p.key[i], p.at[i]);
     this.#held = { kind: "peg", x, row, slot, places, more: more && was, begun: false };
   }
 
@@ -217,7 +217,8 @@ export class StripHands {
     const { placements: p } = scene;
     const row = scene.rows[held.row];
     const start = held.places.get(p.key[held.slot]) ?? p.at[held.slot];
-    const moving = altKey ? new Set<number>() : new Set(held.places.keys());
+    const taken = chosenOf(p, row, new Set(held.places.keys()));
+    const moving = new Set(altKey ? [] : taken);
     const caught =
       ctrlKey || metaKey
         ? null
@@ -230,7 +231,7 @@ export class StripHands {
         writePegs(dressing, held.places.keys(), (peg, key) => void (peg.at = place(held.places.get(key)!)));
         return;
       }
-      const copies = row.order.filter((i) => held.places.has(p.key[i]) && !(p.flags[i] & FLAG.blank));
+      const copies = taken.filter((i) => !(p.flags[i] & FLAG.blank));
       writeAdded(
         dressing,
         Array.from(copies, (i) => ({ line: row.line, at: place(p.at[i]), prop: p.props[p.prop[i]] })),
@@ -336,14 +337,9 @@ export class StripHands {
   #nudge(by: number): void {
     const { placements: p, rows, dressing } = this.sight!.scene;
     const { keys } = useSession.getState();
-    const row = rows.find(({ order }) => order.some((i) => keys.has(p.key[i])));
+    const row = rows.find((one) => chosenOf(p, one, keys).length > 0);
     if (!row) return;
-    const places = new Map(
-      Array.from(
-        row.order.filter((i) => keys.has(p.key[i])),
-        (i) => [p.key[i], p.at[i]],
-      ),
-    );
+    const places = new Map(chosenOf(p, row, keys).map((i) => [p.key[i], p.at[i]]));
     const peg = (draft: Draft<Scene["dressings"][number]>) =>
       writePegs(draft, places.keys(), (held, key) => {
         held.at = millimetre(within(places.get(key)! + by, row.length));
@@ -357,7 +353,8 @@ export class StripHands {
     const { keys } = useSession.getState();
     const all = rows.flatMap(({ order }) => [...order]);
     if (all.length === 0) return;
-    const chosen = all.map((i, k) => (keys.has(p.key[i]) ? k : -1)).filter((k) => k >= 0);
+    const held = new Set(indicesOf(p.key, keys));
+    const chosen = all.map((i, k) => (held.has(i) ? k : -1)).filter((k) => k >= 0);
     const from =
       chosen.length === 0 ? (direction > 0 ? -1 : all.length) : direction > 0 ? chosen[chosen.length - 1] : chosen[0];
     const key = p.key[all[Math.max(0, Math.min(all.length - 1, from + direction))]];
@@ -368,10 +365,10 @@ export class StripHands {
   #holdSelection(): void {
     const { placements: p, rows } = this.sight!.scene;
     const { keys } = useSession.getState();
-    const row = rows.find(({ order }) => order.some((i) => keys.has(p.key[i])));
-    const chosen = row?.order.filter((i) => keys.has(p.key[i])) ?? new Int32Array(0);
+    const row = rows.find((one) => chosenOf(p, one, keys).length > 0);
+    const chosen = row ? chosenOf(p, row, keys) : [];
     if (!row || chosen.length === 0) return;
-    const ends = Array.from(chosen, (i) => [p.at[i] - p.reach[2 * i], p.at[i] + p.reach[2 * i + 1]]).flat();
+    const ends = chosen.map((i) => [p.at[i] - p.reach[2 * i], p.at[i] + p.reach[2 * i + 1]]).flat();
     this.#hold(row.line, within(Math.min(...ends), row.length), within(Math.max(...ends), row.length));
   }
 
@@ -400,4 +397,10 @@ export class StripHands {
     swapPlacements(scene.dressing.id, keys.has(key) ? keys : [key], prop);
     selectPlacements(scene.dressing.id, keys.has(key) ? [...keys] : [key]);
   };
+}
+
+/** Indices of the placements of a row that are among some, in the row's order. */
+function chosenOf(p: Placements, { order }: StripRow, keys: ReadonlySet<Key>): number[] {
+  const held = new Set(indicesOf(p.key, keys));
+  return held.size === 0 ? [] : Array.from(order).filter((i) => held.has(i));
 }

@@ -28,7 +28,7 @@ test("what is pegged catches on ends, marks, touching neighbours and halfway bet
   const p = place({ spacing: { distance: 2 } });
   const [row] = rowsOf(p);
   const moved = row.order[2];
-  const moving = new Set([p.key[moved]]);
+  const moving = new Set([moved]);
   const catches = (at: number, marks: number[] = []) => caughtAt(p, row, moved, at, 0.1, moving, marks);
   const [behind, before] = [p.reach[2 * moved], p.reach[2 * moved + 1]];
   expect(catches(0.05)).toBe(0);

@@ -1,6 +1,6 @@
 /** What the strip shows at the moment, and where on it things lie. */
 import type { Finding } from "@/core/check";
-import { NO_PROP, type Dressing, type Placements } from "@/core/place";
+import { NO_PROP, type Dressing, type Placements, type Key } from "@/core/place";
 import type { PropPictures } from "../assets/pictures";
 import type { RowBox, StripRow } from "./model";
 
@@ -14,8 +14,8 @@ export interface StripScene {
   pictures: readonly (PropPictures | undefined)[];
   heights: readonly number[];
   findings: readonly Finding[];
-  selected: ReadonlySet<number>;
-  hovered: number | null;
+  selected: ReadonlySet<Key>;
+  hovered: Key | null;
   /** A stretch being drawn, to select or to hold open: row, and arc lengths. */
   stretch: { row: number; from: number; to: number; holds: boolean } | null;
   /** Marks of each row's line. */

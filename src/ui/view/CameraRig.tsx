@@ -1,5 +1,6 @@
 "use client";
 /** The camera: orbiting, going to saved views, framing what is selected. */
+import { indicesOf } from "@/core/place";
 import { OrbitControls } from "@react-three/drei";
 import { useThree } from "@react-three/fiber";
 import { useEffect, useRef, type ComponentRef } from "react";
@@ -122,7 +123,8 @@ function selectionBox(scene: Scene, root: Object3D): Box3 {
   }
   const placements = dressing === null ? undefined : useResults.getState().byDressing.get(dressing)?.placements;
   if (!placements) return everythingBox(scene);
-  const wanted = keys.size > 0 ? (i: number) => keys.has(placements.key[i]) : () => true;
+  const held = new Set(indicesOf(placements.key, keys));
+  const wanted = keys.size > 0 ? (i: number) => held.has(i) : () => true;
   const box = boxAround(placements, bounds, wanted);
   return keys.size > 0 ? box.expandByScalar(0.3) : box;
 }

@@ -1,5 +1,6 @@
 "use client";
 /** Boxes about what is selected and what the pointer is over. */
+import { indicesOf, type Key } from "@/core/place";
 import type { PropBounds } from "@/core/mesh";
 import { invalidate } from "@react-three/fiber";
 import { useEffect, useMemo } from "react";
@@ -27,7 +28,7 @@ export function Highlights() {
   );
 }
 
-function KeyBoxes({ dressing, keys, color }: { dressing: string | null; keys: ReadonlySet<number>; color: string }) {
+function KeyBoxes({ dressing, keys, color }: { dressing: string | null; keys: ReadonlySet<Key>; color: string }) {
   const placements = usePlacements(dressing);
   const props = useScene((scene) => scene.props);
   const geometry = useMemo(() => {
@@ -56,13 +57,14 @@ function KeyBoxes({ dressing, keys, color }: { dressing: string | null; keys: Re
 }
 
 /** The twelve edges of each wanted placement's box, a little larger than the prop: 72 numbers each. */
-function edgesOf(p: Placements, bounds: ReadonlyMap<string, PropBounds>, keys: ReadonlySet<number>): Float32Array {
+function edgesOf(p: Placements, bounds: ReadonlyMap<string, PropBounds>, keys: ReadonlySet<Key>): Float32Array {
   const numbers: number[] = [];
   const matrix = new Matrix4();
   const buffer = new Float32Array(16);
   let boxes = 0;
-  for (let i = 0; i < p.count && boxes < MAX_BOXES; i++) {
-    if (!keys.has(p.key[i]) || !isShown(p, i)) continue;
+  for (const i of indicesOf(p.key, keys)) {
+    if (boxes === MAX_BOXES) break;
+    if (!isShown(p, i)) continue;
     const box = bounds.get(p.props[p.prop[i]]);
     if (!box) continue;
     boxes++;

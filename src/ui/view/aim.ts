@@ -1,4 +1,5 @@
 /** *What lies under the pointer*: ground, knots, lines, placements. */
+import type { Key } from "@/core/place";
 import { Plane, Raycaster, Vector2, Vector3, type Camera, type Object3D, type Scene as ThreeScene } from "three";
 import type { Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
@@ -136,8 +137,8 @@ export class Aim {
   placement(
     results: ReadonlyMap<string, DressingResult>,
     bounds: ReadonlyMap<string, PropBounds>,
-  ): { dressing: string; key: number } | null {
-    let best: { dressing: string; key: number; distance: number } | null = null;
+  ): { dressing: string; key: Key } | null {
+    let best: { dressing: string; key: Key; distance: number } | null = null;
     for (const [dressing, { placements }] of results) {
       const hit = pick(placements, bounds, this.#caster.ray);
       if (hit && (!best || hit.distance < best.distance)) {

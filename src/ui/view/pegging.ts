@@ -1,6 +1,6 @@
 /** Placements that are spread over surfaces or fill volumes, moved and added by hand in the view. */
 import { add, rotate, subtract, type Quat, type Vec3 } from "@/core/math";
-import { kindOf, densityAt, fieldIdsOf, LOOSE, type Dressing } from "@/core/place";
+import { kindOf, densityAt, fieldIdsOf, LOOSE, type Dressing, type Key, indicesOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { boxOf } from "../assets/surface-models";
@@ -20,7 +20,7 @@ export interface HeldPlacements {
   free: boolean;
   start: Vec3;
   /** Where each of those selected was, by key. */
-  from: ReadonlyMap<number, Vec3>;
+  from: ReadonlyMap<Key, Vec3>;
 }
 
 const scene = (): Scene => useSceneStore.getState().history.scene;
@@ -33,18 +33,17 @@ export function spreadDressing(): Dressing | null {
 }
 
 /** What a press on a placement takes hold of: all that are selected, where it is one of them. */
-export function takenPlacements(hit: { dressing: string; key: number } | null): HeldPlacements | null {
+export function takenPlacements(hit: { dressing: string; key: Key } | null): HeldPlacements | null {
   const dressing = spreadDressing();
   const { keys } = useSession.getState();
   if (!hit || !dressing || hit.dressing !== dressing.id || !keys.has(hit.key)) return null;
   const placements = useResults.getState().byDressing.get(dressing.id)?.placements;
   const field = fieldOf(dressing, hit.key);
   if (!placements || field === null) return null;
-  const from = new Map<number, Vec3>();
+  const from = new Map<Key, Vec3>();
   const { origin, position, key } = placements;
-  for (let i = 0; i < placements.count; i++) {
-    if (keys.has(key[i])) from.set(key[i], [0, 1, 2].map((k) => origin[k] + position[3 * i + k]) as unknown as Vec3);
-  }
+  for (const i of indicesOf(key, keys))
+    from.set(key[i], [0, 1, 2].map((k) => origin[k] + position[3 * i + k]) as unknown as Vec3);
   const start = from.get(hit.key);
   const free = kindOf(dressing.where).fills;
   return start ? { kind: "placements", dressing: dressing.id, field, free, start, from } : null;
@@ -58,13 +57,13 @@ export const wantedPlace = (aim: Aim, { field, start }: HeldPlacements): Vec3 | 
 export function movePlacements(
   draft: Draft<Scene>,
   { dressing, from }: HeldPlacements,
-  by: (from: Vec3, key: number) => Vec3,
+  by: (from: Vec3, key: Key) => Vec3,
 ): void {
   const edited = dressingOf(draft, dressing);
   if (!edited) return;
   writePegs(edited, from.keys(), (peg, key) => {
     const start = from.get(key);
-    if (start) peg.point = inField(draft, peg.line, add(start, by(start, key)));
+    if (start) peg.point = inField(draft, peg.on, add(start, by(start, key)));
   });
 }
 
@@ -125,7 +124,7 @@ export function addPlacementAt(point: Vec3, on?: string): boolean {
   const field = on ?? (dressing ? fieldIdsOf(dressing.where)[0] : undefined);
   const prop = dressing?.what.entries.find((entry) => entry.prop !== null)?.prop;
   if (!dressing || field === undefined || !prop) return false;
-  let key: number | null = null;
+  let key: Key | null = null;
   useSceneStore.getState().change("Add placement", (draft) => {
     const edited = dressingOf(draft, dressing.id);
     if (edited) key = writeAddedOn(edited, { field, point: inField(draft, field, point), prop });

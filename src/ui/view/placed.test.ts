@@ -2,7 +2,7 @@ import { Matrix4, Quaternion, Ray, Vector3 } from "three";
 import fc from "fast-check";
 import { makeLine } from "@/core/line/testing";
 import { FLAG } from "@/core/place";
-import { BOUNDS, place } from "@/core/place/testing";
+import { BOUNDS, pegsOn, place } from "@/core/place/testing";
 import { propSchema } from "@/core/scene";
 import { shareOut } from "./budget";
 import { boxAround, instancesOf, isShown, membersOf, nearestOf, pick, writeMatrix } from "./placed";
@@ -99,7 +99,7 @@ test("a ray straight at a placement's middle picks it, the nearer of two in a ro
 });
 
 test("a blank is not picked: the ray goes on to what stands behind it", () => {
-  const p = place({ spacing: { distance: 1 }, pegs: [{ line: "line", slot: 0, removed: true }] });
+  const p = place({ spacing: { distance: 1 }, pegs: pegsOn({ slot: 0, removed: true }) });
   expect(pick(p, BOUNDS, new Ray(new Vector3(-5, 0.5, 0), new Vector3(1, 0, 0)))!.index).toBe(1);
 });
 

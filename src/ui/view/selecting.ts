@@ -1,4 +1,5 @@
 /** What a click or a box in the view selects. */
+import type { Key } from "@/core/place";
 import { isKnotted, withKnotAt, type Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import { preparedBounds } from "@/core/scene";
@@ -30,7 +31,7 @@ export function selectBox(aim: Aim, box: NonNullable<ReturnType<typeof useMove.g
   const placements = dressing === null ? undefined : useResults.getState().byDressing.get(dressing)?.placements;
   if (dressing === null || !placements) return;
   const { origin, position, key, count } = placements;
-  const keys: number[] = [];
+  const keys: Key[] = [];
   for (let i = 0; i < count; i++) {
     const place: Vec3 = [0, 1, 2].map((k) => origin[k] + position[3 * i + k]) as unknown as Vec3;
     if (aim.inBox(place, box)) keys.push(key[i]);

@@ -6,8 +6,9 @@ import { distance, quatAt, rotate, vectorAt, type Vec3 } from "../../math";
 import { placingMatrix } from "../bodies";
 import { Boxes } from "../boxes";
 
-import { FLAG, NO_PROP, rowOfSlot, slotOfKey } from "../slots";
-import { evaluate, BOUNDS, boxMesh, dressing, place, straight, surroundings } from "../testing";
+import { lineKey, placeOfKey } from "../keys";
+import { FLAG, NO_PROP } from "../slots";
+import { evaluate, BOUNDS, boxMesh, dressing, pegsOn, place, straight, surroundings } from "../testing";
 import type { Placements } from "../placements";
 
 type Input = Parameters<typeof place>[0];
@@ -55,9 +56,9 @@ describe("rows", () => {
 
   test("a number says its row, for every row and every slot that a row may have", () => {
     const p = place({ spacing: { distance: 0.05 }, fit: { rows: 40, rowDistance: 0.5 } }, [straight(20)]);
-    const seen = new Set<number>();
+    const seen = new Set<bigint>();
     p.key.forEach((key, i) => {
-      expect(rowOfSlot(slotOfKey(key))).toEqual({ row: p.row[i], number: i % 401 });
+      expect(key).toBe(lineKey(1, i % 401, p.row[i]));
       seen.add(key);
     });
     expect(seen.size).toBe(40 * 401);
@@ -160,7 +161,7 @@ describe("keeping clear", () => {
   });
 
   test("a pegged one stays and the others give way to it; room between is kept", () => {
-    const pegs = [{ line: "line", slot: 3, at: 2.1 }];
+    const pegs = pegsOn({ slot: 3, at: 2.1 });
     const p = place({ spacing: { distance: 1 }, pegs, fit: { clear: "footprint" } });
     expect(p.flags[3] & FLAG.blank).toBe(0);
     expect(p.flags[2] & FLAG.blank).toBeTruthy();
@@ -345,12 +346,12 @@ test("of boxes that overlap as many are told as are asked for, and all of them w
 
 test("a peg may ask for a mix: its slot draws one of the mix's props, the same each time, whatever else is pegged", () => {
   const mixes = new Map([["pair", ["buoy", "oar"].map((prop) => ({ prop, weight: 1 }))]]);
-  const pegs = (slots: readonly number[]) => slots.map((slot) => ({ line: "line", slot, prop: "pair" }));
+  const pegs = (slots: readonly number[]) => pegsOn(...slots.map((slot) => ({ slot, prop: "pair" })));
   const drawn = (slots: readonly number[]) => {
     const lines = [straight(30)];
     const asked = dressing({ what: { entries: [{ prop: "buoy" }] }, pegs: pegs(slots), where: { lines: ["line"] } });
     const p = evaluate(asked, { ...surroundings(lines), mixes });
-    return new Map(slots.map((slot) => [slot, p.props[p.prop[p.key.findIndex((key) => slotOfKey(key) === slot)]]]));
+    return new Map(slots.map((slot) => [slot, p.props[p.prop[p.key.findIndex((key) => placeOfKey(key) === slot)]]]));
   };
   const all = drawn(Array.from({ length: 30 }, (_, i) => i));
   expect(new Set(all.values())).toEqual(new Set(["buoy", "oar"]));

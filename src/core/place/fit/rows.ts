@@ -1,6 +1,7 @@
 /** Parallel rows: each slot repeated beside the line. Rows are as far apart as they say wherever the line bends. */
 import { choose } from "../spacing/spacing";
-import { FIRST_CORNER, keyOf, numbersOfRow, rowOfSlot, slotOfKey, Slots } from "../slots";
+import { drawsOfRow, FIRST_CORNER, lineHost } from "../keys";
+import { Slots } from "../slots";
 import type { GuideLine } from "../../line";
 import type { PropChoice } from "../what/what";
 import type { Fit } from "./schema";
@@ -37,9 +38,9 @@ export function inRows(
       const written = repeatRow(slots, out, from, to, start, row, line, stagger && row % 2 === 1);
       end = written.end;
       if (row === 0 || chosen || written.ordinary === start) continue;
-      const { number } = rowOfSlot(slotOfKey(out.key[start]));
+      const number = out.words[2 * start] | 0;
       choose(out, start, written.ordinary, number + slots.turns[slots.line[from]], line, choice);
-      choice.resolveMixes(out.prop, out.key, start, end);
+      choice.resolveMixes(out.prop, out.draw, start, end);
     }
     from = to;
   }
@@ -48,8 +49,9 @@ export function inRows(
 
 /** Where the ordinary slots of a line end and those at its corners begin. */
 function lastOrdinary(slots: Slots, from: number, to: number): number {
+  const { words } = slots;
   let end = to;
-  while (end > from && slotOfKey(slots.key[end - 1]) >= FIRST_CORNER) end--;
+  while (end > from && (words[2 * end - 2] | 0) >= FIRST_CORNER) end--;
   return end;
 }
 
@@ -65,27 +67,23 @@ function repeatRow(
   staggered: boolean,
 ): { ordinary: number; end: number } {
   const corners = lastOrdinary(slots, from, to);
-  const numbers = numbersOfRow(row);
-  // Ordinary slots are numbered one by one; those that the row has no numbers for lie at its ends.
-  const number = from < corners ? slotOfKey(slots.key[from]) : 0;
-  const first = row === 0 ? from : Math.min(corners, from + Math.max(0, numbers.min - number));
-  const most = first + numbers.max - (to - corners) - slotOfKey(slots.key[first] ?? 0) + 1;
-  let last = row === 0 ? corners : Math.max(first, Math.min(corners, most));
-  out.missing += corners - from - (last - first);
   // Between the last slot of an open line and its end there is no half way.
-  if (staggered && !line.curve.closed && last === corners && last > first) last--;
-  const ordinary = start + last - first;
+  const last = staggered && !line.curve.closed && corners > from ? corners - 1 : corners;
+  const ordinary = start + last - from;
   const end = ordinary + to - corners;
-  out.take(slots, first, last, start);
+  out.take(slots, from, last, start);
   out.take(slots, corners, to, ordinary);
   if (row > 0) {
     out.row.fill(row, start, end);
-    for (let o = start; o < ordinary; o++) out.key[o] = keyOf(line.number, numbers.base - slotOfKey(out.key[o]));
-    for (let o = ordinary; o < end; o++) {
-      out.key[o] = keyOf(line.number, numbers.base - numbers.max + slotOfKey(out.key[o]) - FIRST_CORNER);
+    const { words, draw } = out;
+    const host = lineHost(line.number, row);
+    const drawOf = drawsOfRow(line.number, row);
+    for (let o = start; o < end; o++) {
+      words[2 * o + 1] = host;
+      draw[o] = drawOf(words[2 * o] | 0);
     }
   }
-  if (staggered) stagger(slots, out, first, start, ordinary, corners, line);
+  if (staggered) stagger(slots, out, from, start, ordinary, corners, line);
   return { ordinary, end };
 }
 

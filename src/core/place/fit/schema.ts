@@ -1,7 +1,7 @@
 /** Fit: offsets in the line's own frame, parallel rows, standing on ground, bending and clipping, keeping clear of neighbours. */
 import { z } from "zod";
 import { choiceParam, idSchema, lengthParam, shareParam, switchParam, wholeParam } from "../../schema";
-import { MAX_ROWS } from "../slots";
+import { MAX_ROWS } from "../keys";
 
 const offset = (label: string, help: string) => lengthParam({ label, help, default: 0, slider: [-2, 2] });
 

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { makeLine } from "../../line/testing";
-import { FLAG, slotOfKey } from "../slots";
-import { place, straight } from "../testing";
+import { placeOfKey } from "../keys";
+import { FLAG } from "../slots";
+import { pegsOn, place, straight } from "../testing";
 import type { Placements } from "../placements";
 
 const isBlank = (p: Placements) => Array.from(p.flags, (flags) => (flags & FLAG.blank) !== 0);
@@ -39,12 +40,12 @@ describe("stretches held open", () => {
     fc.assert(
       fc.property(fc.double({ min: 0, max: 10, noNaN: true }), fc.double({ min: 0, max: 10, noNaN: true }), (a, b) => {
         const [from, to] = [Math.min(a, b), Math.max(a, b)];
-        const pegs = [{ line: "line", slot: 7, at: 3.5 }];
+        const pegs = pegsOn({ slot: 7, at: 3.5 });
         const p = place({ spacing: { distance: 0.5 }, gaps: { stretches: [{ line: "line", from, to }] }, pegs });
         isBlank(p).forEach((blank, i) => {
           const inside = p.at[i] >= from - 1e-6 && p.at[i] <= to + 1e-6;
           if (Math.abs(p.at[i] - from) < 1e-5 || Math.abs(p.at[i] - to) < 1e-5) return;
-          expect(blank).toBe(inside && slotOfKey(p.key[i]) !== 7);
+          expect(blank).toBe(inside && placeOfKey(p.key[i]) !== 7);
         });
       }),
     );

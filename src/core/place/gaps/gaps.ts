@@ -83,17 +83,17 @@ function blanksByChance(slots: Slots, params: Blanking, seed: number): Uint8Arra
   // Only along a line does one slot follow another.
   const runsOn = params.runsOn && !slots.spread;
   if (chance === 0 && !runsOn) return null;
-  const { key, count } = slots;
+  const { draw, count } = slots;
   const blank = new Uint8Array(count);
   const stream = streamOf(seed, CHANNEL.gapChance);
-  if (chance > 0) for (let i = 0; i < count; i++) blank[i] = drawFrom(stream, key[i], 0) < chance ? 1 : 0;
+  if (chance > 0) for (let i = 0; i < count; i++) blank[i] = drawFrom(stream, draw[i], 0) < chance ? 1 : 0;
   if (!runsOn) return blank;
   const runs = streamOf(seed, CHANNEL.gapRun);
   const lengths = streamOf(seed, CHANNEL.gapRunLength);
   const [short, long] = [Math.round(runLength[0]), Math.round(runLength[1])];
   for (let i = 0; i < count; i++) {
-    if (drawFrom(runs, key[i], 0) * runEvery >= 1) continue;
-    const length = short + Math.floor((long - short + 1) * drawFrom(lengths, key[i], 0));
+    if (drawFrom(runs, draw[i], 0) * runEvery >= 1) continue;
+    const length = short + Math.floor((long - short + 1) * drawFrom(lengths, draw[i], 0));
     for (let k = i; k < Math.min(count, i + length) && sameRow(slots, i, k); k++) blank[k] = 1;
   }
   return blank;
@@ -125,10 +125,10 @@ function leaveOnly(atMost: number, slots: Slots, flags: Uint16Array, seed: numbe
 }
 
 /** Slots in an order that each one's own lot gives, so that a limit takes or leaves them one by one. */
-function byLot(indices: readonly number[], { key }: Slots, seed: number): number[] {
+function byLot(indices: readonly number[], { draw }: Slots, seed: number): number[] {
   const stream = streamOf(seed, CHANNEL.gapLimit);
   return indices
-    .map((i): [number, number] => [drawFrom(stream, key[i], 0), i])
+    .map((i): [number, number] => [drawFrom(stream, draw[i], 0), i])
     .sort(([a], [b]) => a - b)
     .map(([, i]) => i);
 }

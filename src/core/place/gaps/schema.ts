@@ -128,7 +128,7 @@ export const gapsSchema = z.object({
     slider: [1, 12],
   }),
   stretches: z.array(stretchSchema).max(10_000).default([]),
-  avoid: z.array(idSchema).max(4095).default([]),
+  avoid: z.array(idSchema).max(65_535).default([]),
   avoidBy: lengthParam({
     label: "Keep off by",
     help: "How far every prop keeps from the lines chosen here, such as a walkway that crosses the row.",

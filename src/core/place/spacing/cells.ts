@@ -22,21 +22,11 @@ export function cellsOf({ least, most }: Volume, size: Vec3): Cells {
   }
 }
 
-/** What a cell is known by, in so many bits: by its place, as long as all places can be told apart; or else by its rank. */
-export function namesOf({ count }: Cells, bits: number): (i: number, j: number, k: number, rank: number) => number {
-  const each = [Math.ceil(bits / 3), Math.floor(bits / 3), Math.ceil((bits - 1) / 3)];
-  const fits = count.every((n, axis) => n <= 2 ** each[axis]);
-  if (!fits) return (_i, _j, _k, rank) => rank % 2 ** bits;
-  const [x, y, z] = each.map((n) => 2 ** n - 1);
-  return (i, j, k) => ((((i & x) << each[1]) | (j & y)) << each[2]) | (k & z);
-}
-
-/** Calls `visit` for each cell with its place and rank. */
-export function eachCell(cells: Cells, visit: (i: number, j: number, k: number, rank: number) => void): void {
+/** Calls `visit` for each cell with its place. */
+export function eachCell(cells: Cells, visit: (i: number, j: number, k: number) => void): void {
   const [nx, ny, nz] = cells.count;
   const [x, y, z] = cells.first;
-  for (let i = 0, rank = 0; i < nx; i++)
-    for (let j = 0; j < ny; j++) for (let k = 0; k < nz; k++, rank++) visit(x + i, y + j, z + k, rank);
+  for (let i = 0; i < nx; i++) for (let j = 0; j < ny; j++) for (let k = 0; k < nz; k++) visit(x + i, y + j, z + k);
 }
 
 /** Where a cell lies: cut by a wall, or as a whole inside or outside. */

@@ -2,7 +2,8 @@ import fc from "fast-check";
 import { GuideLine, type Line } from "../../line";
 import { anyLine, makeLine } from "../../line/testing";
 import { distance, quatAt, rotate, vectorAt, type Vec3 } from "../../math";
-import { FIRST_CORNER, NO_PROP, slotOfKey } from "../slots";
+import { FIRST_CORNER, placeOfKey } from "../keys";
+import { NO_PROP } from "../slots";
 import { BOUNDS, place, straight } from "../testing";
 import { sizeOf } from "../../mesh";
 import type { Placements } from "../placements";
@@ -97,10 +98,10 @@ describe("end to end", () => {
 
   test("sliding brings new links in at the front, numbered below zero, without a hole", () => {
     const p = place({ ...onTheLine, spacing: { by: "end", slide: 1.3 } }, [straight(8)]);
-    expect(slotOfKey(p.key[0])).toBe(-3);
+    expect(placeOfKey(p.key[0])).toBe(-3);
     for (let i = 1; i < p.count; i++) expect(endsOf(p, i)[0][0]).toBeCloseTo(endsOf(p, i - 1)[1][0], 5);
     const back = place({ ...onTheLine, spacing: { by: "end", slide: -1.3 } }, [straight(8)]);
-    expect(slotOfKey(back.key[0])).toBe(4);
+    expect(placeOfKey(back.key[0])).toBe(4);
   });
 
   test("on any line whatever nothing hangs or becomes NaN", () => {
@@ -119,7 +120,7 @@ describe("at corners", () => {
 
   test("each corner has a slot of its own, numbered by its knot, and the stretches between are filled by themselves", () => {
     const p = place({ what: posts, spacing: { by: "end", anew: true, remainder: "shared" } }, [square]);
-    const corners = Array.from(p.key, slotOfKey).filter((slot) => slot >= FIRST_CORNER);
+    const corners = Array.from(p.key, placeOfKey).filter((slot) => slot >= FIRST_CORNER);
     expect(corners.map((slot) => slot - FIRST_CORNER)).toEqual([0, 1, 2, 3]);
     // A post reaches 0.7 m to one side: a stretch of 4 m keeps 2.6 m, room for six buoys of 0.4 m.
     expect(p.count).toBe(4 + 4 * 6);
@@ -135,7 +136,7 @@ describe("at corners", () => {
     };
     const count = (angle: number) =>
       place({ what: { ...posts, cornerAngle: 0.5 }, spacing: { distance: 1 } }, [bend(angle)]).key.filter(
-        (key) => slotOfKey(key) >= FIRST_CORNER,
+        (key) => placeOfKey(key) >= FIRST_CORNER,
       ).length;
     expect([count(0.49), count(0.51), count(-0.6)]).toEqual([0, 1, 1]);
   });

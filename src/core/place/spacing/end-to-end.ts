@@ -3,7 +3,8 @@
  * a gap later. On a curve a prop is a chord, so every end is solved for.
  */
 import { ChordFinder, LEAST_STEP, TOGETHER } from "../../line";
-import { FIRST_ROW, NO_PROP } from "../slots";
+import { FIRST_ROW } from "../keys";
+import { NO_PROP } from "../slots";
 import { NO_ROW, SLACK, type RowInput, type Row, type SpacingRule } from "./row";
 
 /** A chain of one line holds at most so many props. */

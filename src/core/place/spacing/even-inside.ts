@@ -1,7 +1,6 @@
 /** The even pattern inside volumes. */
 import { cellKey, CHANNEL, drawFrom, streamOf } from "../../math";
-import { LOCAL_BITS } from "../slots";
-import { cellsOf, IN, Insides, namesOf, OUT, type Cells } from "./cells";
+import { cellsOf, IN, Insides, OUT, type Cells } from "./cells";
 import { APART, Darts, type Share } from "./darts";
 import { RING } from "./nearness";
 import { cellInTile, evenTile, inOrderOfLots } from "./tile";
@@ -18,7 +17,7 @@ const SHIFTS = 1 << 15;
  * chooses the part, and the pitch how large it is: so another pitch draws it out or together, and other walls show more or
  * less of it. Only next to walls, where the pattern counts on what would stand beyond, some are added.
  */
-export function evenInside(volume: Volume, pitch: number, seed: number, out: Growing): void {
+export function evenInside(volume: Volume, pitch: number, seed: number, out: Pick<Growing, "inCell">): void {
   const side = pitch / Math.sqrt(3);
   const cells = cellsOf(volume, [side, side, side]);
   const filling = new Filling(volume, cells, seed);
@@ -139,20 +138,19 @@ class Filling {
     return cellKey(first[0] + i, first[1] + j, first[2] + k);
   }
 
-  /** Adds the positions of all cells, in the volume's own coordinates, and what they are known by. */
-  write(out: Growing): void {
+  /** Adds the positions of all cells, in the volume's own coordinates, known by their cells. */
+  write(out: Pick<Growing, "inCell">): void {
     const { first, size, count } = this.#cells;
     const { points, taken } = this.#darts;
-    const name = namesOf(this.#cells, LOCAL_BITS);
-    for (let i = 0, rank = 0; i < count[0]; i++) {
+    for (let i = 0; i < count[0]; i++) {
       for (let j = 0; j < count[1]; j++) {
         let place = this.#placeOf(i, j, 0);
-        for (let k = 0; k < count[2]; k++, rank++, place++) {
+        for (let k = 0; k < count[2]; k++, place++) {
           if (taken[place] === 0) continue;
           const [u, v, w] = [first[0] + i, first[1] + j, first[2] + k];
           const p = 3 * place;
-          out.position.push((u + points[p]) * size[0], (v + points[p + 1]) * size[1], (w + points[p + 2]) * size[2]);
-          out.local.push(name(u, v, w, rank));
+          const [x, y, z] = [u + points[p], v + points[p + 1], w + points[p + 2]];
+          out.inCell(x * size[0], y * size[1], z * size[2], u, v, w);
         }
       }
     }

@@ -4,8 +4,9 @@
  */
 import { CHANNEL, drawFrom, streamOf } from "../../math";
 import { sharesOf, type DensityMask } from "../gaps/density-mask";
-import { overKey, Slots } from "../slots";
-import { pitchFor, sampleSurface } from "./sample-surface";
+import { drawOnField, fieldHost, keyOf, wordsOf, type Key } from "../keys";
+import { Slots } from "../slots";
+import { frameOf, pitchFor, sampleSurface, type Frame } from "./sample-surface";
 import { MAX_SAMPLES, type Samples } from "./samples";
 import { MOST_INSIDE } from "./sample-volume";
 import { extentOf, type Field } from "../../host";
@@ -19,7 +20,7 @@ export interface OverNeeds {
   masks: readonly DensityMask[];
   seed: number;
   /** Keys that the artist has pegged, which stay whatever the gaps say. */
-  pegged: ReadonlySet<number>;
+  pegged: ReadonlySet<Key>;
 }
 
 /** Positions are thrown onto a field for how much of it is free. */
@@ -34,6 +35,8 @@ interface Kept {
   field: Field;
   index: number;
   samples: Samples;
+  /** What they draw by: n. */
+  draw: Uint32Array;
   /** Those kept: indices into `samples`. */
   members: Uint32Array;
   /** In which order members join as they become more: n of `samples`. */
@@ -42,7 +45,8 @@ interface Kept {
 
 export function over(fields: readonly Field[], params: Spacing, needs: OverNeeds): Slots {
   const { pattern, amount, count, distance, perArea } = params;
-  const at = (pitch: number) => fields.map((field, index) => kept(field, index, pitch, params, needs));
+  const frame = frameOf(fields[0]);
+  const at = (pitch: number) => fields.map((field, index) => kept(field, index, pitch, params, needs, frame));
   if (amount === "distance") return written(at(distance), params, needs);
   const solid = isSolid(fields);
   if (amount === "density")
@@ -66,7 +70,7 @@ function exactly(
   if (!(free > 0)) return [];
   const solid = isSolid(fields);
   const root = solid ? Math.cbrt : Math.sqrt;
-  let pitch = CLOSER * pitchFor(params.pattern, (2 * count) / (fewest + most) / free, solid);
+  let pitch = CLOSER * pitchFor(params.pattern, (2 * count) / (fewest + most) / free, solid, true);
   let found = at(pitch);
   for (let tries = 1; tries < MAX_TRIES; tries++) {
     const there = found.reduce((sum, { members }) => sum + members.length, 0);
@@ -98,30 +102,33 @@ function leavingOut(found: Kept[], count: number): Kept[] {
 function freeShare(field: Field, mask: DensityMask): number {
   if (mask.rules.length === 0) return 1;
   const pitch = pitchFor("random", PROBES / extentOf(field), field.volume !== null);
-  const probes = sampleSurface(field, pitch, PROBING, 1);
+  const probes = sampleSurface(field, { pitch, nested: false }, PROBING, 1, frameOf(field));
   const shares = sharesOf(mask, probes);
   return shares.reduce((sum, share) => sum + share, 0) / Math.max(1, probes.count);
 }
 
 const PROBING = { pattern: "random", clusters: false } as Spacing;
 
-function kept(field: Field, index: number, pitch: number, params: Spacing, needs: OverNeeds): Kept {
+function kept(field: Field, index: number, pitch: number, params: Spacing, needs: OverNeeds, frame: Frame): Kept {
   const { seed, pegged } = needs;
-  const samples = sampleSurface(field, pitch, params, seed);
+  const samples = sampleSurface(field, { pitch, nested: params.amount === "count" }, params, seed, frame);
   const shares = sharesOf(needs.masks[index], samples);
   const stream = streamOf(seed, CHANNEL.gapShade);
   const members = new Uint32Array(samples.count);
   const rank = samples.joinOrder ?? new Float64Array(samples.count);
   let n = 0;
+  const { words } = samples;
+  const draw = new Uint32Array(samples.count);
   for (let i = 0; i < samples.count; i++) {
-    const key = overKey(field.tag, samples.id[i]);
-    const threshold = drawFrom(stream, key, 0);
-    const byHand = pegged.size > 0 && pegged.has(key);
+    const host = fieldHost(field.tag, words[2 * i + 1]);
+    draw[i] = drawOnField(words[2 * i], host);
+    const threshold = drawFrom(stream, draw[i], 0);
+    const byHand = pegged.size > 0 && pegged.has(keyOf(host, words[2 * i]));
     if (byHand || threshold < shares[i]) members[n++] = i;
     if (byHand) rank[i] = -1;
     else if (!samples.joinOrder) rank[i] = threshold / shares[i];
   }
-  return { field, index, samples, members: members.subarray(0, n), rank };
+  return { field, index, samples, draw, members: members.subarray(0, n), rank };
 }
 
 function written(found: readonly Kept[], params: Spacing, { choice, masks }: OverNeeds): Slots {
@@ -132,17 +139,22 @@ function written(found: readonly Kept[], params: Spacing, { choice, masks }: Ove
     position: new Float64Array(3 * total),
     normal: new Float32Array(3 * total),
     triangle: new Uint32Array(total),
+    ordinal: new Int32Array(total),
     size: fades ? new Float32Array(total).fill(1) : null,
   };
   let start = 0;
-  for (const { field, index, samples, members } of found) {
+  const keys = wordsOf(slots.key);
+  for (const { field, index, samples, draw, members } of found) {
     const { edge, edgeSize } = masks[index];
-    const taken = propsOf(field, samples, choice);
+    const { words, ordinal } = samples;
     for (let k = 0, o = start; k < members.length; k++, o++) {
       const i = members[k];
       const p = 3 * i;
-      slots.key[o] = overKey(field.tag, samples.id[i]);
-      slots.prop[o] = taken[i];
+      keys[2 * o] = words[2 * i];
+      keys[2 * o + 1] = fieldHost(field.tag, words[2 * i + 1]);
+      slots.draw[o] = draw[i];
+      spread.ordinal[o] = ordinal ? ordinal[i] : words[2 * i];
+      choice.fill(slots.prop, slots.draw, o, o + 1, spread.ordinal[o]);
       spread.triangle[o] = samples.triangle[i];
       for (let axis = 0; axis < 3; axis++) {
         spread.position[3 * o + axis] = samples.position[p + axis];
@@ -158,16 +170,8 @@ function written(found: readonly Kept[], params: Spacing, { choice, masks }: Ove
   }
   slots.at.fill(NaN);
   slots.spread = spread;
-  choice.resolveMixes(slots.prop, slots.key, 0, total);
+  choice.resolveMixes(slots.prop, slots.draw, 0, total);
   return slots;
-}
-
-/** The props of all positions of a field, also of those that are left out, so that leaving more out changes none. */
-function propsOf({ tag }: Field, { count, id: local }: Samples, choice: PropChoice): Uint16Array {
-  const out = new Uint16Array(count);
-  const keys = local.map((name) => overKey(tag, name));
-  choice.fill(out, keys, 0, count, 0);
-  return out;
 }
 
 /** About how many positions there would be, were there no limit. */

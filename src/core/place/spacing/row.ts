@@ -1,5 +1,5 @@
 /** *The slots of one line*, before they are written down: how many, how they are numbered, where they lie. */
-import { FIRST_ROW } from "../slots";
+import { FIRST_ROW } from "../keys";
 import type { Track } from "../../line";
 import type { Spacing } from "./schema";
 

@@ -2,52 +2,71 @@
  * Spacing over a field: positions on its mesh in one of the patterns, so far apart. Where they lie hangs on the field, the
  * pattern, the distance and the seed alone; what is left out of them afterwards moves none.
  */
-import { CHANNEL, drawFrom, rotate, streamOf } from "../../math";
-import { distanceFor, evenOver, facetsOf, hitsFor, randomOver, joinOrdersOf, type Met, type Spread } from "../../mesh";
-import { LOCAL_BITS } from "../slots";
-import { standOf, type Field } from "../../host";
+import { CHANNEL, drawFrom, hash, hashText, rotate, streamOf, type Vec3 } from "../../math";
+import { arrivedAt, arrivedFor, distanceFor, evenOver, evenUpTo, hitsFor, randomOver } from "../../mesh";
+import type { Arriving, Met, Spread } from "../../mesh";
+import { writeWords } from "../keys";
+import { standOf, wantedIn, type Field } from "../../host";
 import { uvRows } from "./uv-rows";
-import { EVEN_INSIDE, PACKED, sampleVolume } from "./sample-volume";
-import { emptySamples, MAX_SAMPLES, type Samples } from "./samples";
+import { EVEN_INSIDE, PACKED, SPACED_INSIDE, sampleVolume } from "./sample-volume";
+import { emptySamples, MAX_SAMPLES, type Amount, type Samples } from "./samples";
 import type { Spacing } from "./schema";
 
-/** A pattern's positions, `pitch` metres apart: the nearest two, or what a square of that size has on average. */
-type Pattern = (field: Field, pitch: number, params: Spacing, seed: number) => Samples;
+type Pattern = (field: Field, amount: Amount, params: Spacing, seed: number, frame: Frame) => Samples;
 
-const LOCALS = 2 ** LOCAL_BITS;
-/** Rows and columns of a grid are told apart by so many bits each. */
-const GRID_BITS = LOCAL_BITS / 2;
-const GRID = 2 ** GRID_BITS;
-/** Members of a cluster are told apart by so many bits. */
-const MEMBER_BITS = 6;
+/** Where a lattice is counted from, seen from above, and what turns with it. */
+export interface Frame {
+  at: readonly [x: number, z: number];
+  /** Radians, clockwise seen from above. */
+  heading: number;
+}
+
+/** Rows and columns of a grid are at most so many. */
+const GRID = 2 ** 13;
 /** In a hexagonal grid rows lie so many times closer to each other than the positions in them. */
 const ROW_SHARE = Math.sqrt(3) / 2;
 
 const PATTERNS: Readonly<Record<Spacing["pattern"], Pattern>> = {
-  even: (field, pitch, _, seed) => {
-    const spread = evenOver(field.region, pitch, seed, MAX_SAMPLES, field.region.mesh());
+  even: (field, { pitch, nested }, _, seed) => {
+    const { region } = field;
+    const arriving = arrivingOn(field, seed);
     return fromSpread(
       field,
-      spread,
-      Uint32Array.from({ length: spread.count }, (_, i) => i),
-      null,
+      nested
+        ? evenUpTo(region, region.mesh(), arrivedAt(pitch), arriving)
+        : evenOver(region, region.mesh(), pitch, { ...arriving, most: MAX_SAMPLES }),
     );
   },
-  random: (field, pitch, _, seed) => {
+  random: (field, { pitch }, _, seed) => {
     const { region } = field;
-    const spread = randomOver(region, { density: 1 / (pitch * pitch) }, seed, MAX_SAMPLES, region.numbers);
-    const { joinOrder: rise, nth } = joinOrdersOf(region, spread, seed, region.numbers);
-    return fromSpread(field, spread, byArea(field, spread, nth), rise);
+    const { facets } = region.mesh();
+    return fromSpread(field, randomOver(region, { density: 1 / (pitch * pitch) }, arrivingOn(field, seed), facets));
   },
-  square: (field, pitch, params) => lattice(field, pitch, pitch, 0, params.heading),
-  hexagonal: (field, pitch, params) => lattice(field, pitch, pitch * ROW_SHARE, 0.5, params.heading),
-  uv: (field, pitch, params, seed) => alongUvs(field, pitch) ?? PATTERNS.square(field, pitch, params, seed),
+  square: (field, { pitch }, { heading }, _, frame) => lattice(field, pitch, pitch, 0, heading, frame),
+  hexagonal: (field, { pitch }, { heading }, _, frame) => lattice(field, pitch, pitch * ROW_SHARE, 0.5, heading, frame),
+  uv: (field, amount, params, seed, frame) =>
+    alongUvs(field, amount.pitch) ?? PATTERNS.square(field, amount, params, seed, frame),
 };
 
+function arrivingOn({ id, region }: Field, seed: number): Arriving {
+  const { names, area } = region;
+  return { seed: hash(seed, CHANNEL.overArrive, hashText(id), 0), names, area, wanted: wantedIn(region) };
+}
+
+/** The frame of a dressing's lattices: of the first of its fields, so that they go along when it is moved. */
+export function frameOf(first: Field | undefined): Frame {
+  const stand = first?.ground.stand;
+  if (!stand) return { at: [0, 0], heading: 0 };
+  const [x, , z] = rotate(stand.rotation, NORTH);
+  const level = Math.hypot(x, z) > 1e-6;
+  return { at: [stand.position[0], stand.position[2]], heading: level ? Math.atan2(x, -z) : 0 };
+}
+const NORTH: Vec3 = [0, 0, -1];
+
 /** The positions of a pattern, and about them their clusters where those are asked for. */
-export function sampleSurface(field: Field, pitch: number, params: Spacing, seed: number): Samples {
-  if (field.volume) return sampleVolume(field, field.volume, pitch, params, seed);
-  const samples = PATTERNS[params.pattern](field, pitch, params, seed);
+export function sampleSurface(field: Field, amount: Amount, params: Spacing, seed: number, frame: Frame): Samples {
+  if (field.volume) return sampleVolume(field, field.volume, amount, params, seed);
+  const samples = PATTERNS[params.pattern](field, amount, params, seed, frame);
   return params.clusters ? clustered(field, samples, params, seed) : samples;
 }
 
@@ -56,8 +75,10 @@ export function sampleSurface(field: Field, pitch: number, params: Spacing, seed
  *
  * @param solid whether they fill volumes and the density is to the cubic metre
  */
-export function pitchFor(pattern: Spacing["pattern"], density: number, solid = false): number {
+export function pitchFor(pattern: Spacing["pattern"], density: number, solid = false, nested = false): number {
+  if (solid && pattern === "even" && nested) return Math.cbrt(SPACED_INSIDE / density);
   if (solid) return Math.cbrt({ even: EVEN_INSIDE, hexagonal: PACKED, random: 1, square: 1, uv: 1 }[pattern] / density);
+  if (pattern === "even" && nested) return Math.sqrt(arrivedAt(1) / arrivedFor(LARGE, LARGE / density));
   if (pattern === "even") return distanceFor(LARGE, LARGE / density);
   return Math.sqrt(1 / (density * (pattern === "hexagonal" ? ROW_SHARE : 1)));
 }
@@ -66,69 +87,75 @@ export function pitchFor(pattern: Spacing["pattern"], density: number, solid = f
 const LARGE = 1e6;
 
 /** Positions of a region, brought from its own coordinates into the world. */
-function fromSpread(field: Field, spread: Spread, local: Uint32Array, rise: Float64Array | null): Samples {
-  const { count, position, normal } = spread;
-  const { numbers } = field.region;
+function fromSpread(field: Field, { count, position, triangle, key, joinOrder }: Spread): Samples {
   const { position: at, rotation } = standOf(field);
-  const triangle = numbers ? spread.triangle.map((t) => numbers[t]) : spread.triangle;
   const [xx, xy, xz] = rotate(rotation, [1, 0, 0]);
   const [yx, yy, yz] = rotate(rotation, [0, 1, 0]);
   const [zx, zy, zz] = rotate(rotation, [0, 0, 1]);
   for (let p = 0; p < 3 * count; p += 3) {
-    const [x, y, z] = [position[p], position[p + 1], position[p + 2]];
+    const x = position[p];
+    const y = position[p + 1];
+    const z = position[p + 2];
     position[p] = at[0] + xx * x + yx * y + zx * z;
     position[p + 1] = at[1] + xy * x + yy * y + zy * z;
     position[p + 2] = at[2] + xz * x + yz * y + zz * z;
-    const [a, b, c] = [normal[p], normal[p + 1], normal[p + 2]];
-    normal[p] = xx * a + yx * b + zx * c;
-    normal[p + 1] = xy * a + yy * b + zy * c;
-    normal[p + 2] = xz * a + yz * b + zz * c;
   }
-  return { count, position, normal, triangle, id: local, joinOrder: rise };
+  const samples = { ...emptySamples(0), count, position, words: key, joinOrder };
+  samples.triangle = trianglesOf(field, position, triangle);
+  samples.normal = normalsOf(field, samples.triangle);
+  return samples;
 }
 
-/**
- * Numbers by where positions are: each triangle has as many as its share of the whole mesh's area, and its positions take
- * them one by one. So they stay the same however many there are and whatever is left out.
- */
-function byArea({ ground, region }: Field, { count, triangle }: Spread, nth: Uint32Array): Uint32Array {
-  const { area } = facetsOf({ position: region.position, index: ground.index });
-  const begin = new Float64Array(area.length + 1);
-  for (let t = 0; t < area.length; t++) begin[t + 1] = begin[t] + area[t];
-  const share = (LOCALS - MAX_SAMPLES) / (begin[area.length] || 1);
-  const local = new Uint32Array(count);
-  let next = 0;
-  for (let i = 0; i < count; i++) {
-    const t = region.numbers ? region.numbers[triangle[i]] : triangle[i];
-    local[i] = Math.max(next, Math.floor(begin[t] * share) + nth[i]);
-    next = local[i] + 1;
+/** The triangles of the field's mesh that positions on those of its region lie on. */
+function trianglesOf({ ground, plane, region }: Field, position: Float64Array, triangle: Uint32Array): Uint32Array {
+  const { numbers } = region;
+  if (numbers) return triangle.map((t) => numbers[t]);
+  if (!plane) return triangle;
+  const P = ground.position;
+  return triangle.map((_, i) => {
+    const across = (position[3 * i] - P[0]) / (P[6] - P[0]);
+    return (position[3 * i + 2] - P[2]) / (P[8] - P[2]) >= across ? 0 : 1;
+  });
+}
+
+function normalsOf({ ground }: Field, triangle: Uint32Array): Float32Array {
+  const normal = new Float32Array(3 * triangle.length);
+  const face = new Float64Array(3);
+  let known = -1;
+  for (let i = 0; i < triangle.length; i++) {
+    if (triangle[i] !== known) ground.flatNormal((known = triangle[i]), face);
+    normal[3 * i] = face[0];
+    normal[3 * i + 1] = face[1];
+    normal[3 * i + 2] = face[2];
   }
-  return local;
+  return normal;
 }
 
 /** Rows and columns along the texture coordinates; null where there are none. */
 function alongUvs(field: Field, pitch: number): Samples | null {
   const rows = uvRows(field, pitch, MAX_SAMPLES);
   if (!rows) return null;
-  const samples = emptySamples(rows.local.length);
+  const samples = emptySamples(rows.triangle.length);
   samples.position.set(rows.position);
   samples.triangle.set(rows.triangle);
-  samples.id.set(rows.local);
-  const face = new Float64Array(3);
+  samples.normal = normalsOf(field, samples.triangle);
+  samples.ordinal = new Int32Array(samples.count);
   for (let i = 0; i < samples.count; i++) {
-    field.ground.flatNormal(samples.triangle[i], face);
-    samples.normal.set(face, 3 * i);
+    const [row, column] = [rows.row[i], rows.column[i]];
+    writeWords(samples.words, 2 * i, row, column, 0);
+    samples.ordinal[i] = row + column;
   }
   return samples;
 }
 
-/** Rows and columns seen from above, the highest of the mesh at each. They count from the world's middle, so they fit together. */
-function lattice(field: Field, pitch: number, rowPitch: number, shift: number, heading: number): Samples {
+/** Rows and columns seen from above, the highest of the mesh at each. */
+function lattice(field: Field, pitch: number, rowPitch: number, shift: number, heading: number, frame: Frame): Samples {
   const [least, most] = boxOf(field);
-  const [sine, cosine] = [Math.sin(heading), Math.cos(heading)];
+  const [x0, z0] = frame.at;
+  const [sine, cosine] = [Math.sin(heading + frame.heading), Math.cos(heading + frame.heading)];
   // Columns run along the heading, which is north where it is zero; rows follow each other to its right.
-  const corners = [least[0], most[0]].flatMap((x) =>
-    [least[1], most[1]].map((z): [number, number] => [x * cosine + z * sine, x * sine - z * cosine]),
+  const corners = [least[0] - x0, most[0] - x0].flatMap((x) =>
+    [least[1] - z0, most[1] - z0].map((z): [number, number] => [x * cosine + z * sine, x * sine - z * cosine]),
   );
   const range = (k: 0 | 1, step: number): [number, number] => [
     Math.ceil(Math.min(...corners.map((corner) => corner[k])) / step - 1),
@@ -139,17 +166,18 @@ function lattice(field: Field, pitch: number, rowPitch: number, shift: number, h
   const wide = Math.min(GRID, last - first + 1);
   const rows = Math.min(GRID, lastRow - firstRow + 1, Math.ceil((4 * MAX_SAMPLES) / wide));
   const points = new Float64Array(3 * wide * rows);
-  const names = new Uint32Array(wide * rows);
+  const names = new Int32Array(2 * wide * rows);
   let n = 0;
   for (let row = firstRow; row < firstRow + rows; row++) {
     const across = row * rowPitch;
     for (let column = first; column < first + wide; column++) {
       const along = (column + (row & 1 ? shift : 0)) * pitch;
-      const [x, z] = [across * cosine + along * sine, across * sine - along * cosine];
+      const [x, z] = [x0 + across * cosine + along * sine, z0 + across * sine - along * cosine];
       if (x < least[0] || x > most[0] || z < least[1] || z > most[1]) continue;
       points[3 * n] = x;
       points[3 * n + 2] = z;
-      names[n++] = ((row & (GRID - 1)) << GRID_BITS) | (column & (GRID - 1));
+      names[2 * n] = row;
+      names[2 * n++ + 1] = column;
     }
   }
   return standing(field, points, names, n);
@@ -173,13 +201,14 @@ function boxOf({ ground, plan }: Field): [least: readonly [number, number], most
 }
 
 /** Of the first `n` points those that have the field's mesh above or below them, on it. */
-function standing({ ground }: Field, points: Float64Array, names: Uint32Array, n: number): Samples {
+function standing({ ground }: Field, points: Float64Array, names: Int32Array, n: number): Samples {
   const hits = hitsFor(n);
   hits.triangle.fill(-1);
   ground.heights.cast(points, n, "above", hits, 0);
   let count = 0;
   for (let i = 0; i < n; i++) if (hits.triangle[i] >= 0) count++;
   const samples = emptySamples(count);
+  const ordinal = (samples.ordinal = new Int32Array(count));
   const face = new Float64Array(3);
   for (let i = 0, o = 0; i < n && o < count; i++) {
     if (hits.triangle[i] < 0) continue;
@@ -187,31 +216,33 @@ function standing({ ground }: Field, points: Float64Array, names: Uint32Array, n
     ground.flatNormal(hits.triangle[i], face);
     samples.normal.set(face, 3 * o);
     samples.triangle[o] = hits.triangle[i];
-    samples.id[o] = names[i];
+    writeWords(samples.words, 2 * o, names[2 * i], names[2 * i + 1], 0);
+    ordinal[o] = names[2 * i] + names[2 * i + 1];
     o++;
   }
   return samples;
 }
 
 /** Round each position as many as its threshold says, more of them near it; each on the nearest place of the mesh. */
-function clustered({ ground, tag }: Field, centres: Samples, params: Spacing, seed: number): Samples {
+function clustered({ ground }: Field, centres: Samples, params: Spacing, seed: number): Samples {
   const [fewest, most] = params.clusterCount;
   const howMany = streamOf(seed, CHANNEL.clusterCount);
   const far = streamOf(seed, CHANNEL.clusterFar);
   const way = streamOf(seed, CHANNEL.clusterWay);
-  const names = namesOfClusters(centres, params.pattern);
-  const members = new Uint8Array(names.length);
+  const { words, joinOrder } = centres;
+  const members = new Uint8Array(centres.count);
   let count = 0;
-  for (let c = 0; c < names.length; c++) {
-    const threshold = drawFrom(howMany, names[c], tag);
-    members[c] = Math.min(2 ** MEMBER_BITS, fewest + Math.floor(threshold * (most - fewest + 1)));
+  for (let c = 0; c < members.length; c++) {
+    const threshold = drawFrom(howMany, words[2 * c], words[2 * c + 1]);
+    members[c] = fewest + Math.floor(threshold * (most - fewest + 1));
     count += members[c];
   }
   const samples = emptySamples(Math.min(count, MAX_SAMPLES));
-  if (centres.joinOrder) samples.joinOrder = new Float64Array(samples.count);
+  if (joinOrder) samples.joinOrder = new Float64Array(samples.count);
+  const ordinal = (samples.ordinal = new Int32Array(samples.count));
   const face = new Float64Array(3);
   const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
-  for (let c = 0, i = 0; c < names.length; c++) {
+  for (let c = 0, i = 0; c < members.length; c++) {
     const p = 3 * c;
     const [nx, ny, nz] = centres.normal.subarray(p, p + 3);
     // Two directions along the triangle (J. R. Frisvad's, revised: Duff et al., JCGT 6(1), 2017).
@@ -219,10 +250,11 @@ function clustered({ ground, tag }: Field, centres: Samples, params: Spacing, se
     const a = -1 / (side + nz);
     const b = nx * ny * a;
     for (let m = 0; m < members[c] && i < samples.count; m++, i++) {
-      const name = (names[c] << MEMBER_BITS) | m;
+      writeWords(samples.words, 2 * i, words[2 * c], words[2 * c + 1], m);
+      const [name, rest] = [samples.words[2 * i], samples.words[2 * i + 1]];
       // Even draws of the radius, rather than of the disk, lie closer together in the middle.
-      const radius = params.clusterRadius * drawFrom(far, name, tag);
-      const angle = 2 * Math.PI * drawFrom(way, name, tag);
+      const radius = params.clusterRadius * drawFrom(far, name, rest);
+      const angle = 2 * Math.PI * drawFrom(way, name, rest);
       const [u, v] = [radius * Math.cos(angle), radius * Math.sin(angle)];
       ground.tree.nearest(
         centres.position[p] + u * (1 + side * nx * nx * a) + v * b,
@@ -234,31 +266,9 @@ function clustered({ ground, tag }: Field, centres: Samples, params: Spacing, se
       ground.flatNormal(met.triangle, face);
       samples.normal.set(face, 3 * i);
       samples.triangle[i] = met.triangle;
-      samples.id[i] = name;
-      if (samples.joinOrder && centres.joinOrder) samples.joinOrder[i] = centres.joinOrder[c];
+      ordinal[i] = m;
+      if (samples.joinOrder && joinOrder) samples.joinOrder[i] = joinOrder[c];
     }
   }
   return samples;
-}
-
-/** The centres' numbers with room left in them for their members', no two alike. */
-function namesOfClusters({ count, id: local }: Samples, pattern: Spacing["pattern"]): Uint32Array {
-  const bits = LOCAL_BITS - MEMBER_BITS;
-  const taken = new Uint8Array(2 ** bits);
-  const half = 2 ** (bits / 2) - 1;
-  const short: Readonly<Record<Spacing["pattern"], (name: number) => number>> = {
-    even: (name) => name,
-    random: (name) => name >>> MEMBER_BITS,
-    square: (name) => (((name >>> GRID_BITS) & half) << (bits / 2)) | (name & half),
-    hexagonal: (name) => short.square(name),
-    uv: (name) => short.square(name),
-  };
-  const names = new Uint32Array(Math.min(count, taken.length));
-  for (let c = 0; c < names.length; c++) {
-    let name = short[pattern](local[c]) & (taken.length - 1);
-    while (taken[name] === 1) name = (name + 1) & (taken.length - 1);
-    taken[name] = 1;
-    names[c] = name;
-  }
-  return names;
 }

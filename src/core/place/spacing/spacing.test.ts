@@ -2,12 +2,12 @@ import fc from "fast-check";
 import { GuideLine, type Line } from "../../line";
 import { anyLine, makeLine } from "../../line/testing";
 import { distance, vectorAt, type Vec3 } from "../../math";
-import { slotOfKey } from "../slots";
+import { placeOfKey } from "../keys";
 import { place, straight } from "../testing";
 import type { Placements } from "../placements";
 
 const ats = (p: Placements) => Array.from(p.at, (at) => Number(at.toFixed(4)));
-const numbers = (p: Placements) => Array.from(p.key, slotOfKey);
+const numbers = (p: Placements) => Array.from(p.key, placeOfKey);
 const positions = (p: Placements): Vec3[] =>
   Array.from({ length: p.count }, (_, i) => {
     const [x, y, z] = vectorAt(p.position, i);

@@ -3,7 +3,8 @@
  * and makes its key; its place may change while its number and so its prop, turns and pegs stay.
  */
 import { chained, type Corner, type GuideLine, type Track } from "../../line";
-import { cornerSlot, keyOf, Slots } from "../slots";
+import { cornerSlot, drawsOfRow, lineHost, lineKey } from "../keys";
+import { Slots } from "../slots";
 import { byCount } from "./count";
 import { byDensity } from "./density";
 import { byDistance } from "./distance";
@@ -201,7 +202,7 @@ function written(lines: readonly GuideLine[], rows: readonly LineRow[], choice: 
   let total = 0;
   const bounded = rows.map(({ row, corners, turn }) => {
     const count = Math.min(row.count, MAX_SLOTS - total);
-    const own = choice.corner === null ? [] : corners.filter(({ knot }) => cornerSlot(knot) !== null);
+    const own = choice.corner === null ? [] : corners;
     total += count + own.length;
     return { row: { ...row, count }, corners: own, turn };
   });
@@ -219,7 +220,7 @@ function written(lines: readonly GuideLine[], rows: readonly LineRow[], choice: 
     if (typeof row.stretch === "number") slots.stretch?.fill(row.stretch, start, end);
     else slots.stretch?.set(row.stretch.subarray(0, row.count), start);
     corners.forEach((corner, i) => writeCorner(slots, end + i, corner, index, line, choice));
-    choice.resolveMixes(slots.prop, slots.key, start, end + corners.length);
+    choice.resolveMixes(slots.prop, slots.draw, start, end + corners.length);
     slots.missing += Math.max(0, row.wanted - row.count);
     start = end + corners.length;
   });
@@ -230,8 +231,14 @@ function writeRow(slots: Slots, start: number, row: Row, index: number, line: Gu
   const { from, count, spans } = row;
   const end = start + count;
   slots.line.fill(index, start, end);
-  const firstKey = keyOf(line.number, from);
-  for (let i = 0; i < count; i++) slots.key[start + i] = firstKey + i;
+  const { words, draw } = slots;
+  const host = lineHost(line.number);
+  const drawOf = drawsOfRow(line.number, 0);
+  for (let i = 0, o = start; i < count; i++, o++) {
+    words[2 * o] = from + i;
+    words[2 * o + 1] = host;
+    draw[o] = drawOf(from + i);
+  }
   writePlaces(slots.at.subarray(start, end), row, line.curve);
   if (!slots.span) return;
   if (spans) slots.span.set(spans.subarray(0, 2 * count), 2 * start);
@@ -260,8 +267,8 @@ export function choose(
   line: GuideLine,
   choice: PropChoice,
 ): void {
-  const { prop, key, at } = slots;
-  choice.fill(prop, key, start, end, number);
+  const { prop, draw, at } = slots;
+  choice.fill(prop, draw, start, end, number);
   if (choice.tagged.size > 0 && line.tagged) {
     for (let i = start; i < end; i++) {
       const tagged = choice.tagged.get(line.tagAt(at[i]) ?? "");
@@ -281,7 +288,8 @@ function writeCorner(
   choice: PropChoice,
 ): void {
   slots.line[i] = index;
-  slots.key[i] = keyOf(line.number, cornerSlot(knot)!);
+  slots.key[i] = lineKey(line.number, cornerSlot(knot));
+  slots.draw[i] = drawsOfRow(line.number, 0)(cornerSlot(knot));
   slots.at[i] = at;
   slots.prop[i] = choice.corner!;
   slots.span?.set([at - CORNER_SPAN, at + CORNER_SPAN], 2 * i);

@@ -1,5 +1,6 @@
 /** Which props the slots of one line take, asked for by number while their places are still being found. */
-import { FIRST_ROW, keyOf, NO_PROP } from "../slots";
+import { drawsOfRow, FIRST_ROW } from "../keys";
+import { NO_PROP } from "../slots";
 import type { GuideLine } from "../../line";
 import type { PropChoice } from "../what/what";
 import type { Reaches, Supply } from "./row";
@@ -15,16 +16,17 @@ export function supplyFor(line: GuideLine, choice: PropChoice, reaches: Reaches,
   const byPlace = choice.tagged.size > 0 && line.tagged;
   const behind = Float64Array.from({ length: reaches.length / 2 }, (_, i) => reaches[2 * i]);
   const held = behind.map((back, i) => Math.max(LEAST, back + reaches[2 * i + 1]));
-  let key = new Uint32Array(0);
+  let draws = new Uint32Array(0);
+  const drawOf = drawsOfRow(line.number, 0);
   return {
     fill(out, n, number, at) {
-      if (key.length < n) key = new Uint32Array(n);
+      if (draws.length < n) draws = new Uint32Array(n);
       const most = Math.max(0, Math.min(n, FIRST_ROW.max - number + 1));
-      for (let i = 0; i < most; i++) key[i] = keyOf(line.number, number + i);
-      choice.fill(out, key, 0, most, number + turn);
+      for (let i = 0; i < most; i++) draws[i] = drawOf(number + i);
+      choice.fill(out, draws, 0, most, number + turn);
       const tagged = byPlace ? choice.tagged.get(line.tagAt(at) ?? "") : undefined;
       if (tagged !== undefined) out[0] = tagged;
-      choice.resolveMixes(out, key, 0, most);
+      choice.resolveMixes(out, draws, 0, most);
       out.fill(NO_PROP, most, n);
     },
     byPlace,
@@ -40,6 +42,6 @@ export function supplyFor(line: GuideLine, choice: PropChoice, reaches: Reaches,
 function settled(special: number | null, choice: PropChoice, line: GuideLine): number | null {
   if (special === null) return null;
   const one = Uint16Array.of(special);
-  choice.resolveMixes(one, Uint32Array.of(keyOf(line.number, 0)), 0, 1);
+  choice.resolveMixes(one, Uint32Array.of(drawsOfRow(line.number, 0)(0)), 0, 1);
   return one[0];
 }

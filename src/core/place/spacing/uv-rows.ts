@@ -1,31 +1,34 @@
 /** Positions in rows and columns along the texture coordinates of a surface, about so many metres apart. */
-import { LOCAL_BITS } from "../slots";
 import type { Field } from "../../host";
 
-/** Rows and columns are told apart by so many bits each. */
-const BITS = LOCAL_BITS / 2;
-const MOST = 2 ** BITS;
+/** Rows and columns are at most so many. */
+const MOST = 2 ** 13;
+/** For a row and a column as one number. */
+const WIDE = 2 ** 26;
 
 /** Positions on a mesh, as they are found. */
 export interface UvRows {
   /** World coordinates, metres: 3 numbers each. */
   position: number[];
   triangle: number[];
-  /** The row and column of each, as a number. */
-  local: number[];
+  row: number[];
+  column: number[];
 }
 
+/** What rows run over. */
+type Part = Pick<Field, "ground"> & { region: Pick<Field["region"], "numbers"> };
+
 /** Null where the mesh has no texture coordinates. */
-export function uvRows({ ground, region }: Field, pitch: number, most: number): UvRows | null {
+export function uvRows({ ground, region }: Part, pitch: number, most: number): UvRows | null {
   const { uv, index, position: P } = ground;
   if (!uv) return null;
   const [du, dv] = steps(ground, uv, pitch);
-  const out: UvRows = { position: [], triangle: [], local: [] };
+  const out: UvRows = { position: [], triangle: [], row: [], column: [] };
   // Where texture coordinates lie on each other, a row and column is taken once.
   const taken = new Set<number>();
   const triangles = region.numbers ?? index.length / 3;
   const count = typeof triangles === "number" ? triangles : triangles.length;
-  for (let k = 0; k < count && out.local.length < most; k++) {
+  for (let k = 0; k < count && out.triangle.length < most; k++) {
     const t = typeof triangles === "number" ? k : triangles[k];
     const [a, b, c] = [index[3 * t], index[3 * t + 1], index[3 * t + 2]];
     const [au, av] = [uv[2 * a] / du, uv[2 * a + 1] / dv];
@@ -42,15 +45,16 @@ export function uvRows({ ground, region }: Field, pitch: number, most: number): 
         const second = (x * cv - y * cu) / twice;
         const third = (bu * y - bv * x) / twice;
         if (second < -1e-12 || third < -1e-12 || second + third > 1 + 1e-12) continue;
-        const local = (((u & (MOST - 1)) << BITS) | (v & (MOST - 1))) >>> 0;
-        if (taken.has(local)) continue;
-        taken.add(local);
+        const cell = u * WIDE + v;
+        if (taken.has(cell)) continue;
+        taken.add(cell);
         const first = 1 - second - third;
         for (let axis = 0; axis < 3; axis++) {
           out.position.push(first * P[3 * a + axis] + second * P[3 * b + axis] + third * P[3 * c + axis]);
         }
         out.triangle.push(t);
-        out.local.push(local);
+        out.row.push(u);
+        out.column.push(v);
       }
     }
   }

@@ -158,37 +158,37 @@ function drawInto(
   [low, high]: Range,
   fill: Fill,
 ): void {
-  const key = signedKeys(slots.key);
+  const draws = signedKeys(slots.draw);
   const span = high - low;
   if (span === 0) {
-    for (let i = 0, o = offset; i < key.length; i++, o += stride) out[o] = low;
+    for (let i = 0, o = offset; i < draws.length; i++, o += stride) out[o] = low;
     return;
   }
   if (!fill.bell && fill.step === 0) {
-    for (let i = 0, o = offset; i < key.length; i++, o += stride) out[o] = low + span * drawFrom(stream, key[i], 0);
+    for (let i = 0, o = offset; i < draws.length; i++, o += stride) out[o] = low + span * drawFrom(stream, draws[i], 0);
     return;
   }
   const steps = fill.step > 0 ? Math.floor(span / fill.step + 1e-9) + 1 : 0;
-  for (let i = 0, o = offset; i < key.length; i++, o += stride) {
-    let share = drawFrom(stream, key[i], 0);
+  for (let i = 0, o = offset; i < draws.length; i++, o += stride) {
+    let share = drawFrom(stream, draws[i], 0);
     // The mean of four even draws is bell-shaped and stays within the range.
-    for (let k = 1; fill.bell && k < 4; k++) share += drawFrom(stream, key[i], k);
+    for (let k = 1; fill.bell && k < 4; k++) share += drawFrom(stream, draws[i], k);
     if (fill.bell) share /= 4;
     out[o] = steps > 0 ? low + fill.step * Math.min(steps - 1, Math.floor(share * steps)) : low + span * share;
   }
 }
 
-function drawMirrors({ key, count }: Slots, seed: number, chance: number): Uint8Array {
+function drawMirrors({ draw: draws, count }: Slots, seed: number, chance: number): Uint8Array {
   const stream = streamOf(seed, CHANNEL.variationMirror);
   const out = new Uint8Array(count);
-  for (let i = 0; i < count; i++) out[i] = drawFrom(stream, key[i], 0) < chance ? 1 : 0;
+  for (let i = 0; i < count; i++) out[i] = drawFrom(stream, draws[i], 0) < chance ? 1 : 0;
   return out;
 }
 
-function drawTints({ key, count }: Slots, seed: number): Uint8Array {
+function drawTints({ draw: draws, count }: Slots, seed: number): Uint8Array {
   const stream = streamOf(seed, CHANNEL.variationTint);
   const out = new Uint8Array(count);
-  for (let i = 0; i < count; i++) out[i] = Math.floor(TINTS * drawFrom(stream, key[i], 0));
+  for (let i = 0; i < count; i++) out[i] = Math.floor(TINTS * drawFrom(stream, draws[i], 0));
   return out;
 }
 

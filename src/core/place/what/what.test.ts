@@ -1,5 +1,6 @@
 import fc from "fast-check";
-import { FLAG, NO_PROP, slotOfKey } from "../slots";
+import { placeOfKey } from "../keys";
+import { FLAG, NO_PROP } from "../slots";
 import { place, straight } from "../testing";
 import type { Placements } from "../placements";
 
@@ -70,7 +71,7 @@ describe("special props", () => {
       lines,
     );
     const oars = Array.from(p.prop, (prop, i) =>
-      p.props[prop] === "oar" ? [p.line[i], slotOfKey(p.key[i])] : [],
+      p.props[prop] === "oar" ? [p.line[i], placeOfKey(p.key[i])] : [],
     ).filter((at) => at.length > 0);
     expect(oars).toEqual([
       [0, 0],
@@ -86,8 +87,8 @@ describe("special props", () => {
   test("every nth keeps its slots when the row slides, also below zero", () => {
     const nth: What = { ...plain, nthProp: "oar", nth: 3 };
     const p = along(nth, 20, { slide: 5.4 });
-    expect(slotOfKey(p.key[0])).toBeLessThan(0);
-    Array.from(p.key, slotOfKey).forEach((number, i) => {
+    expect(placeOfKey(p.key[0])).toBeLessThan(0);
+    Array.from(p.key, placeOfKey).forEach((number, i) => {
       expect(p.props[p.prop[i]]).toBe((number + 300) % 3 === 2 ? "oar" : "buoy");
     });
   });

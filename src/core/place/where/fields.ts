@@ -1,8 +1,8 @@
 /** Step 1, Where, for what is spread: the fields that a dressing is spread over, or that it fills. */
-import { flatUnder, hasInside, Plan, regionOf, type Field, type Volume } from "../../host";
+import { flatUnder, hasInside, Plan, regionOf, regionOfPlane, type Field, type Volume } from "../../host";
 import { hashText } from "../../math";
 import { WorldMesh } from "../../mesh";
-import { ADDED_TAG } from "../slots";
+import { ADDED_TAG } from "../keys";
 import { fieldIdsOf } from "./kinds";
 import { LOOSE, type Where } from "./schema";
 import { where } from "./where";
@@ -40,10 +40,16 @@ const FIELDS: Readonly<Record<Where["kind"], (params: Where, sources: FieldSourc
   over: surfacesAndAreas,
   inside: (_, { volumes }) =>
     [...volumes.values()].flatMap((volume) =>
-      volume.cubic > 0 ? [{ ground: volume.ground, plan: null, volume, free: true }] : [],
+      volume.cubic > 0 ? [{ ground: volume.ground, plan: null, plane: false, volume, free: true }] : [],
     ),
   loose: () => [
-    { ground: new WorldMesh(LOOSE, NOWHERE, Uint32Array.of(0, 0, 0)), plan: null, volume: null, free: true },
+    {
+      ground: new WorldMesh(LOOSE, NOWHERE, Uint32Array.of(0, 0, 0)),
+      plan: null,
+      plane: false,
+      volume: null,
+      free: true,
+    },
   ],
 };
 
@@ -51,7 +57,9 @@ export function fieldsOf(params: Where, sources: FieldSources): Field[] {
   const tags = tagsOf(params);
   return FIELDS[params.kind](params, sources).flatMap((bare) => {
     const tag = tags.get(bare.ground.id);
-    return tag === undefined ? [] : [{ ...bare, id: bare.ground.id, tag, region: regionOf(bare.ground, bare.plan) }];
+    if (tag === undefined) return [];
+    const { ground, plan, plane } = bare;
+    return [{ ...bare, id: ground.id, tag, region: plane ? regionOfPlane(ground) : regionOf(ground, plan) }];
   });
 }
 
@@ -59,12 +67,18 @@ export function fieldsOf(params: Where, sources: FieldSources): Field[] {
 function surfacesAndAreas(params: Where, { surfaces, guides }: FieldSources): Bare[] {
   const areas = where({ lines: params.areas }, guides).filter(hasInside);
   const holes = where({ lines: params.holes }, guides);
-  const bare = (ground: WorldMesh, plan: Plan | null): Bare => ({ ground, plan, volume: null, free: false });
-  if (params.surfaces.length === 0) return areas.map((line) => bare(flatUnder(line), Plan.of([line], holes)));
+  const bare = (ground: WorldMesh, plan: Plan | null, plane: boolean): Bare => ({
+    ground,
+    plan,
+    plane,
+    volume: null,
+    free: false,
+  });
+  if (params.surfaces.length === 0) return areas.map((line) => bare(flatUnder(line), Plan.of([line], holes), true));
   // Outlines that were asked for and have gone leave nothing, rather than everything.
   if (params.areas.length > 0 && areas.length === 0) return [];
   const plan = Plan.of(areas, holes);
-  return [...surfaces.values()].map((ground) => bare(ground, plan));
+  return [...surfaces.values()].map((ground) => bare(ground, plan, false));
 }
 
 /** What loose placements have for a mesh. */

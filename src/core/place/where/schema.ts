@@ -1,8 +1,12 @@
 /** Where: along lines, over surfaces and areas, inside volumes, or loose: wherever each is put by hand. */
 import { z } from "zod";
 import { choiceParam, idSchema } from "../../schema";
+import { ADDED_TAG } from "../keys";
 
-const ids = z.array(idSchema).max(4095).default([]);
+/** Fields of a dressing can be told apart as long as there are no more. */
+const MOST_FIELDS = ADDED_TAG;
+
+const ids = z.array(idSchema).max(65_535).default([]);
 
 export const whereSchema = z.object({
   kind: choiceParam({
@@ -14,13 +18,13 @@ export const whereSchema = z.object({
   /** Ids of the lines, in the artist's order. A line that is no longer in the scene is passed over. */
   lines: ids,
   /** Over: the surfaces; at most so many as keys can tell apart. Without any, the areas themselves are spread over. */
-  surfaces: z.array(idSchema).max(63).default([]),
+  surfaces: z.array(idSchema).max(MOST_FIELDS).default([]),
   /** Over: closed lines; what lies within one of them, seen from above, belongs to it. Without any, all of the surfaces. */
   areas: ids,
   /** Over: closed lines that cut holes. */
   holes: ids,
   /** Inside: the surfaces whose insides are filled. */
-  volumes: z.array(idSchema).max(63).default([]),
+  volumes: z.array(idSchema).max(MOST_FIELDS).default([]),
 });
 
 export type Where = z.infer<typeof whereSchema>;

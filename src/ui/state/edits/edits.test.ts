@@ -1,3 +1,4 @@
+import { hexOf, lineKey, type Key } from "@/core/place";
 import fc from "fast-check";
 import { parseScene, surfaceSchema, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
@@ -58,7 +59,7 @@ jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () =
 
 const store = () => useSceneStore.getState();
 const scene = (): Scene => store().history.scene;
-const keysOf = (id: string): number[] =>
+const keysOf = (id: string): Key[] =>
   Array.from(new Engine().evaluate(scene()).find((result) => result.id === id)!.placements.key);
 
 beforeEach(() => {
@@ -98,8 +99,8 @@ const edits: Record<string, (n: number, m: number) => void> = {
   splitLine: (n, m) => splitLine(pick(scene().lines, n), m % 4),
   joinLines: (n, m) => joinLines(pick(scene().lines, n), pick(scene().lines, m)),
   spacing: (n, m) => editDressing(pick(scene().dressings, n), "Every", (d) => void (d.spacing.distance = 0.5 + m)),
-  removePlacements: (n, m) => removePlacements(pick(scene().dressings, n), [1572864 + m, 2621440 + m]),
-  swapPlacements: (n, m) => swapPlacements(pick(scene().dressings, n), [1572864 + m], "oar"),
+  removePlacements: (n, m) => removePlacements(pick(scene().dressings, n), [lineKey(1, m), lineKey(2, m)]),
+  swapPlacements: (n, m) => swapPlacements(pick(scene().dressings, n), [lineKey(1, m)], "oar"),
   addMix: (n) =>
     addMix(
       [pick(scene().props, n)]
@@ -167,8 +168,8 @@ const edits: Record<string, (n: number, m: number) => void> = {
         .surfaces.slice(0, m)
         .map(({ id }) => id);
     }),
-  turnPlacements: (n, m) => turnPlacements(pick(scene().dressings, n), [1572864 + m], m),
-  unpeg: (n, m) => unpeg(pick(scene().dressings, n), [1572864 + m, 2621441]),
+  turnPlacements: (n, m) => turnPlacements(pick(scene().dressings, n), [lineKey(1, m)], m),
+  unpeg: (n, m) => unpeg(pick(scene().dressings, n), [lineKey(1, m), lineKey(2, 1)]),
 };
 
 test("after any sequence of edits the scene is valid and can be evaluated; undoing all of them gives the first scene back", () => {
@@ -219,12 +220,12 @@ test("a duplicated dressing keeps its lines, props and pegs, and stands beside t
 
 test("deleting a line or a prop leaves nothing behind that speaks of it", () => {
   deleteLine("jetty");
-  expect(scene().dressings[1]).toMatchObject({ where: { lines: ["quay"] }, pegs: [] });
+  expect(scene().dressings[1]).toMatchObject({ where: { lines: ["quay"] }, pegs: {} });
   swapPlacements("buoys", keysOf("buoys").slice(0, 2), "oar");
   editDressing("buoys", "First", (d) => void (d.what.first = "oar"));
   deleteProp("oar");
   expect(JSON.stringify(scene().dressings)).not.toContain('"oar"');
-  expect(scene().dressings[0].pegs).toEqual([]);
+  expect(scene().dressings[0].pegs).toEqual({});
 });
 
 test("a line that is split keeps its dressings on both parts, and joined again it is one line for them", () => {
@@ -256,9 +257,8 @@ test("a copied line is dressed as the first one is, with its pegs and held gaps;
   const { where, gaps, pegs } = scene().dressings[1];
   expect(where.lines).toEqual(before.where.lines.flatMap((id) => (id === "jetty" ? [id, copy.id] : [id])));
   expect(gaps.stretches).toContainEqual({ line: copy.id, from: 1, to: 2 });
-  expect(pegs.filter(({ line }) => line === copy.id)).toHaveLength(
-    before.pegs.filter((p) => p.line === "jetty").length,
-  );
+  const on = (all: typeof pegs, id: string) => Object.values(all).filter((peg) => peg.on === id);
+  expect(on(pegs, copy.id)).toHaveLength(on(before.pegs, "jetty").length);
   const { placements: p } = new Engine().evaluate(scene()).find(({ id }) => id === "oars")!;
   const rows = ["jetty", copy.id].map((id) =>
     Array.from({ length: p.count }, (_, i) => i).filter((i) => p.lines[p.line[i]] === id),
@@ -285,8 +285,8 @@ test("what lies on a line by hand stays where it was when the line is reversed, 
   const [left, right] = by().gaps.stretches;
   expect([left.line, right.line]).toEqual(["jetty", second]);
   expect([left.from, left.to, right.from, right.to]).toEqual([cut - 0.5, cut, 0, 1].map((x) => expect.closeTo(x, 9)));
-  const added = by().pegs.find((peg) => peg.added)!;
-  expect([added.line, added.at]).toEqual([second, expect.closeTo(0.75, 9)]);
+  const added = Object.values(by().pegs).find((peg) => peg.added)!;
+  expect([added.on, added.at]).toEqual([second, expect.closeTo(0.75, 9)]);
 });
 
 test("joined behind another line, what lies on a line by hand moves on by that one's length and stays in its place", () => {
@@ -352,9 +352,9 @@ test("copies are slots of their own beside those of the rules, and are gone when
   expect(new Set(keys).size).toBe(count + 2);
   setPegs("buoys", keys.slice(count, count + 1), "Move", (peg) => void (peg.at = 3.5));
   removePlacements("buoys", keys.slice(count + 1));
-  expect(scene().dressings[0].pegs).toMatchObject([{ added: true, at: 3.5, prop: "oar" }]);
+  expect(Object.values(scene().dressings[0].pegs)).toMatchObject([{ added: true, at: 3.5, prop: "oar" }]);
   unpeg("buoys", keys);
-  expect(scene().dressings[0].pegs).toEqual([]);
+  expect(scene().dressings[0].pegs).toEqual({});
 });
 
 test("every mend of a finding leaves a scene in which that finding is gone", () => {
@@ -367,7 +367,7 @@ test("every mend of a finding leaves a scene in which that finding is gone", () 
     ["uneven", () => setPegs("buoys", keysOf("buoys").slice(3, 4), "Move", (peg) => void (peg.at = 3.9))],
     [
       "orphan-peg",
-      () => editDressing("buoys", "Peg", ({ pegs }) => void pegs.push({ line: "quay", slot: 900, at: 1 })),
+      () => editDressing("buoys", "Peg", ({ pegs }) => void (pegs[hexOf(lineKey(1, 900))] = { on: "quay", at: 1 })),
     ],
   ];
   for (const [check, spoil] of wrong) {
@@ -384,31 +384,31 @@ test("pegs are made, changed and taken off by key, on the slots that the keys st
   removePlacements("buoys", [keys[2], keys[4]]);
   swapPlacements("buoys", [keys[4]], "oar");
   setPegs("buoys", [keys[5]], "Move", (peg) => void (peg.at = 5.25));
-  expect(scene().dressings[0].pegs).toEqual([
-    { line: "quay", slot: 2, removed: true },
-    { line: "quay", slot: 4, prop: "oar" },
-    { line: "quay", slot: 5, at: 5.25 },
-  ]);
+  expect(scene().dressings[0].pegs).toEqual({
+    [hexOf(keys[2])]: { on: "quay", removed: true },
+    [hexOf(keys[4])]: { on: "quay", prop: "oar" },
+    [hexOf(keys[5])]: { on: "quay", at: 5.25 },
+  });
   // Turned on and on, and back again: nothing is left of it where nothing else is said.
   for (let k = 0; k < 3; k++) turnPlacements("buoys", [keys[5], keys[7]], Math.PI / 4);
   expect(pegAt(scene().dressings[0], keys[7])!.turn).toBeCloseTo((3 * Math.PI) / 4, 6);
   turnPlacements("buoys", [keys[5], keys[7]], (5 * Math.PI) / 4);
-  expect(pegAt(scene().dressings[0], keys[5])).toEqual({ line: "quay", slot: 5, at: 5.25 });
+  expect(pegAt(scene().dressings[0], keys[5])).toEqual({ on: "quay", at: 5.25 });
   expect(pegAt(scene().dressings[0], keys[7])).toBeUndefined();
-  expect(peggedKeys(scene().dressings[0], scene().lines)).toEqual([keys[2], keys[4], keys[5]]);
+  expect(peggedKeys(scene().dressings[0])).toEqual([keys[2], keys[4], keys[5]]);
   unpeg("buoys", keys);
-  expect(scene().dressings[0].pegs).toEqual([]);
+  expect(scene().dressings[0].pegs).toEqual({});
 });
 
 test("a selection is made anew, or added to and taken from", () => {
   const { getState } = useSession;
-  selectPlacements("buoys", [1, 2]);
-  selectPlacements("buoys", [2, 3], true);
-  expect([...getState().keys]).toEqual([1, 3]);
-  selectPlacements("oars", [3], true);
-  expect([getState().dressing, ...getState().keys]).toEqual(["oars", 3]);
-  selectPlacements("oars", [8]);
-  expect([...getState().keys]).toEqual([8]);
+  selectPlacements("buoys", [1n, 2n]);
+  selectPlacements("buoys", [2n, 3n], true);
+  expect([...getState().keys]).toEqual([1n, 3n]);
+  selectPlacements("oars", [3n], true);
+  expect([getState().dressing, ...getState().keys]).toEqual(["oars", 3n]);
+  selectPlacements("oars", [8n]);
+  expect([...getState().keys]).toEqual([8n]);
 });
 
 test("rows of a mesh run side by side and are dressed alike; a surface that goes leaves its lines as they lay", () => {

@@ -1,4 +1,5 @@
 /** Edits of lines as a whole: made, changed in kind, cut, joined, copied, deleted, with all that speaks of them. */
+import { hexOf, keyOfHex, keyOnOther, lineKey, nextAdded } from "@/core/place";
 import { toast } from "sonner";
 import {
   asKind,
@@ -20,6 +21,7 @@ import { freeName, newId, nextLineNumber, type Scene } from "@/core/scene";
 import { drawnLine } from "../guides";
 import { selectDressing, selectLine, selectNothing } from "../session";
 import { dressingOf, lineOf, scene, store } from "./common";
+import { dropPegs } from "./pegs";
 import { makeDressing, propsOf } from "./dressings";
 import { edgeLine } from "./laid";
 import type { Draft } from "immer";
@@ -151,13 +153,17 @@ function moveThings(
       };
       return from.line === to.line ? [whole(from)] : [whole(from), whole(to)];
     });
-    for (const peg of dressing.pegs) {
-      if (peg.line !== id || peg.at === undefined) continue;
+    for (const [hex, peg] of Object.entries(dressing.pegs)) {
+      if (peg.on !== id || peg.at === undefined) continue;
       const { line, place } = where(peg.at);
       // A slot of the rules belongs to its line; only what was added by hand can go over to another.
       if (line !== id && !peg.added) continue;
-      peg.line = line;
       peg.at = Math.max(0, place(peg.at));
+      const other = line === id ? undefined : draft.lines.find((one) => one.id === line);
+      if (!other) continue;
+      delete dressing.pegs[hex];
+      const number = nextAdded(dressing.pegs, ({ on }) => on === line);
+      dressing.pegs[hexOf(lineKey(other.number, number))] = { ...peg, on: line };
     }
   }
 }
@@ -225,7 +231,7 @@ function dropLine(draft: Draft<Scene>, id: string): void {
     gaps.avoid = gaps.avoid.filter((other) => other !== id);
     gaps.stretches = gaps.stretches.filter((stretch) => stretch.line !== id);
     if (stance.thing === id) stance.thing = null;
-    dressing.pegs = dressing.pegs.filter((peg) => peg.line !== id);
+    dropPegs(dressing, id);
   }
 }
 
@@ -251,7 +257,10 @@ export function duplicateLine(id: string): void {
       const onCopy = <T extends { line: string }>(things: T[]) =>
         things.filter(({ line }) => line === id).map((thing) => ({ ...thing, line: copy.id }));
       gaps.stretches.push(...onCopy(gaps.stretches));
-      dressing.pegs.push(...onCopy(dressing.pegs));
+      for (const [hex, peg] of Object.entries(dressing.pegs)) {
+        const key = peg.on === id ? keyOnOther(keyOfHex(hex), copy.id, where as Dressing["where"], [copy]) : null;
+        if (key !== null) dressing.pegs[hexOf(key)] = { ...peg, on: copy.id };
+      }
     }
   });
   selectLine(copy.id);

@@ -7,6 +7,7 @@ import { removePlacements, unpeg } from "./pegs";
 export const MEND_LABELS: Readonly<Record<Mend, string>> = {
   unpeg: "Take the pegs off",
   "drop-pegs": "Let these pegs go",
+  "drop-old-pegs": "Let these pegs go",
   "leave-blank": "Leave them blank",
   "keep-clear": "Keep props clear",
   "keep-inside": "Keep inside the ends",
@@ -26,8 +27,10 @@ export function mendFinding({ dressing, keys, pegs = [] }: Finding, mend: Mend):
       return unpeg(dressing, keys);
     case "drop-pegs":
       return editDressing(dressing, MEND_LABELS[mend], (draft) => {
-        draft.pegs = draft.pegs.filter((_, i) => !pegs.includes(i));
+        for (const hex of pegs) delete draft.pegs[hex];
       });
+    case "drop-old-pegs":
+      return editDressing(dressing, MEND_LABELS[mend], (draft) => void (draft.oldPegs = []));
     case "leave-blank":
       return removePlacements(dressing, keys);
     case "keep-clear":

@@ -13,8 +13,12 @@ function forget(dressing: Draft<Dressing>, id: string): void {
   what.tagged = what.tagged.filter((one) => one.prop !== id);
   what.own = what.own.filter((one) => one.prop !== id);
   for (const name of ["first", "last", "corner", "nthProp"] as const) if (what[name] === id) what[name] = null;
-  for (const peg of dressing.pegs) if (peg.prop === id) delete peg.prop;
-  dressing.pegs = dressing.pegs.filter((peg) => (peg.at !== undefined && !peg.added) || peg.prop || peg.removed);
+  for (const [hex, peg] of Object.entries(dressing.pegs)) {
+    if (peg.prop !== id) continue;
+    delete peg.prop;
+    const moved = peg.at !== undefined || peg.point !== undefined || peg.turn !== undefined;
+    if (!(moved && !peg.added) && !peg.removed) delete dressing.pegs[hex];
+  }
 }
 
 function dropMix(draft: Draft<Scene>, id: string): void {

@@ -1,4 +1,5 @@
 /** Edits of surfaces. */
+import { hexOf, keyOfHex, keyOnOther, type Dressing } from "@/core/place";
 import { toast } from "sonner";
 import { MADE_KINDS, madeSchema, type Made, type MadeKind } from "@/core/made";
 import type { Line } from "@/core/line";
@@ -7,6 +8,7 @@ import { freeName, newId, surfaceSchema, type Scene, type Surface } from "@/core
 import { selectNothing, selectSurface, useSession } from "../session";
 import { liftFrom } from "./laid";
 import { dressingOf, editing, scene, store } from "./common";
+import { dropPegs } from "./pegs";
 import type { Draft } from "immer";
 
 export function surfaceOf(draft: Draft<Scene>, id: string): Draft<Surface> | undefined;
@@ -76,12 +78,16 @@ export function duplicateSurface(id: string): void {
   store().change("Duplicate surface", (draft) => {
     draft.surfaces.push(copy as unknown as Draft<Surface>);
     for (const { where, pegs, gaps } of draft.dressings) {
-      const lists = [where.surfaces, where.volumes].filter((list) => list.includes(id) && list.length < 63);
+      const lists = [where.surfaces, where.volumes].filter((list) => list.includes(id));
       if (lists.length === 0) continue;
       for (const list of lists) list.push(copy.id);
       const { strokes } = gaps.paint;
       strokes.push(...strokes.filter(({ on }) => on === id).map((stroke) => ({ ...stroke, on: copy.id })));
-      pegs.push(...pegs.filter(({ line, added }) => line === id && !added).map((peg) => ({ ...peg, line: copy.id })));
+      for (const [hex, peg] of Object.entries(pegs)) {
+        const key =
+          peg.on === id && !peg.added ? keyOnOther(keyOfHex(hex), copy.id, where as Dressing["where"], []) : null;
+        if (key !== null) pegs[hexOf(key)] = { ...peg, on: copy.id };
+      }
     }
   });
   selectSurface(copy.id);
@@ -96,16 +102,13 @@ export function replaceSurfaceBy(id: string, parts: readonly Surface[]): void {
     return { ...part, name };
   });
   const ids = named.map((part) => part.id);
-  const all = (list: readonly string[], most = Infinity) => {
-    const next = list.flatMap((one) => (one === id ? ids : one));
-    return next.length > most ? next.slice(0, most) : next;
-  };
+  const all = (list: readonly string[]) => list.flatMap((one) => (one === id ? ids : one));
   store().change("Part surface", (draft) => {
     const at = draft.surfaces.findIndex((surface) => surface.id === id);
     draft.surfaces.splice(at, 1, ...(named as unknown as Draft<Surface>[]));
     for (const { where, fit, gaps, stance } of draft.dressings) {
-      where.surfaces = all(where.surfaces, 63);
-      where.volumes = all(where.volumes, 63);
+      where.surfaces = all(where.surfaces);
+      where.volumes = all(where.volumes);
       fit.onto = all(fit.onto);
       gaps.distances = gaps.distances.flatMap((one) => (one.to === id ? ids.map((to) => ({ ...one, to })) : one));
       gaps.paint.strokes = gaps.paint.strokes.flatMap((one) =>
@@ -113,7 +116,7 @@ export function replaceSurfaceBy(id: string, parts: readonly Surface[]): void {
       );
       if (stance.thing === id) stance.thing = ids[0];
     }
-    for (const { laid } of draft.lines) if (laid?.kind === "surface") laid.on = all(laid.on, 1000);
+    for (const { laid } of draft.lines) if (laid?.kind === "surface") laid.on = all(laid.on).slice(0, 1000);
     liftFrom(draft, id);
   });
   selectSurface(ids[0]);
@@ -132,7 +135,7 @@ export function deleteSurface(id: string): void {
       where.volumes = where.volumes.filter((one) => one !== id);
       gaps.distances = gaps.distances.filter(({ to }) => to !== id);
       gaps.paint.strokes = gaps.paint.strokes.filter(({ on }) => on !== id);
-      dressing.pegs = dressing.pegs.filter(({ line }) => line !== id);
+      dropPegs(dressing, id);
       if (stance.thing === id) stance.thing = null;
     }
   });

@@ -14,7 +14,7 @@ export function GapsCard({ dressing }: CardProps) {
   const { runsOn, atLeast, atMost } = dressing.gaps;
   const spread = !kindOf(dressing.where).ordered;
   const step = "gaps" as const;
-  const pegs = dressing.pegs.length;
+  const pegs = Object.keys(dressing.pegs).length;
   const kept = [atLeast > 0 ? `at least ${atLeast}` : "", atMost > 0 ? `at most ${atMost}` : ""].filter(Boolean);
   return (
     <>

@@ -1,0 +1,265 @@
+/**
+ * *Places that arrive on a mesh one after another*, evenly at random, as a Poisson process: each has the density from which on
+ * it is there, in places to the square metre. So a higher density only adds, whatever triangles the mesh is cut into.
+ *
+ * Every triangle has its own. After each place the next one comes once the density has risen by an exponentially distributed
+ * amount, whose mean is one place to the triangle. When many have arrived on a triangle its four quarters take over, and in time
+ * theirs; so places in a small part of a large triangle are found without the others. A place is known by its triangle, its
+ * quarters and its number in them.
+ */
+import { CHANNEL, finish, mix, streamOf } from "../math";
+import type { Facets, Points } from "./facets";
+
+/** Structure of arrays, one entry a place, in the order of triangles. */
+export interface Arrivals {
+  count: number;
+  /** In the mesh's own coordinates, metres: 3n. */
+  position: Float64Array;
+  /** From what density on each is there, 1/m²: n. */
+  density: Float64Array;
+  /** The triangle that each lies on: n. */
+  triangle: Uint32Array;
+  /** Two words that no other place on the mesh has: 2n. */
+  key: Uint32Array;
+}
+
+/** What arrivals hang on besides the mesh. */
+export interface Arriving {
+  seed: number;
+  /** What each triangle is known by: m; null for its number. */
+  names?: Uint32Array | null;
+  /** How many square metres are wanted, about; all without it. */
+  area?: number;
+  /** No more places than this. */
+  most?: number;
+  /** Whether anything is wanted of a box (least and most of each axis); triangles and quarters elsewhere are left out. */
+  wanted?: (least: Float64Array, most: Float64Array) => boolean;
+}
+
+/** So many places, about, arrive on a triangle before its quarters take over. */
+const WHOLE = 32;
+/** No more places than this are looked at, for whatever comes of them. */
+export const MOST_ARRIVALS = 6_000_000;
+/** Triangles are quartered so often at most. */
+const MAX_DEPTH = 60;
+const PER_HALF = 2 ** -16;
+/** What the two words of all keys begin with. */
+export const LOW = streamOf(0, CHANNEL.key);
+export const HIGH = streamOf(1, CHANNEL.key);
+
+/** @param upTo the density up to which places arrive, 1/m² */
+export function arrivalsOver(
+  { position: P, index }: Points,
+  { area: areas }: Pick<Facets, "area">,
+  upTo: number,
+  { seed, names = null, most = MOST_ARRIVALS, wanted, ...about }: Arriving,
+): Arrivals {
+  let area = about.area ?? 0;
+  if (about.area === undefined) for (let t = 0; t < areas.length; t++) area += areas[t];
+  const expected = Math.min(most, area * upTo);
+  const out = emptyArrivals(Math.min(most, Math.ceil(expected + 6 * Math.sqrt(expected) + 64)));
+  const stream = streamOf(seed, CHANNEL.overArrive);
+  const corners = new Float64Array(9);
+  for (let t = 0; t < areas.length && out.count < most; t++) {
+    if (!(areas[t] > 0)) continue;
+    for (let k = 0; k < 3; k++) {
+      const p = 3 * index[3 * t + k];
+      corners[3 * k] = P[p];
+      corners[3 * k + 1] = P[p + 1];
+      corners[3 * k + 2] = P[p + 2];
+    }
+    const name = names ? names[t] : t;
+    fill(out, t, name | 0, name | 0, corners, areas[t], 1, upTo, stream, most, wanted);
+  }
+  return out;
+}
+
+/** *Positions on a mesh.* */
+export interface Spread {
+  count: number;
+  /** In the mesh's coordinates, metres: 3n. */
+  position: Float64Array;
+  /** The triangle of each: n. */
+  triangle: Uint32Array;
+  /** Two words that no other position on the mesh has: 2n. */
+  key: Uint32Array;
+  /** In what order they join as they become more: n; null where all come at once. */
+  joinOrder: Float64Array | null;
+}
+
+/** The density at which as many have arrived as are looked at. */
+export function mostArrived({ area: areas }: Pick<Facets, "area">, { area, most = MOST_ARRIVALS }: Arriving): number {
+  const all = area ?? areas.reduce((sum, one) => sum + one, 0);
+  return (0.98 * Math.min(most, MOST_ARRIVALS)) / (all || 1);
+}
+
+/** Some of the arrivals, in an order. */
+export function taken(all: Arrivals, chosen: Uint32Array): Spread {
+  const n = chosen.length;
+  const out: Spread = {
+    count: n,
+    position: new Float64Array(3 * n),
+    triangle: new Uint32Array(n),
+    key: new Uint32Array(2 * n),
+    joinOrder: new Float64Array(n),
+  };
+  const { position, triangle, key } = out;
+  const joinOrder = out.joinOrder!;
+  for (let o = 0; o < n; o++) {
+    const i = chosen[o];
+    position[3 * o] = all.position[3 * i];
+    position[3 * o + 1] = all.position[3 * i + 1];
+    position[3 * o + 2] = all.position[3 * i + 2];
+    triangle[o] = all.triangle[i];
+    key[2 * o] = all.key[2 * i];
+    key[2 * o + 1] = all.key[2 * i + 1];
+    joinOrder[o] = all.density[i];
+  }
+  return out;
+}
+
+export const emptyArrivals = (room: number): Arrivals => ({
+  count: 0,
+  position: new Float64Array(3 * room),
+  density: new Float64Array(room),
+  triangle: new Uint32Array(room),
+  key: new Uint32Array(2 * room),
+});
+
+/**
+ * What arrives on a part of a triangle while it is its turn, and on its quarters after it.
+ *
+ * @param low what the part is known by, as is `high`
+ * @param corners of the part, 9
+ * @param area of the whole triangle
+ * @param parts how many such parts the triangle has: a power of 4
+ */
+function fill(
+  out: Arrivals,
+  t: number,
+  low: number,
+  high: number,
+  corners: Float64Array,
+  area: number,
+  parts: number,
+  upTo: number,
+  stream: number,
+  most: number,
+  wanted: Arriving["wanted"],
+): void {
+  if (wanted && !isWanted(corners, wanted)) return;
+  const per = parts / area;
+  const end = WHOLE * per;
+  const limit = upTo < end ? upTo : end;
+  const lowStream = mix(LOW, low);
+  const highStream = mix(HIGH, high);
+  const ax = corners[0];
+  const ay = corners[1];
+  const az = corners[2];
+  const ux = corners[3] - ax;
+  const uy = corners[4] - ay;
+  const uz = corners[5] - az;
+  const vx = corners[6] - ax;
+  const vy = corners[7] - ay;
+  const vz = corners[8] - az;
+  let density = parts === 1 ? 0 : end / 4;
+  let i = out.count;
+  for (let k = 0; i < most; k++) {
+    const key = finish(mix(lowStream, k)) | 0;
+    const own = mix(stream, key);
+    density += per * exponential(finish(mix(own, 0)));
+    if (density > limit) break;
+    if (i === out.density.length) grow(out);
+    // Half the bits for each: a part holds so few that they lie on no grid that could be seen.
+    const bits = finish(mix(own, 1));
+    let s = ((bits >>> 16) + 0.5) * PER_HALF;
+    let r = ((bits & 0xffff) + 0.5) * PER_HALF;
+    // The other half of the parallelogram is folded back onto the triangle.
+    if (s + r > 1) {
+      s = 1 - s;
+      r = 1 - r;
+    }
+    out.position[3 * i] = ax + s * ux + r * vx;
+    out.position[3 * i + 1] = ay + s * uy + r * vy;
+    out.position[3 * i + 2] = az + s * uz + r * vz;
+    out.density[i] = density;
+    out.triangle[i] = t;
+    out.key[2 * i] = key;
+    out.key[2 * i + 1] = highStream + k;
+    i++;
+  }
+  out.count = i;
+  if (upTo <= end || parts >= 4 ** MAX_DEPTH) return;
+  const quarter = new Float64Array(9);
+  for (let child = 0; child < 4; child++) {
+    writeQuarter(quarter, corners, child);
+    const [a, b] = [finish(mix(lowStream, ~child)) | 0, finish(mix(highStream, ~child)) | 0];
+    fill(out, t, a, b, quarter, area, 4 * parts, upTo, stream, most, wanted);
+  }
+}
+
+/** An exponentially distributed number of mean 1, to 1e-6, from 32 random bits: minus the logarithm of their share. */
+export function exponential(bits: number): number {
+  const zeros = Math.clz32(bits | 1);
+  const m = ((bits | 1) << zeros) >>> 0;
+  const t = (m - 2 ** 31) / (m + 2 ** 31);
+  const tt = t * t;
+  return (zeros + 1) * Math.LN2 - 2 * t * (1 + tt * (1 / 3 + tt * (1 / 5 + tt * (1 / 7 + tt * (1 / 9 + tt / 11)))));
+}
+
+const least = new Float64Array(3);
+const greatest = new Float64Array(3);
+
+function isWanted(c: Float64Array, wanted: NonNullable<Arriving["wanted"]>): boolean {
+  for (let axis = 0; axis < 3; axis++) {
+    least[axis] = Math.min(c[axis], c[3 + axis], c[6 + axis]);
+    greatest[axis] = Math.max(c[axis], c[3 + axis], c[6 + axis]);
+  }
+  return wanted(least, greatest);
+}
+
+/** The corners of a triangle's quarter: at one of its corners, or the middle one. */
+function writeQuarter(out: Float64Array, c: Float64Array, child: number): void {
+  for (let axis = 0; axis < 3; axis++) {
+    const a = c[axis];
+    const b = c[3 + axis];
+    const d = c[6 + axis];
+    const ab = 0.5 * (a + b);
+    const bd = 0.5 * (b + d);
+    const da = 0.5 * (d + a);
+    out[axis] = child === 0 ? a : child === 2 ? da : ab;
+    out[3 + axis] = child === 1 ? b : child === 0 ? ab : bd;
+    out[6 + axis] = child === 2 ? d : child === 1 ? bd : da;
+  }
+}
+
+/** Adds a place that lies on no triangle. */
+export function addArrival(
+  out: Arrivals,
+  x: number,
+  y: number,
+  z: number,
+  density: number,
+  low: number,
+  high: number,
+): void {
+  const i = out.count;
+  if (i === out.density.length) grow(out);
+  out.position[3 * i] = x;
+  out.position[3 * i + 1] = y;
+  out.position[3 * i + 2] = z;
+  out.density[i] = density;
+  out.key[2 * i] = low;
+  out.key[2 * i + 1] = high;
+  out.count++;
+}
+
+function grow(out: Arrivals): void {
+  const room = Math.max(64, 2 * out.density.length);
+  const more = { ...emptyArrivals(room), count: out.count };
+  more.position.set(out.position);
+  more.density.set(out.density);
+  more.triangle.set(out.triangle);
+  more.key.set(out.key);
+  Object.assign(out, more);
+}
