@@ -206,7 +206,7 @@ export const DRESSINGS = [
     name: "Lavender",
     where: { kind: "over", surfaces: ["hillside"], areas: ["lavender-field"] },
     what: { entries: [{ prop: "lavender-tub" }] },
-    spacing: { pattern: "even", distance: 1.05 },
+    spacing: { pattern: "even", distance: 0.93 },
     stance: { forward: "random" },
     fit: { clear: "footprint", clearOf: ["lamp-posts", "baskets", "net-piles"], play: 0.15 },
     gaps: {
@@ -252,11 +252,11 @@ export const DRESSINGS = [
     name: "Start buoys",
     where: { kind: "over", surfaces: ["water"], areas: ["start-area"] },
     what: { entries: [{ prop: "buoy-white" }] },
-    spacing: { pattern: "even", distance: 1.9 },
+    spacing: { pattern: "even", distance: 1.7 },
     fit: { up: -0.16 },
     gaps: { distances: [{ to: "course", none: 0.9, full: 0.9 }] },
     variation: {
-      seed: 7,
+      seed: 42,
       turnOn: true,
       turnAlong: [-8 * RAD, 8 * RAD],
       turnAcross: [-8 * RAD, 8 * RAD],
@@ -292,9 +292,9 @@ export const DRESSINGS = [
     name: "Cobble crates",
     where: { kind: "over", surfaces: ["quay"], areas: ["cobbles"] },
     what: { entries: [{ prop: "crate" }] },
-    spacing: { pattern: "even", distance: 1.3 },
+    spacing: { pattern: "even", distance: 1.15 },
     stance: { forward: "heading", heading: 100 * RAD },
-    variation: { seed: 33, ...turnedAboutUp(24 * RAD), sizeOn: true, size: [0.95, 1.1] },
+    variation: { seed: 38, ...turnedAboutUp(24 * RAD), sizeOn: true, size: [0.95, 1.1] },
     gaps: { chance: 0.3, slopeOn: true, slope: [0, 30 * RAD] },
   },
   {
@@ -303,9 +303,9 @@ export const DRESSINGS = [
     // The crates' own places and lots: each basket stands on the middle of its crate.
     where: { kind: "over", surfaces: ["quay"], areas: ["cobbles"] },
     what: { entries: [{ prop: "cane-basket" }] },
-    spacing: { pattern: "even", distance: 1.3 },
+    spacing: { pattern: "even", distance: 1.15 },
     fit: { drop: "down", onto: ["quay"], ontoProps: ["cobble-crates"], dropBy: "footprint" },
-    variation: { seed: 33, ...turnedAboutUp(Math.PI) },
+    variation: { seed: 38, ...turnedAboutUp(Math.PI) },
     gaps: { chance: 0.62, slopeOn: true, slope: [0, 30 * RAD] },
   },
   {
