@@ -41,7 +41,7 @@ describe("between two scenes only what differs is computed:", () => {
   });
 
   test("a knot of a line that both follow", () => {
-    const moved = (scene: Scene) => (scene.lines[0].knots[1] = { position: [12, 0, 3] });
+    const moved = (scene: Scene) => (scene.lines[0].knots[1] = { id: 1, position: [12, 0, 3] });
     expect(changed(warm(), moved)).toEqual(["buoys", "oars"]);
   });
 });
@@ -53,7 +53,7 @@ test("what was remembered gives the same placements as computing anew", () => {
     (scene) => (scene.dressings[1].stance.up = "line"),
     (scene) => (scene.dressings[1].fit.across = 0.3),
     (scene) => (scene.dressings[1].what.order = "sequence"),
-    (scene) => (scene.lines[1].knots[1] = { position: [3, 1, 1] }),
+    (scene) => (scene.lines[1].knots[1] = { id: 1, position: [3, 1, 1] }),
     (scene) => (scene.dressings[1].pegs = {}),
   ];
   const engine = warm();

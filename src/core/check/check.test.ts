@@ -91,7 +91,7 @@ describe("overlapping", () => {
     expect(of("overlapping", { spacing: { distance: 1 } }, both)).toEqual([]);
     const low: Line = {
       ...crossing,
-      knots: crossing.knots.map(({ position: [x, , z] }) => ({ position: [x, 0.5, z] })),
+      knots: crossing.knots.map(({ id, position: [x, , z] }) => ({ id, position: [x, 0.5, z] })),
     };
     expect(of("overlapping", { spacing: { distance: 1 } }, [both[0], low])[0].count).toBe(2);
   });

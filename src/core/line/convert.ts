@@ -1,5 +1,6 @@
 /** Lines made of lines: another kind, the other way round, cut at a knot, joined at their ends. All keep what they can. */
 import { distance, vectorAt, type Vec3 } from "../math";
+import { distinct } from "../schema";
 import { handlesOf } from "./bezier";
 import { curveOf } from "./kinds";
 import { hasKnots, lineSchema, type Knot, type KnottedLine, type Line, type LineKind, type Shape } from "./schema";
@@ -117,7 +118,7 @@ export function splitAt(
 ): [Line] | [Line, Line] | null {
   const { knots } = line;
   if (line.kind !== "hanging" && line.closed && knots.length > 2) {
-    return [{ ...line, closed: false, knots: [...knots.slice(knot), ...knots.slice(0, knot + 1)] }];
+    return [{ ...line, closed: false, knots: distinct([...knots.slice(knot), ...knots.slice(0, knot + 1)]) }];
   }
   if (knot <= 0 || knot >= knots.length - 1) return null;
   const parts: [Line, Line] = [
@@ -148,7 +149,7 @@ export function joined(line: KnottedLine, other: KnottedLine): KnottedLine {
   });
   // Of equally near ones the first, which turns neither line round.
   const { a, b, back, gap } = ends.reduce((best, next) => (next.gap < best.gap ? next : best));
-  const knots = gap < SAME ? [...a.slice(0, -1), merged(a[a.length - 1], b[0]), ...b.slice(1)] : [...a, ...b];
+  const knots = distinct(gap < SAME ? [...a.slice(0, -1), merged(a[a.length - 1], b[0]), ...b.slice(1)] : [...a, ...b]);
   const whole = line.kind === "hanging" && other.kind === "hanging" ? { length: line.length + other.length } : {};
   const made = { ...line, ...whole, knots } as KnottedLine;
   return back ? reversed(made) : made;

@@ -1,10 +1,10 @@
 /** Corners: knots at which a line turns at once, or by its sides where a corner is rounded. */
 import { dot, vectorAt } from "../math";
 import type { Curve } from "./curve";
-import type { Line } from "./schema";
+import { hasKnots, type Line } from "./schema";
 
 export interface Corner {
-  /** Which of the curve's knots it is, and its arc length. */
+  /** The number of its knot, or which side of a shape it is, and its arc length. */
   knot: number;
   at: number;
 }
@@ -28,10 +28,12 @@ export function cornersOf(line: Line, curve: Curve, angle: number): Corner[] {
     const before = knot > 0 ? knotAt[knot - 1] : knotAt[n - 1] - length;
     const after = knot < n - 1 ? knotAt[knot + 1] : knotAt[0] + length;
     const [back, on] = sides ? [(at - before) / 2, (after - at) / 2] : [NEAR * length, NEAR * length];
-    if (turnBetween(curve, at - back, at + on) >= angle - 1e-9) corners.push({ knot, at });
+    if (turnBetween(curve, at - back, at + on) >= angle - 1e-9) corners.push({ knot: numberOf(line, knot), at });
   }
   return corners;
 }
+
+const numberOf = (line: Line, knot: number): number => (hasKnots(line) ? (line.knots[knot]?.id ?? knot) : knot);
 
 function turnBetween(curve: Curve, from: number, to: number): number {
   const tangent = new Float64Array(6);

@@ -1,5 +1,6 @@
 /** Inserting a knot where a line runs. A Bézier line keeps its shape (P. de Casteljau's algorithm). */
 import { add, scale, subtract, type Vec3 } from "../math";
+import { nextNumber } from "../schema";
 import { handlesOf } from "./bezier";
 import { curveOf } from "./kinds";
 import type { Knot, KnottedLine } from "./schema";
@@ -19,7 +20,7 @@ export function withKnotAt(line: KnottedLine, at: number): { line: KnottedLine; 
   curve.sample(Float64Array.of(Math.max(0, Math.min(curve.length, at))), 1, place, null);
   const position: Vec3 = [place[0], place[1], place[2]];
   const { tag } = line.knots[span];
-  const knot: Knot = { position, ...(tag !== undefined && { tag }) };
+  const knot: Knot = { id: nextNumber(line.knots), position, ...(tag !== undefined && { tag }) };
   const knots = [...line.knots];
   if (line.kind === "bezier") splitSpan(line.knots, !open, span, position, knots, knot);
   knots.splice(span + 1, 0, knot);

@@ -6,6 +6,9 @@ import {
   idSchema,
   lengthParam,
   nameSchema,
+  numbered,
+  numberSchema,
+  type Numbered,
   plainParam,
   switchParam,
   vec3Schema,
@@ -17,6 +20,8 @@ import type { Vec3 } from "../math";
 export const MAX_LINE_NUMBER = 2 ** 20 - 1;
 
 export const knotSchema = z.object({
+  /** The knot's own number on its line; its corner is known by it. */
+  id: numberSchema.optional(),
   position: vec3Schema,
   /** A polyline's corner radius at this knot, where it differs from the line's, in metres. */
   radius: z.number().min(0).optional(),
@@ -103,7 +108,7 @@ const shared = {
   /** The line's own number in the scene. It is part of its placements' keys, so it never changes. */
   number: z.number().int().min(1).max(MAX_LINE_NUMBER),
   name: nameSchema,
-  knots: z.array(knotSchema).min(1).max(100_000),
+  knots: numbered(z.array(knotSchema).min(1).max(100_000)),
   /** How it lies on a surface; null for a line that goes by its knots alone. */
   laid: laidSchema.nullable().default(null),
   ring: switchParam({
@@ -186,7 +191,7 @@ export const hangingSchema = z.object({
 /** What a line has that is described by numbers: one knot, its middle, and at last how it lies there. */
 const shape = {
   ...shared,
-  knots: z.array(knotSchema).length(1, "a line of this kind has one knot, its middle"),
+  knots: numbered(z.array(knotSchema).length(1, "a line of this kind has one knot, its middle")),
 };
 
 const lies = {
@@ -292,7 +297,7 @@ export const lineSchema = z.discriminatedUnion("kind", [
   coilSchema,
 ]);
 
-export type Knot = z.infer<typeof knotSchema>;
+export type Knot = z.infer<typeof knotSchema> & Numbered;
 export type Polyline = z.infer<typeof polylineSchema>;
 export type SmoothLine = z.infer<typeof smoothSchema>;
 export type BezierLine = z.infer<typeof bezierSchema>;

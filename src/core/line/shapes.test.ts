@@ -213,7 +213,7 @@ describe("lines made of lines", () => {
   });
 
   test("a line that is turned round to be joined keeps its shape: handles, rolls and tags go with it", () => {
-    const knot = (x: number, more: Partial<Knot> = {}): Knot => ({ position: [x, 0, 0], ...more });
+    const knot = (x: number, more: Partial<Knot> = {}): Knot => ({ id: x, position: [x, 0, 0], ...more });
     const bezier = (...knots: Knot[]) =>
       lineSchema.parse({ id: "l", number: 1, name: "L", kind: "bezier", knots }) as KnottedLine;
     const first = bezier(knot(0, { after: [1, 0, 2], tag: "wall", roll: 0.5 }), knot(4, { before: [-1, 0, 1] }));

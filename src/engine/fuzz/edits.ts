@@ -4,6 +4,7 @@ import { lineSchema, type Line } from "@/core/line";
 import { madeSchema } from "@/core/made";
 import { addedKey, hexOf, lineKey, nextAdded, onOf, STEP_NAMES, STEP_SCHEMAS, tagsOf } from "@/core/place";
 import type { Dressing, Peg, Placements } from "@/core/place";
+import { nextNumber } from "@/core/schema";
 import { preparationSchema, type Scene } from "@/core/scene";
 import { FILES } from "./scene";
 import { valueFor, type Dice, type Texts } from "./values";
@@ -93,7 +94,7 @@ const line: Change = (scene, dice) => {
   const knots = [...old.knots];
   const way = dice.below(6);
   if (way === 0) knots[at] = { ...knots[at], position: place() };
-  else if (way === 1 && "closed" in old) knots.splice(at, 0, { position: place() });
+  else if (way === 1 && "closed" in old) knots.splice(at, 0, { id: nextNumber(knots), position: place() });
   else if (way === 2 && knots.length > 2) knots.splice(at, 1);
   else if (way === 3) knots[at] = { ...knots[at], tag: dice.pick(["pier", "sand"]), roll: dice.share() };
   else if (way === 4) return renamed(scene, "lines", old);
@@ -199,7 +200,7 @@ const circle: Change = (scene, dice) => {
           : way === 2
             ? { ...fit, ontoProps: [], clearOf: [] }
             : fit,
-    gaps: way === 3 ? { ...gaps, distances: [{ to: to.id, within: false, none: 0.2, full: 0.6 }] } : gaps,
+    gaps: way === 3 ? { ...gaps, distances: [{ id: 0, to: to.id, within: false, none: 0.2, full: 0.6 }] } : gaps,
   };
   return {
     scene: { ...scene, dressings: replaced(scene.dressings, edited) },

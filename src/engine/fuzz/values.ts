@@ -37,6 +37,7 @@ export type Texts = (field: string) => readonly string[];
 interface Definition {
   type: string;
   innerType?: z.ZodType;
+  in?: z.ZodType;
   element?: z.ZodType;
   items?: z.ZodType[];
   options?: z.ZodType[];
@@ -73,6 +74,8 @@ function draw(schema: z.ZodType, field: string, dice: Dice, texts: Texts, slider
       return dice.chance(0.3) ? null : inner();
     case "optional":
       return dice.chance(0.5) ? undefined : inner();
+    case "pipe":
+      return draw(def.in!, field, dice, texts, own);
     case "readonly":
       return inner();
     case "boolean":

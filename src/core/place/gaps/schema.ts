@@ -6,6 +6,9 @@ import {
   choiceParam,
   idSchema,
   lengthParam,
+  numbered,
+  numberSchema,
+  type Numbered,
   rangeParam,
   shareParam,
   switchParam,
@@ -18,6 +21,7 @@ export const stretchSchema = z.object({ line: idSchema, from: z.number(), to: z.
 
 /** How the distance to something counts: nothing stands at `none` metres, all may at `full`, and between them a soft curve. */
 export const distanceSchema = z.object({
+  id: numberSchema.optional(),
   /** Id of a line, a surface or another dressing. */
   to: idSchema,
   /** Whether what lies within a closed line counts as being on it. */
@@ -70,6 +74,7 @@ const corner = z.tuple([z.number(), z.number()]);
 
 /** A picture over the surface. */
 export const imageMaskSchema = z.object({
+  id: numberSchema.optional(),
   /** The picture's bytes by their hash, a PNG. */
   asset: assetHashSchema,
   name: z.string().max(260).default(""),
@@ -100,7 +105,7 @@ export const colourMaskSchema = z.object({
   ...shaped,
 });
 
-export type ImageMask = z.infer<typeof imageMaskSchema>;
+export type ImageMask = z.infer<typeof imageMaskSchema> & Numbered;
 export type ColourMask = z.infer<typeof colourMaskSchema>;
 
 export const gapsSchema = z.object({
@@ -195,9 +200,9 @@ export const gapsSchema = z.object({
     max: Math.PI,
     slider: [0, Math.PI],
   }),
-  distances: z.array(distanceSchema).max(200).default([]),
+  distances: numbered(z.array(distanceSchema).max(200)).default([]),
   paint: paintSchema.prefault({}),
-  images: z.array(imageMaskSchema).max(20).default([]),
+  images: numbered(z.array(imageMaskSchema).max(20)).default([]),
   colours: colourMaskSchema.prefault({}),
   walls: lengthParam({
     label: "Keep from walls",

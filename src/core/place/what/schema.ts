@@ -1,10 +1,11 @@
 /** What: props in sequence, in turn or mixed, blanks among them, and special ones for some slots. */
 import { z } from "zod";
-import { angleParam, choiceParam, idSchema, plainParam, switchParam, wholeParam } from "../../schema";
+import { angleParam, choiceParam, idSchema, numbered, numberSchema, plainParam, switchParam, wholeParam } from "../../schema";
 
 const MAX_COUNT = 10_000;
 
 export const entrySchema = z.object({
+  id: numberSchema.optional(),
   /** The prop or mix, or null for a blank: its slots stay empty. */
   prop: idSchema.nullable(),
   count: wholeParam({
@@ -54,7 +55,7 @@ export const whatSchema = z.object({
     default: "sequence",
     choices: { sequence: "In sequence", turn: "In turn", mixed: "Mixed" },
   }),
-  entries: z.array(entrySchema).max(200).default([]),
+  entries: numbered(z.array(entrySchema).max(200)).default([]),
   own: z.array(ownSchema).max(1000).default([]),
   noRepeat: switchParam({
     label: "Not the same twice in a row",
@@ -92,5 +93,5 @@ export const propsIn = ({ entries, first, last, corner, nthProp, tagged }: Omit<
   ),
 ];
 
-export type Entry = z.infer<typeof entrySchema>;
+export type Entry = z.infer<typeof entrySchema> & { id: number };
 export type What = z.infer<typeof whatSchema>;

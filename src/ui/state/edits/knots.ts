@@ -2,6 +2,7 @@
 import { toast } from "sonner";
 import { handlesOf, type Knot, type Line } from "@/core/line";
 import { add, lengthOf, scale, subtract, type Vec3 } from "@/core/math";
+import { nextNumber } from "@/core/schema";
 import { spanMiddles } from "../guides";
 import { selectLine } from "../session";
 import { editLine, lineOf, scene } from "./common";
@@ -11,7 +12,10 @@ export function insertKnot(id: string, after: number, position: Vec3): void {
   const before = lineOf(scene(), id)?.knots[after];
   editLine(id, "Insert knot", (line) => {
     // The new knot's span is a part of the one that it divides.
-    const knot: Knot = { position: [...position], ...(before?.tag !== undefined && { tag: before.tag }) };
+    const knot: Knot = {
+      id: nextNumber(line.knots),
+      position: [...position],
+      ...(before?.tag !== undefined && { tag: before.tag }) };
     line.knots.splice(after + 1, 0, knot as Draft<Knot>);
   });
   selectLine(id, after + 1);

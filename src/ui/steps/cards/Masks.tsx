@@ -4,7 +4,7 @@ import { Plus, X } from "lucide-react";
 import { useRef } from "react";
 import type { z } from "zod";
 import { colourMaskSchema, imageMaskSchema, type Dressing, type ImageMask } from "@/core/place";
-import { describeChoice, describeParam } from "@/core/schema";
+import { describeChoice, describeParam, nextNumber } from "@/core/schema";
 import { maskPicture } from "../../assets/bring-in";
 import { FilesInput, Fold, IconButton, RangeField, Segmented, Toggle, ValueField } from "../../kit";
 import { dressingOf, editDressing } from "../../state/edits";
@@ -32,7 +32,7 @@ export function Masks({ dressing }: CardProps) {
     if (!asset) return;
     const over = density ? { least: density.least, most: density.most } : {};
     const mask = imageMaskSchema.parse({ asset, name: file.name, ...over });
-    editDressing(dressing.id, "Add a mask", ({ gaps }) => void gaps.images.push(mask));
+    editDressing(dressing.id, "Add a mask", ({ gaps }) => void gaps.images.push({ ...mask, id: nextNumber(gaps.images) }));
   };
   return (
     <Fold
@@ -41,7 +41,7 @@ export function Masks({ dressing }: CardProps) {
       summary={count > 0 ? String(count) : ""}
     >
       {images.map((mask, i) => (
-        <div key={i} className="grid gap-1.5 rounded-lg bg-white p-2">
+        <div key={mask.id} className="grid gap-1.5 rounded-lg bg-white p-2">
           <p className="flex items-center text-[12.5px]">
             <span className="grow truncate" title={mask.name}>
               {mask.name || "A picture"}

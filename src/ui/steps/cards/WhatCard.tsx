@@ -27,6 +27,7 @@ import { selectMix, selectProp } from "../../state/session";
 import { useEdit } from "../../state/useEdit";
 import { ADD, complaintOf, StepChoice, StepSwitch, type CardProps } from "../params";
 import { Own } from "./WhatOwn";
+import { nextNumber } from "@/core/schema";
 import { Specials, Tagged } from "./WhatSpecials";
 
 export function WhatCard({ dressing }: CardProps) {
@@ -39,7 +40,7 @@ export function WhatCard({ dressing }: CardProps) {
   const total = entries.reduce((sum, entry) => sum + (order === "mixed" ? entry.weight : entry.count), 0);
   const add = (prop: string | null) =>
     editDressing(dressing.id, prop === null ? "Add blank" : "Add prop", ({ what }) => {
-      what.entries.push(entrySchema.parse({ prop }));
+      what.entries.push({ ...entrySchema.parse({ prop }), id: nextNumber(what.entries) });
     });
   const drop = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
@@ -69,7 +70,7 @@ export function WhatCard({ dressing }: CardProps) {
           <ul className="grid gap-1">
             {entries.map((entry, i) => (
               <EntryRow
-                key={`${entry.prop} ${i}`}
+                key={entry.id}
                 dressing={dressing}
                 index={i}
                 entry={entry}

@@ -2,6 +2,7 @@
 /** Of Gaps, what keeps props off parts of a surface or volume: walls, slope, height, facing, the distance to things, the edge. */
 import { Plus, X } from "lucide-react";
 import { kindOf, fieldIdsOf, type Dressing } from "@/core/place";
+import { nextNumber } from "@/core/schema";
 import { useScene } from "@/store";
 import { Choose, Fold, IconButton, Toggle, ValueField } from "../../kit";
 import { dressingOf, editDressing } from "../../state/edits";
@@ -149,7 +150,7 @@ function Distances({ dressing }: CardProps) {
           editDressing(
             dressing.id,
             "Mind a distance",
-            ({ gaps }) => void gaps.distances.push({ to, within: false, none: 0.6, full: 0.6 }),
+            ({ gaps }) => void gaps.distances.push({ id: nextNumber(gaps.distances), to, within: false, none: 0.6, full: 0.6 }),
           )
         }
         className={`${ADD} w-fit`}
