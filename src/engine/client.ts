@@ -8,7 +8,7 @@ import type { LaidTrack } from "@/core/line";
 import type { Member, Merged, TriangleMesh, Shapes } from "@/core/mesh";
 import { InputError } from "@/core/schema";
 import { type Scene } from "@/core/scene";
-import type { ChartedSurface, DressingResult } from "./engine";
+import type { ChartedSurface, ShownResult } from "./engine";
 import type { Evaluation, EvaluationApi, Progress } from "./evaluation.worker";
 import type { Answer, FilesApi } from "./files.worker";
 import type { MeshesApi } from "./meshes.worker";
@@ -17,7 +17,7 @@ import { meshesCompared, meshesWanted } from "./wanted";
 
 interface Listener {
   /** Results of the dressings that changed, for the scene that was evaluated. */
-  results(results: DressingResult[], scene: Scene): void;
+  results(results: ShownResult[], scene: Scene): void;
   /** Where lines lie on surfaces, and the ids of those that no longer do; told before the results. */
   laid?(laid: readonly [string, LaidTrack][], free: readonly string[]): void;
   /** Surfaces laid out by their UVs, by their ids; told before the results that go by them. */

@@ -12,7 +12,8 @@ import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
 import type { LaidTrack } from "@/core/line";
 import { UvChart, type ChartTable, type TriangleMesh } from "@/core/mesh";
-import type { Placements } from "@/core/place";
+import { copyOf, drawnOf, type Drawn, type Placements } from "@/core/place";
+import { preparedBounds } from "@/core/scene";
 import * as dressings from "./dressings";
 import { applyChange, changeBetween, EMPTY_SCENE, type PlacedScene, type SceneChange } from "./scene-change";
 import * as things from "./things";
@@ -22,6 +23,17 @@ export interface DressingResult {
   id: string;
   placements: Placements;
   findings: Finding[];
+}
+
+/** A dressing's result as it is handed over, with what there is to be drawn. */
+export interface ShownResult extends DressingResult {
+  drawn: Drawn;
+}
+
+/** Placements as they are drawn with the props of a scene. */
+export function drawnIn({ props }: Pick<PlacedScene, "props">, placements: Placements): Drawn {
+  const each = new Map(props.map((prop) => [prop.id, preparedBounds(prop)]));
+  return drawnOf(placements, (id) => each.get(id));
 }
 
 /** A surface's mesh as it is in its file, and how its UVs lay it flat. */
@@ -110,6 +122,15 @@ export class Engine {
       }
     }
     this.#forgetGone(before, now);
+  }
+
+  /** {@link results} as they are handed over: copies, since what is remembered stays here, with what there is to be drawn. */
+  shown(...args: Parameters<Engine["results"]>): ShownResult[] {
+    return this.results(...args).map((result) => ({
+      ...result,
+      placements: copyOf(result.placements),
+      drawn: drawnIn(this.#scene, result.placements),
+    }));
   }
 
   /**

@@ -3,9 +3,9 @@ import { InputError } from "@/core/schema";
 import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
-import { buffersOf, copyOf } from "@/core/place";
+import { buffersOf, buffersOfDrawn } from "@/core/place";
 import type { SceneChange } from "./scene-change";
-import { Engine, type ChartedSurface, type DressingResult } from "./engine";
+import { Engine, type ChartedSurface, type ShownResult } from "./engine";
 
 /** How far the work has come: posted while it lasts, beside the answer. */
 export interface Progress {
@@ -15,7 +15,7 @@ export interface Progress {
 
 /** What an evaluation came to. */
 export interface Evaluation {
-  results: DressingResult[];
+  results: ShownResult[];
   /** Where lines lie on surfaces, by their ids; and the ids of those that no longer do. */
   laid: [string, LaidTrack][];
   free: string[];
@@ -52,9 +52,7 @@ const api = {
     asked++;
     const tell = (placing: string, share: number) => postMessage({ placing, share } satisfies Progress);
     engine.update(change);
-    const results = engine
-      .results(tell, onCharts)
-      .map((result) => ({ ...result, placements: copyOf(result.placements) }));
+    const results = engine.shown(tell, onCharts);
     const { tracks } = engine;
     const laid = [...tracks].filter(([id, track]) => told.get(id) !== track);
     const free = [...told.keys()].filter((id) => !tracks.has(id));
@@ -64,7 +62,7 @@ const api = {
     if (under.length > 0) shown = new Map(under.map(([id, { table }]) => [id, table]));
     return Comlink.transfer(
       { results, laid, free, charts },
-      results.flatMap(({ placements }) => buffersOf(placements)),
+      results.flatMap(({ placements, drawn }) => [...buffersOf(placements), ...buffersOfDrawn(drawn)]),
     );
   },
 

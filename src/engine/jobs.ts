@@ -1,10 +1,9 @@
 /** Work on whole files, the same in a worker and under Node. */
 import { InputError } from "@/core/schema";
 import { FORMATS, standing, type Assets, type EvaluatedScene, type FormatName } from "@/core/files";
-import type { Placements } from "@/core/place";
 import { namesIn, type Scene } from "@/core/scene";
 import { flagged, spoken, type Finding } from "@/core/check";
-import { Engine } from "./engine";
+import { drawnIn, Engine, type ShownResult } from "./engine";
 import { changeBetween } from "./scene-change";
 import { meshesCompared, meshesWanted } from "./wanted";
 
@@ -94,7 +93,7 @@ export async function placeWithSeed(
   id: string,
   seed: number,
   engine = new Engine(),
-): Promise<Placements | null> {
+): Promise<Pick<ShownResult, "placements" | "drawn"> | null> {
   const dressings = scene.dressings.map((one) =>
     one.id === id ? { ...one, variation: { ...one.variation, seed } } : one,
   );
@@ -102,5 +101,7 @@ export async function placeWithSeed(
   await teach(engine, seeded, assets);
   engine.take(seeded);
   const result = engine.result(id);
-  return result && { ...result.placements, flags: flagged(result.placements, result.findings) };
+  if (!result) return null;
+  const placements = { ...result.placements, flags: flagged(result.placements, result.findings) };
+  return { placements, drawn: drawnIn(scene, placements) };
 }

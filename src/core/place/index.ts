@@ -12,6 +12,7 @@ export { densityAt, fullnessAt, type Fullness } from "./gaps/density-map";
 export { colourMaskSchema, imageMaskSchema, paintSchema, type ImageMask, type Paint } from "./gaps/schema";
 export type { Reason } from "./gaps/spots";
 export { nextAdded, type OldPeg, type Peg, type Pegs } from "./pegs";
+export { buffersOfDrawn, CHUNK, drawnOf, linear, writeMatrix, type Drawn } from "./drawn";
 export { buffersOf, copyOf, type Placements } from "./placements";
 export { dressingSchema, STEP_NAMES, STEP_SCHEMAS, type Dressing, type StepName } from "./schema";
 export { ADDED, addedKey, hexOf, indicesOf, keyOfHex, lineKey, placeOfKey, slotOfOld, type Key } from "./keys";

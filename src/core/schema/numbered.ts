@@ -2,7 +2,11 @@
 import { z } from "zod";
 
 /** What numbered items have besides: a number that no other of the list has. */
-export const numberSchema = z.number().int().min(0).max(2 ** 28);
+export const numberSchema = z
+  .number()
+  .int()
+  .min(0)
+  .max(2 ** 28);
 
 export interface Numbered {
   id: number;
@@ -15,7 +19,11 @@ export const nextNumber = (items: readonly Partial<Numbered>[]): number =>
 /** The items with numbers; those that have none get the next free ones in their order. */
 function withNumbers<T extends Partial<Numbered>>(items: readonly T[]): (T & Numbered)[] {
   let next = nextNumber(items);
-  return items.map((item) => ({ ...item, id: item.id ?? next++ }));
+  // Written first, as it is when it is read.
+  return items.map((item) => {
+    const id = item.id ?? next++;
+    return { id, ...item, ...{ id } };
+  });
 }
 
 /** The items of two lists put together, or of one of which a part was repeated: what came later has other numbers. */

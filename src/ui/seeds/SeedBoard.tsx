@@ -91,9 +91,9 @@ function useSeedPictures(dressing: string | null, seeds: readonly number[]) {
       const assets = new Map([...(await assetsFor(scene))].filter(([hash]) => wanted.has(hash)));
       for (const seed of seeds) {
         if (!open || dressing === null) return;
-        const placements = await fileJobs.placeWithSeed(scene, assets, dressing, seed);
-        if (!open || !placements) return;
-        const picture = pictureOf(placements, scene.props);
+        const seeded = await fileJobs.placeWithSeed(scene, assets, dressing, seed);
+        if (!open || !seeded) return;
+        const picture = pictureOf(seeded, scene.props);
         setPictures((before) => new Map(before).set(seed, picture));
       }
     };

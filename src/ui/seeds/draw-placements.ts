@@ -13,12 +13,13 @@ import {
   Vector3,
   WebGLRenderer,
 } from "three";
-import type { Placements } from "@/core/place";
-import { preparedBounds, type Prop } from "@/core/scene";
+import { CHUNK, type Drawn } from "@/core/place";
+import type { Prop } from "@/core/scene";
+import type { ShownResult } from "@/engine/engine";
 import { preparedModel, transformed, useModels, type Model } from "../assets/models";
 import { cameraNow } from "../view/CameraRig";
 import { distanceToSee } from "../view/framing";
-import { boxAround, instancesOf, membersOf } from "../view/placed";
+import { boxAroundAll } from "../view/placed";
 
 export const PICTURE = { width: 264, height: 150 } as const;
 
@@ -26,38 +27,39 @@ const MIRROR = new Matrix4().makeScale(-1, 1, 1);
 /** More placements than this are not drawn into a picture of this size. */
 const MAX_DRAWN = 20_000;
 
+type Seeded = Pick<ShownResult, "placements" | "drawn">;
+
 let renderer: WebGLRenderer | null = null;
 
 /** The picture as a data URL. What is bent or clipped is drawn stiff: a seed does not change that. */
-export function pictureOf(placements: Placements, props: readonly Prop[]): string {
+export function pictureOf({ placements, drawn }: Seeded, props: readonly Prop[]): string {
   const group = new Group();
-  membersOf(placements).forEach(({ plain, mirrored, shaped }, index) => {
-    const prop = props.find(({ id }) => id === placements.props[index]);
+  const models = placements.props.map((id) => {
+    const prop = props.find((one) => one.id === id);
     const loaded = prop && useModels.getState().models.get(prop.asset);
-    if (!prop || !loaded || typeof loaded === "string") return;
-    const model = preparedModel(prop, loaded);
-    addInstances(group, model, placements, [...plain, ...shaped]);
-    if (mirrored.length > 0) addInstances(group, transformed(model, MIRROR), placements, mirrored);
+    return prop && loaded && typeof loaded !== "string" ? preparedModel(prop, loaded) : null;
   });
+  const turned = models.map(() => null as Model | null);
+  for (let c = 0; c < drawn.prop.length; c++) {
+    const index = drawn.prop[c];
+    const model = models[index];
+    if (!model || drawn.from[c] > MAX_DRAWN) continue;
+    const isMirrored = drawn.kind[c] === CHUNK.mirrored;
+    addChunk(group, isMirrored ? (turned[index] ??= transformed(model, MIRROR)) : model, drawn, c);
+  }
   group.position.set(...placements.origin);
   const scene = new Scene();
   const sun = new DirectionalLight("#fff4dd", 2.6);
   sun.position.set(2, 4, 3);
   scene.add(group, sun, new HemisphereLight("#eaf3f4", "#c8b48c", 1.6), new AmbientLight("#ffffff", 0.3));
-  const bounds = new Map(props.map((prop) => [prop.id, preparedBounds(prop)]));
-  return render(
-    scene,
-    boxAround(placements, bounds, () => true),
-  );
+  return render(scene, boxAroundAll(placements, drawn));
 }
 
-function addInstances(group: Group, model: Model, placements: Placements, members: readonly number[]): void {
-  if (members.length === 0) return;
-  const { matrices, colours } = instancesOf(placements, members.slice(0, MAX_DRAWN));
+function addChunk(group: Group, model: Model, { matrices, colours, from }: Drawn, c: number): void {
   for (const { geometry, material } of model.parts) {
-    const mesh = new InstancedMesh(geometry, material, matrices.length / 16);
-    mesh.instanceMatrix = new InstancedBufferAttribute(matrices, 16);
-    if (colours) mesh.instanceColor = new InstancedBufferAttribute(colours, 3);
+    const mesh = new InstancedMesh(geometry, material, from[c + 1] - from[c]);
+    mesh.instanceMatrix = new InstancedBufferAttribute(matrices.subarray(16 * from[c], 16 * from[c + 1]), 16);
+    if (colours) mesh.instanceColor = new InstancedBufferAttribute(colours.subarray(3 * from[c], 3 * from[c + 1]), 3);
     mesh.frustumCulled = false;
     group.add(mesh);
   }

@@ -6,7 +6,7 @@ import { FLAG, type Placements, indicesOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { assetBytes } from "@/store";
 import { EvaluationClient } from "@/engine/client";
-import type { DressingResult } from "@/engine/engine";
+import type { ShownResult } from "@/engine/engine";
 import type { Progress } from "@/engine/evaluation.worker";
 import { dressingOnCharts, putCharts, useCharted } from "./charted";
 import { putLaid, useLaid } from "./laid";
@@ -14,7 +14,7 @@ import { useSession } from "./session";
 import { settlePegs } from "./settle-pegs";
 
 interface Results {
-  byDressing: ReadonlyMap<string, DressingResult>;
+  byDressing: ReadonlyMap<string, ShownResult>;
   /** What pokes through, as it was found last; looked for some time after everything else. */
   poking: ReadonlyMap<string, readonly Finding[]>;
   /** The scene that they belong to. */
@@ -108,7 +108,7 @@ function marked(
   byDressing: Results["byDressing"],
   found: ReadonlyMap<string, readonly Finding[]>,
 ): Results["byDressing"] {
-  let next: Map<string, DressingResult> | null = null;
+  let next: Map<string, ShownResult> | null = null;
   for (const [id, findings] of found) {
     const result = byDressing.get(id);
     const named = new Set(findings.flatMap(({ keys }) => keys));

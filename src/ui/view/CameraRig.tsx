@@ -13,7 +13,7 @@ import { useResults } from "../state/results";
 import { useSession } from "../state/session";
 import { drawnLine } from "../state/guides";
 import { distanceToSee } from "./framing";
-import { boxAround } from "./placed";
+import { boxAround, boxAroundAll } from "./placed";
 import { SURFACES } from "./Surfaces";
 
 /** The orbiting controls, as the view hands them to whoever has to stop them for a while. */
@@ -121,20 +121,18 @@ function selectionBox(scene: Scene, root: Object3D): Box3 {
     const drawn = root.getObjectByName(SURFACES)?.children.find(({ userData }) => userData.surface === focus.id);
     if (drawn) return new Box3().setFromObject(drawn);
   }
-  const placements = dressing === null ? undefined : useResults.getState().byDressing.get(dressing)?.placements;
-  if (!placements) return everythingBox(scene);
-  const held = new Set(indicesOf(placements.key, keys));
-  const wanted = keys.size > 0 ? (i: number) => held.has(i) : () => true;
-  const box = boxAround(placements, bounds, wanted);
-  return keys.size > 0 ? box.expandByScalar(0.3) : box;
+  const result = dressing === null ? undefined : useResults.getState().byDressing.get(dressing);
+  if (!result) return everythingBox(scene);
+  const { placements, drawn } = result;
+  if (keys.size === 0) return boxAroundAll(placements, drawn);
+  return boxAround(placements, bounds, indicesOf(placements.key, keys)).expandByScalar(0.3);
 }
 
 /** The box around all placements and lines. */
 export function everythingBox(scene: Scene): Box3 {
-  const bounds = new Map(scene.props.map((prop) => [prop.id, preparedBounds(prop)]));
   const box = new Box3();
-  for (const { placements } of useResults.getState().byDressing.values())
-    box.union(boxAround(placements, bounds, () => true));
+  for (const { placements, drawn } of useResults.getState().byDressing.values())
+    box.union(boxAroundAll(placements, drawn));
   for (const line of scene.lines) for (const p of drawnLine(line).points) box.expandByPoint(new Vector3(...p));
   return box;
 }

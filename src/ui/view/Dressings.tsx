@@ -1,5 +1,5 @@
 "use client";
-/** All placements: an instanced mesh for each part of each prop of each dressing, and one mesh for those bent or clipped. */
+/** All placements: an instanced mesh for each chunk and part of each prop of each dressing, and one mesh for those bent or clipped. */
 import { invalidate, useThree } from "@react-three/fiber";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import {
@@ -8,6 +8,8 @@ import {
   BufferGeometry,
   InstancedBufferAttribute,
   InstancedMesh,
+  InterleavedBuffer,
+  InterleavedBufferAttribute,
   Matrix4,
   MeshStandardMaterial,
   PerspectiveCamera,
@@ -15,7 +17,8 @@ import {
   type Material,
 } from "three";
 import type { TriangleMesh } from "@/core/mesh";
-import type { Placements } from "@/core/place";
+import { subtract } from "@/core/math";
+import { CHUNK, linear, type Drawn, type Placements } from "@/core/place";
 import { preparedBounds, type Prop } from "@/core/scene";
 import { mergeShapes } from "@/engine/client";
 import { useScene } from "@/store";
@@ -26,8 +29,8 @@ import { useSession } from "../state/session";
 import type { Share } from "./budget";
 import { useEye } from "./CameraRig";
 import { useBudget } from "./useBudget";
-import { levelsOf, dependsOnCamera, regionsOf } from "./levels";
-import { instancesOf, isMirrored, linearTint, membersOf, type Instances as Placed } from "./placed";
+import { dependsOnCamera, levelsOf, type Range } from "./levels";
+import { chunksOf, chunkSphere, sizeOfChunks } from "./placed";
 
 export function Dressings() {
   const results = useResults((state) => state.byDressing);
@@ -35,12 +38,12 @@ export function Dressings() {
   const byId = useMemo(() => new Map(props.map((prop) => [prop.id, prop])), [props]);
   const budget = useBudget();
   useEffect(() => invalidate(), [results, props]);
-  return [...results.values()].map(({ id, placements }) => (
+  return [...results.values()].map(({ id, placements, drawn }) => (
     <group key={id} position={placements.origin}>
       {placements.props.map((propId, index) => {
         const prop = byId.get(propId);
         const share = budget.shares.get(id)![index];
-        return prop && <PlacedProp key={propId} {...{ prop, index, placements, share }} />;
+        return prop && <PlacedProp key={propId} {...{ prop, index, placements, drawn, share }} />;
       })}
     </group>
   ));
@@ -51,48 +54,36 @@ interface PlacedPropProps {
   /** Of the prop among the placements' props. */
   index: number;
   placements: Placements;
+  drawn: Drawn;
   share: Share;
 }
 
-function PlacedProp({ prop, index, placements, share }: PlacedPropProps) {
+function PlacedProp({ prop, index, placements, drawn, share }: PlacedPropProps) {
   const display = useSession((session) => session.display);
   const model = usePrepared(prop);
   const lightModel = usePrepared(useMemo(() => lightOf(prop), [prop]));
   const pixels = useThree(({ size, camera }) => pixelsPerMetre(size.height, camera));
-  const members = membersOf(placements)[index];
+  const chunks = useMemo(() => chunksOf(drawn, index), [drawn, index]);
   const sight = useMemo(() => {
     const { min, max } = preparedBounds(prop);
     const extent = Math.max(...min.map((low, axis) => max[axis] - low));
     const hasLight = prop.light !== null && lightModel !== null;
     return { display, share, hasFull: model !== null, hasLight, extent, pixels };
   }, [display, share, prop, model, lightModel, pixels]);
-  const usesCamera = dependsOnCamera(sight, members);
+  const usesCamera = dependsOnCamera(sight, sizeOfChunks(drawn, chunks));
   const eye = useEye(({ position }) => (usesCamera ? position : null));
-  const sets = useMemo(() => {
-    const levels = levelsOf(placements, members, { ...sight, eye });
-    const placed = (some: readonly number[]) => regionsOf(placements, some).map((r) => instancesOf(placements, r));
-    const mirrored = (i: number) => isMirrored(placements, i);
-    const parted = (some: readonly number[]) => ({
-      plain: placed(some.filter((i) => !mirrored(i))),
-      mirrored: placed(some.filter(mirrored)),
-    });
-    return {
-      shaped: levels.shaped,
-      full: parted(levels.full),
-      light: parted(levels.light),
-      boxes: placed(levels.boxes),
-      points: levels.points,
-    };
-  }, [placements, members, sight, eye]);
+  const levels = useMemo(() => {
+    const own = eye && subtract(eye, placements.origin);
+    return levelsOf(drawn, chunks, { ...sight, eye: own });
+  }, [placements, drawn, chunks, sight, eye]);
+  const bent = drawn.kind.includes(CHUNK.shaped);
   return (
     <>
-      {model && <Level model={model} {...sets.full} />}
-      {lightModel && <Level model={lightModel} {...sets.light} />}
-      {model && members.shaped.length > 0 && <ShapedParts model={model} placements={placements} shaped={sets.shaped} />}
-      {sets.boxes.map((placed, region) => (
-        <Boxes key={region} prop={prop} placed={placed} />
-      ))}
-      {sets.points.length > 0 && <Dots prop={prop} placements={placements} members={sets.points} />}
+      {model && <Level model={model} drawn={drawn} ranges={levels.full} />}
+      {lightModel && <Level model={lightModel} drawn={drawn} ranges={levels.light} />}
+      {model && bent && <ShapedParts model={model} placements={placements} drawn={drawn} ranges={levels.shaped} />}
+      {levels.boxes.length > 0 && <Boxes prop={prop} drawn={drawn} ranges={levels.boxes} />}
+      {levels.points.length > 0 && <Dots prop={prop} drawn={drawn} ranges={levels.points} />}
     </>
   );
 }
@@ -101,30 +92,44 @@ function PlacedProp({ prop, index, placements, share }: PlacedPropProps) {
 const pixelsPerMetre = (height: number, camera: Camera): number =>
   camera instanceof PerspectiveCamera ? height / (2 * Math.tan((camera.fov * Math.PI) / 360)) : height;
 
-/** Some placements by one model, region by region; mirrored ones have a mesh that is. */
-function Level({ model, plain, mirrored }: { model: Model; plain: readonly Placed[]; mirrored: readonly Placed[] }) {
-  const some = mirrored.length > 0;
-  const turned = useMemo(() => (some ? transformed(model, MIRROR) : null), [model, some]);
-  return (
-    <>
-      {plain.map((placed, region) => (
-        <Parts key={region} model={model} placed={placed} />
-      ))}
-      {turned && mirrored.map((placed, region) => <Parts key={region} model={turned} placed={placed} />)}
-    </>
-  );
+interface RangesProps {
+  drawn: Drawn;
+  ranges: readonly Range[];
 }
 
+/** The same range of the same result is the same mesh, whatever else is drawn how. */
+const nameOf = ({ chunk, from, to }: Range): string => `${chunk} ${from} ${to}`;
+
+/** Some placements by one model, chunk by chunk; mirrored ones have a mesh that is. */
+function Level({ model, drawn, ranges }: { model: Model } & RangesProps) {
+  const isMirrored = ({ chunk }: Range) => drawn.kind[chunk] === CHUNK.mirrored;
+  const some = ranges.some(isMirrored);
+  const turned = useMemo(() => (some ? transformed(model, MIRROR) : null), [model, some]);
+  return ranges.flatMap((range) => {
+    const { parts } = (isMirrored(range) && turned) || model;
+    return parts.map(({ geometry, material }, i) => (
+      <Instances key={`${nameOf(range)} ${i}`} {...{ geometry, material, drawn, range }} />
+    ));
+  });
+}
+
+/** Numbers of a matrix, and which of them are its place. */
+const [MATRIX, PLACE] = [16, 12];
+
 /** Each placement as a dot in its prop's colour: all of them, however many. */
-function Dots({ prop, placements, members }: { prop: Prop; placements: Placements; members: readonly number[] }) {
+function Dots({ prop, drawn, ranges }: { prop: Prop } & RangesProps) {
   const color = usePictures(prop)?.color ?? "#b9a784";
+  return ranges.map((range) => <DotsOf key={nameOf(range)} color={color} drawn={drawn} range={range} />);
+}
+
+function DotsOf({ color, drawn, range: { chunk, from, to } }: { color: string; drawn: Drawn; range: Range }) {
   const geometry = useMemo(() => {
-    const position = new Float32Array(3 * members.length);
-    members.forEach((i, k) => position.set(placements.position.subarray(3 * i, 3 * i + 3), 3 * k));
     const made = new BufferGeometry();
-    made.setAttribute("position", new BufferAttribute(position, 3));
+    const matrices = new InterleavedBuffer(drawn.matrices.subarray(MATRIX * from, MATRIX * to), MATRIX);
+    made.setAttribute("position", new InterleavedBufferAttribute(matrices, 3, PLACE));
+    made.boundingSphere = chunkSphere(drawn, chunk);
     return made;
-  }, [placements, members]);
+  }, [drawn, chunk, from, to]);
   useEffect(() => {
     invalidate();
     return () => geometry.dispose();
@@ -138,51 +143,48 @@ function Dots({ prop, placements, members }: { prop: Prop; placements: Placement
 
 const MIRROR = new Matrix4().makeScale(-1, 1, 1);
 
-const Parts = ({ model, placed }: { model: Model; placed: Placed }) =>
-  model.parts.map((part, i) => <Instances key={i} geometry={part.geometry} material={part.material} placed={placed} />);
-
-function Boxes({ prop, placed }: { prop: Prop; placed: Placed }) {
+function Boxes({ prop, drawn, ranges }: { prop: Prop } & RangesProps) {
   const color = usePictures(prop)?.color ?? "#b9a784";
-  const geometry = useMemo(() => {
+  const [plain, mirrored] = useMemo(() => {
     const { min, max } = preparedBounds(prop);
     const size = [0, 1, 2].map((k) => Math.max(max[k] - min[k], 1e-4));
-    return new BoxGeometry(size[0], size[1], size[2]).translate(
-      (min[0] + max[0]) / 2,
-      (min[1] + max[1]) / 2,
-      (min[2] + max[2]) / 2,
-    );
+    const [x, y, z] = [0, 1, 2].map((k) => (min[k] + max[k]) / 2);
+    return [x, -x].map((across) => new BoxGeometry(size[0], size[1], size[2]).translate(across, y, z));
   }, [prop]);
   const material = useMemo(() => new MeshStandardMaterial({ color, roughness: 0.9 }), [color]);
-  return <Instances geometry={geometry} material={material} placed={placed} />;
+  return ranges.map((range) => {
+    const geometry = drawn.kind[range.chunk] === CHUNK.mirrored ? mirrored : plain;
+    return <Instances key={nameOf(range)} {...{ geometry, material, drawn, range }} />;
+  });
 }
 
 interface InstancesProps {
   geometry: BufferGeometry;
   material: Material | Material[];
-  placed: Placed;
+  drawn: Drawn;
+  range: Range;
 }
 
 /** Picking goes by boxes (see `pick`), so the meshes themselves are passed over by rays. */
-function Instances({ geometry, material, placed: { matrices, colours } }: InstancesProps) {
+function Instances({ geometry, material, drawn, range: { chunk, from, to } }: InstancesProps) {
   const ref = useRef<InstancedMesh>(null);
-  const count = matrices.length / 16;
+  const { matrices, colours } = drawn;
   useEffect(() => {
     const mesh = ref.current;
     if (!mesh) return;
-    mesh.instanceMatrix = new InstancedBufferAttribute(matrices, 16);
-    mesh.instanceColor = colours && new InstancedBufferAttribute(colours, 3);
-    mesh.count = count;
-    mesh.boundingSphere = null;
+    mesh.instanceMatrix = new InstancedBufferAttribute(matrices.subarray(MATRIX * from, MATRIX * to), MATRIX);
+    mesh.instanceColor = colours && new InstancedBufferAttribute(colours.subarray(3 * from, 3 * to), 3);
+    mesh.count = to - from;
+    mesh.boundingSphere = chunkSphere(drawn, chunk);
     invalidate();
-  }, [matrices, colours, count]);
-  if (count === 0) return null;
+  }, [drawn, matrices, colours, chunk, from, to]);
   return (
     <instancedMesh
       ref={ref}
       // A new number of instances needs new buffers, and tints another program.
-      key={`${count} ${colours !== null}`}
+      key={`${to - from} ${colours !== null}`}
       // Geometry and material are no constructor arguments: a change of colour must not make the mesh anew.
-      args={[undefined, undefined, count]}
+      args={[undefined, undefined, to - from]}
       geometry={geometry}
       material={material}
       raycast={() => null}
@@ -195,24 +197,25 @@ function Instances({ geometry, material, placed: { matrices, colours } }: Instan
 interface ShapedProps {
   model: Model;
   placements: Placements;
-  /** Indices of those that are bent or clipped. */
-  shaped: readonly number[];
+  drawn: Drawn;
+  /** Of those that are bent or clipped. */
+  ranges: readonly Range[];
 }
 
-const ShapedParts = ({ model, placements, shaped }: ShapedProps) =>
-  model.parts.map((part, i) => <ShapedPart key={i} part={part} placements={placements} shaped={shaped} />);
+const ShapedParts = ({ model, ...shaped }: ShapedProps) =>
+  model.parts.map((part, i) => <ShapedPart key={i} part={part} {...shaped} />);
 
 /** The bent and clipped placements of one part, as one mesh that a worker makes; the one before stays until it comes. */
-function ShapedPart({ part, placements, shaped }: { part: ModelPart } & Omit<ShapedProps, "model">) {
+function ShapedPart({ part, placements, drawn, ranges }: { part: ModelPart } & Omit<ShapedProps, "model">) {
   const three = useThree((state) => state.get);
   const [geometry, setGeometry] = useState<BufferGeometry | null>(null);
   const submit = useNewest();
   useEffect(() => {
     submit(async (isWanted) => {
-      const made = shaped.length > 0 ? await merged(part, placements, shaped).catch(() => null) : null;
+      const made = ranges.length > 0 ? await merged(part, placements, drawn, ranges).catch(() => null) : null;
       if (isWanted()) setGeometry(made);
     });
-  }, [submit, part, placements, shaped]);
+  }, [submit, part, placements, drawn, ranges]);
   useEffect(() => {
     three().gl.shadowMap.needsUpdate = true;
     invalidate();
@@ -223,9 +226,15 @@ function ShapedPart({ part, placements, shaped }: { part: ModelPart } & Omit<Sha
   return <mesh geometry={geometry} material={material} raycast={() => null} castShadow receiveShadow />;
 }
 
-async function merged(part: ModelPart, { shapes, tints, tint }: Placements, shaped: readonly number[]) {
+async function merged(
+  part: ModelPart,
+  { shapes, tints, tint }: Placements,
+  { order }: Drawn,
+  ranges: readonly Range[],
+) {
   if (!shapes) return null;
-  const colours = tints.map(linearTint);
+  const colours = tints.map(linear);
+  const shaped = ranges.flatMap(({ from, to }) => Array.from(order.subarray(from, to)));
   const members = shaped.map((i) => ({ entry: shapes.entry[i], tint: colours[tint[i]] }));
   const { mesh } = await mergeShapes(plainMesh(part.geometry), shapes, members, Infinity);
   return geometryOf(mesh);

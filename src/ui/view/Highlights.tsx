@@ -10,7 +10,7 @@ import { preparedBounds } from "@/core/scene";
 import { useScene } from "@/store";
 import { usePlacements } from "../state/results";
 import { useSession } from "../state/session";
-import { isShown, writeMatrix } from "./placed";
+import { isShown, writeWhole } from "./placed";
 
 /** More boxes than this are not drawn; the strip shows them all. */
 const MAX_BOXES = 5000;
@@ -68,7 +68,7 @@ function edgesOf(p: Placements, bounds: ReadonlyMap<string, PropBounds>, keys: R
     const box = bounds.get(p.props[p.prop[i]]);
     if (!box) continue;
     boxes++;
-    writeMatrix(p, i, buffer, 0);
+    writeWhole(p, i, buffer);
     matrix.fromArray(buffer);
     const margin = 0.03 * Math.max(...box.max.map((high, k) => high - box.min[k]));
     const corners = Array.from({ length: 8 }, (_, k) =>

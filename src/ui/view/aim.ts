@@ -4,7 +4,7 @@ import { Plane, Raycaster, Vector2, Vector3, type Camera, type Object3D, type Sc
 import type { Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import type { PropBounds } from "@/core/mesh";
-import type { DressingResult } from "@/engine/engine";
+import type { ShownResult } from "@/engine/engine";
 import { millimetre } from "../state/edits";
 import { drawnLine, type DrawnLine } from "../state/guides";
 import type { Axis } from "./move-state";
@@ -135,12 +135,12 @@ export class Aim {
 
   /** The placement that the pointer is on, unless a surface hides it. */
   placement(
-    results: ReadonlyMap<string, DressingResult>,
+    results: ReadonlyMap<string, ShownResult>,
     bounds: ReadonlyMap<string, PropBounds>,
   ): { dressing: string; key: Key } | null {
     let best: { dressing: string; key: Key; distance: number } | null = null;
-    for (const [dressing, { placements }] of results) {
-      const hit = pick(placements, bounds, this.#caster.ray);
+    for (const [dressing, { placements, drawn }] of results) {
+      const hit = pick(placements, drawn, bounds, this.#caster.ray);
       if (hit && (!best || hit.distance < best.distance)) {
         best = { dressing, key: placements.key[hit.index], distance: hit.distance };
       }

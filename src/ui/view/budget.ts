@@ -1,7 +1,7 @@
 /** How many placements the view draws in full, and how many as boxes, so that it stays quick; and what it says of that. */
 import type { Prop } from "@/core/scene";
-import type { DressingResult } from "@/engine/engine";
-import { membersOf, type Members } from "./placed";
+import type { ShownResult } from "@/engine/engine";
+import { chunksOf, sizeOfChunks } from "./placed";
 
 /** So many boxes are drawn at most for what goes beyond what is drawn in full, and one for so many triangles that may be. */
 const MOST_BOXES = 1_000_000;
@@ -28,12 +28,9 @@ export interface Budget {
   boxes: number;
 }
 
-export const sizeOfMembers = ({ plain, mirrored, shaped }: Members): number =>
-  plain.length + mirrored.length + shaped.length;
-
 /** Shares out what can be drawn, dressing by dressing in the artist's order. */
 export function shareOut(
-  results: Iterable<DressingResult>,
+  results: Iterable<ShownResult>,
   props: readonly Prop[],
   limits: { triangles: number; boxes: number },
 ): Budget {
@@ -41,12 +38,11 @@ export function shareOut(
   const shares = new Map<string, Share[]>();
   const budget = { count: 0, triangles: 0, full: 0, light: 0, boxes: 0 };
   let [room, boxRoom] = [limits.triangles, limits.boxes];
-  for (const { id, placements } of results) {
-    const members = membersOf(placements);
+  for (const { id, placements, drawn } of results) {
     shares.set(
       id,
       placements.props.map((prop, index) => {
-        const count = sizeOfMembers(members[index]);
+        const count = sizeOfChunks(drawn, chunksOf(drawn, index));
         const { triangles = 0, light: lighter = null } = each.get(prop) ?? {};
         // Where there is not room for all in full, half of it goes to those in full and the rest to the light ones.
         const short = lighter !== null && count * triangles > room;

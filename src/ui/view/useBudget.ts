@@ -1,5 +1,5 @@
 /** What can be drawn at the moment; worked out once for all who ask. */
-import type { DressingResult } from "@/engine/engine";
+import type { ShownResult } from "@/engine/engine";
 import type { Prop } from "@/core/scene";
 import { useScene } from "@/store";
 import { useResults } from "../state/results";
@@ -12,7 +12,7 @@ interface Known {
   budget: Budget;
 }
 
-const known = new WeakMap<ReadonlyMap<string, DressingResult>, Known>();
+const known = new WeakMap<ReadonlyMap<string, ShownResult>, Known>();
 
 export function useBudget(): Budget {
   const results = useResults((state) => state.byDressing);

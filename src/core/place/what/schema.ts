@@ -1,6 +1,15 @@
 /** What: props in sequence, in turn or mixed, blanks among them, and special ones for some slots. */
 import { z } from "zod";
-import { angleParam, choiceParam, idSchema, numbered, numberSchema, plainParam, switchParam, wholeParam } from "../../schema";
+import {
+  angleParam,
+  choiceParam,
+  idSchema,
+  numbered,
+  numberSchema,
+  plainParam,
+  switchParam,
+  wholeParam,
+} from "../../schema";
 
 const MAX_COUNT = 10_000;
 

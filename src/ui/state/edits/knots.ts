@@ -15,7 +15,8 @@ export function insertKnot(id: string, after: number, position: Vec3): void {
     const knot: Knot = {
       id: nextNumber(line.knots),
       position: [...position],
-      ...(before?.tag !== undefined && { tag: before.tag }) };
+      ...(before?.tag !== undefined && { tag: before.tag }),
+    };
     line.knots.splice(after + 1, 0, knot as Draft<Knot>);
   });
   selectLine(id, after + 1);

@@ -32,7 +32,11 @@ export function Masks({ dressing }: CardProps) {
     if (!asset) return;
     const over = density ? { least: density.least, most: density.most } : {};
     const mask = imageMaskSchema.parse({ asset, name: file.name, ...over });
-    editDressing(dressing.id, "Add a mask", ({ gaps }) => void gaps.images.push({ ...mask, id: nextNumber(gaps.images) }));
+    editDressing(
+      dressing.id,
+      "Add a mask",
+      ({ gaps }) => void gaps.images.push({ ...mask, id: nextNumber(gaps.images) }),
+    );
   };
   return (
     <Fold

@@ -150,7 +150,8 @@ function Distances({ dressing }: CardProps) {
           editDressing(
             dressing.id,
             "Mind a distance",
-            ({ gaps }) => void gaps.distances.push({ id: nextNumber(gaps.distances), to, within: false, none: 0.6, full: 0.6 }),
+            ({ gaps }) =>
+              void gaps.distances.push({ id: nextNumber(gaps.distances), to, within: false, none: 0.6, full: 0.6 }),
           )
         }
         className={`${ADD} w-fit`}
