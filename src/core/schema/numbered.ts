@@ -22,7 +22,7 @@ function withNumbers<T extends Partial<Numbered>>(items: readonly T[]): (T & Num
   // Written first, as it is when it is read.
   return items.map((item) => {
     const id = item.id ?? next++;
-    return { id, ...item, ...{ id } };
+    return Object.assign({ id }, item, { id });
   });
 }
 
