@@ -256,7 +256,7 @@ export const DRESSINGS = [
     fit: { up: -0.16 },
     gaps: { distances: [{ to: "course", none: 0.9, full: 0.9 }] },
     variation: {
-      seed: 42,
+      seed: 33,
       turnOn: true,
       turnAlong: [-8 * RAD, 8 * RAD],
       turnAcross: [-8 * RAD, 8 * RAD],
@@ -294,7 +294,7 @@ export const DRESSINGS = [
     what: { entries: [{ prop: "crate" }] },
     spacing: { pattern: "even", distance: 1.15 },
     stance: { forward: "heading", heading: 100 * RAD },
-    variation: { seed: 38, ...turnedAboutUp(24 * RAD), sizeOn: true, size: [0.95, 1.1] },
+    variation: { seed: 44, ...turnedAboutUp(24 * RAD), sizeOn: true, size: [0.95, 1.1] },
     gaps: { chance: 0.3, slopeOn: true, slope: [0, 30 * RAD] },
   },
   {
@@ -305,7 +305,7 @@ export const DRESSINGS = [
     what: { entries: [{ prop: "cane-basket" }] },
     spacing: { pattern: "even", distance: 1.15 },
     fit: { drop: "down", onto: ["quay"], ontoProps: ["cobble-crates"], dropBy: "footprint" },
-    variation: { seed: 38, ...turnedAboutUp(Math.PI) },
+    variation: { seed: 44, ...turnedAboutUp(Math.PI) },
     gaps: { chance: 0.62, slopeOn: true, slope: [0, 30 * RAD] },
   },
   {

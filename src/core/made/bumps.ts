@@ -10,12 +10,16 @@ import type { Bumps } from "./schema";
 /** A bump of the smallest size is made of so many pieces, as long as the whole has no more than so many a side. */
 const PER_BUMP = 6;
 const MOST = 400;
+/** The longer side of a flat one is made of so many pieces, at least. */
+const FLAT = 8;
 /** Gradient noise stays within this of zero; it comes near it rarely. */
 const REACH = Math.SQRT1_2;
 
 export function bumps({ width, depth, height, size, rough, seed }: Bumps): TriangleMesh {
   const finest = size / 2 ** rough / PER_BUMP;
-  const [across, along] = [width, depth].map((side) => cut(side, height === 0 ? Infinity : finest));
+  // What is flat is cut as well, so that making it larger leaves the inner pieces what they are.
+  const flat = 2 ** Math.floor(Math.log2(Math.max(width, depth) / FLAT));
+  const [across, along] = [width, depth].map((side) => cut(side, height === 0 ? flat : finest));
   const [columns, rows] = [across.length, along.length];
   const noise = noiseOf(seed);
   const whole = (2 - 2 ** -rough) * REACH * 2;

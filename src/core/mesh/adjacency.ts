@@ -35,38 +35,35 @@ export function weldedVertices(position: Float64Array): Uint32Array {
 export function trianglesBeyond(position: Float64Array, index: Uint32Array): Int32Array {
   const vertex = weldedVertices(position);
   const beyond = new Int32Array(index.length).fill(-1);
-  const mask = tableSize(index.length) - 1;
-  const table = new Int32Array(mask + 1).fill(-1);
-  /** Whether a second triangle has been found for the edge that a slot of the table stands for. */
-  const closed = new Uint8Array(mask + 1);
-  for (let e = 0; e < index.length; e++) {
+  // Edges that were met first, in chains by the lower of their two vertices.
+  const head = new Int32Array(vertex.length).fill(-1);
+  const next = new Int32Array(index.length);
+  const highest = new Uint32Array(index.length);
+  /** Whether a second triangle has been found for an edge. */
+  const closed = new Uint8Array(index.length);
+  for (let e = 0, corner = 0; e < index.length; e++) {
     const a = vertex[index[e]];
-    const b = vertex[index[e % 3 === 2 ? e - 2 : e + 1]];
+    const b = vertex[index[corner === 2 ? e - 2 : e + 1]];
+    corner = corner === 2 ? 0 : corner + 1;
     if (a === b) continue;
-    const [low, high] = a < b ? [a, b] : [b, a];
-    const hash = Math.imul(low, 0x9e3779b1) ^ Math.imul(high, 0x85ebca6b);
-    let slot = (hash ^ (hash >>> 15)) & mask;
-    for (; ; slot = (slot + 1) & mask) {
-      const other = table[slot];
-      if (other < 0) {
-        table[slot] = e;
-        break;
-      }
-      const c = vertex[index[other]];
-      const d = vertex[index[other % 3 === 2 ? other - 2 : other + 1]];
-      if (Math.min(c, d) !== low || Math.max(c, d) !== high) continue;
-      if (closed[slot] === 1) {
-        // Three triangles at one edge: nobody can say which way it goes on.
-        const paired = beyond[other];
-        if (paired >= 0)
-          for (let k = 3 * paired; k < 3 * paired + 3; k++) if (beyond[k] === Math.floor(other / 3)) beyond[k] = -1;
-        beyond[other] = -1;
-      } else {
-        closed[slot] = 1;
-        beyond[e] = Math.floor(other / 3);
-        beyond[other] = Math.floor(e / 3);
-      }
-      break;
+    const low = a < b ? a : b;
+    const high = a < b ? b : a;
+    let other = head[low];
+    while (other >= 0 && highest[other] !== high) other = next[other];
+    if (other < 0) {
+      next[e] = head[low];
+      highest[e] = high;
+      head[low] = e;
+    } else if (closed[other] === 1) {
+      // Three triangles at one edge: nobody can say which way it goes on.
+      const paired = beyond[other];
+      if (paired >= 0)
+        for (let k = 3 * paired; k < 3 * paired + 3; k++) if (beyond[k] === Math.floor(other / 3)) beyond[k] = -1;
+      beyond[other] = -1;
+    } else {
+      closed[other] = 1;
+      beyond[e] = Math.floor(other / 3);
+      beyond[other] = Math.floor(e / 3);
     }
   }
   return beyond;

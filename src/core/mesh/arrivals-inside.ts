@@ -54,24 +54,24 @@ function fill(
   const per = 1 / side ** 3;
   const end = WHOLE * per;
   const limit = Math.min(upTo, end);
-  const lowStream = mix(LOW, low);
-  const highStream = mix(HIGH, high);
+  const first = finish(mix(LOW, low));
+  const second = finish(mix(HIGH, high));
+  const own = mix(stream, first);
   let density = low === 0 ? 0 : end / 8;
   for (let k = 0; out.count < most; k++) {
-    const key = finish(mix(lowStream, k)) | 0;
-    const own = mix(stream, key);
-    density += per * exponential(finish(mix(own, 0)));
+    const draws = mix(own, k);
+    density += per * exponential(finish(draws));
     if (density > limit) break;
-    const px = x + side * finish(mix(own, 1)) * PER_DRAW;
-    const py = y + side * finish(mix(own, 2)) * PER_DRAW;
-    const pz = z + side * finish(mix(own, 3)) * PER_DRAW;
+    const px = x + side * finish(mix(draws, 1)) * PER_DRAW;
+    const py = y + side * finish(mix(draws, 2)) * PER_DRAW;
+    const pz = z + side * finish(mix(draws, 3)) * PER_DRAW;
     if (px < ax || py < ay || pz < az || px > bx || py > by || pz > bz) continue;
-    if (filled.contains(px, py, pz)) addArrival(out, px, py, pz, density, key, highStream + k);
+    if (filled.contains(px, py, pz)) addArrival(out, px, py, pz, density, first + k, second + k);
   }
   if (upTo <= end) return;
   const half = side / 2;
   for (let child = 0; child < 8; child++) {
-    const [a, b] = [finish(mix(lowStream, ~child)) | 0, finish(mix(highStream, ~child)) | 0];
+    const [a, b] = [finish(mix(first, ~child)) | 0, finish(mix(second, ~child)) | 0];
     fill(out, rest, a, b, x + half * (child & 1), y + half * ((child >> 1) & 1), z + half * (child >> 2), half);
   }
 }

@@ -38,11 +38,14 @@ export interface Arriving {
 
 /** So many places, about, arrive on a triangle before its quarters take over. */
 const WHOLE = 32;
+/** And so many at most, of which there is no likelihood. */
+const MOST_EACH = 256;
 /** No more places than this are looked at, for whatever comes of them. */
 export const MOST_ARRIVALS = 6_000_000;
 /** Triangles are quartered so often at most. */
 const MAX_DEPTH = 60;
-const PER_HALF = 2 ** -16;
+const HALF_WORD = 2 ** 16;
+const PER_HALF = 1 / HALF_WORD;
 /** What the two words of all keys begin with. */
 export const LOW = streamOf(0, CHANNEL.key);
 export const HIGH = streamOf(1, CHANNEL.key);
@@ -57,7 +60,7 @@ export function arrivalsOver(
   let area = about.area ?? 0;
   if (about.area === undefined) for (let t = 0; t < areas.length; t++) area += areas[t];
   const expected = Math.min(most, area * upTo);
-  const out = emptyArrivals(Math.min(most, Math.ceil(expected + 6 * Math.sqrt(expected) + 64)));
+  const out = emptyArrivals(Math.ceil(expected + 6 * Math.sqrt(expected) + MOST_EACH));
   const stream = streamOf(seed, CHANNEL.overArrive);
   const corners = new Float64Array(9);
   for (let t = 0; t < areas.length && out.count < most; t++) {
@@ -91,6 +94,38 @@ export interface Spread {
 export function mostArrived({ area: areas }: Pick<Facets, "area">, { area, most = MOST_ARRIVALS }: Arriving): number {
   const all = area ?? areas.reduce((sum, one) => sum + one, 0);
   return (0.98 * Math.min(most, MOST_ARRIVALS)) / (all || 1);
+}
+
+/** Leaves only those that came first, so many of them, in the order that they have. */
+export function keepFirst(all: Arrivals, most: number): void {
+  if (all.count <= most) return;
+  const last = most > 0 ? nthLast(all.density, all.count, all.count - most) : -1;
+  const { position, density, triangle, key } = all;
+  let n = 0;
+  // In runs between those that are left out.
+  for (let from = 0, to = 0; from < all.count && n < most; from = to + 1) {
+    to = from;
+    while (to < all.count && density[to] <= last) to++;
+    const end = Math.min(to, from + most - n);
+    position.copyWithin(3 * n, 3 * from, 3 * end);
+    density.copyWithin(n, from, end);
+    triangle.copyWithin(n, from, end);
+    key.copyWithin(2 * n, 2 * from, 2 * end);
+    n += end - from;
+  }
+  all.count = n;
+}
+
+/** The value that just so many others exceed. Values lie evenly up to the greatest, so only the last ones need sorting. */
+function nthLast(values: Float64Array, count: number, above: number): number {
+  let greatest = 0;
+  for (let i = 0; i < count; i++) if (values[i] > greatest) greatest = values[i];
+  for (let share = (4 * (above + 16)) / count; ; share *= 4) {
+    const least = share < 1 ? greatest * (1 - share) : -1;
+    const tail: number[] = [];
+    for (let i = 0; i < count; i++) if (values[i] > least) tail.push(values[i]);
+    if (tail.length > above) return Float64Array.from(tail).sort()[tail.length - 1 - above];
+  }
 }
 
 /** Some of the arrivals, in an order. */
@@ -148,11 +183,16 @@ function fill(
   wanted: Arriving["wanted"],
 ): void {
   if (wanted && !isWanted(corners, wanted)) return;
-  const per = parts / area;
+  // As for a triangle that is a little larger; of what arrives there that share is taken that this one is of it. So when it
+  // changes a little, what stays comes as early as before.
+  const nominal = stepAbove(area);
+  const share = (area / nominal) * HALF_WORD;
+  const per = parts / nominal;
   const end = WHOLE * per;
   const limit = upTo < end ? upTo : end;
-  const lowStream = mix(LOW, low);
-  const highStream = mix(HIGH, high);
+  const first = finish(mix(LOW, low));
+  const second = finish(mix(HIGH, high));
+  const own = mix(stream, first);
   const ax = corners[0];
   const ay = corners[1];
   const az = corners[2];
@@ -162,16 +202,19 @@ function fill(
   const vx = corners[6] - ax;
   const vy = corners[7] - ay;
   const vz = corners[8] - az;
-  let density = parts === 1 ? 0 : end / 4;
   let i = out.count;
-  for (let k = 0; i < most; k++) {
-    const key = finish(mix(lowStream, k)) | 0;
-    const own = mix(stream, key);
-    density += per * exponential(finish(mix(own, 0)));
+  if (i + MOST_EACH > out.density.length) grow(out, i + MOST_EACH);
+  const { position: P, density: D, triangle: T, key: K } = out;
+  const last = Math.min(most, i + MOST_EACH);
+  let density = parts === 1 ? 0 : end / 4;
+  for (let k = 0; k < MOST_EACH && i < last; k++) {
+    const draws = mix(own, k);
+    const arrival = finish(draws);
+    density += per * exponential(arrival);
     if (density > limit) break;
-    if (i === out.density.length) grow(out);
+    if ((arrival & 0xffff) >= share) continue;
     // Half the bits for each: a part holds so few that they lie on no grid that could be seen.
-    const bits = finish(mix(own, 1));
+    const bits = finish(mix(draws, 1));
     let s = ((bits >>> 16) + 0.5) * PER_HALF;
     let r = ((bits & 0xffff) + 0.5) * PER_HALF;
     // The other half of the parallelogram is folded back onto the triangle.
@@ -179,13 +222,14 @@ function fill(
       s = 1 - s;
       r = 1 - r;
     }
-    out.position[3 * i] = ax + s * ux + r * vx;
-    out.position[3 * i + 1] = ay + s * uy + r * vy;
-    out.position[3 * i + 2] = az + s * uz + r * vz;
-    out.density[i] = density;
-    out.triangle[i] = t;
-    out.key[2 * i] = key;
-    out.key[2 * i + 1] = highStream + k;
+    const p = 3 * i;
+    P[p] = ax + s * ux + r * vx;
+    P[p + 1] = ay + s * uy + r * vy;
+    P[p + 2] = az + s * uz + r * vz;
+    D[i] = density;
+    T[i] = t;
+    K[2 * i] = first + k;
+    K[2 * i + 1] = second + k;
     i++;
   }
   out.count = i;
@@ -193,9 +237,24 @@ function fill(
   const quarter = new Float64Array(9);
   for (let child = 0; child < 4; child++) {
     writeQuarter(quarter, corners, child);
-    const [a, b] = [finish(mix(lowStream, ~child)) | 0, finish(mix(highStream, ~child)) | 0];
+    const [a, b] = [finish(mix(first, ~child)) | 0, finish(mix(second, ~child)) | 0];
     fill(out, t, a, b, quarter, area, 4 * parts, upTo, stream, most, wanted);
   }
+}
+
+/** Areas are in so many steps to each doubling, which lie aside of round numbers, since areas like to be round. */
+const STEP_BITS = 2;
+const STEP = 2 ** (20 - STEP_BITS);
+const ASIDE = Math.floor(0.37 * STEP);
+const number = new Float64Array(1);
+const halves = new Uint32Array(number.buffer);
+
+/** The next step above an area: in the upper half of a number's bits are its power of two, and steps in that. */
+function stepAbove(area: number): number {
+  number[0] = area;
+  halves[1] = ((halves[1] - ASIDE) | (STEP - 1)) + 1 + ASIDE;
+  halves[0] = 0;
+  return number[0];
 }
 
 /** An exponentially distributed number of mean 1, to 1e-6, from 32 random bits: minus the logarithm of their share. */
@@ -244,7 +303,7 @@ export function addArrival(
   high: number,
 ): void {
   const i = out.count;
-  if (i === out.density.length) grow(out);
+  if (i === out.density.length) grow(out, i + 1);
   out.position[3 * i] = x;
   out.position[3 * i + 1] = y;
   out.position[3 * i + 2] = z;
@@ -254,9 +313,8 @@ export function addArrival(
   out.count++;
 }
 
-function grow(out: Arrivals): void {
-  const room = Math.max(64, 2 * out.density.length);
-  const more = { ...emptyArrivals(room), count: out.count };
+function grow(out: Arrivals, least: number): void {
+  const more = { ...emptyArrivals(Math.max(least + 64, 2 * out.density.length)), count: out.count };
   more.position.set(out.position);
   more.density.set(out.density);
   more.triangle.set(out.triangle);

@@ -1,5 +1,5 @@
 /** *Random positions over a mesh*: what arrives up to a density, or as many as are wanted. */
-import { arrivalsOver, mostArrived, taken, type Arriving, type Spread } from "./arrivals";
+import { arrivalsOver, keepFirst, mostArrived, type Arriving, type Spread } from "./arrivals";
 import { facetsOf, type Facets, type Points } from "./facets";
 
 /** @param amount so many in all, exactly, or so many to the square metre */
@@ -20,9 +20,8 @@ export function randomOver(
     const upTo = Math.min(most, (amount.count + spare * Math.sqrt(amount.count) + spare) / (area || 1));
     const all = arrivalsOver(ground, facets, upTo, arriving);
     if (all.count < amount.count && upTo < most && area > 0) continue;
-    return all.count <= amount.count
-      ? spreadOf(all)
-      : taken(all, firstOf(all.density.subarray(0, all.count), amount.count));
+    keepFirst(all, amount.count);
+    return spreadOf(all);
   }
 }
 
@@ -33,11 +32,3 @@ const spreadOf = ({ density, ...all }: ReturnType<typeof arrivalsOver>): Spread 
   key: all.key.subarray(0, 2 * all.count),
   joinOrder: density.subarray(0, all.count),
 });
-
-/** The indices of the least so many, rising. */
-function firstOf(values: Float64Array, count: number): Uint32Array {
-  const last = count > 0 ? values.slice().sort()[count - 1] : -1;
-  const out = new Uint32Array(count);
-  for (let i = 0, n = 0; i < values.length && n < count; i++) if (values[i] <= last) out[n++] = i;
-  return out;
-}
