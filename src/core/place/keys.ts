@@ -34,20 +34,23 @@ const DIGITS = 16;
 export const hexOf = (key: Key): string => key.toString(DIGITS).padStart(DIGITS, "0");
 export const keyOfHex = (digits: string): Key => BigInt(`0x${digits}`);
 
-const LAST_BITS = 0xffff;
+/** Some bits of a key's words, of which it is quick to see that no key that is looked for has them. */
+const bitsOf = (place: number, host: number): number =>
+  (Math.imul(place, 0x9e3779b1) ^ Math.imul(host, 0x85ebca6b)) >>> 14;
+const BITS = 2 ** 18;
 
-/** Visits the keys that a map has; each is looked up only where its last bits are those of one of them. */
+/** Visits the keys that a map has; only those are looked up that have bits in common with one of them. */
 export function eachOf<T>(
   keys: BigUint64Array,
   among: ReadonlyMap<Key, T>,
   visit: (i: number, key: Key, value: T) => void,
 ): void {
   if (among.size === 0) return;
-  const likely = new Uint8Array(LAST_BITS + 1);
-  for (const key of among.keys()) likely[placeOfKey(key) & LAST_BITS] = 1;
+  const likely = new Uint8Array(BITS);
+  for (const key of among.keys()) likely[bitsOf(placeOfKey(key), hostOfKey(key))] = 1;
   const words = wordsOf(keys);
   for (let i = 0; i < keys.length; i++) {
-    if (likely[words[2 * i] & LAST_BITS] === 0) continue;
+    if (likely[bitsOf(words[2 * i], words[2 * i + 1])] === 0) continue;
     const value = among.get(keys[i]);
     if (value !== undefined) visit(i, keys[i], value);
   }
