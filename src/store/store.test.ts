@@ -31,6 +31,21 @@ beforeEach(async () => {
   await Promise.all([db.scenes.clear(), db.assets.clear(), db.pictures.clear()]);
 });
 
+test("what is amended is saved and no step to be undone; after the first edit nothing is", async () => {
+  const id = await addScene(harbourScene(), assets);
+  await store().open(id);
+  const amend = (name: string) => store().amend((scene) => void (scene.name = name));
+  amend("Brought up");
+  await store().flush();
+  expect([(await stored(id)).name, store().history.past.length]).toEqual(["Brought up", 0]);
+  rename("Mine");
+  amend("Again");
+  expect(store().history.scene.name).toBe("Mine");
+  store().undo();
+  amend("And again");
+  expect(store().history.scene.name).toBe("Brought up");
+});
+
 describe("scenes", () => {
   test("come back as they were put, under a name of their own, the latest first", async () => {
     const first = await addScene(harbourScene(), assets);

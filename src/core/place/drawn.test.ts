@@ -1,9 +1,16 @@
 import { Box3, Color, Matrix4, Quaternion, Vector3 } from "three";
 import fc from "fast-check";
 import { makeLine } from "../line/testing";
+import type { PropBounds } from "../mesh";
 import { CHUNK, drawnOf, linear } from "./drawn";
 import { FLAG, NO_PROP } from "./slots";
-import { BOUNDS, place } from "./testing";
+import { place } from "./testing";
+
+/** Boxes that lie to one side, so that their mirror images lie to the other. */
+const BOUNDS = new Map<string, PropBounds>([
+  ["buoy", { min: [-0.5, 0, -0.2], max: [0.1, 1, 0.2] }],
+  ["oar", { min: [0.2, -0.6, -0.5], max: [0.3, 0, 0.7] }],
+]);
 
 const everything = {
   what: { entries: [{ prop: "buoy" }, { prop: "oar" }] },

@@ -32,7 +32,6 @@ export function peggedOver(
     out.line[at] = index;
     out.key[at] = key;
     out.draw[at] = drawOnField(placeOfKey(key), hostOfKey(key));
-    out.spread!.ordinal[at] = placeOfKey(key);
     out.at[at] = NaN;
     out.prop[at] = NO_PROP;
     put(out, at, peg, fields[index], choice);

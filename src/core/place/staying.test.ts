@@ -5,13 +5,13 @@ import { add, fromAxisAngle, rotate, type Quat, type Vec3 } from "../math";
 import { madeMesh, madeSchema } from "../made";
 import { makeLine } from "../line/testing";
 import { WorldMesh, type Stand } from "../mesh";
-import { ADDED, ADDED_TAG, fieldHost, drawOnField, writeWords } from "./keys";
+import { ADDED, ADDED_TAG, drawOnField, fieldHost, FIRST_CORNER, placeOfKey, writeWords } from "./keys";
 import { sampleSurface } from "./spacing/sample-surface";
 import type { Amount } from "./spacing/samples";
 import { dressing, evaluate, field, STAND, surroundings } from "./testing";
 import { fieldsOf } from "./where/fields";
 import type { Placements } from "./placements";
-import type { Line } from "../line";
+import { lineSchema, type Line } from "../line";
 
 type Input = NonNullable<Parameters<typeof dressing>[0]>;
 
@@ -246,4 +246,23 @@ test("a million keys on a field are all different, and so are nearly all draws; 
   expect(distinct(draws.sort())).toBeGreaterThan(0.999 * keys.length);
   expect(drawOnField(12, fieldHost(ADDED_TAG, 0))).toBe((63 * 2 ** 26 + 12) >>> 0);
   expect(ADDED.min).toBeGreaterThan(2 ** 29);
+});
+
+test("a corner keeps what it draws when a knot is put in before it", () => {
+  const corners = (knots: { id: number; position: Vec3 }[]) => {
+    const line = lineSchema.parse({ id: "line", number: 1, name: "Line", kind: "polyline", knots });
+    const p = evaluate(
+      dressing({ what: { entries: [{ prop: "buoy" }], corner: "oar" }, spacing: { distance: 100 } }, [line]),
+      surroundings([line]),
+    );
+    return new Map(
+      Array.from(p.key, (key, i) => [key, p.at[i]] as const).filter(([key]) => placeOfKey(key) >= FIRST_CORNER),
+    );
+  };
+  const knots = Array.from({ length: 5 }, (_, id) => ({ id, position: [3 * id, 0, id % 2] as Vec3 }));
+  const before = corners(knots);
+  expect(before.size).toBe(3);
+  const after = corners(knots.toSpliced(1, 0, { id: 5, position: [1, 0, -1] }));
+  expect(after.size).toBe(4);
+  for (const key of before.keys()) expect(after.has(key)).toBe(true);
 });

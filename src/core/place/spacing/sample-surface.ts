@@ -102,7 +102,7 @@ function fromSpread(field: Field, { count, position, triangle, key, joinOrder }:
   }
   const samples = { ...emptySamples(0), count, position, words: key, joinOrder };
   samples.triangle = trianglesOf(field, position, triangle);
-  samples.normal = normalsOf(field, samples.triangle);
+  samples.normal = field.ground.flatNormals(samples.triangle);
   return samples;
 }
 
@@ -118,19 +118,6 @@ function trianglesOf({ ground, plane, region }: Field, position: Float64Array, t
   });
 }
 
-function normalsOf({ ground }: Field, triangle: Uint32Array): Float32Array {
-  const normal = new Float32Array(3 * triangle.length);
-  const face = new Float64Array(3);
-  let known = -1;
-  for (let i = 0; i < triangle.length; i++) {
-    if (triangle[i] !== known) ground.flatNormal((known = triangle[i]), face);
-    normal[3 * i] = face[0];
-    normal[3 * i + 1] = face[1];
-    normal[3 * i + 2] = face[2];
-  }
-  return normal;
-}
-
 /** Rows and columns along the texture coordinates; null where there are none. */
 function alongUvs(field: Field, pitch: number): Samples | null {
   const rows = uvRows(field, pitch, MAX_SAMPLES);
@@ -138,7 +125,7 @@ function alongUvs(field: Field, pitch: number): Samples | null {
   const samples = emptySamples(rows.triangle.length);
   samples.position.set(rows.position);
   samples.triangle.set(rows.triangle);
-  samples.normal = normalsOf(field, samples.triangle);
+  samples.normal = field.ground.flatNormals(samples.triangle);
   samples.ordinal = new Int32Array(samples.count);
   for (let i = 0; i < samples.count; i++) {
     const [row, column] = [rows.row[i], rows.column[i]];
