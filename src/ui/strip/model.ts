@@ -13,20 +13,25 @@ export interface StripRow {
 }
 
 export function rowsOf(p: Placements): StripRow[] {
-  const members: number[][][] = p.lines.map(() => [[]]);
-  for (let i = 0; i < p.count; i++) {
-    const rows = members[p.line[i]];
-    while (rows.length <= p.row[i]) rows.push([]);
-    rows[p.row[i]].push(i);
-  }
+  const rows = new Uint32Array(p.lines.length).fill(1);
+  for (let i = 0; i < p.count; i++) rows[p.line[i]] = Math.max(rows[p.line[i]], p.row[i] + 1);
+  const before = new Uint32Array(rows.length + 1);
+  for (let k = 0; k < rows.length; k++) before[k + 1] = before[k] + rows[k];
+  // Slots sorted by their rows, which are counted on the way.
+  const ends = new Uint32Array(before[rows.length] + 1);
+  for (let i = 0; i < p.count; i++) ends[before[p.line[i]] + p.row[i] + 1]++;
+  for (let k = 1; k < ends.length; k++) ends[k] += ends[k - 1];
+  const next = ends.slice();
+  const order = new Int32Array(p.count);
+  for (let i = 0; i < p.count; i++) order[next[before[p.line[i]] + p.row[i]]++] = i;
   return p.lines.flatMap((line, index) =>
-    members[index].map((slots, row) => ({
+    Array.from({ length: rows[index] }, (_, row) => ({
       line,
       row,
-      rows: members[index].length,
+      rows: rows[index],
       length: p.lineLengths[index],
       closed: p.lineClosed[index],
-      order: Int32Array.from(slots).sort((a, b) => p.at[a] - p.at[b]),
+      order: order.subarray(ends[before[index] + row], ends[before[index] + row + 1]).sort((a, b) => p.at[a] - p.at[b]),
     })),
   );
 }
@@ -43,17 +48,18 @@ const BINS = 15;
 
 /** The distances along the lines from each standing prop to the next. Null where there are fewer than two. */
 export function spreadOf(p: Placements, rows: readonly StripRow[]): GapSpread | null {
-  const gaps: number[] = [];
+  const found = new Float64Array(p.count);
+  let n = 0;
   for (const { order } of rows) {
     let last = -1;
     for (const i of order) {
       if (p.flags[i] & FLAG.blank || p.prop[i] === NO_PROP) continue;
-      if (last >= 0) gaps.push(p.at[i] - p.at[last]);
+      if (last >= 0) found[n++] = p.at[i] - p.at[last];
       last = i;
     }
   }
-  if (gaps.length === 0) return null;
-  gaps.sort((a, b) => a - b);
+  if (n === 0) return null;
+  const gaps = found.subarray(0, n).sort();
   const [least, most] = [gaps[0], gaps[gaps.length - 1]];
   const median = gaps[gaps.length >> 1];
   // Gaps that hardly differ stand together in the middle instead of being pulled apart to fill the chart.
