@@ -154,7 +154,11 @@ test("on the sheet a placement is dragged, another added, a clearing held open, 
 
   // A clearing on free ground takes away what was there.
   const count = await propCount(page);
-  await page.mouse.move(...at(-11.8, -11.8));
+  let free = -11.8;
+  do {
+    await page.mouse.move(...at((free += 0.3), -10.8));
+    await page.waitForTimeout(40);
+  } while ((await sheet.evaluate((element) => element.style.cursor)) !== "crosshair" && free < -6);
   await page.mouse.down();
   await page.mouse.move(...at(-8, -8), { steps: 3 });
   await page.mouse.move(...at(-6, -6), { steps: 3 });

@@ -40,4 +40,22 @@ export function facetsOf({ position: p, index }: Points): Facets {
 }
 
 /** The areas alone, square metres: m. */
-export const areasOf = (mesh: Points): Float64Array => facetsOf(mesh).area;
+export function areasOf({ position: p, index }: Points): Float64Array {
+  const area = new Float64Array(index.length / 3);
+  for (let t = 0, n = 0; t < area.length; t++, n += 3) {
+    const a = 3 * index[n];
+    const b = 3 * index[n + 1];
+    const c = 3 * index[n + 2];
+    const ux = p[b] - p[a];
+    const uy = p[b + 1] - p[a + 1];
+    const uz = p[b + 2] - p[a + 2];
+    const vx = p[c] - p[a];
+    const vy = p[c + 1] - p[a + 1];
+    const vz = p[c + 2] - p[a + 2];
+    const nx = uy * vz - uz * vy;
+    const ny = uz * vx - ux * vz;
+    const nz = ux * vy - uy * vx;
+    area[t] = 0.5 * Math.sqrt(nx * nx + ny * ny + nz * nz);
+  }
+  return area;
+}

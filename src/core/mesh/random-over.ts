@@ -1,13 +1,13 @@
 /** *Random positions over a mesh*: what arrives up to a density, or as many as are wanted. */
 import { arrivalsOver, keepFirst, mostArrived, type Arriving, type Spread } from "./arrivals";
-import { facetsOf, type Facets, type Points } from "./facets";
+import { areasOf, type Facets, type Points } from "./facets";
 
 /** @param amount so many in all, exactly, or so many to the square metre */
 export function randomOver(
   ground: Points,
   amount: { count: number } | { density: number },
   arriving: Arriving,
-  facets: Facets = facetsOf(ground),
+  facets: Pick<Facets, "area"> = { area: areasOf(ground) },
 ): Spread {
   const most = mostArrived(facets, arriving);
   if ("density" in amount) {

@@ -2,7 +2,7 @@
  * Spacing over a field: positions on its mesh in one of the patterns, so far apart. Where they lie hangs on the field, the
  * pattern, the distance and the seed alone; what is left out of them afterwards moves none.
  */
-import { CHANNEL, drawFrom, hash, hashText, rotate, streamOf, type Vec3 } from "../../math";
+import { CHANNEL, drawFrom, rotate, streamOf, type Vec3 } from "../../math";
 import { arrivedAt, arrivedFor, distanceFor, evenOver, evenUpTo, hitsFor, randomOver } from "../../mesh";
 import type { Arriving, Met, Spread } from "../../mesh";
 import { writeWords } from "../keys";
@@ -48,9 +48,10 @@ const PATTERNS: Readonly<Record<Spacing["pattern"], Pattern>> = {
     alongUvs(field, amount.pitch) ?? PATTERNS.square(field, amount, params, seed, frame),
 };
 
-function arrivingOn({ id, region }: Field, seed: number): Arriving {
+/** Alike on surfaces of the same mesh, so that a copy of one has the same on it. */
+function arrivingOn({ region }: Field, seed: number): Arriving {
   const { names, area } = region;
-  return { seed: hash(seed, CHANNEL.overArrive, hashText(id), 0), names, area, wanted: wantedIn(region) };
+  return { seed, names, area, wanted: wantedIn(region) };
 }
 
 /** The frame of a dressing's lattices: of the first of its fields, so that they go along when it is moved. */

@@ -3,7 +3,7 @@
  * their cells, so that moving it takes them along, and another size or another wall leaves those where they were that still
  * lie inside.
  */
-import { CHANNEL, drawFrom, hash, hashText, rotate, streamOf, type Vec3 } from "../../math";
+import { CHANNEL, drawFrom, rotate, streamOf, type Vec3 } from "../../math";
 import { arrivalsInside, arrivedAt, spaced, taken, type Arrivals } from "../../mesh";
 import { writeWords } from "../keys";
 import { standOf, type Field, type Volume } from "../../host";
@@ -77,11 +77,7 @@ function arrived(volume: Volume, density: number, seed: number): Arrivals {
     const k = Math.floor(z / sz) - first[2];
     return insides.contains((i * count[1] + j) * count[2] + k, x, y, z);
   };
-  return arrivalsInside(
-    { least, most, cubic, contains },
-    density,
-    hash(seed, CHANNEL.insidePlace, hashText(volume.ground.id), 0),
-  );
+  return arrivalsInside({ least, most, cubic, contains }, density, seed);
 }
 
 function grow(out: Growing, { position, key, density, count }: Omit<Arrivals, "triangle">): void {
