@@ -13,7 +13,7 @@ import { arrivalsOver, MOST_ARRIVALS, mostArrived, taken, type Arriving, type Sp
 import { facetsOf, type Facets, type Points } from "./facets";
 import { FreeArcs, SHORT } from "./free-arcs";
 import { PointGrid } from "./point-grid";
-import { arrivedAt, spaced } from "./spaced";
+import { arrivedAt, spaced, stepEnd } from "./spaced";
 import { Walk } from "./walk";
 
 /** The circle is drawn so much larger than the distance, for what rounding and a gentle bend take. */
@@ -55,8 +55,9 @@ export const spreadable = (ground: { position: Float64Array; index: Uint32Array 
 
 /** As many as keep their distance of those that arrive up to a density. */
 export function evenUpTo(ground: Points, mesh: Pick<Spreadable, "facets">, upTo: number, arriving: Arriving): Spread {
-  const all = arrivalsOver(ground, mesh.facets, upTo, arriving);
-  const { chosen } = spaced(all, upTo);
+  const end = Math.min(stepEnd(upTo), mostArrived(mesh.facets, arriving));
+  const all = arrivalsOver(ground, mesh.facets, end, arriving);
+  const { chosen } = spaced(all, end);
   return taken(
     all,
     chosen.slice().sort((a, b) => all.density[a] - all.density[b]),

@@ -8,7 +8,7 @@ export { arrivedFor, distanceFor, evenOver, evenUpTo, spreadable, type Spreadabl
 export { taken, type Arrivals, type Arriving, type Spread } from "./arrivals";
 export { PointGrid } from "./point-grid";
 export { arrivalsInside } from "./arrivals-inside";
-export { arrivedAt, spaced } from "./spaced";
+export { arrivedAt, spaced, stepEnd } from "./spaced";
 export type { EdgeMap } from "./edge-map";
 export { RestMesh } from "./rest-mesh";
 export { WorldMesh, type Stand } from "./world-mesh";

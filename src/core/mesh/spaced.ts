@@ -58,6 +58,12 @@ function densityAt(step: number): number {
   return out[0];
 }
 
+/** The end of the step that a density lies in. Of a step that has ended, who keeps their distance does not change any more. */
+export function stepEnd(density: number): number {
+  const words = new Uint32Array(Float64Array.of(density).buffer);
+  return densityAt((words[1] >>> (20 - STEP_BITS)) + 1);
+}
+
 /** Places by the steps of the distance that is due when they arrive. @returns where each step ends in the order; of which power the first is */
 function inSteps(
   density: Float64Array,

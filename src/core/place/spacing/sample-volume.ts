@@ -4,7 +4,7 @@
  * lie inside.
  */
 import { CHANNEL, drawFrom, rotate, streamOf, type Vec3 } from "../../math";
-import { arrivalsInside, arrivedAt, spaced, taken, type Arrivals } from "../../mesh";
+import { arrivalsInside, arrivedAt, spaced, stepEnd, taken, type Arrivals } from "../../mesh";
 import { writeWords } from "../keys";
 import { standOf, type Field, type Volume } from "../../host";
 import { cellsOf, eachCell, Insides, type Cells } from "./cells";
@@ -56,7 +56,7 @@ export function sampleVolume(
 
 /** Those that keep their distance of what arrives, so that one more is one more. */
 function evenByNumber(volume: Volume, pitch: number, seed: number, out: Growing): void {
-  const upTo = arrivedAt(pitch, 3);
+  const upTo = stepEnd(arrivedAt(pitch, 3));
   const all = arrived(volume, upTo, seed);
   const { chosen } = spaced(all, upTo, 0, 3);
   const { position, key, joinOrder, count } = taken(all, chosen);
