@@ -27,7 +27,7 @@ export function arrivalsInside(filled: Filled, upTo: number, seed: number, most 
   const far = Math.max(...filled.least.map(Math.abs), ...filled.most.map(Math.abs), 1);
   const half = Math.max(HALF, 2 ** (1 + Math.ceil(Math.log2(far))));
   const stream = streamOf(seed, CHANNEL.insideArrive);
-  fill(out, { filled, upTo, stream, most }, 0, 0, -half, -half, -half, 2 * half);
+  fill(out, { filled, upTo, stream, most, whole: 2 * half }, 0, 0, -half, -half, -half, 2 * half);
   return out;
 }
 
@@ -36,6 +36,8 @@ interface Rest {
   upTo: number;
   stream: number;
   most: number;
+  /** The side of the cube that holds all. */
+  whole: number;
 }
 
 function fill(
@@ -48,16 +50,18 @@ function fill(
   z: number,
   side: number,
 ): void {
-  const { filled, upTo, stream, most } = rest;
+  const { filled, upTo, stream, most, whole } = rest;
+  if (out.count >= most) return;
   const [[ax, ay, az], [bx, by, bz]] = [filled.least, filled.most];
-  if (x > bx || y > by || z > bz || x + side < ax || y + side < ay || z + side < az) return;
+  // What only touches the box has nothing in it, however finely it is cut.
+  if (x >= bx || y >= by || z >= bz || x + side <= ax || y + side <= ay || z + side <= az) return;
   const per = 1 / side ** 3;
   const end = WHOLE * per;
   const limit = Math.min(upTo, end);
   const first = finish(mix(LOW, low));
   const second = finish(mix(HIGH, high));
   const own = mix(stream, first);
-  let density = low === 0 ? 0 : end / 8;
+  let density = side === whole ? 0 : end / 8;
   for (let k = 0; out.count < most; k++) {
     const draws = mix(own, k);
     density += per * exponential(finish(draws));

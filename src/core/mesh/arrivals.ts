@@ -182,7 +182,8 @@ function fill(
   most: number,
   wanted: Arriving["wanted"],
 ): void {
-  if (wanted && !isWanted(corners, wanted)) return;
+  // There may be more parts than could ever be looked at.
+  if (out.count >= most || (wanted && !isWanted(corners, wanted))) return;
   // As for a triangle that is a little larger; of what arrives there that share is taken that this one is of it. So when it
   // changes a little, what stays comes as early as before.
   const nominal = stepAbove(area);
@@ -257,7 +258,7 @@ function stepAbove(area: number): number {
   return number[0];
 }
 
-/** An exponentially distributed number of mean 1, to 1e-6, from 32 random bits: minus the logarithm of their share. */
+/** An exponentially distributed number of mean 1 from 32 random bits: minus the logarithm of their share, to 1e-6. */
 export function exponential(bits: number): number {
   const zeros = Math.clz32(bits | 1);
   const m = ((bits | 1) << zeros) >>> 0;

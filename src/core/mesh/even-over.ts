@@ -11,6 +11,7 @@ import { CHANNEL, finish, mix, streamOf } from "../math";
 import { trianglesBeyond } from "./adjacency";
 import { arrivalsOver, MOST_ARRIVALS, mostArrived, taken, type Arriving, type Spread } from "./arrivals";
 import { facetsOf, type Facets, type Points } from "./facets";
+import { weightsIn } from "./barycentric";
 import { FreeArcs, SHORT } from "./free-arcs";
 import { PointGrid } from "./point-grid";
 import { arrivedAt, spaced, stepEnd } from "./spaced";
@@ -22,8 +23,6 @@ const OUTSIDE = 1.003;
 const GIVEN_UP = 0.12;
 /** A walk over a bend is lengthened so often. */
 const STRETCHES = 4;
-/** Squares of the distance that one position takes up at the densest: six neighbours about each. */
-const DENSEST = Math.sqrt(3) / 2;
 /** What is arrived by keeping distance alone before the rest is filled: in times of when the distance is due. */
 const BEFORE_FILLING = 1.2;
 /** A cell in whose middle a place is put is at most this share of the distance broad. */
@@ -84,8 +83,9 @@ class Filling {
   readonly #distance: number;
   readonly #arriving: Arriving;
   readonly #grid: PointGrid;
-  readonly #triangle: Uint32Array;
-  readonly #key: Uint32Array;
+  readonly #most: number;
+  #triangle: Uint32Array;
+  #key: Uint32Array;
   readonly #walk: Walk;
   readonly #arcs = new FreeArcs();
   /** The power of two, metres, that the cells of triangles have at most. */
@@ -94,6 +94,7 @@ class Filling {
   readonly #place = new Float64Array(3);
   readonly #words = new Uint32Array(2);
   readonly #at = new Int32Array(2);
+  readonly #weights = new Float64Array(3);
 
   constructor(ground: Points, mesh: Spreadable, distance: number, begun: Spread, arriving: Arriving) {
     this.#ground = ground;
@@ -102,9 +103,8 @@ class Filling {
     this.#arriving = arriving;
     this.#cell = 2 ** Math.floor(Math.log2(CELL * distance));
     this.#walk = new Walk(ground, mesh.facets, mesh.beyond);
-    const area = arriving.area ?? mesh.facets.area.reduce((sum, one) => sum + one, 0);
-    const by = (1.3 * area) / (DENSEST * distance * distance);
-    const room = Math.max(begun.count, Math.min(arriving.most ?? MOST_ARRIVALS, Math.ceil(by) + 4096));
+    this.#most = arriving.most ?? MOST_ARRIVALS;
+    const room = 2 * begun.count + 4096;
     this.#triangle = new Uint32Array(room);
     this.#triangle.set(begun.triangle);
     this.#key = new Uint32Array(2 * room);
@@ -180,7 +180,7 @@ class Filling {
       const squared = dx * dx + dy * dy + dz * dz;
       arcs.cover(dx * ax + dy * ay + dz * az, dx * bx + dy * by + dz * bz, squared, radius, this.#distance);
     }
-    for (let k = 0; arcs.count > 0 && grid.count < this.#triangle.length; k++) {
+    for (let k = 0; arcs.count > 0 && grid.count < this.#most; k++) {
       const angle = arcs.middle();
       const c = Math.cos(angle);
       const s = Math.sin(angle);
@@ -264,11 +264,20 @@ class Filling {
 
   #put(triangle: number): boolean {
     const grid = this.#grid;
-    if (grid.count === this.#triangle.length) return false;
+    if (grid.count === this.#most) return false;
+    if (grid.count === this.#triangle.length) this.#grow();
     this.#triangle[grid.count] = triangle;
     this.#key.set(this.#words, 2 * grid.count);
     grid.add(this.#place[0], this.#place[1], this.#place[2]);
     return true;
+  }
+
+  #grow(): void {
+    const [triangle, key] = [new Uint32Array(2 * this.#triangle.length), new Uint32Array(2 * this.#key.length)];
+    triangle.set(this.#triangle);
+    key.set(this.#key);
+    this.#triangle = triangle;
+    this.#key = key;
   }
 
   /** Walks to where it is a distance away as the crow flies: over a bend that is farther than on the level. */
@@ -289,32 +298,25 @@ class Filling {
 
   /** Into how many cells a side the triangle that the walk has come to is cut, and in {@link #at} which it has come to. */
   #cellOf(t: number, finer = 1): number {
-    const { position: P, index } = this.#ground;
-    const a = 3 * index[3 * t];
-    const b = 3 * index[3 * t + 1];
-    const c = 3 * index[3 * t + 2];
-    const ux = P[b] - P[a];
-    const uy = P[b + 1] - P[a + 1];
-    const uz = P[b + 2] - P[a + 2];
-    const vx = P[c] - P[a];
-    const vy = P[c + 1] - P[a + 1];
-    const vz = P[c + 2] - P[a + 2];
-    const wx = this.#walk.place[0] - P[a];
-    const wy = this.#walk.place[1] - P[a + 1];
-    const wz = this.#walk.place[2] - P[a + 2];
-    const uu = ux * ux + uy * uy + uz * uz;
-    const uv = ux * vx + uy * vy + uz * vz;
-    const vv = vx * vx + vy * vy + vz * vz;
-    const uw = ux * wx + uy * wy + uz * wz;
-    const vw = vx * wx + vy * wy + vz * wz;
-    const inverse = 1 / (uu * vv - uv * uv);
-    const s = Math.max(0, (uw * vv - vw * uv) * inverse);
-    const r = Math.max(0, (vw * uu - uw * uv) * inverse);
-    const long = Math.sqrt(Math.max(uu, vv, uu + vv - 2 * uv));
+    const { index } = this.#ground;
+    const [x, y, z] = this.#walk.place;
+    weightsIn(this.#ground, t, x, y, z, this.#weights);
+    let long = 0;
+    for (let k = 0; k < 3; k++) long = Math.max(long, this.#apart(index[3 * t + k], index[3 * t + ((k + 1) % 3)]));
     const cells = finer * 2 ** Math.max(0, Math.ceil(Math.log2(long / this.#cell)));
-    this.#at[0] = Math.min(cells - 1, Math.floor(s * cells));
-    this.#at[1] = Math.min(cells - 1 - this.#at[0], Math.floor(r * cells));
+    const cell = (weight: number, most: number) => Math.min(most, Math.floor(Math.max(0, weight) * cells));
+    this.#at[0] = cell(this.#weights[1], cells - 1);
+    this.#at[1] = cell(this.#weights[2], cells - 1 - this.#at[0]);
     return cells;
+  }
+
+  /** How far apart two vertices are. */
+  #apart(a: number, b: number): number {
+    const P = this.#ground.position;
+    const x = P[3 * b] - P[3 * a];
+    const y = P[3 * b + 1] - P[3 * a + 1];
+    const z = P[3 * b + 2] - P[3 * a + 2];
+    return Math.sqrt(x * x + y * y + z * z);
   }
 
   #middleOf(t: number, s: number, r: number): void {

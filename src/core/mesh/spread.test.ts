@@ -1,6 +1,10 @@
 import fc from "fast-check";
 import { WorldMesh, areasOf, distanceFor, evenOver, randomOver, spreadable, type Spread } from ".";
 import { trianglesBeyond } from "./adjacency";
+import { arrivalsOver, keepFirst } from "./arrivals";
+import { arrivalsInside } from "./arrivals-inside";
+import { facetsOf } from "./facets";
+import { PointGrid } from "./point-grid";
 import { cross, distance, lengthOf, subtract, vectorAt, type Vec3 } from "../math";
 
 type Shape = Pick<WorldMesh, "position" | "index">;
@@ -165,4 +169,84 @@ test("triangles are neighbours by the places of their corners, also across seams
   expect([...trianglesBeyond(torn.position, torn.index)]).toEqual([-1, 1, -1, -1, -1, 0]);
   const fin = Uint32Array.of(0, 1, 2, 3, 4, 5, 1, 2, 6);
   expect([...trianglesBeyond(torn.position, fin)]).toEqual(new Array(9).fill(-1));
+});
+
+describe("what arrives", () => {
+  const density = fc.double({ min: 0.5, max: 20, noNaN: true });
+
+  test("in a part of a mesh is what arrives there on all of it, however large its triangles are", () => {
+    const corner = fc.double({ min: 0, max: 12, noNaN: true });
+    fc.assert(
+      fc.property(
+        fc.constantFrom(flat(16), flat(16, 5), hills),
+        corner,
+        corner,
+        density,
+        fc.integer(),
+        (shape, x, z, upTo, seed) => {
+          const wanted = (least: ArrayLike<number>, most: ArrayLike<number>) =>
+            most[0] >= x && least[0] <= x + 3 && most[2] >= z && least[2] <= z + 3;
+          const inside = (all: ReturnType<typeof arrivalsOver>) => {
+            const found = new Map<string, number>();
+            for (let i = 0; i < all.count; i++) {
+              const at = all.position.subarray(3 * i, 3 * i + 3);
+              if (wanted(at, at)) found.set(`${all.key[2 * i]} ${all.key[2 * i + 1]} ${at.join()}`, all.density[i]);
+            }
+            return found;
+          };
+          const [all, part] = [undefined, wanted].map((one) =>
+            arrivalsOver(shape, facetsOf(shape), upTo, { seed, wanted: one }),
+          );
+          expect(inside(part)).toEqual(inside(all));
+          expect(
+            new Set(Array.from({ length: all.count }, (_, i) => `${all.key[2 * i]} ${all.key[2 * i + 1]}`)).size,
+          ).toBe(all.count);
+          if (shape !== hills && upTo > 2) expect(part.count).toBeLessThan(all.count);
+        },
+      ),
+      { numRuns: 25 },
+    );
+  });
+
+  test("first is what a lower density has; whatever is asked for, no more are looked at than may be", () => {
+    fc.assert(
+      fc.property(density, fc.nat(400), (upTo, most) => {
+        const all = arrivalsOver(hills, facetsOf(hills), upTo, { seed: 4 });
+        const order = Array.from(all.density.subarray(0, all.count)).sort((a, b) => a - b);
+        const before = Array.from(all.key);
+        keepFirst(all, most);
+        expect(all.count).toBe(Math.min(most, order.length));
+        expect(Array.from(all.density.subarray(0, all.count)).sort((a, b) => a - b)).toEqual(order.slice(0, most));
+        for (let i = 0; i < all.count; i++) expect(before).toContain(all.key[2 * i]);
+      }),
+      { numRuns: 20 },
+    );
+    for (const upTo of [1e12, 1e300]) {
+      expect(arrivalsOver(flat(16), facetsOf(flat(16)), upTo, { seed: 1, most: 500 }).count).toBe(500);
+      const cube = { least: [0, 0, 0], most: [4, 4, 4], cubic: 64, contains: () => true } as const;
+      expect(arrivalsInside(cube, upTo, 1, 500).count).toBe(500);
+    }
+  });
+});
+
+test("a grid of points tells who is near, as looking at all of them does, also while it grows and its cells change", () => {
+  const at = fc.double({ min: -5, max: 5, noNaN: true });
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(at, at, at), { maxLength: 60 }),
+      fc.tuple(at, at, at),
+      fc.double({ min: 0.1, max: 3, noNaN: true }),
+      (points, place, radius) => {
+        const grid = new PointGrid(1);
+        grid.resize(2 * radius);
+        points.forEach((point, i) => {
+          if (i === 30) grid.resize(3 * radius);
+          grid.add(...point);
+        });
+        const near = points.flatMap((point, i) => (distance(point, place) < radius ? i : []));
+        expect(grid.isFree(...place, radius)).toBe(near.length === 0);
+        expect([...grid.near.subarray(0, grid.gather(...place, radius))].sort((a, b) => a - b)).toEqual(near);
+      },
+    ),
+  );
 });

@@ -15,7 +15,7 @@ export class Walk {
   readonly #beyond: Int32Array;
 
   /** @param beyond the triangle beyond each edge: 3m */
-  constructor({ position, index }: Points, { normal }: Facets, beyond: Int32Array) {
+  constructor({ position, index }: Points, { normal }: Pick<Facets, "normal">, beyond: Int32Array) {
     this.#position = position;
     this.#index = index;
     this.#normal = normal;

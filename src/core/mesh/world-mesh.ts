@@ -18,6 +18,7 @@ export interface Stand {
 }
 
 const weights = new Float64Array(3);
+const face = new Float64Array(3);
 
 export class WorldMesh {
   readonly id: string;
@@ -118,37 +119,12 @@ export class WorldMesh {
   /** The unit normals of many triangles: 3n. */
   flatNormals(triangle: Uint32Array): Float32Array {
     const out = new Float32Array(3 * triangle.length);
-    const P = this.position;
-    const index = this.index;
     let known = -1;
-    let x = 0;
-    let y = 0;
-    let z = 0;
     for (let i = 0; i < triangle.length; i++) {
-      const t = triangle[i];
-      if (t !== known) {
-        known = t;
-        const a = 3 * index[3 * t];
-        const b = 3 * index[3 * t + 1];
-        const c = 3 * index[3 * t + 2];
-        const ux = P[b] - P[a];
-        const uy = P[b + 1] - P[a + 1];
-        const uz = P[b + 2] - P[a + 2];
-        const vx = P[c] - P[a];
-        const vy = P[c + 1] - P[a + 1];
-        const vz = P[c + 2] - P[a + 2];
-        x = uy * vz - uz * vy;
-        y = uz * vx - ux * vz;
-        z = ux * vy - uy * vx;
-        const length = Math.sqrt(x * x + y * y + z * z);
-        const inverse = length > 0 ? 1 / length : 0;
-        x *= inverse;
-        y *= inverse;
-        z *= inverse;
-      }
-      out[3 * i] = x;
-      out[3 * i + 1] = y;
-      out[3 * i + 2] = z;
+      if (triangle[i] !== known) this.flatNormal((known = triangle[i]), face);
+      out[3 * i] = face[0];
+      out[3 * i + 1] = face[1];
+      out[3 * i + 2] = face[2];
     }
     return out;
   }
@@ -170,7 +146,7 @@ export class WorldMesh {
 }
 
 function writeUnit(out: Float64Array, x: number, y: number, z: number): void {
-  const length = Math.hypot(x, y, z);
+  const length = Math.sqrt(x * x + y * y + z * z);
   const inverse = length > 0 ? 1 / length : 0;
   out[0] = x * inverse;
   out[1] = y * inverse;

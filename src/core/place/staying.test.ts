@@ -5,7 +5,17 @@ import { add, fromAxisAngle, rotate, type Quat, type Vec3 } from "../math";
 import { madeMesh, madeSchema } from "../made";
 import { makeLine } from "../line/testing";
 import { WorldMesh, type Stand } from "../mesh";
-import { ADDED, ADDED_TAG, drawOnField, fieldHost, FIRST_CORNER, placeOfKey, writeWords } from "./keys";
+import {
+  ADDED,
+  ADDED_TAG,
+  drawOnField,
+  drawsOfRow,
+  fieldHost,
+  FIRST_CORNER,
+  placeOfKey,
+  slotOfOld,
+  writeWords,
+} from "./keys";
 import { sampleSurface } from "./spacing/sample-surface";
 import type { Amount } from "./spacing/samples";
 import { dressing, evaluate, field, STAND, surroundings } from "./testing";
@@ -265,4 +275,53 @@ test("a corner keeps what it draws when a knot is put in before it", () => {
   const after = corners(knots.toSpliced(1, 0, { id: 5, position: [1, 0, -1] }));
   expect(after.size).toBe(4);
   for (const key of before.keys()) expect(after.has(key)).toBe(true);
+});
+
+test("whatever is asked for comes to an end, lies all over what it is spread over, and what is beyond the limits is told", () => {
+  const box = WorldMesh.of(
+    "hills",
+    madeMesh(madeSchema.parse({ kind: "box", width: 4, height: 4, depth: 4 }), new Map())!,
+    STAND,
+  );
+  for (const inside of [true, false]) {
+    for (const spacing of [
+      { pattern: "random" as const, amount: "density" as const, perArea: 1e6, perVolume: 1e6 },
+      ...(inside ? [{ pattern: "even" as const, amount: "count" as const, count: 500_000 }] : []),
+    ]) {
+      const where = inside ? { kind: "inside" as const, volumes: ["hills"], surfaces: [] } : {};
+      const p = spread({ where, spacing }, inside ? box : GROUNDS.hills);
+      expect(p.count).toBeGreaterThan(100_000);
+      expect(p.count).toBeLessThanOrEqual(inside ? 300_000 : 2_000_000);
+      expect(p.missing).toBeGreaterThan(0);
+      const middle = [0, 2].map((axis) => p.origin[axis] + mean(p.position, axis));
+      for (const x of middle) expect(Math.abs(x)).toBeLessThan(0.1);
+    }
+  }
+});
+
+function mean(position: Float32Array, axis: number): number {
+  let sum = 0;
+  for (let p = axis; p < position.length; p += 3) sum += position[p];
+  return (3 * sum) / position.length;
+}
+
+test("within their limits version 5's keys are what slots draw by, each another; its numbers tell row and slot again", () => {
+  const rows = fc.integer({ min: 0, max: 62 });
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 4095 }), rows, fc.integer({ min: -200, max: 1700 }), (line, row, slot) => {
+      const draw = drawsOfRow(line, row)(slot);
+      expect(draw >>> 20).toBe(line);
+      expect(slotOfOld((draw & 0xfffff) - 2 ** 19, 0)).toEqual({ row, slot });
+      const corner = drawsOfRow(line, row)(FIRST_CORNER + 2);
+      expect(slotOfOld((corner & 0xfffff) - 2 ** 19, 4)).toEqual({ row, slot: FIRST_CORNER + 2 });
+      // Neighbours' draws differ by one, whether or not version 5 knew them.
+      for (const [far, way] of [
+        [row, row === 0 ? 1 : -1],
+        [70, 1],
+      ] as const) {
+        const of = drawsOfRow(line, far);
+        expect((of(slot + 1) - of(slot)) | 0).toBe(way);
+      }
+    }),
+  );
 });

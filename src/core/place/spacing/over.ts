@@ -4,9 +4,10 @@
  */
 import { CHANNEL, drawFrom, streamOf } from "../../math";
 import { sharesOf, type DensityMask } from "../gaps/density-mask";
-import { drawOnField, fieldHost, keyOf, wordsOf, type Key } from "../keys";
+import { drawOnField, fieldHost, indicesOf, wordsOf, type Key } from "../keys";
 import { Slots } from "../slots";
-import { frameOf, pitchFor, sampleSurface, type Frame } from "./sample-surface";
+import { frameOf, pitchFor, sampleSurface } from "./sample-surface";
+import type { Frame } from "./lattice";
 import { MAX_SAMPLES, type Samples } from "./samples";
 import { MOST_INSIDE } from "./sample-volume";
 import { extentOf, type Field } from "../../host";
@@ -35,7 +36,8 @@ interface Kept {
   field: Field;
   index: number;
   samples: Samples;
-  /** What they draw by: n. */
+  /** What they are known by, and what they draw by: n. */
+  key: BigUint64Array;
   draw: Uint32Array;
   /** Those kept: indices into `samples`. */
   members: Uint32Array;
@@ -55,7 +57,8 @@ export function over(fields: readonly Field[], params: Spacing, needs: OverNeeds
 }
 
 /** Whether it is volumes that are filled: a dressing has only them, or none. */
-const isSolid = (fields: readonly Field[]): boolean => fields.length > 0 && fields[0].volume !== null;
+export const isSolid = (fields: readonly Pick<Field, "volume">[]): boolean =>
+  fields.length > 0 && fields[0].volume !== null;
 
 /** So many in all: closer and closer until there are enough, and then without those that came last. */
 function exactly(
@@ -74,7 +77,8 @@ function exactly(
   let found = at(pitch);
   for (let tries = 1; tries < MAX_TRIES; tries++) {
     const there = found.reduce((sum, { members }) => sum + members.length, 0);
-    if (there >= count || there >= (solid ? MOST_INSIDE : MAX_SAMPLES)) break;
+    const capped = found.some(({ samples }) => samples.capped);
+    if (there >= count || capped || there >= (solid ? MOST_INSIDE : MAX_SAMPLES)) break;
     // With each try by a little more: of a grid there may be fewer although it is finer.
     pitch *= Math.max(0.5, CLOSER ** tries * Math.min(1, root((there + 0.5) / count)));
     found = at(pitch);
@@ -83,7 +87,7 @@ function exactly(
 }
 
 /** The first so many by rank, of all fields together. */
-function leavingOut(found: Kept[], count: number): Kept[] {
+export function leavingOut<T extends Pick<Kept, "members" | "rank">>(found: T[], count: number): T[] {
   const ranks = new Float64Array(found.reduce((sum, { members }) => sum + members.length, 0));
   if (ranks.length <= count) return found;
   let n = 0;
@@ -116,19 +120,24 @@ function kept(field: Field, index: number, pitch: number, params: Spacing, needs
   const stream = streamOf(seed, CHANNEL.gapShade);
   const members = new Uint32Array(samples.count);
   const rank = samples.joinOrder ?? new Float64Array(samples.count);
-  let n = 0;
-  const { words } = samples;
+  const key = new BigUint64Array(samples.count);
+  const words = wordsOf(key);
   const draw = new Uint32Array(samples.count);
   for (let i = 0; i < samples.count; i++) {
-    const host = fieldHost(field.tag, words[2 * i + 1]);
-    draw[i] = drawOnField(words[2 * i], host);
+    words[2 * i] = samples.words[2 * i];
+    words[2 * i + 1] = fieldHost(field.tag, samples.words[2 * i + 1]);
+    draw[i] = drawOnField(words[2 * i], words[2 * i + 1]);
+  }
+  const byHand = new Uint8Array(samples.count);
+  for (const i of indicesOf(key, pegged)) byHand[i] = 1;
+  let n = 0;
+  for (let i = 0; i < samples.count; i++) {
     const threshold = drawFrom(stream, draw[i], 0);
-    const byHand = pegged.size > 0 && pegged.has(keyOf(host, words[2 * i]));
-    if (byHand || threshold < shares[i]) members[n++] = i;
-    if (byHand) rank[i] = -1;
+    if (byHand[i] === 1 || threshold < shares[i]) members[n++] = i;
+    if (byHand[i] === 1) rank[i] = -1;
     else if (!samples.joinOrder) rank[i] = threshold / shares[i];
   }
-  return { field, index, samples, draw, members: members.subarray(0, n), rank };
+  return { field, index, samples, key, draw, members: members.subarray(0, n), rank };
 }
 
 function written(found: readonly Kept[], params: Spacing, { choice, masks }: OverNeeds): Slots {
@@ -144,14 +153,15 @@ function written(found: readonly Kept[], params: Spacing, { choice, masks }: Ove
   };
   let start = 0;
   const keys = wordsOf(slots.key);
-  for (const { field, index, samples, draw, members } of found) {
+  for (const { field, index, samples, key, draw, members } of found) {
     const { edge, edgeSize } = masks[index];
     const { words, ordinal } = samples;
+    const own = wordsOf(key);
     for (let k = 0, o = start; k < members.length; k++, o++) {
       const i = members[k];
       const p = 3 * i;
-      keys[2 * o] = words[2 * i];
-      keys[2 * o + 1] = fieldHost(field.tag, words[2 * i + 1]);
+      keys[2 * o] = own[2 * i];
+      keys[2 * o + 1] = own[2 * i + 1];
       slots.draw[o] = draw[i];
       spread.ordinal[o] = ordinal ? ordinal[i] : words[2 * i];
       choice.fill(slots.prop, slots.draw, o, o + 1, spread.ordinal[o]);
@@ -165,7 +175,7 @@ function written(found: readonly Kept[], params: Spacing, { choice, masks }: Ove
     slots.line.fill(index, start, start + members.length);
     start += members.length;
     const wanted = Math.round(wantedOf(field, params));
-    if (samples.count >= MAX_SAMPLES || (field.volume && wanted > MOST_INSIDE))
+    if (samples.capped || (field.volume && wanted > MOST_INSIDE))
       slots.missing = Math.max(1, slots.missing + wanted - samples.count);
   }
   slots.at.fill(NaN);

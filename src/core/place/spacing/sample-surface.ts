@@ -3,10 +3,11 @@
  * pattern, the distance and the seed alone; what is left out of them afterwards moves none.
  */
 import { CHANNEL, drawFrom, rotate, streamOf, type Vec3 } from "../../math";
-import { arrivedAt, arrivedFor, distanceFor, evenOver, evenUpTo, hitsFor, randomOver } from "../../mesh";
+import { arrivedAt, arrivedFor, distanceFor, evenOver, evenUpTo, mostArrived, randomOver } from "../../mesh";
 import type { Arriving, Met, Spread } from "../../mesh";
 import { writeWords } from "../keys";
 import { standOf, wantedIn, type Field } from "../../host";
+import { latticeOver, type Frame } from "./lattice";
 import { uvRows } from "./uv-rows";
 import { EVEN_INSIDE, PACKED, SPACED_INSIDE, sampleVolume } from "./sample-volume";
 import { emptySamples, MAX_SAMPLES, type Amount, type Samples } from "./samples";
@@ -14,15 +15,6 @@ import type { Spacing } from "./schema";
 
 type Pattern = (field: Field, amount: Amount, params: Spacing, seed: number, frame: Frame) => Samples;
 
-/** Where a lattice is counted from, seen from above, and what turns with it. */
-export interface Frame {
-  at: readonly [x: number, z: number];
-  /** Radians, clockwise seen from above. */
-  heading: number;
-}
-
-/** Rows and columns of a grid are at most so many. */
-const GRID = 2 ** 13;
 /** In a hexagonal grid rows lie so many times closer to each other than the positions in them. */
 const ROW_SHARE = Math.sqrt(3) / 2;
 
@@ -30,17 +22,22 @@ const PATTERNS: Readonly<Record<Spacing["pattern"], Pattern>> = {
   even: (field, { pitch, nested }, _, seed) => {
     const { region } = field;
     const arriving = arrivingOn(field, seed);
-    return fromSpread(
-      field,
-      nested
-        ? evenUpTo(region, region.mesh(), arrivedAt(pitch), arriving)
-        : evenOver(region, region.mesh(), pitch, { ...arriving, most: MAX_SAMPLES }),
-    );
+    const mesh = region.mesh();
+    if (nested)
+      return fromSpread(
+        field,
+        evenUpTo(region, mesh, arrivedAt(pitch), arriving),
+        tooMany(field, arrivedAt(pitch), arriving),
+      );
+    const spread = evenOver(region, mesh, pitch, { ...arriving, most: MAX_SAMPLES });
+    return fromSpread(field, spread, spread.count === MAX_SAMPLES);
   },
   random: (field, { pitch }, _, seed) => {
     const { region } = field;
-    const { facets } = region.mesh();
-    return fromSpread(field, randomOver(region, { density: 1 / (pitch * pitch) }, arrivingOn(field, seed), facets));
+    const density = 1 / (pitch * pitch);
+    const arriving = { ...arrivingOn(field, seed), most: MAX_SAMPLES };
+    const spread = randomOver(region, { density }, arriving, region.mesh().facets);
+    return fromSpread(field, spread, tooMany(field, density, arriving));
   },
   square: (field, { pitch }, { heading }, _, frame) => lattice(field, pitch, pitch, 0, heading, frame),
   hexagonal: (field, { pitch }, { heading }, _, frame) => lattice(field, pitch, pitch * ROW_SHARE, 0.5, heading, frame),
@@ -53,6 +50,10 @@ function arrivingOn({ region }: Field, seed: number): Arriving {
   const { names, area } = region;
   return { seed, names, area, wanted: wantedIn(region) };
 }
+
+/** Whether more would arrive up to a density than are looked at. */
+const tooMany = ({ region }: Field, density: number, arriving: Arriving): boolean =>
+  density > mostArrived(region.mesh().facets, arriving);
 
 /** The frame of a dressing's lattices: of the first of its fields, so that they go along when it is moved. */
 export function frameOf(first: Field | undefined): Frame {
@@ -88,7 +89,7 @@ export function pitchFor(pattern: Spacing["pattern"], density: number, solid = f
 const LARGE = 1e6;
 
 /** Positions of a region, brought from its own coordinates into the world. */
-function fromSpread(field: Field, { count, position, triangle, key, joinOrder }: Spread): Samples {
+function fromSpread(field: Field, { count, position, triangle, key, joinOrder }: Spread, capped: boolean): Samples {
   const { position: at, rotation } = standOf(field);
   const [xx, xy, xz] = rotate(rotation, [1, 0, 0]);
   const [yx, yy, yz] = rotate(rotation, [0, 1, 0]);
@@ -101,7 +102,7 @@ function fromSpread(field: Field, { count, position, triangle, key, joinOrder }:
     position[p + 1] = at[1] + xy * x + yy * y + zy * z;
     position[p + 2] = at[2] + xz * x + yz * y + zz * z;
   }
-  const samples = { ...emptySamples(0), count, position, words: key, joinOrder };
+  const samples = { ...emptySamples(0), count, position, words: key, joinOrder, capped };
   samples.triangle = trianglesOf(field, position, triangle);
   samples.normal = field.ground.flatNormals(samples.triangle);
   return samples;
@@ -138,75 +139,12 @@ function alongUvs(field: Field, pitch: number): Samples | null {
 
 /** Rows and columns seen from above, the highest of the mesh at each. */
 function lattice(field: Field, pitch: number, rowPitch: number, shift: number, heading: number, frame: Frame): Samples {
-  const [least, most] = boxOf(field);
-  const [x0, z0] = frame.at;
-  const [sine, cosine] = [Math.sin(heading + frame.heading), Math.cos(heading + frame.heading)];
-  // Columns run along the heading, which is north where it is zero; rows follow each other to its right.
-  const corners = [least[0] - x0, most[0] - x0].flatMap((x) =>
-    [least[1] - z0, most[1] - z0].map((z): [number, number] => [x * cosine + z * sine, x * sine - z * cosine]),
-  );
-  const range = (k: 0 | 1, step: number): [number, number] => [
-    Math.ceil(Math.min(...corners.map((corner) => corner[k])) / step - 1),
-    Math.floor(Math.max(...corners.map((corner) => corner[k])) / step + 1),
-  ];
-  const [firstRow, lastRow] = range(0, rowPitch);
-  const [first, last] = range(1, pitch);
-  const wide = Math.min(GRID, last - first + 1);
-  const rows = Math.min(GRID, lastRow - firstRow + 1, Math.ceil((4 * MAX_SAMPLES) / wide));
-  const points = new Float64Array(3 * wide * rows);
-  const names = new Int32Array(2 * wide * rows);
-  let n = 0;
-  for (let row = firstRow; row < firstRow + rows; row++) {
-    const across = row * rowPitch;
-    for (let column = first; column < first + wide; column++) {
-      const along = (column + (row & 1 ? shift : 0)) * pitch;
-      const [x, z] = [x0 + across * cosine + along * sine, z0 + across * sine - along * cosine];
-      if (x < least[0] || x > most[0] || z < least[1] || z > most[1]) continue;
-      points[3 * n] = x;
-      points[3 * n + 2] = z;
-      names[2 * n] = row;
-      names[2 * n++ + 1] = column;
-    }
-  }
-  return standing(field, points, names, n);
-}
-
-/** The box of a field seen from above: its outlines', or its mesh's. */
-function boxOf({ ground, plan }: Field): [least: readonly [number, number], most: readonly [number, number]] {
-  if (plan?.bounded) return [plan.least, plan.most];
-  const P = ground.position;
-  let [x0, z0, x1, z1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let p = 0; p < P.length; p += 3) {
-    x0 = Math.min(x0, P[p]);
-    x1 = Math.max(x1, P[p]);
-    z0 = Math.min(z0, P[p + 2]);
-    z1 = Math.max(z1, P[p + 2]);
-  }
-  return [
-    [x0, z0],
-    [x1, z1],
-  ];
-}
-
-/** Of the first `n` points those that have the field's mesh above or below them, on it. */
-function standing({ ground }: Field, points: Float64Array, names: Int32Array, n: number): Samples {
-  const hits = hitsFor(n);
-  hits.triangle.fill(-1);
-  ground.heights.cast(points, n, "above", hits, 0);
-  let count = 0;
-  for (let i = 0; i < n; i++) if (hits.triangle[i] >= 0) count++;
-  const samples = emptySamples(count);
-  const ordinal = (samples.ordinal = new Int32Array(count));
-  const face = new Float64Array(3);
-  for (let i = 0, o = 0; i < n && o < count; i++) {
-    if (hits.triangle[i] < 0) continue;
-    samples.position.set([points[3 * i], hits.height[i], points[3 * i + 2]], 3 * o);
-    ground.flatNormal(hits.triangle[i], face);
-    samples.normal.set(face, 3 * o);
-    samples.triangle[o] = hits.triangle[i];
-    writeWords(samples.words, 2 * o, names[2 * i], names[2 * i + 1], 0);
-    ordinal[o] = names[2 * i] + names[2 * i + 1];
-    o++;
+  const { hits, names } = latticeOver(field, { pitch, rowPitch, shift, heading }, frame);
+  const samples = { ...emptySamples(hits.count), ...hits, ordinal: new Int32Array(hits.count) };
+  samples.capped = hits.count >= MAX_SAMPLES;
+  for (let i = 0; i < hits.count; i++) {
+    writeWords(samples.words, 2 * i, names[2 * i], names[2 * i + 1], 0);
+    samples.ordinal[i] = names[2 * i] + names[2 * i + 1];
   }
   return samples;
 }

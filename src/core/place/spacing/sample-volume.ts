@@ -4,12 +4,12 @@
  * lie inside.
  */
 import { CHANNEL, drawFrom, rotate, streamOf, type Vec3 } from "../../math";
-import { arrivalsInside, arrivedAt, spaced, stepEnd, taken, type Arrivals } from "../../mesh";
+import { arrivalsInside, arrivedAt, MOST_ARRIVALS, spaced, stepEnd, taken, type Arrivals } from "../../mesh";
 import { writeWords } from "../keys";
 import { standOf, type Field, type Volume } from "../../host";
 import { cellsOf, eachCell, Insides, type Cells } from "./cells";
 import { evenInside } from "./even-inside";
-import { Growing, type Amount, type Samples } from "./samples";
+import { emptySamples, Growing, type Amount, type Samples } from "./samples";
 import type { Spacing } from "./schema";
 
 /** A volume has at most so many positions. */
@@ -34,7 +34,7 @@ type VolumePattern = (volume: Volume, pitch: number, seed: number, out: Growing)
 
 const PATTERNS: Readonly<Record<Spacing["pattern"], VolumePattern>> = {
   even: evenInside,
-  random: (volume, pitch, seed, out) => grow(out, arrived(volume, 1 / pitch ** 3, seed)),
+  random: (volume, pitch, seed, out) => grow(out, arrived(volume, 1 / pitch ** 3, seed, MOST_INSIDE)),
   square: (volume, pitch, _, out) => grid(volume, pitch, () => out),
   hexagonal: (volume, pitch, _, out) => packed(volume, pitch, () => out),
   uv: (volume, pitch, _, out) => grid(volume, pitch, () => out),
@@ -57,13 +57,14 @@ export function sampleVolume(
 /** Those that keep their distance of what arrives, so that one more is one more. */
 function evenByNumber(volume: Volume, pitch: number, seed: number, out: Growing): void {
   const upTo = stepEnd(arrivedAt(pitch, 3));
-  const all = arrived(volume, upTo, seed);
+  const all = arrived(volume, upTo, seed, MOST_ARRIVALS);
   const { chosen } = spaced(all, upTo, 0, 3);
   const { position, key, joinOrder, count } = taken(all, chosen);
   grow(out, { position, key, density: joinOrder!, count });
 }
 
-function arrived(volume: Volume, density: number, seed: number): Arrivals {
+/** What arrives up to a density, or to that at which about as many have arrived as are looked at. */
+function arrived(volume: Volume, density: number, seed: number, looked: number): Arrivals {
   const { least, most, cubic } = volume;
   const [wide, tall, deep] = [0, 1, 2].map((axis) => most[axis] - least[axis]);
   const size = 2 ** Math.floor(Math.log2(Math.cbrt((wide * tall * deep) / LEAST_CELLS)));
@@ -77,10 +78,12 @@ function arrived(volume: Volume, density: number, seed: number): Arrivals {
     const k = Math.floor(z / sz) - first[2];
     return insides.contains((i * count[1] + j) * count[2] + k, x, y, z);
   };
-  return arrivalsInside({ least, most, cubic, contains }, density, seed);
+  const upTo = Math.min(density, (0.98 * looked) / (cubic || 1));
+  return arrivalsInside({ least, most, cubic, contains }, upTo, seed, looked);
 }
 
 function grow(out: Growing, { position, key, density, count }: Omit<Arrivals, "triangle">): void {
+  // Of many that keep their distance those that came first.
   for (let i = 0; i < Math.min(count, MOST_INSIDE); i++) {
     out.position.push(position[3 * i], position[3 * i + 1], position[3 * i + 2]);
     out.words.push(key[2 * i], key[2 * i + 1]);
@@ -161,32 +164,39 @@ function clustered(volume: Volume, centres: Growing, params: Spacing, seed: numb
   return out;
 }
 
-/** Brought into the world, with the direction away from the volume's middle as the normal. */
-function standing(field: Field, volume: Volume, found: Growing): Samples {
-  const { count } = found;
-  const { position: at, rotation } = standOf(field);
-  const samples: Samples = {
+function standing(field: Field, volume: Volume, { count, position, words, ordinal, joinOrder }: Growing): Samples {
+  return {
+    ...emptySamples(0),
     count,
-    position: new Float64Array(3 * count),
-    normal: new Float32Array(3 * count),
+    ...inWorld(field, volume, position),
     triangle: new Uint32Array(count),
-    words: Uint32Array.from(found.words),
-    ordinal: Int32Array.from(found.ordinal),
-    joinOrder: found.joinOrder.length > 0 ? Float64Array.from(found.joinOrder) : null,
+    words: Uint32Array.from(words),
+    ordinal: Int32Array.from(ordinal),
+    joinOrder: joinOrder.length > 0 ? Float64Array.from(joinOrder) : null,
   };
+}
+
+/** Positions of a volume brought into the world, with the direction away from its middle as the normal. */
+export function inWorld(
+  field: Pick<Field, "ground">,
+  volume: Volume,
+  own: readonly number[],
+): Pick<Samples, "position" | "normal"> {
+  const { position: at, rotation } = standOf(field);
+  const out = { position: new Float64Array(own.length), normal: new Float32Array(own.length) };
   const [right, up, front] = [rotate(rotation, [1, 0, 0]), rotate(rotation, [0, 1, 0]), rotate(rotation, [0, 0, 1])];
   const middle = [0, 1, 2].map((axis) => (volume.least[axis] + volume.most[axis]) / 2);
-  for (let p = 0; p < 3 * count; p += 3) {
-    const x = found.position[p];
-    const y = found.position[p + 1];
-    const z = found.position[p + 2];
+  for (let p = 0; p < own.length; p += 3) {
+    const x = own[p];
+    const y = own[p + 1];
+    const z = own[p + 2];
     const [dx, dy, dz] = [x - middle[0], y - middle[1], z - middle[2]];
     const far = Math.sqrt(dx * dx + dy * dy + dz * dz);
     for (let axis = 0; axis < 3; axis++) {
-      samples.position[p + axis] = at[axis] + x * right[axis] + y * up[axis] + z * front[axis];
+      out.position[p + axis] = at[axis] + x * right[axis] + y * up[axis] + z * front[axis];
       const way = dx * right[axis] + dy * up[axis] + dz * front[axis];
-      samples.normal[p + axis] = far > 0 ? way / far : axis === 1 ? 1 : 0;
+      out.normal[p + axis] = far > 0 ? way / far : axis === 1 ? 1 : 0;
     }
   }
-  return samples;
+  return out;
 }

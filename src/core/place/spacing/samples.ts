@@ -27,6 +27,8 @@ export interface Samples {
   ordinal: Int32Array | null;
   /** In what order they join as they become more: n; null where all came at once. */
   joinOrder: Float64Array | null;
+  /** Whether there were more, had there not been a limit to how many are looked at. */
+  capped: boolean;
 }
 
 /** Positions as they are found, in the volume's own coordinates. */
@@ -59,4 +61,5 @@ export const emptySamples = (count: number): Samples => ({
   words: new Uint32Array(2 * count),
   ordinal: null,
   joinOrder: null,
+  capped: false,
 });
