@@ -103,3 +103,14 @@ test("pegs of version 5 on fields keep their points, or go to the nearest slot w
     expect({ ...placements, brought: null }).toEqual({ ...dressings[i].placements, brought: null });
   });
 });
+
+test("pegs of version 5 wait for what they lie on: nothing becomes of them as long as its mesh is not known", async () => {
+  const { scene } = read();
+  const { dressings, findings } = await evaluateScene(scene, new Map(), {});
+  const lavender = dressings.find(({ dressing }) => dressing.name === "Lavender")!;
+  const { pegs, oldPegs } = lavender.dressing;
+  expect(lavender.placements.brought).toEqual({ pegs, left: oldPegs.map((peg) => ({ peg, place: null })) });
+  const told = findings.find(({ dressing, mend }) => dressing === "lavender" && mend === "drop-old-pegs")!;
+  expect(told.count).toBe(oldPegs.length);
+  expect(told.message).toContain("on “Hillside”");
+});

@@ -1,6 +1,6 @@
 /** Orphaned peg: a placement that was pegged by hand, whose slot is no longer there. The peg is kept. */
 import { keyOfHex, type Dressing, type Placements } from "../place";
-import { metres, say, thing, MAX_KEYS, type Check, type Finding, type Sentence } from "./finding";
+import { say, thing, MAX_KEYS, type Check, type Finding, type Sentence } from "./finding";
 import type { GuideLine } from "../line";
 
 export const orphanPeg: Check = {
@@ -39,7 +39,7 @@ function withoutSlot(
 /** Pegs of version 5 near whose slots none is now: the first few are told by their places. */
 function ofOldVersion({ id }: Dressing, left: NonNullable<Placements["brought"]>["left"]): Finding {
   const places = left.slice(0, TOLD).map(({ peg, place }): Sentence => {
-    const at = place ? `${place.map((x) => metres(x).replace(/ m$/, "")).join(", ")} m on ` : "on ";
+    const at = place ? `${place.map((x) => x.toFixed(2)).join(", ")} m on ` : "on ";
     return say`${at}“${thing(peg.line)}”`;
   });
   const told = places.reduce((all, place, i) => (i === 0 ? place : say`${all}; ${place}`));

@@ -1,4 +1,7 @@
+import { dressingSchema } from "@/core/place";
 import { emptyScene } from "@/core/scene";
+import { useSceneStore } from "@/store";
+import { startHistory } from "@/store/history";
 import { findingsOf, placeAgain, startEvaluating, stopPlacing, useResults } from "./results";
 import { selectDressing, useSession } from "./session";
 
@@ -100,4 +103,26 @@ test("what pokes through is flagged and listed with the rest; what changes nothi
   // The same again: flagged already, so what is drawn stays.
   listener.poking(new Map([["a", [poke]]]), one);
   expect(useResults.getState().byDressing).toBe(after.byDressing);
+});
+
+test("pegs of version 5 are written by their keys once, as no step to be undone, and those that found no slot stay", () => {
+  startEvaluating();
+  const old = [1, 2].map((slot) => ({ line: "hill", slot, removed: true }));
+  const opened = {
+    ...emptyScene("Old"),
+    dressings: [
+      dressingSchema.parse({ id: "a", name: "A", where: { kind: "over", surfaces: ["hill"] }, oldPegs: old }),
+    ],
+  };
+  useSceneStore.setState({ history: startHistory(opened) });
+  const pegs = { "00100000000000ff": { on: "hill", removed: true } };
+  const brought = { pegs, left: [{ peg: old[1], place: null }] };
+  listener.results([{ id: "a", placements: { brought } }], opened);
+  const { scene: written, past } = useSceneStore.getState().history;
+  expect(written.dressings[0]).toMatchObject({ pegs, oldPegs: [old[1]] });
+  expect(past).toEqual([]);
+  // What is left is no reason to write it again, and neither is a scene that is no longer the one on the table.
+  listener.results([{ id: "a", placements: { brought: { pegs, left: brought.left } } }], written);
+  listener.results([{ id: "a", placements: { brought: { pegs, left: [] } } }], opened);
+  expect(useSceneStore.getState().history.scene).toBe(written);
 });

@@ -26,12 +26,30 @@ export function drawStrip(
 ): void {
   pen.clearRect(0, 0, width, height);
   const x = (at: number) => (at - view.from) * view.scale;
+  const told = toldOf(scene);
   scene.rows.forEach((row, k) => {
     const box = scene.boxes[k];
     if (k > 0) hairline(pen, 0, width, box.top);
-    drawRow(pen, width, scene, row, k, box, view, x);
+    drawRow(pen, width, scene, told, row, k, box, view, x);
   });
   drawRuler(pen, width, scene, view, x);
+}
+
+/** What is told of single placements: their indices. */
+interface Told {
+  chosen: ReadonlySet<number>;
+  hovered: ReadonlySet<number>;
+  /** Those that findings about lines name. */
+  named: ReadonlySet<number>;
+}
+
+function toldOf({ placements: { key }, selected, hovered, findings }: StripScene): Told {
+  const about = findings.filter(({ line }) => line !== undefined);
+  return {
+    chosen: new Set(indicesOf(key, selected)),
+    hovered: new Set(hovered === null ? [] : indicesOf(key, new Set([hovered]))),
+    named: new Set(indicesOf(key, new Set(about.flatMap(({ keys }) => keys)))),
+  };
 }
 
 const hairline = (pen: CanvasRenderingContext2D, from: number, to: number, y: number) => {
@@ -70,6 +88,7 @@ function drawRow(
   pen: CanvasRenderingContext2D,
   width: number,
   scene: StripScene,
+  told: Told,
   row: StripRow,
   index: number,
   box: RowBox,
@@ -110,12 +129,10 @@ function drawRow(
   }
 
   const broadside = Math.abs(Math.sin(dressing.stance.turnUp)) > 0.7;
-  const chosen = new Set(indicesOf(p.key, scene.selected));
-  const hovered = scene.hovered === null ? -1 : (indicesOf(p.key, new Set([scene.hovered]))[0] ?? -1);
   for (const i of row.order) {
     const [left, right] = [x(p.at[i] - p.reach[2 * i]), x(p.at[i] + p.reach[2 * i + 1])];
     if (right < -40 || left > width + 40) continue;
-    const ring = chosen.has(i) ? INK : i === hovered ? SEA : null;
+    const ring = told.chosen.has(i) ? INK : told.hovered.has(i) ? SEA : null;
     drawSlot(pen, scene, i, left, Math.max(1, right - left), cord, hangs, room, broadside, view.scale, ring);
   }
 
@@ -136,7 +153,7 @@ function drawRow(
     pen.fillStyle = MADDER;
     pen.fillRect(Math.round(x(scene.caught.at)), box.top + 4, 1.5, box.height - 8);
   }
-  drawFindings(pen, scene, row, cord, hangs, room, view.scale, x);
+  drawFindings(pen, scene, told.named, row, cord, hangs, room, view.scale, x);
 }
 
 function drawMarks(
@@ -290,6 +307,7 @@ function rounded(pen: CanvasRenderingContext2D, x: number, y: number, w: number,
 function drawFindings(
   pen: CanvasRenderingContext2D,
   scene: StripScene,
+  named: ReadonlySet<number>,
   row: StripRow,
   cord: number,
   hangs: boolean,
@@ -298,8 +316,6 @@ function drawFindings(
   x: (at: number) => number,
 ): void {
   const { placements: p } = scene;
-  const found = scene.findings.filter((finding) => finding.line === row.line).flatMap((finding) => finding.keys);
-  const named = new Set(indicesOf(p.key, new Set(found)));
   if (named.size === 0) return;
   let from = 0;
   let to = -Infinity;

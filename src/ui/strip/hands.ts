@@ -133,7 +133,7 @@ export class StripHands {
     if (!was) selectPlacements(dressing.id, [key], more);
     const moving = useSession.getState().keys;
     const places = new Map<Key, number>();
-    for (const i of chosenOf(p, rows[row], moving)) places.set(p.key[i], p.at[i]);
+    for (const i of chosenIn(p, moving)(rows[row])) places.set(p.key[i], p.at[i]);
     this.#held = { kind: "peg", x, row, slot, places, more: more && was, begun: false };
   }
 
@@ -217,7 +217,7 @@ export class StripHands {
     const { placements: p } = scene;
     const row = scene.rows[held.row];
     const start = held.places.get(p.key[held.slot]) ?? p.at[held.slot];
-    const taken = chosenOf(p, row, new Set(held.places.keys()));
+    const taken = chosenIn(p, new Set(held.places.keys()))(row);
     const moving = new Set(altKey ? [] : taken);
     const caught =
       ctrlKey || metaKey
@@ -337,9 +337,10 @@ export class StripHands {
   #nudge(by: number): void {
     const { placements: p, rows, dressing } = this.sight!.scene;
     const { keys } = useSession.getState();
-    const row = rows.find((one) => chosenOf(p, one, keys).length > 0);
+    const chosen = chosenIn(p, keys);
+    const row = rows.find((one) => chosen(one).length > 0);
     if (!row) return;
-    const places = new Map(chosenOf(p, row, keys).map((i) => [p.key[i], p.at[i]]));
+    const places = new Map(chosen(row).map((i) => [p.key[i], p.at[i]]));
     const peg = (draft: Draft<Scene["dressings"][number]>) =>
       writePegs(draft, places.keys(), (held, key) => {
         held.at = millimetre(within(places.get(key)! + by, row.length));
@@ -365,8 +366,9 @@ export class StripHands {
   #holdSelection(): void {
     const { placements: p, rows } = this.sight!.scene;
     const { keys } = useSession.getState();
-    const row = rows.find((one) => chosenOf(p, one, keys).length > 0);
-    const chosen = row ? chosenOf(p, row, keys) : [];
+    const chosenOf = chosenIn(p, keys);
+    const row = rows.find((one) => chosenOf(one).length > 0);
+    const chosen = row ? chosenOf(row) : [];
     if (!row || chosen.length === 0) return;
     const ends = chosen.map((i) => [p.at[i] - p.reach[2 * i], p.at[i] + p.reach[2 * i + 1]]).flat();
     this.#hold(row.line, within(Math.min(...ends), row.length), within(Math.max(...ends), row.length));
@@ -399,8 +401,8 @@ export class StripHands {
   };
 }
 
-/** Indices of the placements of a row that are among some, in the row's order. */
-function chosenOf(p: Placements, { order }: StripRow, keys: ReadonlySet<Key>): number[] {
+/** For rows, the indices of their placements that are among some, in the row's order. */
+function chosenIn(p: Placements, keys: ReadonlySet<Key>): (row: StripRow) => number[] {
   const held = new Set(indicesOf(p.key, keys));
-  return held.size === 0 ? [] : Array.from(order).filter((i) => held.has(i));
+  return ({ order }) => (held.size === 0 ? [] : Array.from(order.filter((i) => held.has(i))));
 }

@@ -184,7 +184,8 @@ function Instances({ geometry, material, drawn, range: { chunk, from, to } }: In
       // A new number of instances needs new buffers, and tints another program.
       key={`${to - from} ${colours !== null}`}
       // Geometry and material are no constructor arguments: a change of colour must not make the mesh anew.
-      args={[undefined, undefined, to - from]}
+      // Nor is the number: the mesh would fill matrices of its own, which are not wanted.
+      args={[undefined, undefined, 0]}
       geometry={geometry}
       material={material}
       raycast={() => null}

@@ -7,7 +7,7 @@
  * for Fast Poisson-Disk Sample Generation*, SIGGRAPH 2006). On a curved mesh the circle is walked out to over the triangles.
  */
 import { CHANNEL, drawFrom, streamOf } from "../../math";
-import { facetsOf, trianglesBeyond, type Spreadable, type WorldMesh } from "../../mesh";
+import { facetsOf, trianglesBeyond, Walk, type Spreadable, type WorldMesh } from "../../mesh";
 import type { Spread } from "./random-over";
 
 /** The circle is drawn so much larger than the distance, for what rounding and a gentle bend take. */
@@ -16,8 +16,6 @@ const OUTSIDE = 1.003;
 const GIVEN_UP = 0.12;
 /** A walk over a bend is lengthened so often. */
 const STRETCHES = 4;
-/** A walk that crosses more edges than this gives up. */
-const MAX_EDGES = 4096;
 /** Free arcs shorter than this (radians) are none. */
 const SHORT = 1e-4;
 /** Squares of the distance that one position takes up at the densest: six neighbours about each. */
@@ -86,8 +84,7 @@ class Spreading {
   readonly #to = new Float64Array(128);
   #arcs = 0;
   /** Where a walk has come to, and in which triangle. */
-  readonly #place = new Float64Array(3);
-  #there = -1;
+  readonly #walk: Walk;
 
   constructor(
     ground: Pick<WorldMesh, "position" | "index">,
@@ -100,6 +97,7 @@ class Spreading {
     this.#index = ground.index;
     this.#beyond = beyond;
     this.#normal = facets.normal;
+    this.#walk = new Walk(ground, { normal: facets.normal }, beyond);
     this.#distance = distance;
     this.#stream = streamOf(seed, CHANNEL.overEven);
     this.#reached = new Uint8Array(ground.index.length / 3);
@@ -124,11 +122,11 @@ class Spreading {
     for (let axis = 0; axis < 3; axis++) {
       let sum = 0;
       for (let k = 0; k < 3; k++) sum += P[3 * this.#index[3 * triangle + k] + axis];
-      this.#place[axis] = sum / 3;
+      this.#walk.place[axis] = sum / 3;
     }
-    this.#there = triangle;
+    this.#walk.triangle = triangle;
     // Parts may lie closer to each other than positions may.
-    if (!this.#isFree(this.#gather(this.#place[0], this.#place[1], this.#place[2]))) return;
+    if (!this.#isFree(this.#gather(this.#walk.place[0], this.#walk.place[1], this.#walk.place[2]))) return;
     let next = this.#count;
     if (!this.#put()) return;
     while (next < this.#count) this.#surround(next++);
@@ -166,12 +164,12 @@ class Spreading {
   #put(): boolean {
     const i = this.#count;
     if (i === this.#triangle.length) return false;
-    this.#at.set(this.#place, 3 * i);
-    this.#triangle[i] = this.#there;
+    this.#at.set(this.#walk.place, 3 * i);
+    this.#triangle[i] = this.#walk.triangle;
     const k = this.#perCell;
-    const x = this.#place[0];
-    const y = this.#place[1];
-    const z = this.#place[2];
+    const x = this.#walk.place[0];
+    const y = this.#walk.place[1];
+    const z = this.#walk.place[2];
     const bucket = this.#bucket(Math.floor(x * k), Math.floor(y * k), Math.floor(z * k));
     this.#next[i] = this.#head[bucket];
     this.#head[bucket] = i;
@@ -222,9 +220,9 @@ class Spreading {
   /** Whether the place that was walked to lies far enough from the first `near` of those gathered. */
   #isFree(near: number): boolean {
     const at = this.#at;
-    const x = this.#place[0];
-    const y = this.#place[1];
-    const z = this.#place[2];
+    const x = this.#walk.place[0];
+    const y = this.#walk.place[1];
+    const z = this.#walk.place[2];
     const least = this.#distance * this.#distance;
     for (let k = 0; k < near; k++) {
       const o = 3 * this.#near[k];
@@ -282,9 +280,9 @@ class Spreading {
       if (near === this.#near.length) return;
       this.#near[near++] = this.#count;
       if (!this.#put()) return;
-      const dx = this.#place[0] - x;
-      const dy = this.#place[1] - y;
-      const dz = this.#place[2] - z;
+      const dx = this.#walk.place[0] - x;
+      const dy = this.#walk.place[1] - y;
+      const dz = this.#walk.place[2] - z;
       const [u, v] = [dx * ax + dy * ay + dz * az, dx * bx + dy * by + dz * bz];
       this.#block(u, v, dx * dx + dy * dy + dz * dz, radius);
       // However the mesh bends, the same place is not looked at again.
@@ -296,10 +294,10 @@ class Spreading {
   #reach(triangle: number, x: number, y: number, z: number, dx: number, dy: number, dz: number): boolean {
     let way = this.#distance * OUTSIDE;
     for (let k = 0; k < STRETCHES; k++) {
-      if (!this.#walk(triangle, x, y, z, dx, dy, dz, way)) return false;
-      const px = this.#place[0] - x;
-      const py = this.#place[1] - y;
-      const pz = this.#place[2] - z;
+      if (!this.#walk.straight(triangle, x, y, z, dx, dy, dz, way)) return false;
+      const px = this.#walk.place[0] - x;
+      const py = this.#walk.place[1] - y;
+      const pz = this.#walk.place[2] - z;
       const away = Math.sqrt(px * px + py * py + pz * pz);
       if (away >= this.#distance) return true;
       way *= Math.min(2, (this.#distance * OUTSIDE) / away);
@@ -362,93 +360,5 @@ class Spreading {
       left -= arc;
     }
     return 0;
-  }
-
-  /**
-   * Walks straight on over the mesh, unfolding each triangle into the plane of the one before; false where the mesh ends.
-   * What it comes to is in {@link #place} and {@link #there}.
-   */
-  #walk(
-    triangle: number,
-    x: number,
-    y: number,
-    z: number,
-    dx: number,
-    dy: number,
-    dz: number,
-    metres: number,
-  ): boolean {
-    const P = this.#position;
-    const N = this.#normal;
-    const index = this.#index;
-    let left = metres;
-    let t = triangle;
-    let entered = -1;
-    for (let crossed = 0; crossed < MAX_EDGES; crossed++) {
-      const nx = N[3 * t];
-      const ny = N[3 * t + 1];
-      const nz = N[3 * t + 2];
-      let nearest = Infinity;
-      let edge = -1;
-      for (let k = 0; k < 3; k++) {
-        if (k === entered) continue;
-        const a = 3 * index[3 * t + k];
-        const b = 3 * index[3 * t + (k === 2 ? 0 : k + 1)];
-        const ex = P[b] - P[a];
-        const ey = P[b + 1] - P[a + 1];
-        const ez = P[b + 2] - P[a + 2];
-        // Into the triangle from its edge.
-        const mx = ny * ez - nz * ey;
-        const my = nz * ex - nx * ez;
-        const mz = nx * ey - ny * ex;
-        const rate = mx * dx + my * dy + mz * dz;
-        if (rate >= 0) continue;
-        const far = Math.max(0, -(mx * (x - P[a]) + my * (y - P[a + 1]) + mz * (z - P[a + 2])) / rate);
-        if (far < nearest) {
-          nearest = far;
-          edge = k;
-        }
-      }
-      if (nearest >= left || edge < 0) {
-        if (edge < 0 && !(nearest >= left)) return false;
-        this.#place[0] = x + left * dx;
-        this.#place[1] = y + left * dy;
-        this.#place[2] = z + left * dz;
-        this.#there = t;
-        return true;
-      }
-      const other = this.#beyond[3 * t + edge];
-      if (other < 0) return false;
-      x += nearest * dx;
-      y += nearest * dy;
-      z += nearest * dz;
-      left -= nearest;
-      const a = 3 * index[3 * t + edge];
-      const b = 3 * index[3 * t + (edge === 2 ? 0 : edge + 1)];
-      let ex = P[b] - P[a];
-      let ey = P[b + 1] - P[a + 1];
-      let ez = P[b + 2] - P[a + 2];
-      const scale = 1 / Math.sqrt(ex * ex + ey * ey + ez * ez);
-      ex *= scale;
-      ey *= scale;
-      ez *= scale;
-      const along = dx * ex + dy * ey + dz * ez;
-      const out = -(dx * (ny * ez - nz * ey) + dy * (nz * ex - nx * ez) + dz * (nx * ey - ny * ex));
-      // The edge runs the other way round in the next triangle, unless one of the two shows its back.
-      entered = 0;
-      while (entered < 2 && this.#beyond[3 * other + entered] !== t) entered++;
-      const c = 3 * index[3 * other + entered];
-      const d = 3 * index[3 * other + (entered === 2 ? 0 : entered + 1)];
-      const n = 3 * other;
-      const sense = (P[d] - P[c]) * ex + (P[d + 1] - P[c + 1]) * ey + (P[d + 2] - P[c + 2]) * ez < 0 ? -1 : 1;
-      const mx = sense * (N[n + 1] * ez - N[n + 2] * ey);
-      const my = sense * (N[n + 2] * ex - N[n] * ez);
-      const mz = sense * (N[n] * ey - N[n + 1] * ex);
-      dx = along * ex + out * mx;
-      dy = along * ey + out * my;
-      dz = along * ez + out * mz;
-      t = other;
-    }
-    return false;
   }
 }

@@ -51,7 +51,8 @@ export function broughtUp(
     const says = omit(omit(peg, "slot"), "line");
     const found = was ? nearest(was) : -1;
     if (found >= 0) next[hexOf(now.key[found])] = { on, ...says };
-    else if (says.point !== undefined)
+    // What it lies on may only not be known yet.
+    else if (key !== null && says.point !== undefined)
       next[hexOf(addedKey(nextAdded(next, () => true)))] = { ...asAdded(says, was, choice), on };
     else left.push({ peg, place: was?.position ?? null });
   }

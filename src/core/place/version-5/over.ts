@@ -1,6 +1,7 @@
 /** Version 5's: kept as it was, see `index.ts`. So many positions in a pattern, without those where the gaps leave no room. */
 import { CHANNEL, drawFrom, streamOf } from "../../math";
 import { sharesOf, type DensityMask } from "../gaps/density-mask";
+import { isSolid, leavingOut } from "../spacing/over";
 import { MAX_SAMPLES } from "../spacing/samples";
 import { extentOf } from "../../host";
 import { overKey, type OldField, type OldSamples } from "./old";
@@ -69,9 +70,6 @@ export function oldSlots(fields: readonly OldField[], params: Spacing, needs: Ol
   return out;
 }
 
-/** Whether it is volumes that are filled: a dressing has only them, or none. */
-const isSolid = (fields: readonly OldField[]): boolean => fields.length > 0 && fields[0].volume !== null;
-
 /** So many in all: closer and closer until there are enough, and then without those that came last. */
 function exactly(
   count: number,
@@ -95,22 +93,6 @@ function exactly(
     found = at(pitch);
   }
   return leavingOut(found, count);
-}
-
-/** The first so many by rank, of all fields together. */
-function leavingOut(found: Kept[], count: number): Kept[] {
-  const ranks = new Float64Array(found.reduce((sum, { members }) => sum + members.length, 0));
-  if (ranks.length <= count) return found;
-  let n = 0;
-  for (const { members, rank } of found) for (const i of members) ranks[n++] = rank[i];
-  ranks.sort();
-  const last = ranks[count - 1];
-  // Of those that come last together, as clusters do, only as many as there is room for.
-  let ties = count - ranks.findIndex((rank) => rank === last);
-  return found.map((one) => {
-    const members = one.members.filter((i) => one.rank[i] < last || (one.rank[i] === last && ties-- > 0));
-    return { ...one, members };
-  });
 }
 
 /** How much of a field is free, nearly: of positions thrown onto it evenly by area. */

@@ -1,7 +1,8 @@
 /** Version 5's: kept as it was, see `index.ts`. Positions on a field in one of the patterns. */
 import { CHANNEL, drawFrom, rotate, streamOf } from "../../math";
-import { facetsOf, hitsFor, type Met } from "../../mesh";
+import { facetsOf, type Met } from "../../mesh";
 import { standOf } from "../../host";
+import { GRID, latticeOver } from "../spacing/lattice";
 import { uvRows } from "../spacing/uv-rows";
 import { MAX_SAMPLES } from "../spacing/samples";
 import { distanceFor, evenOver } from "./even-over";
@@ -16,7 +17,6 @@ type Pattern = (field: OldField, pitch: number, params: Spacing, seed: number) =
 const LOCALS = 2 ** LOCAL_BITS;
 /** Rows and columns of a grid are told apart by so many bits each. */
 const GRID_BITS = LOCAL_BITS / 2;
-const GRID = 2 ** GRID_BITS;
 /** Members of a cluster are told apart by so many bits. */
 const MEMBER_BITS = 6;
 /** In a hexagonal grid rows lie so many times closer to each other than the positions in them. */
@@ -112,85 +112,23 @@ function alongUvs(field: OldField, pitch: number): OldSamples | null {
   const samples = emptySamples(rows.triangle.length);
   samples.position.set(rows.position);
   samples.triangle.set(rows.triangle);
-  samples.id.set(rows.row.map((u, i) => (((u & (GRID - 1)) << GRID_BITS) | (rows.column[i] & (GRID - 1))) >>> 0));
-  const face = new Float64Array(3);
-  for (let i = 0; i < samples.count; i++) {
-    field.ground.flatNormal(samples.triangle[i], face);
-    samples.normal.set(face, 3 * i);
-  }
+  samples.id = inGrid(rows.row.flatMap((row, i) => [row, rows.column[i]]));
+  samples.normal = field.ground.flatNormals(samples.triangle);
   return samples;
 }
 
 /** Rows and columns seen from above, the highest of the mesh at each. They count from the world's middle, so they fit together. */
 function lattice(field: OldField, pitch: number, rowPitch: number, shift: number, heading: number): OldSamples {
-  const [least, most] = boxOf(field);
-  const [sine, cosine] = [Math.sin(heading), Math.cos(heading)];
-  // Columns run along the heading, which is north where it is zero; rows follow each other to its right.
-  const corners = [least[0], most[0]].flatMap((x) =>
-    [least[1], most[1]].map((z): [number, number] => [x * cosine + z * sine, x * sine - z * cosine]),
+  const { hits, names } = latticeOver(field, { pitch, rowPitch, shift, heading }, { at: [0, 0], heading: 0 });
+  return { ...hits, id: inGrid(names), joinOrder: null };
+}
+
+/** Rows and columns, 2n, as one number each. */
+const inGrid = (names: ArrayLike<number>): Uint32Array =>
+  Uint32Array.from(
+    { length: names.length / 2 },
+    (_, i) => ((names[2 * i] & (GRID - 1)) << GRID_BITS) | (names[2 * i + 1] & (GRID - 1)),
   );
-  const range = (k: 0 | 1, step: number): [number, number] => [
-    Math.ceil(Math.min(...corners.map((corner) => corner[k])) / step - 1),
-    Math.floor(Math.max(...corners.map((corner) => corner[k])) / step + 1),
-  ];
-  const [firstRow, lastRow] = range(0, rowPitch);
-  const [first, last] = range(1, pitch);
-  const wide = Math.min(GRID, last - first + 1);
-  const rows = Math.min(GRID, lastRow - firstRow + 1, Math.ceil((4 * MAX_SAMPLES) / wide));
-  const points = new Float64Array(3 * wide * rows);
-  const names = new Uint32Array(wide * rows);
-  let n = 0;
-  for (let row = firstRow; row < firstRow + rows; row++) {
-    const across = row * rowPitch;
-    for (let column = first; column < first + wide; column++) {
-      const along = (column + (row & 1 ? shift : 0)) * pitch;
-      const [x, z] = [across * cosine + along * sine, across * sine - along * cosine];
-      if (x < least[0] || x > most[0] || z < least[1] || z > most[1]) continue;
-      points[3 * n] = x;
-      points[3 * n + 2] = z;
-      names[n++] = ((row & (GRID - 1)) << GRID_BITS) | (column & (GRID - 1));
-    }
-  }
-  return standing(field, points, names, n);
-}
-
-/** The box of a field seen from above: its outlines', or its mesh's. */
-function boxOf({ ground, plan }: OldField): [least: readonly [number, number], most: readonly [number, number]] {
-  if (plan?.bounded) return [plan.least, plan.most];
-  const P = ground.position;
-  let [x0, z0, x1, z1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let p = 0; p < P.length; p += 3) {
-    x0 = Math.min(x0, P[p]);
-    x1 = Math.max(x1, P[p]);
-    z0 = Math.min(z0, P[p + 2]);
-    z1 = Math.max(z1, P[p + 2]);
-  }
-  return [
-    [x0, z0],
-    [x1, z1],
-  ];
-}
-
-/** Of the first `n` points those that have the field's mesh above or below them, on it. */
-function standing({ ground }: OldField, points: Float64Array, names: Uint32Array, n: number): OldSamples {
-  const hits = hitsFor(n);
-  hits.triangle.fill(-1);
-  ground.heights.cast(points, n, "above", hits, 0);
-  let count = 0;
-  for (let i = 0; i < n; i++) if (hits.triangle[i] >= 0) count++;
-  const samples = emptySamples(count);
-  const face = new Float64Array(3);
-  for (let i = 0, o = 0; i < n && o < count; i++) {
-    if (hits.triangle[i] < 0) continue;
-    samples.position.set([points[3 * i], hits.height[i], points[3 * i + 2]], 3 * o);
-    ground.flatNormal(hits.triangle[i], face);
-    samples.normal.set(face, 3 * o);
-    samples.triangle[o] = hits.triangle[i];
-    samples.id[o] = names[i];
-    o++;
-  }
-  return samples;
-}
 
 /** Round each position as many as its threshold says, more of them near it; each on the nearest place of the mesh. */
 function clustered({ ground, tag }: OldField, centres: OldSamples, params: Spacing, seed: number): OldSamples {

@@ -1,9 +1,9 @@
 /** Version 5's: kept as it was, see `index.ts`. Positions inside a volume in one of the patterns. */
-import { cellKey, CHANNEL, drawFrom, rotate, streamOf } from "../../math";
-import { standOf, type Volume } from "../../host";
+import { cellKey, CHANNEL, drawFrom, streamOf } from "../../math";
+import type { Volume } from "../../host";
 import { cellsOf, eachCell, Insides, OUT, type Cells } from "../spacing/cells";
 import { evenInside } from "../spacing/even-inside";
-import { grid, packed, type InCells } from "../spacing/sample-volume";
+import { grid, inWorld, packed, type InCells } from "../spacing/sample-volume";
 import { LOCAL_BITS, type OldField, type OldSamples } from "./old";
 import type { Spacing } from "../spacing/schema";
 
@@ -133,31 +133,13 @@ function clustered(volume: Volume, centres: Growing, params: Spacing, seed: numb
   return out;
 }
 
-/** Brought into the world, with the direction away from the volume's middle as the normal. */
 function standing(field: OldField, volume: Volume, found: Growing): OldSamples {
   const count = found.local.length;
-  const { position: at, rotation } = standOf(field);
-  const samples: OldSamples = {
+  return {
     count,
-    position: new Float64Array(3 * count),
-    normal: new Float32Array(3 * count),
+    ...inWorld(field, volume, found.position),
     triangle: new Uint32Array(count),
     id: Uint32Array.from(found.local),
     joinOrder: found.joinOrder.length > 0 ? Float64Array.from(found.joinOrder) : null,
   };
-  const [right, up, front] = [rotate(rotation, [1, 0, 0]), rotate(rotation, [0, 1, 0]), rotate(rotation, [0, 0, 1])];
-  const middle = [0, 1, 2].map((axis) => (volume.least[axis] + volume.most[axis]) / 2);
-  for (let p = 0; p < 3 * count; p += 3) {
-    const x = found.position[p];
-    const y = found.position[p + 1];
-    const z = found.position[p + 2];
-    const [dx, dy, dz] = [x - middle[0], y - middle[1], z - middle[2]];
-    const far = Math.sqrt(dx * dx + dy * dy + dz * dz);
-    for (let axis = 0; axis < 3; axis++) {
-      samples.position[p + axis] = at[axis] + x * right[axis] + y * up[axis] + z * front[axis];
-      const way = dx * right[axis] + dy * up[axis] + dz * front[axis];
-      samples.normal[p + axis] = far > 0 ? way / far : axis === 1 ? 1 : 0;
-    }
-  }
-  return samples;
 }
