@@ -1,7 +1,7 @@
 /** All give way: keeping clear leaves nothing of a dressing, as where a prop is far too large for its spacing. */
 import { FLAG } from "../place";
 import { isStanding } from "./rows";
-import { say, props, type Check } from "./finding";
+import { say, props, NO_KEYS, type Check } from "./finding";
 
 export const allGiveWay: Check = {
   name: "all-give-way",
@@ -14,6 +14,6 @@ export const allGiveWay: Check = {
     }
     if (crowded === 0) return [];
     const message = say`Nothing stands: ${props(crowded)} would run into others and ${crowded === 1 ? "is" : "are"} left out.`;
-    return [{ check: "all-give-way", dressing: dressing.id, keys: [], count: crowded, message }];
+    return [{ check: "all-give-way", dressing: dressing.id, keys: NO_KEYS, count: crowded, message }];
   },
 };

@@ -1,6 +1,6 @@
 /** Bare: a surface or an area that a dressing is to be spread over, and on which nothing stands. */
 import { kindOf, fieldIdsOf } from "../place";
-import { metres, say, thing, type Check, type Finding, type Sentence } from "./finding";
+import { metres, say, thing, NO_KEYS, type Check, type Finding, type Sentence } from "./finding";
 
 export const bare: Check = {
   name: "bare",
@@ -14,7 +14,7 @@ export const bare: Check = {
       check: "bare",
       dressing: dressing.id,
       line,
-      keys: [],
+      keys: NO_KEYS,
       count: 0,
       message,
     });

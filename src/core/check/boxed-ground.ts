@@ -1,6 +1,6 @@
 /** Boxes for ground: props that others stand on have too many triangles to be stood on one by one. */
 import { MOST_TRIANGLES } from "../place";
-import { list, say, type Check } from "./finding";
+import { list, say, NO_KEYS, type Check } from "./finding";
 
 export const boxedGround: Check = {
   name: "boxed-ground",
@@ -11,7 +11,7 @@ export const boxedGround: Check = {
       {
         check: "boxed-ground",
         dressing: dressing.id,
-        keys: [],
+        keys: NO_KEYS,
         count: 0,
         message: say`${list(boxed)} ${boxed.length === 1 ? "has" : "have"} more than ${MOST_TRIANGLES / 1e6} million triangles, so what is dropped onto it stands on the boxes of its props.`,
       },

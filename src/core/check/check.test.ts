@@ -1,7 +1,8 @@
 import { makeLine } from "../line/testing";
 import { evaluate, dressing, pegsOn, straight, surroundings } from "../place/testing";
 import { FLAG, hexOf, lineKey, placeOfKey } from "../place";
-import { flagged } from ".";
+import { flagged, keysNamed } from ".";
+import { rowsOf, standingRows } from "./rows";
 import { foundOn, type Told } from "./testing";
 import type { Line } from "../line";
 import type { Vec3 } from "../math";
@@ -173,7 +174,7 @@ test("placements that a finding names carry its flag, and only they", () => {
   const around = surroundings(lines);
   const placements = evaluate(dressed, around);
   const all = foundOn(dressed, placements, around);
-  const named = new Set(all.flatMap(({ keys }) => keys));
+  const named = new Set(keysNamed(all));
   const flags = flagged(placements, all);
   const slots = Array.from(named, placeOfKey);
   expect(Math.max(...slots) - Math.min(...slots)).toBeGreaterThan(600);
@@ -222,5 +223,35 @@ test("rows are gone through as they stand, also where a peg has brought one past
   const pegs = pegsOn({ slot: 2, at: 7.1 });
   const [close, ...more] = of("too-close", { spacing: { distance: 1 }, pegs });
   expect(more).toEqual([]);
-  expect(close.keys.map(placeOfKey)).toEqual([7, 2]);
+  expect(Array.from(close.keys, placeOfKey)).toEqual([7, 2]);
+});
+
+test("rows are told apart however many there are: none is another line's", () => {
+  const lines = [
+    straight(3),
+    makeLine({
+      kind: "polyline",
+      id: "other",
+      number: 2,
+      knots: [
+        [0, 0, 900],
+        [3, 0, 900],
+      ],
+    }),
+  ];
+  const input = {
+    where: { lines: lines.map(({ id }) => id) },
+    spacing: { distance: 1 },
+    fit: { rows: 70, rowDistance: 2 },
+  };
+  const placements = evaluate(dressing(input, lines), surroundings(lines));
+  const rows = rowsOf(placements);
+  expect(rows).toHaveLength(140);
+  for (const { line, order } of rows) {
+    expect([...order].map((i) => placements.line[i])).toEqual([line, line, line, line]);
+    expect(new Set([...order].map((i) => placements.row[i])).size).toBe(1);
+  }
+  expect(
+    standingRows({ ...placements, flags: placements.flags.map((_, i) => (i % 8 < 4 ? FLAG.blank : 0)) }, rows),
+  ).toHaveLength(70);
 });

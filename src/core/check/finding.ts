@@ -4,7 +4,7 @@ import type { Footing } from "./footing";
 import type { Row } from "./rows";
 import type { GuideLine } from "../line";
 import type { Body, WorldMesh, PropBounds } from "../mesh";
-import type { Dressing, Key, Placements } from "../place";
+import type { Dressing, Placements } from "../place";
 
 /** What can be done about a finding with one click. The interface knows how. */
 export type Mend =
@@ -84,7 +84,7 @@ export interface Finding {
   dressing: string;
   line?: string;
   /** Keys of the placements that it names, at most {@link MAX_KEYS} of them. */
-  keys: Key[];
+  keys: BigUint64Array;
   /** How many placements it is about. */
   count: number;
   /** The worst value, in metres, where there is one to give. */
@@ -102,9 +102,12 @@ export const MAX_KEYS = 1000;
 
 /** The placements that a finding names: their keys, as far as they are listed, and how many they are. */
 export const naming = ({ key }: Placements, members: readonly number[]): Pick<Finding, "keys" | "count"> => ({
-  keys: members.slice(0, MAX_KEYS).map((i) => key[i]),
+  keys: BigUint64Array.from({ length: Math.min(MAX_KEYS, members.length) }, (_, n) => key[members[n]]),
   count: members.length,
 });
+
+/** What a finding names that is about no placement. */
+export const NO_KEYS = new BigUint64Array(0);
 
 /** What a check looks at: one dressing, what it came to, and what its scene says of lines and props. */
 export interface Checked {

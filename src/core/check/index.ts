@@ -1,5 +1,5 @@
 /** Checks: what can be wrong with a dressing, and where. */
-import { FLAG, indicesOf, type Placements } from "../place";
+import { FLAG, eachAmong, type Placements } from "../place";
 import { allGiveWay } from "./all-give-way";
 import { bare } from "./bare";
 import { boxedGround } from "./boxed-ground";
@@ -7,7 +7,7 @@ import { floating } from "./floating";
 import { flipped } from "./flipped";
 import { folded } from "./folded";
 import { footingOf } from "./footing";
-import { byLine, rowsOf } from "./rows";
+import { byLine, rowsOf, standingRows } from "./rows";
 import { inCircle } from "./in-circle";
 import { lineTooShort } from "./line-too-short";
 import { lostMask } from "./lost-mask";
@@ -59,9 +59,21 @@ export const CHECK_LABELS: Readonly<Record<string, string>> = Object.fromEntries
 /** Everything that the checks find on one dressing. */
 export function findings(checked: Omit<Checked, "footing" | "rows" | "slots">): Finding[] {
   const { placements } = checked;
-  const [rows, slots] = [false, true].map((withBlanks) => byLine(placements, rowsOf(placements, withBlanks)));
+  const all = rowsOf(placements);
+  const [rows, slots] = [standingRows(placements, all), all].map((some) => byLine(placements, some));
   const whole = { ...checked, rows, slots, footing: footingOf(checked) };
   return CHECKS.flatMap((check) => check.find(whole));
+}
+
+/** All keys that findings name. */
+export function keysNamed(found: readonly Pick<Finding, "keys">[]): BigUint64Array {
+  const out = new BigUint64Array(found.reduce((sum, { keys }) => sum + keys.length, 0));
+  let filled = 0;
+  for (const { keys } of found) {
+    out.set(keys, filled);
+    filled += keys.length;
+  }
+  return out;
 }
 
 /** The flags of placements with those marked that findings name. */
@@ -70,6 +82,6 @@ export function flagged(
   found: readonly Pick<Finding, "keys">[],
 ): Uint16Array {
   const out = flags.slice();
-  for (const i of indicesOf(key, new Set(found.flatMap(({ keys }) => keys)))) out[i] |= FLAG.finding;
+  eachAmong(key, keysNamed(found), (i) => (out[i] |= FLAG.finding));
   return out;
 }

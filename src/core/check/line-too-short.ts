@@ -1,5 +1,5 @@
 /** Line too short: a line of the dressing on which no slot fits. */
-import { say, thing, metres, type Check, type Finding } from "./finding";
+import { say, thing, metres, NO_KEYS, type Check, type Finding } from "./finding";
 
 export const lineTooShort: Check = {
   name: "line-too-short",
@@ -17,7 +17,7 @@ export const lineTooShort: Check = {
           check: "line-too-short",
           dressing: dressing.id,
           line,
-          keys: [],
+          keys: NO_KEYS,
           count: 0,
           message: say`No slot fits on ${thing(line)}: it is ${length} long${free}.`,
         },

@@ -1,6 +1,6 @@
 /** Orphaned peg: a placement that was pegged by hand, whose slot is no longer there. The peg is kept. */
 import { keyOfHex, type Dressing, type Placements } from "../place";
-import { say, thing, MAX_KEYS, type Check, type Finding, type Sentence } from "./finding";
+import { say, thing, MAX_KEYS, NO_KEYS, type Check, type Finding, type Sentence } from "./finding";
 import type { GuideLine } from "../line";
 
 export const orphanPeg: Check = {
@@ -25,7 +25,7 @@ function withoutSlot(
     check: "orphan-peg",
     dressing: dressing.id,
     ...(line(on) && { line: on }),
-    keys: orphans.slice(0, MAX_KEYS).map(keyOfHex),
+    keys: BigUint64Array.from(orphans.slice(0, MAX_KEYS), keyOfHex),
     count: orphans.length,
     message:
       orphans.length === 1
@@ -47,7 +47,7 @@ function ofOldVersion({ id }: Dressing, left: NonNullable<Placements["brought"]>
   return {
     check: "orphan-peg",
     dressing: id,
-    keys: [],
+    keys: NO_KEYS,
     count: left.length,
     message:
       left.length === 1

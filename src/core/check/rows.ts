@@ -9,31 +9,33 @@ export interface Row {
   order: Uint32Array;
 }
 
-/** Rows of one line are told apart by so many. */
-const ROWS = 64;
-
-/** The rows of all lines, with those of each line together. @param withBlanks whether blank slots count too */
-export function rowsOf(p: Placements, withBlanks = false): Row[] {
+/** The rows of all lines, blank slots among them, with those of each line together. */
+export function rowsOf(p: Placements): Row[] {
   if (p.lines.length === 0) return [];
-  const counts = new Uint32Array(ROWS * p.lines.length);
-  const counted = (i: number) => withBlanks || isStanding(p, i);
-  for (let i = 0; i < p.count; i++) if (counted(i)) counts[ROWS * p.line[i] + p.row[i]]++;
+  // A line's rows have numbers from 0 on.
+  let most = 1;
+  for (let i = 0; i < p.count; i++) if (p.row[i] >= most) most = p.row[i] + 1;
+  const counts = new Uint32Array(most * p.lines.length);
+  for (let i = 0; i < p.count; i++) counts[most * p.line[i] + p.row[i]]++;
+  const next = new Uint32Array(counts.length);
+  for (let name = 1; name < counts.length; name++) next[name] = next[name - 1] + counts[name - 1];
+  const all = new Uint32Array(p.count);
+  for (let i = 0; i < p.count; i++) all[next[most * p.line[i] + p.row[i]]++] = i;
   const rows: Row[] = [];
-  const rowOf = new Int32Array(counts.length).fill(-1);
   for (let name = 0; name < counts.length; name++) {
     if (counts[name] === 0) continue;
-    rowOf[name] = rows.length;
-    rows.push({ line: Math.floor(name / ROWS), order: new Uint32Array(counts[name]) });
+    const order = all.subarray(next[name] - counts[name], next[name]);
+    if (!isRising(order, p.at)) order.sort((a, b) => p.at[a] - p.at[b]);
+    rows.push({ line: Math.floor(name / most), order });
   }
-  const filled = new Uint32Array(rows.length);
-  for (let i = 0; i < p.count; i++) {
-    if (!counted(i)) continue;
-    const row = rowOf[ROWS * p.line[i] + p.row[i]];
-    rows[row].order[filled[row]++] = i;
-  }
-  for (const { order } of rows) if (!isRising(order, p.at)) order.sort((a, b) => p.at[a] - p.at[b]);
   return rows;
 }
+
+/** The same rows with what stands alone. */
+export const standingRows = (p: Placements, rows: readonly Row[]): Row[] =>
+  rows
+    .map(({ line, order }) => ({ line, order: order.filter((i) => isStanding(p, i)) }))
+    .filter(({ order }) => order.length > 0);
 
 function isRising(order: Uint32Array, at: Float32Array): boolean {
   for (let k = 1; k < order.length; k++) if (at[order[k - 1]] > at[order[k]]) return false;

@@ -1,5 +1,5 @@
 /** Too many: the rules ask for more slots on a line than can be told apart. Nothing is left out without a word. */
-import { say, type Check } from "./finding";
+import { say, NO_KEYS, type Check } from "./finding";
 
 export const tooMany: Check = {
   name: "too-many",
@@ -11,7 +11,7 @@ export const tooMany: Check = {
       {
         check: "too-many",
         dressing: dressing.id,
-        keys: [],
+        keys: NO_KEYS,
         count: placements.missing,
         message: say`The spacing asks for ${wanted.toLocaleString("en")} slots; ${placements.count.toLocaleString("en")} are made. Choose a greater distance.`,
       },

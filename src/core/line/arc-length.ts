@@ -9,6 +9,10 @@
 const [X0, X1, X2, X3] = [0.1834346424956498, 0.525532409916329, 0.7966664774136267, 0.9602898564975363];
 const [W0, W1, W2, W3] = [0.362683783378362, 0.3137066458778873, 0.2223810344533745, 0.1012285362903763];
 
+/** Those of the 4-point rule, for the short cells of the inverse. */
+const [Y0, Y1] = [0.339981043584856265, 0.861136311594052575];
+const [V0, V1] = [0.652145154862546143, 0.347854845137453857];
+
 const MAX_DEPTH = 40;
 /** A cell's ends are slow where it goes so many times faster elsewhere; but a cell as short as so many tolerances may be. */
 const SLOW = 10;
@@ -56,6 +60,17 @@ function gaussLegendre(speed: Speed, from: number, to: number): number {
       W1 * (speed.at(middle - half * X1) + speed.at(middle + half * X1)) +
       W2 * (speed.at(middle - half * X2) + speed.at(middle + half * X2)) +
       W3 * (speed.at(middle - half * X3) + speed.at(middle + half * X3)))
+  );
+}
+
+/** The same by four points: enough where halves are compared with the whole and cut further. */
+function gaussLegendre4(speed: Speed, from: number, to: number): number {
+  const middle = (from + to) / 2;
+  const half = (to - from) / 2;
+  return (
+    half *
+    (V0 * (speed.at(middle - half * Y0) + speed.at(middle + half * Y0)) +
+      V1 * (speed.at(middle - half * Y1) + speed.at(middle + half * Y1)))
   );
 }
 
@@ -107,7 +122,7 @@ export function appendInverse(
   start: number,
   tolerance: number,
 ): number {
-  const halves = [gaussLegendre(speed, 0, 0.5), gaussLegendre(speed, 0.5, 1)] as const;
+  const halves = [gaussLegendre4(speed, 0, 0.5), gaussLegendre4(speed, 0.5, 1)] as const;
   return (
     appendCell({ cells, span, speed, tolerance }, 0, 1, halves[0], halves[1], speed.at(0), speed.at(1), start, 0) -
     start
@@ -145,10 +160,10 @@ function appendCell(
   const dt = t1 - t0;
   const quarter = dt / 4;
   const middle = t0 + 2 * quarter;
-  const q0 = gaussLegendre(speed, t0, t0 + quarter);
-  const q1 = gaussLegendre(speed, t0 + quarter, middle);
-  const q2 = gaussLegendre(speed, middle, t1 - quarter);
-  const q3 = gaussLegendre(speed, t1 - quarter, t1);
+  const q0 = gaussLegendre4(speed, t0, t0 + quarter);
+  const q1 = gaussLegendre4(speed, t0 + quarter, middle);
+  const q2 = gaussLegendre4(speed, middle, t1 - quarter);
+  const q3 = gaussLegendre4(speed, t1 - quarter, t1);
   const length = q0 + q1 + q2 + q3;
   // Nothing that could be told from what is already there: a cell of no length could not be looked up in.
   if (at + length === at) return at;

@@ -148,35 +148,44 @@ function tableOf(
     out.prop[n] = Math.floor(g / KINDS);
     out.kind[n] = g % KINDS;
     out.from[n] = ends[c];
-    const bounds = boundsOf(p.props[out.prop[n]]);
+    const extent = extentOf(boundsOf(p.props[out.prop[n]]), out.kind[n] === CHUNK.mirrored);
     const box = out.box
       .subarray(6 * n, 6 * n + 6)
       .fill(Infinity, 0, 3)
       .fill(-Infinity, 3, 6);
+    let size = 0;
     for (let k = ends[c]; k < ends[c + 1]; k++) {
-      widen(box, matrices, 16 * k, bounds, out.kind[n] === CHUNK.mirrored);
+      widen(box, matrices, 16 * k, extent);
       const s = 3 * order[k];
-      out.size[n] = Math.max(out.size[n], p.scale[s], p.scale[s + 1], p.scale[s + 2]);
+      size = Math.max(size, p.scale[s], p.scale[s + 1], p.scale[s + 2]);
     }
+    out.size[n] = size;
   });
   out.from[full.length] = order.length;
   return out;
 }
 
 /** Widens a box to hold another that a matrix moves: its middle, and how far it reaches to all sides (J. Arvo, Graphics Gems, 1990). */
-function widen(out: Float32Array, m: Float32Array, o: number, bounds: PropBounds | undefined, mirrored: boolean): void {
+function widen(out: Float32Array, m: Float32Array, o: number, [mx, my, mz, hx, hy, hz]: Extent): void {
   for (let axis = 0; axis < 3; axis++) {
-    let middle = m[o + 12 + axis];
-    let reach = 0;
-    for (let k = 0; bounds && k < 3; k++) {
-      const factor = m[o + 4 * k + axis];
-      const half = 0.5 * (bounds.min[k] + bounds.max[k]);
-      middle += factor * (mirrored && k === 0 ? -half : half);
-      reach += Math.abs(factor) * 0.5 * (bounds.max[k] - bounds.min[k]);
-    }
-    out[axis] = Math.min(out[axis], middle - reach);
-    out[3 + axis] = Math.max(out[3 + axis], middle + reach);
+    const x = m[o + axis];
+    const y = m[o + 4 + axis];
+    const z = m[o + 8 + axis];
+    const middle = m[o + 12 + axis] + x * mx + y * my + z * mz;
+    const reach = Math.abs(x) * hx + Math.abs(y) * hy + Math.abs(z) * hz;
+    if (middle - reach < out[axis]) out[axis] = middle - reach;
+    if (middle + reach > out[3 + axis]) out[3 + axis] = middle + reach;
   }
+}
+
+/** The middle of a box and half of what it measures. */
+type Extent = readonly [mx: number, my: number, mz: number, hx: number, hy: number, hz: number];
+
+function extentOf(bounds: PropBounds | undefined, mirrored: boolean): Extent {
+  if (!bounds) return [0, 0, 0, 0, 0, 0];
+  const middle = (k: 0 | 1 | 2) => 0.5 * (bounds.min[k] + bounds.max[k]);
+  const half = (k: 0 | 1 | 2) => 0.5 * (bounds.max[k] - bounds.min[k]);
+  return [mirrored ? -middle(0) : middle(0), middle(1), middle(2), half(0), half(1), half(2)];
 }
 
 /** Writes the matrix of placement `i`, from the placements' origin, into 16 numbers at `o`. Of a mirrored one mirroring is left out. */

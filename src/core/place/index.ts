@@ -15,7 +15,18 @@ export { nextAdded, type OldPeg, type Peg, type Pegs } from "./pegs";
 export { buffersOfDrawn, CHUNK, drawnOf, linear, writeMatrix, type Drawn } from "./drawn";
 export { buffersOf, copyOf, type Placements } from "./placements";
 export { dressingSchema, STEP_NAMES, STEP_SCHEMAS, type Dressing, type StepName } from "./schema";
-export { ADDED, addedKey, hexOf, indicesOf, keyOfHex, lineKey, placeOfKey, slotOfOld, type Key } from "./keys";
+export {
+  ADDED,
+  addedKey,
+  eachAmong,
+  hexOf,
+  indicesOf,
+  keyOfHex,
+  lineKey,
+  placeOfKey,
+  slotOfOld,
+  type Key,
+} from "./keys";
 export { FLAG, NO_PROP, Slots } from "./slots";
 export { keyOnOther, onOf } from "./on";
 export { tagsOf } from "./where/fields";

@@ -34,32 +34,53 @@ const DIGITS = 16;
 export const hexOf = (key: Key): string => key.toString(DIGITS).padStart(DIGITS, "0");
 export const keyOfHex = (digits: string): Key => BigInt(`0x${digits}`);
 
-/** Some bits of a key's words, of which it is quick to see that no key that is looked for has them. */
-const bitsOf = (place: number, host: number): number =>
-  (Math.imul(place, 0x9e3779b1) ^ Math.imul(host, 0x85ebca6b)) >>> 14;
-const BITS = 2 ** 18;
+/** Visits the keys that are among others, with which of those each is. */
+export function eachAmong(
+  keys: BigUint64Array,
+  others: BigUint64Array,
+  visit: (i: number, other: number) => void,
+): void {
+  if (others.length === 0) return;
+  // A hash table with open addressing, twice as large as it need be at least.
+  const mask = 2 ** Math.ceil(Math.log2(2 * others.length)) - 1;
+  const table = new Int32Array(mask + 1).fill(-1);
+  const [words, wanted] = [wordsOf(keys), wordsOf(others)];
+  for (let k = 0; k < others.length; k++) {
+    let cell = bitsOf(wanted[2 * k], wanted[2 * k + 1]) & mask;
+    while (table[cell] >= 0) cell = (cell + 1) & mask;
+    table[cell] = k;
+  }
+  for (let i = 0; i < keys.length; i++) {
+    const place = words[2 * i];
+    const host = words[2 * i + 1];
+    for (let cell = bitsOf(place, host) & mask; table[cell] >= 0; cell = (cell + 1) & mask) {
+      const k = table[cell];
+      if (wanted[2 * k] !== place || wanted[2 * k + 1] !== host) continue;
+      visit(i, k);
+      break;
+    }
+  }
+}
 
-/** Visits the keys that a map has; only those are looked up that have bits in common with one of them. */
+const bitsOf = (place: number, host: number): number => {
+  const mixed = Math.imul(place, 0x9e3779b1) ^ Math.imul(host, 0x85ebca6b);
+  return mixed ^ (mixed >>> 15);
+};
+
+/** Visits the keys that a map has. */
 export function eachOf<T>(
   keys: BigUint64Array,
   among: ReadonlyMap<Key, T>,
   visit: (i: number, key: Key, value: T) => void,
 ): void {
-  if (among.size === 0) return;
-  const likely = new Uint8Array(BITS);
-  for (const key of among.keys()) likely[bitsOf(placeOfKey(key), hostOfKey(key))] = 1;
-  const words = wordsOf(keys);
-  for (let i = 0; i < keys.length; i++) {
-    if (likely[bitsOf(words[2 * i], words[2 * i + 1])] === 0) continue;
-    const value = among.get(keys[i]);
-    if (value !== undefined) visit(i, keys[i], value);
-  }
+  const values = [...among.values()];
+  eachAmong(keys, BigUint64Array.from(among.keys()), (i, other) => visit(i, keys[i], values[other]));
 }
 
-/** The indices of the keys that a set has. */
-export function indicesOf(keys: BigUint64Array, among: ReadonlySet<Key>): number[] {
+/** The indices of the keys that are among others. */
+export function indicesOf(keys: BigUint64Array, among: Iterable<Key>): number[] {
   const out: number[] = [];
-  eachOf(keys, new Map(Array.from(among, (key) => [key, true])), (i) => out.push(i));
+  eachAmong(keys, BigUint64Array.from(among), (i) => out.push(i));
   return out;
 }
 

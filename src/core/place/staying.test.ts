@@ -10,8 +10,10 @@ import {
   ADDED_TAG,
   drawOnField,
   drawsOfRow,
+  eachAmong,
   fieldHost,
   FIRST_CORNER,
+  keyOf,
   placeOfKey,
   slotOfOld,
   writeWords,
@@ -322,6 +324,17 @@ test("within their limits version 5's keys are what slots draw by, each another;
         const of = drawsOfRow(line, far);
         expect((of(slot + 1) - of(slot)) | 0).toBe(way);
       }
+    }),
+  );
+});
+
+test("keys are found among others as a map finds them, also where both words are alike but for one bit", () => {
+  const key = fc.tuple(fc.nat(3), fc.nat(40)).map(([host, place]) => keyOf(host, place - 20));
+  fc.assert(
+    fc.property(fc.array(key, { maxLength: 80 }), fc.uniqueArray(key, { maxLength: 40 }), (keys, others) => {
+      const found: number[][] = [];
+      eachAmong(BigUint64Array.from(keys), BigUint64Array.from(others), (i, other) => found.push([i, other]));
+      expect(found).toEqual(keys.flatMap((one, i) => (others.includes(one) ? [[i, others.indexOf(one)]] : [])));
     }),
   );
 });

@@ -24,7 +24,7 @@ const SHAPE = "inline-flex h-8 items-center whitespace-nowrap rounded-lg border 
 
 /** Selects what a finding names and frames it. */
 export function showFinding(finding: Finding): void {
-  if (finding.keys.length > 0) selectPlacements(finding.dressing, finding.keys);
+  if (finding.keys.length > 0) selectPlacements(finding.dressing, [...finding.keys]);
   else {
     useSession.setState({ dressing: finding.dressing });
     if (finding.line) selectLine(finding.line);

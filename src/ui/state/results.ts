@@ -1,7 +1,7 @@
 /** What the dressings came to: kept here as the worker hands it over, replaced dressing by dressing. */
 import { useMemo } from "react";
 import { create } from "zustand";
-import type { Finding } from "@/core/check";
+import { keysNamed, type Finding } from "@/core/check";
 import { FLAG, type Placements, indicesOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { assetBytes } from "@/store";
@@ -111,8 +111,8 @@ function marked(
   let next: Map<string, ShownResult> | null = null;
   for (const [id, findings] of found) {
     const result = byDressing.get(id);
-    const named = new Set(findings.flatMap(({ keys }) => keys));
-    if (!result || named.size === 0) continue;
+    const named = keysNamed(findings);
+    if (!result || named.length === 0) continue;
     const { key, flags } = result.placements;
     let news = false;
     for (const i of indicesOf(key, named)) {

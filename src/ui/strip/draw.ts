@@ -1,5 +1,6 @@
 /** Draws the strip: ruler, cord, every placement at its arc length in its true width, blanks, pegs, insets, findings. */
 import { BAR, barTop, gapsOn } from "./grips";
+import { keysNamed } from "@/core/check";
 import { FLAG, NO_PROP, indicesOf } from "@/core/place";
 import { layoutOf, tallOf, type StripScene } from "./layout";
 import { markLabel, niceStep } from "../kit/ruler";
@@ -48,7 +49,7 @@ function toldOf({ placements: { key }, selected, hovered, findings }: StripScene
   return {
     chosen: new Set(indicesOf(key, selected)),
     hovered: new Set(hovered === null ? [] : indicesOf(key, new Set([hovered]))),
-    named: new Set(indicesOf(key, new Set(about.flatMap(({ keys }) => keys)))),
+    named: new Set(indicesOf(key, keysNamed(about))),
   };
 }
 
