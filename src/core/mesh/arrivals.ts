@@ -57,8 +57,7 @@ export function arrivalsOver(
   upTo: number,
   { seed, names = null, most = MOST_ARRIVALS, wanted, ...about }: Arriving,
 ): Arrivals {
-  let area = about.area ?? 0;
-  if (about.area === undefined) for (let t = 0; t < areas.length; t++) area += areas[t];
+  const area = about.area ?? sum(areas);
   const expected = Math.min(most, area * upTo);
   const out = emptyArrivals(Math.ceil(expected + 6 * Math.sqrt(expected) + MOST_EACH));
   const stream = streamOf(seed, CHANNEL.overArrive);
@@ -92,35 +91,38 @@ export interface Spread {
 
 /** The density at which as many have arrived as are looked at. */
 export function mostArrived({ area: areas }: Pick<Facets, "area">, { area, most = MOST_ARRIVALS }: Arriving): number {
-  const all = area ?? areas.reduce((sum, one) => sum + one, 0);
-  return (0.98 * Math.min(most, MOST_ARRIVALS)) / (all || 1);
+  return (0.98 * Math.min(most, MOST_ARRIVALS)) / ((area ?? sum(areas)) || 1);
 }
 
-/** Leaves only those that came first, so many of them, in the order that they have. */
+/** The sum of many numbers. */
+export function sum(numbers: Float64Array): number {
+  let out = 0;
+  for (let i = 0; i < numbers.length; i++) out += numbers[i];
+  return out;
+}
+
+/** Leaves only those that came first, so many of them; the last of these in the places of those that are left out. */
 export function keepFirst(all: Arrivals, most: number): void {
   if (all.count <= most) return;
   const last = most > 0 ? nthLast(all.density, all.count, all.count - most) : -1;
   const { position, density, triangle, key } = all;
-  let n = 0;
-  // In runs between those that are left out.
-  for (let from = 0, to = 0; from < all.count && n < most; from = to + 1) {
-    to = from;
-    while (to < all.count && density[to] <= last) to++;
-    const end = Math.min(to, from + most - n);
-    position.copyWithin(3 * n, 3 * from, 3 * end);
-    density.copyWithin(n, from, end);
-    triangle.copyWithin(n, from, end);
-    key.copyWithin(2 * n, 2 * from, 2 * end);
-    n += end - from;
+  for (let i = 0, from = all.count; i < most; i++) {
+    if (density[i] <= last) continue;
+    do from--;
+    while (density[from] > last);
+    position.copyWithin(3 * i, 3 * from, 3 * from + 3);
+    density[i] = density[from];
+    triangle[i] = triangle[from];
+    key.copyWithin(2 * i, 2 * from, 2 * from + 2);
   }
-  all.count = n;
+  all.count = most;
 }
 
 /** The value that just so many others exceed. Values lie evenly up to the greatest, so only the last ones need sorting. */
 function nthLast(values: Float64Array, count: number, above: number): number {
   let greatest = 0;
   for (let i = 0; i < count; i++) if (values[i] > greatest) greatest = values[i];
-  for (let share = (4 * (above + 16)) / count; ; share *= 4) {
+  for (let share = (1.5 * (above + 16)) / count; ; share *= 4) {
     const least = share < 1 ? greatest * (1 - share) : -1;
     const tail: number[] = [];
     for (let i = 0; i < count; i++) if (values[i] > least) tail.push(values[i]);
@@ -216,13 +218,14 @@ function fill(
     if ((arrival & 0xffff) >= share) continue;
     // Half the bits for each: a part holds so few that they lie on no grid that could be seen.
     const bits = finish(mix(draws, 1));
-    let s = ((bits >>> 16) + 0.5) * PER_HALF;
-    let r = ((bits & 0xffff) + 0.5) * PER_HALF;
+    let left = bits >>> 16;
+    let right = bits & 0xffff;
     // The other half of the parallelogram is folded back onto the triangle.
-    if (s + r > 1) {
-      s = 1 - s;
-      r = 1 - r;
-    }
+    const fold = -((left + right) >>> 16) & 0xffff;
+    left ^= fold;
+    right ^= fold;
+    const s = (left + 0.5) * PER_HALF;
+    const r = (right + 0.5) * PER_HALF;
     const p = 3 * i;
     P[p] = ax + s * ux + r * vx;
     P[p + 1] = ay + s * uy + r * vy;

@@ -26,6 +26,18 @@ export function areasOf(mesh: Points): Float64Array {
   return area;
 }
 
+/** The unit normals at positions on some triangles: 3n. */
+export function normalsAt({ normal }: Pick<Facets, "normal">, triangle: Uint32Array): Float32Array {
+  const out = new Float32Array(3 * triangle.length);
+  for (let i = 0; i < triangle.length; i++) {
+    const t = 3 * triangle[i];
+    out[3 * i] = normal[t];
+    out[3 * i + 1] = normal[t + 1];
+    out[3 * i + 2] = normal[t + 2];
+  }
+  return out;
+}
+
 function write({ position: p, index }: Points, area: Float64Array, normal: Float64Array | null): void {
   for (let n = 0; n < index.length; n += 3) {
     const a = 3 * index[n];

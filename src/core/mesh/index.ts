@@ -3,7 +3,7 @@ export type { Attribute, TriangleMesh } from "./mesh";
 export { shapedMesh } from "./shape";
 export { mergedShapes, type Member, type Merged } from "./merged";
 export { trianglesBeyond } from "./adjacency";
-export { areasOf, facetsOf, type Facets } from "./facets";
+export { areasOf, facetsOf, normalsAt, type Facets } from "./facets";
 export { arrivedFor, distanceFor, evenOver, evenUpTo, spreadable, type Spreadable } from "./even-over";
 export { MOST_ARRIVALS, mostArrived, taken, type Arrivals, type Arriving, type Spread } from "./arrivals";
 export { PointGrid } from "./point-grid";

@@ -1,20 +1,21 @@
 /** *Random positions over a mesh*: what arrives up to a density, or as many as are wanted. */
-import { arrivalsOver, keepFirst, mostArrived, type Arriving, type Spread } from "./arrivals";
+import { arrivalsOver, keepFirst, mostArrived, sum, type Arriving, type Spread } from "./arrivals";
 import { areasOf, type Facets, type Points } from "./facets";
 
 /** @param amount so many in all, exactly, or so many to the square metre */
 export function randomOver(
   ground: Points,
   amount: { count: number } | { density: number },
-  arriving: Arriving,
+  about: Arriving,
   facets: Pick<Facets, "area"> = { area: areasOf(ground) },
 ): Spread {
+  const area = about.area ?? sum(facets.area);
+  const arriving = { ...about, area };
   const most = mostArrived(facets, arriving);
   if ("density" in amount) {
     const all = arrivalsOver(ground, facets, Math.min(most, amount.density), arriving);
     return spreadOf(all);
   }
-  const area = arriving.area ?? facets.area.reduce((sum, one) => sum + one, 0);
   // The number varies by its root, so a little more arrives and the last are left out.
   for (let spare = 4; ; spare *= 2) {
     const upTo = Math.min(most, (amount.count + spare * Math.sqrt(amount.count) + spare) / (area || 1));

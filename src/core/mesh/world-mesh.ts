@@ -6,6 +6,7 @@
  */
 import { rotate, subtract, type Quat, type Vec3 } from "../math";
 import { weightsIn } from "./barycentric";
+import { facetsOf, normalsAt, type Facets } from "./facets";
 import { Heights } from "./heights";
 import { RayTree } from "./ray-tree";
 import { RestMesh, type Shape } from "./rest-mesh";
@@ -18,7 +19,6 @@ export interface Stand {
 }
 
 const weights = new Float64Array(3);
-const face = new Float64Array(3);
 
 export class WorldMesh {
   readonly id: string;
@@ -32,6 +32,7 @@ export class WorldMesh {
   readonly rest: RestMesh;
   #own: Float64Array | undefined;
   #normals: Float32Array | undefined;
+  #facets: Facets | undefined;
   #heights: Heights | undefined;
   #tree: RayTree | undefined;
 
@@ -99,6 +100,10 @@ export class WorldMesh {
     return this.index.length / 3;
   }
 
+  get facets(): Facets {
+    return (this.#facets ??= facetsOf(this));
+  }
+
   get heights(): Heights {
     return (this.#heights ??= Heights.over(this.position, this.index));
   }
@@ -109,24 +114,13 @@ export class WorldMesh {
 
   /** The unit normal of triangle `t`, towards the side it shows. */
   flatNormal(t: number, out: Float64Array): void {
-    const P = this.position;
-    const [a, b, c] = [3 * this.index[3 * t], 3 * this.index[3 * t + 1], 3 * this.index[3 * t + 2]];
-    const [ux, uy, uz] = [P[b] - P[a], P[b + 1] - P[a + 1], P[b + 2] - P[a + 2]];
-    const [vx, vy, vz] = [P[c] - P[a], P[c + 1] - P[a + 1], P[c + 2] - P[a + 2]];
-    writeUnit(out, uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx);
+    const { normal } = this.facets;
+    for (let axis = 0; axis < 3; axis++) out[axis] = normal[3 * t + axis];
   }
 
   /** The unit normals of many triangles: 3n. */
   flatNormals(triangle: Uint32Array): Float32Array {
-    const out = new Float32Array(3 * triangle.length);
-    let known = -1;
-    for (let i = 0; i < triangle.length; i++) {
-      if (triangle[i] !== known) this.flatNormal((known = triangle[i]), face);
-      out[3 * i] = face[0];
-      out[3 * i + 1] = face[1];
-      out[3 * i + 2] = face[2];
-    }
-    return out;
+    return normalsAt(this.facets, triangle);
   }
 
   /** The unit normal at a point of triangle `t`, smooth over the whole mesh: between those of the corners. */
