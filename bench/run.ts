@@ -2,11 +2,11 @@
 import { execFileSync } from "node:child_process";
 import { writeFileSync } from "node:fs";
 import { parseArgs } from "node:util";
+import { browserRows } from "./browser";
 import { engineRows } from "./engine";
 import { lineContests } from "./lines";
 import { overRows } from "./over";
 import { compete, type Row } from "./row";
-import { stripRow } from "./strip";
 import { surfaceContests } from "./surfaces";
 
 const { values } = parseArgs({ options: { json: { type: "string" } } });
@@ -39,5 +39,5 @@ for (const report of surfaces.reports) tell(report);
 for (const row of overRows()) tell(row);
 for (const row of engineRows()) tell(row);
 tell(millionRow());
-tell(await stripRow());
+for (const row of await browserRows()) tell(row);
 if (values.json) writeFileSync(values.json, `${JSON.stringify(rows, null, 2)}\n`);
