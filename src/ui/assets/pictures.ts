@@ -4,6 +4,7 @@ import {
   AmbientLight,
   Box3,
   DirectionalLight,
+  DoubleSide,
   Group,
   HemisphereLight,
   Mesh,
@@ -13,6 +14,7 @@ import {
   Vector3,
   WebGLRenderer,
   type Camera,
+  type Material,
 } from "three";
 import { create } from "zustand";
 import type { Prop } from "@/core/scene";
@@ -22,10 +24,10 @@ export interface PropPictures {
   /** Square, from above at an angle. */
   card: HTMLCanvasElement;
   cardUrl: string;
-  /** The prop's whole breadth (X) by its height, seen along Z. */
-  front: HTMLCanvasElement;
+  /** The prop's whole breadth (X) by its height, seen along Z; null where there is next to nothing to be seen. */
+  front: HTMLCanvasElement | null;
   /** The prop's whole depth (Z) by its height, seen along X. */
-  side: HTMLCanvasElement;
+  side: HTMLCanvasElement | null;
   /** The colour that most of it has. */
   color: string;
 }
@@ -77,7 +79,11 @@ const TILE = 128;
 function picturesOf(model: Model): PropPictures {
   const scene = new Scene();
   const group = new Group();
-  for (const part of model.parts) group.add(new Mesh(part.geometry, part.material));
+  const materials = model.parts.map(({ material }) => [material].flat().map(bothSides));
+  model.parts.forEach(({ geometry }, i) => {
+    const [own, ...more] = materials[i];
+    group.add(new Mesh(geometry, more.length > 0 ? materials[i] : own));
+  });
   const sun = new DirectionalLight("#fff4dd", 2.6);
   sun.position.set(2, 4, 3);
   scene.add(group, sun, new HemisphereLight("#eaf3f4", "#c8b48c", 1.6), new AmbientLight("#ffffff", 0.3));
@@ -93,8 +99,18 @@ function picturesOf(model: Model): PropPictures {
   const side = squareOn(model.box, new Vector3(1, 0, 0), size.z, size.y);
 
   const [card, frontPicture, sidePicture] = draw(scene, [{ camera: angled, width: TILE, height: TILE }, front, side]);
-  return { card, cardUrl: card.toDataURL(), front: frontPicture, side: sidePicture, color: mainColor(card) };
+  for (const material of materials.flat()) material.dispose();
+  return {
+    card,
+    cardUrl: card.toDataURL(),
+    front: seen(frontPicture),
+    side: seen(sidePicture),
+    color: mainColor(card),
+  };
 }
+
+/** What has one side only, such as a sheet, would not be seen from the other. */
+const bothSides = (material: Material): Material => Object.assign(material.clone(), { side: DoubleSide });
 
 interface Shot {
   camera: Camera;
@@ -140,6 +156,14 @@ function draw(scene: Scene, shots: readonly Shot[]): HTMLCanvasElement[] {
       .drawImage(renderer!.domElement, i * TILE, TILE - height, width, height, 0, 0, width, height);
     return canvas;
   });
+}
+
+/** A picture, unless there is next to nothing on it, as of a sheet that is seen edge on. */
+function seen(canvas: HTMLCanvasElement): HTMLCanvasElement | null {
+  const { data } = canvas.getContext("2d")!.getImageData(0, 0, canvas.width, canvas.height);
+  let solid = 0;
+  for (let i = 3; i < data.length; i += 4) if (data[i] > 127) solid++;
+  return solid > 0.02 * canvas.width * canvas.height ? canvas : null;
 }
 
 /** The mean of the picture's solid pixels, more of the colourful ones. */

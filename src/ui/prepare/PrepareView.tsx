@@ -1,12 +1,12 @@
 "use client";
 /** One prop on its own: as it stands, which way its front is, where its pivot and footprint are. A click can pick the pivot. */
-import { Line as FatLine, OrbitControls } from "@react-three/drei";
 import { Canvas, invalidate, type ThreeEvent } from "@react-three/fiber";
 import { useEffect, useMemo } from "react";
 import { Matrix4, Vector3 } from "three";
 import type { Vec3 } from "@/core/math";
 import { placingBounds, preparationMatrix, preparedBounds, type Prop } from "@/core/scene";
 import { usePrepared } from "../assets/models";
+import { FatLine, Orbit } from "../three";
 
 interface PrepareViewProps {
   prop: Prop;
@@ -49,7 +49,7 @@ export function PrepareView({ prop, onPick }: PrepareViewProps) {
     >
       <hemisphereLight args={["#eaf3f4", "#c8b48c", 1.7]} />
       <directionalLight position={[2, 4, 3]} intensity={2.4} color="#fff4dd" />
-      <OrbitControls target={start.target} makeDefault enableDamping={false} onChange={() => invalidate()} />
+      <Orbit target={start.target} />
       <group onClick={pick}>
         {model?.parts.map((part, i) => (
           <mesh key={i} geometry={part.geometry} material={part.material} />
@@ -119,15 +119,7 @@ function Signs({ prop, radius }: { prop: Prop; radius: number }) {
 }
 
 function Cord({ points, color, onTop = false }: { points: readonly Vec3[]; color: string; onTop?: boolean }) {
-  return (
-    <FatLine
-      points={points as [number, number, number][]}
-      color={color}
-      lineWidth={2.5}
-      depthTest={!onTop}
-      renderOrder={onTop ? 8 : 0}
-    />
-  );
+  return <FatLine {...{ points, color, onTop }} width={2.5} />;
 }
 
 /** An F on the ground before the front, for front: drawn of three strokes, readable from where the camera starts. */

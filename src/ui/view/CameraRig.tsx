@@ -1,10 +1,10 @@
 "use client";
 /** The camera: orbiting, going to saved views, framing what is selected. */
 import { indicesOf } from "@/core/place";
-import { OrbitControls } from "@react-three/drei";
 import { useThree } from "@react-three/fiber";
-import { useEffect, useRef, type ComponentRef } from "react";
+import { useEffect, useRef } from "react";
 import { Box3, PerspectiveCamera, Vector3, type Object3D } from "three";
+import type { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { create } from "zustand";
 import type { Vec3 } from "@/core/math";
 import { preparedBounds, type Scene } from "@/core/scene";
@@ -13,11 +13,12 @@ import { useResults } from "../state/results";
 import { useSession } from "../state/session";
 import { drawnLine } from "../state/guides";
 import { distanceToSee } from "./framing";
+import { Orbit } from "../three";
 import { boxAround, boxAroundAll } from "./placed";
 import { SURFACES } from "./Surfaces";
 
 /** The orbiting controls, as the view hands them to whoever has to stop them for a while. */
-export type Controls = ComponentRef<typeof OrbitControls>;
+export type Controls = OrbitControls;
 
 /** Where the camera is at the moment, for saving views. */
 export const cameraNow: { position: [number, number, number]; target: [number, number, number] } = {
@@ -91,15 +92,7 @@ export function CameraRig() {
   }, [wish, camera, root]);
 
   return (
-    <OrbitControls
-      ref={controls}
-      makeDefault
-      enableDamping={false}
-      maxPolarAngle={Math.PI * 0.96}
-      minDistance={0.05}
-      maxDistance={2000}
-      onChange={remember}
-    />
+    <Orbit ref={controls} maxPolarAngle={Math.PI * 0.96} minDistance={0.05} maxDistance={2000} onChange={remember} />
   );
 }
 

@@ -1,9 +1,9 @@
 "use client";
 /** Sun, sky and haze. The sun's shadows cover what the camera looks at when the scene is opened. */
-import { Grid } from "@react-three/drei";
 import { useEffect, useMemo } from "react";
 import { DirectionalLight, Object3D } from "three";
 import { useScene } from "@/store";
+import { LevelNet } from "../three";
 
 const HORIZON = "#dfeaea";
 const REACH = 26;
@@ -48,19 +48,7 @@ export function BareGround() {
         <planeGeometry args={[400, 400]} />
         <meshStandardMaterial color="#f3e6cc" roughness={1} />
       </mesh>
-      <Grid
-        infiniteGrid
-        cellSize={1}
-        cellThickness={0.7}
-        cellColor="#c9b88f"
-        sectionSize={5}
-        sectionThickness={0.9}
-        sectionColor="#bba87c"
-        fadeDistance={60}
-        fadeStrength={1.6}
-        position-y={-0.006}
-        raycast={() => null}
-      />
+      <LevelNet height={-0.006} cell={1} every={5} color="#c9b88f" mainColor="#bba87c" reach={60} />
     </>
   );
 }

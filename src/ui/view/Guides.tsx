@@ -1,6 +1,5 @@
 "use client";
 /** The scene's lines as cord, with their marks, tags and rolls; knots and handles of the one in focus; the line being drawn. */
-import { Html, Line as FatLine } from "@react-three/drei";
 import { useEffect, useMemo } from "react";
 import { BufferAttribute, BufferGeometry, DoubleSide } from "three";
 import type { Line } from "@/core/line";
@@ -9,6 +8,7 @@ import { useScene } from "@/store";
 import { guideLinesOf } from "../state/edits";
 import { useLaid } from "../state/laid";
 import { useSession } from "../state/session";
+import { FatLine, Label } from "../three";
 import { drawnLine, guideOf, markPositions, tagColour, taggedSpans, unbent } from "../state/guides";
 import { handleEnds } from "./handles";
 import { Knots, Points } from "./Knots";
@@ -78,16 +78,7 @@ function Fat({
   opacity?: number;
 }) {
   if (points.length < 2) return null;
-  return (
-    <FatLine
-      points={points as [number, number, number][]}
-      color={color}
-      lineWidth={width}
-      transparent
-      opacity={opacity}
-      raycast={NO_RAYS}
-    />
-  );
+  return <FatLine {...{ points, color, width, opacity }} />;
 }
 
 function Cord({ line, lit }: OfLine & { lit: boolean }) {
@@ -106,16 +97,7 @@ function Tags({ line, labels }: OfLine & { labels: boolean }) {
   return spans.map(({ tag, points, middle }, i) => (
     <group key={i}>
       <Fat points={points} color={tagColour(line, tag)} width={5} />
-      {labels && (
-        <Html position={middle as [number, number, number]} center zIndexRange={[5, 0]} className="pointer-events-none">
-          <span
-            className="rounded-md border bg-linen-0/90 px-1.5 py-px text-[11px] text-ink-9"
-            style={{ borderColor: tagColour(line, tag) }}
-          >
-            {tag}
-          </span>
-        </Html>
-      )}
+      {labels && <Label position={middle} text={tag} color={tagColour(line, tag)} />}
     </group>
   ));
 }
