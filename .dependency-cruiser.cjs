@@ -42,6 +42,13 @@ module.exports = {
       from: { path: "^src/(core/[^/]+|[^/]+)/", pathNot: TESTS },
       to: { path: "^src/core/[^/]+/.", pathNot: ["^src/$1/", "^src/core/[^/]+/index\\.ts$"] },
     },
+    {
+      name: "interface-folders-have-an-index",
+      comment: "The same for the folders of the interface; workers are their own entries.",
+      severity: "error",
+      from: { path: "^src/(ui/[^/]+|app)/", pathNot: TESTS },
+      to: { path: "^src/ui/[^/]+/.", pathNot: ["^src/$1/", "^src/ui/[^/]+/index\\.ts$"] },
+    },
     only("core-imports-only-core", "^src/core/(?!.*\\.test\\.ts$)", "^src/core/"),
     only("engine-imports-core", "^src/engine/", "^src/(core|engine)/"),
     only("store-imports-core", "^src/store/", "^src/(core|store)/"),

@@ -1,4 +1,4 @@
-import { Scenes } from "@/ui/scenes/Scenes";
+import { Scenes } from "@/ui/scenes";
 
 export default function Page() {
   return <Scenes />;

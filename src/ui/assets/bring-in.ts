@@ -6,8 +6,7 @@ import { hashOf } from "@/core/files";
 import { fileJobs } from "@/engine/client";
 import { freeName, newId, propSchema, surfaceSchema, type Prop, type Surface } from "@/core/scene";
 import { addScene, assetBytes, putAssets, useSceneStore } from "@/store";
-import { addSurfaces, editProp, editSurface, replaceProp, replaceSurfaceBy } from "../state/edits";
-import { selectProp, useSession } from "../state/session";
+import { addSurfaces, editProp, editSurface, replaceProp, replaceSurfaceBy, selectProp, useSession } from "../state";
 import { glbFromObj, isForObj, isObj } from "./obj";
 import type { Draft } from "immer";
 

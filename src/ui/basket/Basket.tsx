@@ -6,10 +6,9 @@ import { useRef, type ReactNode } from "react";
 import { propsIn } from "@/core/place";
 import { preparedBounds, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
-import { MESH_FILES } from "../assets/bring-in";
+import { MESH_FILES } from "../assets";
 import { Button, Choose, FilesInput, IconButton, Segmented } from "../kit";
-import { addMix } from "../state/edits";
-import { selectMix, selectProp, useSession } from "../state/session";
+import { addMix, selectMix, selectProp, useSession } from "../state";
 import { MixPicture, PropPicture } from "./PropPicture";
 import { SurfaceList } from "./SurfaceList";
 

@@ -3,9 +3,8 @@
 import { useMemo, type ReactNode } from "react";
 import { FLAG, NO_PROP, type Dressing, type Placements } from "@/core/place";
 import { useScene } from "@/store";
-import { lookOf } from "../assets/models";
-import { usePictureStore } from "../assets/pictures";
-import { useFindings } from "../state/results";
+import { lookOf, usePictureStore } from "../assets";
+import { useFindings } from "../state";
 
 export function Legend({ dressing, placements: p }: { dressing: Dressing; placements: Placements }) {
   const props = useScene((scene) => scene.props);

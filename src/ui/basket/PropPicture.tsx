@@ -2,7 +2,7 @@
 /** Pictures of props, rendered from their meshes, and of mixes, made of those of their props. */
 import type { Mix, Prop } from "@/core/scene";
 import { useScene } from "@/store";
-import { usePictures } from "../assets/pictures";
+import { usePictures } from "../assets";
 
 interface PictureProps {
   size: number;

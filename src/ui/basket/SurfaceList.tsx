@@ -5,11 +5,10 @@ import { useRef } from "react";
 import { MADE_KINDS, type MadeKind } from "@/core/made";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
-import { MESH_FILES } from "../assets/bring-in";
+import { MESH_FILES } from "../assets";
 import { Button, Choose, FilesInput, IconButton } from "../kit";
-import { editSurface, makeSurface } from "../state/edits";
-import { cameraNow } from "../view/CameraRig";
-import { selectSurface, useSession } from "../state/session";
+import { editSurface, makeSurface, selectSurface, useSession } from "../state";
+import { cameraNow } from "../view";
 
 export function SurfaceList({ onFiles }: { onFiles: (files: File[]) => void }) {
   const surfaces = useScene((scene) => scene.surfaces);

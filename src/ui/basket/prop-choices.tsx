@@ -1,7 +1,7 @@
 /** The props and mixes of the scene, as a list to choose from. */
 import { useMemo } from "react";
 import { useScene } from "@/store";
-import type { Choice } from "../kit/Choose";
+import type { Choice } from "../kit";
 import { MixPicture, PropPicture } from "./PropPicture";
 
 export function usePropChoices(): Choice[] {

@@ -1,7 +1,7 @@
 "use client";
 /** The keys of all commands, as long as no dialog is open and nobody is typing. */
 import { useHotkeys } from "react-hotkeys-hook";
-import { useSession } from "../state/session";
+import { useSession } from "../state";
 import { COMMANDS, type Command } from "./commands";
 
 export function Hotkeys() {

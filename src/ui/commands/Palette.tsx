@@ -11,7 +11,7 @@ import {
 } from "@headlessui/react";
 import { useState } from "react";
 import { Modal } from "../kit";
-import { useSession } from "../state/session";
+import { useSession } from "../state";
 import { COMMANDS, shownKeys, type Command } from "./commands";
 
 const close = () => useSession.setState({ dialog: null });

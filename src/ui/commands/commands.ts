@@ -19,11 +19,13 @@ import {
   splitLine,
   turnPlacements,
   unpeg,
-} from "../state/edits";
-import { useResults } from "../state/results";
-import { currentKnot, selectNothing, selectPlacements, useSession } from "../state/session";
-import { paintedFields, startPainting, stopPainting } from "../view/brush";
-import { startDrawing, stopDrawing } from "../view/draw-state";
+  useResults,
+  currentKnot,
+  selectNothing,
+  selectPlacements,
+  useSession,
+} from "../state";
+import { paintedFields, startPainting, stopPainting, startDrawing, stopDrawing } from "../view";
 
 export interface Command {
   id: string;

@@ -8,9 +8,8 @@ import type { Scene } from "@/core/scene";
 import { fileJobs } from "@/engine/client";
 import { assetsFor, useSceneStore } from "@/store";
 import { Button, Modal, Segmented } from "../kit";
-import { useResults } from "../state/results";
-import { useSession } from "../state/session";
-import { isShown } from "../view/placed";
+import { useResults, useSession } from "../state";
+import { isShown } from "../view";
 
 type Form = FormatName | "project";
 

@@ -5,11 +5,8 @@ import { useMemo } from "react";
 import { CHECK_LABELS, spoken, type Finding } from "@/core/check";
 import { namesIn } from "@/core/scene";
 import { useScene } from "@/store";
-import { MEND_LABELS, mendFinding } from "../state/edits";
-import { findingsOf, useResults } from "../state/results";
-import type { Budget } from "../view/budget";
-import { useBudget } from "../view/useBudget";
-import { selectLine, selectPlacements, useSession } from "../state/session";
+import { MEND_LABELS, mendFinding, findingsOf, useResults, selectLine, selectPlacements, useSession } from "../state";
+import { type Budget, useBudget } from "../view";
 
 /** What the view says when it shows fewer than there are, or shows them otherwise; null when it shows all. */
 function limitSentence({ count, full, boxes }: Budget): string | null {

@@ -10,3 +10,5 @@ export * from "./NumberField";
 export * from "./Segmented";
 export * from "./Toggle";
 export * from "./useSize";
+export { listen } from "./listen";
+export { markLabel, niceStep } from "./ruler";

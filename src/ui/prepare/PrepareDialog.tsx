@@ -5,13 +5,10 @@ import { useRef } from "react";
 import { sizeOf } from "@/core/mesh";
 import { preparationSchema, preparedBounds, turnedByQuarter, type Preparation, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
-import { MESH_FILES, replaceFile } from "../assets/bring-in";
+import { MESH_FILES, replaceFile, broughtFacts, mendedSentences } from "../assets";
 import { Button, FilesInput, Modal, NumberField, Segmented, Toggle, ValueField } from "../kit";
-import { editProp } from "../state/edits";
-import { useSession } from "../state/session";
-import { complaintOf } from "../steps/params";
-import { useEdit } from "../state/useEdit";
-import { broughtFacts, mendedSentences } from "../assets/brought";
+import { editProp, useSession, useEdit } from "../state";
+import { complaintOf } from "../steps";
 import { PrepareView } from "./PrepareView";
 import type { Draft } from "immer";
 

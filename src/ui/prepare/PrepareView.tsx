@@ -5,7 +5,7 @@ import { useEffect, useMemo } from "react";
 import { Matrix4, Vector3 } from "three";
 import type { Vec3 } from "@/core/math";
 import { placingBounds, preparationMatrix, preparedBounds, type Prop } from "@/core/scene";
-import { usePrepared } from "../assets/models";
+import { usePrepared } from "../assets";
 import { FatLine, Orbit } from "../three";
 
 interface PrepareViewProps {

@@ -21,9 +21,16 @@ import { useEffect, useRef, useState } from "react";
 import type { Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose, NameField } from "../kit";
-import { deleteDressing, duplicateDressing, editDressing, moveDressing } from "../state/edits";
-import { useFindings, usePlacements } from "../state/results";
-import { selectDressing, useSession } from "../state/session";
+import {
+  deleteDressing,
+  duplicateDressing,
+  editDressing,
+  moveDressing,
+  useFindings,
+  usePlacements,
+  selectDressing,
+  useSession,
+} from "../state";
 
 export function Cord() {
   const dressings = useScene((scene) => scene.dressings);

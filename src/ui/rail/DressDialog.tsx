@@ -2,12 +2,11 @@
 /** Making a dressing: which prop along which line, or over which surface. */
 import { useState } from "react";
 import { useScene } from "@/store";
-import { AnyPicture } from "../basket/prop-choices";
+import { AnyPicture } from "../basket";
 import { Button, Modal } from "../kit";
-import { dress } from "../state/edits";
-import { useSession } from "../state/session";
-import { spreadOver } from "../steps/SpreadOver";
-import { startDrawing } from "../view/draw-state";
+import { dress, useSession } from "../state";
+import { spreadOver } from "../steps";
+import { startDrawing } from "../view";
 
 export function DressDialog() {
   const props = useScene((scene) => scene.props);

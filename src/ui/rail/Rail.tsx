@@ -2,9 +2,9 @@
 /** The rail: the scene's name, the cord with its dressings, undo and redo, findings, export. */
 import { Redo2, Undo2 } from "lucide-react";
 import { useSceneStore } from "@/store";
-import { FindingsButton } from "../findings/FindingsButton";
+import { FindingsButton } from "../findings";
 import { Button, IconButton } from "../kit";
-import { useSession } from "../state/session";
+import { useSession } from "../state";
 import { Cord } from "./Cord";
 import { SceneName } from "./SceneName";
 

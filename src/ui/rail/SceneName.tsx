@@ -6,8 +6,8 @@ import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import { duplicateScene, useScene, useSceneStore, type SaveState } from "@/store";
 import { Choose, NameField } from "../kit";
-import { bringIn } from "../assets/bring-in";
-import { useSession } from "../state/session";
+import { bringIn } from "../assets";
+import { useSession } from "../state";
 
 export function SceneName() {
   const name = useScene((scene) => scene.name);

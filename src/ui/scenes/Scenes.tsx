@@ -7,9 +7,9 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { toast, Toaster } from "sonner";
 import { DEMO_ID } from "@/demo";
 import { deleteScene, duplicateScene, listScenes, newScene, renameScene, type SceneCard } from "@/store";
-import { openProject } from "../assets/bring-in";
+import { openProject } from "../assets";
 import { Button, Choose, NameField } from "../kit";
-import { ago, PegMark } from "../rail/SceneName";
+import { ago, PegMark } from "../rail";
 import { ensureDemo } from "./demo";
 
 /** Remembers that the demo scene was deleted, so that it does not come back by itself. */

@@ -5,8 +5,7 @@ import { fileJobs } from "@/engine/client";
 import { meshesWanted } from "@/engine/wanted";
 import { assetsFor, useScene, useSceneStore } from "@/store";
 import { Button, Modal } from "../kit";
-import { editDressing } from "../state/edits";
-import { useSession } from "../state/session";
+import { editDressing, useSession } from "../state";
 import { PICTURE, pictureOf } from "./draw-placements";
 
 const COUNT = 12;

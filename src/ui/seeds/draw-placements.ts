@@ -16,10 +16,8 @@ import {
 import { CHUNK, type Drawn } from "@/core/place";
 import type { Prop } from "@/core/scene";
 import type { ShownResult } from "@/engine/engine";
-import { preparedModel, transformed, useModels, type Model } from "../assets/models";
-import { cameraNow } from "../view/CameraRig";
-import { distanceToSee } from "../view/framing";
-import { boxAroundAll } from "../view/placed";
+import { preparedModel, transformed, useModels, type Model } from "../assets";
+import { cameraNow, distanceToSee, boxAroundAll } from "../view";
 
 export const PICTURE = { width: 264, height: 150 } as const;
 

@@ -1,8 +1,8 @@
 /** Draws the sheet: the ground from above, how full it is, outlines and lines, every placement in its true footprint. */
 import { FLAG, type Placements, type Key, indicesOf } from "@/core/place";
 import type { Vec3 } from "@/core/math";
-import type { TopView } from "../assets/top-view";
-import { markLabel, niceStep } from "../kit/ruler";
+import type { TopView } from "../assets";
+import { markLabel, niceStep } from "../kit";
 import { isShown, middleOf, type SheetView } from "./model";
 import type { Charts } from "./charts";
 

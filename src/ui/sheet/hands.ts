@@ -2,14 +2,13 @@
  * *What hands do on the sheet*: select, drag to peg, hold a clearing open, select by a box with Shift, add with Alt, zoom, move,
  * drop a prop to swap, nudge with the keys.
  */
-import { PROP_DRAG } from "../basket/Basket";
+import { PROP_DRAG } from "../basket";
 import { subtract, type Vec3 } from "@/core/math";
 import { kindOf, densityAt, type Dressing, type Fullness, type Key, indicesOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
-import { addOutlineShape, fieldOf, millimetre, swapPlacements } from "../state/edits";
-import { listen } from "../kit/listen";
-import { NO_KEYS, selectPlacements, useSession } from "../state/session";
+import { addOutlineShape, fieldOf, millimetre, swapPlacements, NO_KEYS, selectPlacements, useSession } from "../state";
+import { listen } from "../kit";
 import {
   beginStroke,
   endStroke,
@@ -19,8 +18,11 @@ import {
   paintClearing,
   paintedFields,
   useBrush,
-} from "../view/brush";
-import { addPlacementAt, movePlacements, takenPlacements, type HeldPlacements } from "../view/pegging";
+  addPlacementAt,
+  movePlacements,
+  takenPlacements,
+  type HeldPlacements,
+} from "../view";
 import { RULER, type SheetScene } from "./draw";
 import { isShown, middleOf, placementAt, type SheetView } from "./model";
 import type { Draft } from "immer";

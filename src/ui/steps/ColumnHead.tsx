@@ -2,7 +2,7 @@
 /** The head of a column that is about a line, a prop or a mix: back to the dressing, its name, delete. */
 import { ArrowLeft, Trash2 } from "lucide-react";
 import { IconButton, NameField } from "../kit";
-import { selectNothing } from "../state/session";
+import { selectNothing } from "../state";
 
 interface ColumnHeadProps {
   /** What it is: line, prop or mix. */

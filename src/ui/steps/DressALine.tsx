@@ -2,7 +2,7 @@
 /** Dressing one of the scene's lines with a prop or a mix. */
 import { useScene } from "@/store";
 import { Choose } from "../kit";
-import { dress } from "../state/edits";
+import { dress } from "../state";
 
 export function DressALine({ what, id }: { what: string; id: string }) {
   const lines = useScene((scene) => scene.lines);

@@ -1,7 +1,7 @@
 "use client";
 /** Which dressings have to do with a line or a prop; a click goes to one. */
 import type { Dressing } from "@/core/place";
-import { selectDressing } from "../state/session";
+import { selectDressing } from "../state";
 
 export function DressingLinks({ lead, dressings }: { lead: string; dressings: readonly Dressing[] }) {
   if (dressings.length === 0) return null;

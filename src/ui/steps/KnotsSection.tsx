@@ -4,10 +4,21 @@ import { Plus, Trash2 } from "lucide-react";
 import { handlesOf, hasKnots, knotSchema, type BezierLine, type Knot, type Line } from "@/core/line";
 import { add } from "@/core/math";
 import { Button, IconButton, NameField, Segmented, Toggle, ValueField } from "../kit";
-import { deleteKnots, editKnots, insertKnotBeside, lineOf, setJoin, writeHandle, type Side } from "../state/edits";
-import { currentKnot, selectLine, useSession } from "../state/session";
-import { useEdit } from "../state/useEdit";
-import { tagColour, tagsOf } from "../state/guides";
+import {
+  deleteKnots,
+  editKnots,
+  insertKnotBeside,
+  lineOf,
+  setJoin,
+  writeHandle,
+  type Side,
+  currentKnot,
+  selectLine,
+  useSession,
+  useEdit,
+  tagColour,
+  tagsOf,
+} from "../state";
 import { complaintOf } from "./params";
 
 /** More knots than this are not listed one by one. */

@@ -5,10 +5,7 @@ import { laidSchema, type Laid, type LaidOnEdges, type LaidOnSurface, type Line 
 import { describeChoice, describeParam } from "@/core/schema";
 import { useScene } from "@/store";
 import { Button, Choose, NumberField, Segmented, Toggle, ValueField } from "../kit";
-import { editLine, lineOf, makeKnots, makeRows } from "../state/edits";
-import { useLaid } from "../state/laid";
-import { selectSurface } from "../state/session";
-import { useEdit } from "../state/useEdit";
+import { editLine, lineOf, makeKnots, makeRows, useLaid, selectSurface, useEdit } from "../state";
 import { GuideList } from "./cards/GuideList";
 import { complaintOf } from "./params";
 

@@ -28,12 +28,13 @@ import {
   reverseLine,
   setLineKind,
   splitLine,
-} from "../state/edits";
-import { useLaid } from "../state/laid";
-import { currentKnot, useSession } from "../state/session";
-import { useEdit } from "../state/useEdit";
-import { drawnLine } from "../state/guides";
-import { usePropChoices } from "../basket/prop-choices";
+  useLaid,
+  currentKnot,
+  useSession,
+  useEdit,
+  drawnLine,
+} from "../state";
+import { usePropChoices } from "../basket";
 import { ColumnHead } from "./ColumnHead";
 import { DressingLinks } from "./DressingLinks";
 import { SpreadHere } from "./SpreadOver";

@@ -6,9 +6,7 @@ import { MADE_KINDS, revolveSchema, type Loft, type Made, type Revolve } from "@
 import { type Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { Choose, NumberField, Segmented, Toggle, ValueField } from "../kit";
-import { editMade, surfaceOf } from "../state/edits";
-import { selectLine } from "../state/session";
-import { useEdit } from "../state/useEdit";
+import { editMade, surfaceOf, selectLine, useEdit } from "../state";
 import { GuideList } from "./cards/GuideList";
 import { complaintOf } from "./params";
 

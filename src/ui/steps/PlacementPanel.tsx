@@ -4,12 +4,21 @@ import { X } from "lucide-react";
 import { useMemo } from "react";
 import { FLAG, type Dressing, type Placements, type Key, indicesOf } from "@/core/place";
 import { useScene } from "@/store";
-import { usePropChoices } from "../basket/prop-choices";
+import { usePropChoices } from "../basket";
 import { Button, Choose, IconButton, ValueField } from "../kit";
-import { dressingOf, pegAt, removePlacements, setTurn, swapPlacements, unpeg, writePegs } from "../state/edits";
-import { usePlacements } from "../state/results";
-import { NO_KEYS, useSession } from "../state/session";
-import { useEdit } from "../state/useEdit";
+import {
+  dressingOf,
+  pegAt,
+  removePlacements,
+  setTurn,
+  swapPlacements,
+  unpeg,
+  writePegs,
+  usePlacements,
+  NO_KEYS,
+  useSession,
+  useEdit,
+} from "../state";
 
 /** Indices of the selected placements that are still there. */
 function selectedIn(placements: Placements | undefined, keys: ReadonlySet<Key>): number[] {

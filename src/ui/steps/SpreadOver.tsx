@@ -1,10 +1,10 @@
 "use client";
 /** Spreading a prop or a mix over one of the scene's surfaces. */
 import { useScene, useSceneStore } from "@/store";
-import { boxOf } from "../assets/surface-models";
-import { usePropChoices } from "../basket/prop-choices";
+import { boxOf } from "../assets";
+import { usePropChoices } from "../basket";
 import { Choose } from "../kit";
-import { dressField, surfaceOf } from "../state/edits";
+import { dressField, surfaceOf } from "../state";
 
 const LOOK = "h-8 w-fit rounded-lg border border-linen-3 bg-linen-0 px-2.5 hover:bg-white";
 

@@ -2,8 +2,7 @@
 /** The left column: the selected dressing as a sentence and its seven steps; or a line, a prop, some placements. */
 import { STEP_NAMES, type Dressing, type StepName } from "@/core/place";
 import { useScene, useSceneStore } from "@/store";
-import { usePlacements } from "../state/results";
-import { openStep, toggleStep, useSession } from "../state/session";
+import { usePlacements, openStep, toggleStep, useSession } from "../state";
 import { CARDS } from "./cards";
 import { LineColumn } from "./LineColumn";
 import { MixColumn } from "./MixColumn";

@@ -4,8 +4,7 @@ import type { z } from "zod";
 import { STEP_SCHEMAS, type Dressing, type StepName } from "@/core/place";
 import { describeChoice, describeParam, sentenceOf } from "@/core/schema";
 import { NumberField, RangeField, Segmented, Toggle } from "../kit";
-import { dressingOf, editDressing } from "../state/edits";
-import { useEdit } from "../state/useEdit";
+import { dressingOf, editDressing, useEdit } from "../state";
 
 /** What every step's card is given. */
 export interface CardProps {

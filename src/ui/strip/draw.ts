@@ -3,7 +3,7 @@ import { BAR, barTop, gapsOn } from "./grips";
 import { keysNamed } from "@/core/check";
 import { FLAG, NO_PROP, indicesOf } from "@/core/place";
 import { layoutOf, tallOf, type StripScene } from "./layout";
-import { markLabel, niceStep } from "../kit/ruler";
+import { markLabel, niceStep } from "../kit";
 import { RULER, type RowBox, type StripRow, type StripView } from "./model";
 
 const INK = "#1f2a33";

@@ -2,13 +2,22 @@
  * *What hands do on the strip*: select, drag to peg, with Alt to copy, pull insets and the slide, hold gaps open, zoom, move,
  * drop a prop to swap, walk with the keys. What is dragged catches on marks and neighbours, unless Ctrl is held.
  */
-import { PROP_DRAG } from "../basket/Basket";
+import { PROP_DRAG } from "../basket";
 import { FLAG, type Key, type Placements, indicesOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
-import { dressingOf, editDressing, millimetre, swapPlacements, writeAdded, writePegs } from "../state/edits";
-import { listen } from "../kit/listen";
-import { NO_KEYS, selectPlacements, useSession } from "../state/session";
+import {
+  dressingOf,
+  editDressing,
+  millimetre,
+  swapPlacements,
+  writeAdded,
+  writePegs,
+  NO_KEYS,
+  selectPlacements,
+  useSession,
+} from "../state";
+import { listen } from "../kit";
 import { caughtAt } from "./catch";
 import { gripAt, type Grip } from "./grips";
 import { layoutOf, tallOf, type StripScene } from "./layout";

@@ -1,7 +1,7 @@
 /** What the strip shows at the moment, and where on it things lie. */
 import type { Finding } from "@/core/check";
 import { NO_PROP, type Dressing, type Placements, type Key } from "@/core/place";
-import type { PropPictures } from "../assets/pictures";
+import type { PropPictures } from "../assets";
 import type { RowBox, StripRow } from "./model";
 
 export interface StripScene {

@@ -2,10 +2,9 @@
 /** Below the view: the strip of a dressing that runs along lines, the sheet of one that is spread. */
 import { kindOf, type Dressing } from "@/core/place";
 import { useScene } from "@/store";
-import { Sheet } from "../sheet/Sheet";
-import { usePlacements } from "../state/results";
-import { useSession } from "../state/session";
-import { Strip } from "../strip/Strip";
+import { Sheet } from "../sheet";
+import { usePlacements, useSession } from "../state";
+import { Strip } from "../strip";
 
 const NOTHING = {
   along: "no line",

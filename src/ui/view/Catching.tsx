@@ -2,7 +2,7 @@
 /** Choosing what knots catch on while they are drawn and moved. */
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import { Toggle, ValueField } from "../kit";
-import { useSession } from "../state/session";
+import { useSession } from "../state";
 
 export function Catching() {
   const snap = useSession((session) => session.snap);

@@ -5,10 +5,8 @@ import { useDeferredValue, useEffect, useMemo } from "react";
 import { CanvasTexture, ClampToEdgeWrapping, Color, DoubleSide, ShaderMaterial, Vector2 } from "three";
 import type { DensityMap } from "@/core/place";
 import { useScene } from "@/store";
-import { useSurfaceModel } from "../assets/surface-models";
-import { tintOf } from "../assets/density-tint";
-import { usePlacements } from "../state/results";
-import { useSession } from "../state/session";
+import { useSurfaceModel, tintOf } from "../assets";
+import { usePlacements, useSession } from "../state";
 import type { Surface } from "@/core/scene";
 
 const VERTEX = /* glsl */ `

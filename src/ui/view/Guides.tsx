@@ -5,11 +5,18 @@ import { BufferAttribute, BufferGeometry, DoubleSide } from "three";
 import type { Line } from "@/core/line";
 import { rotate, type Vec3 } from "@/core/math";
 import { useScene } from "@/store";
-import { guideLinesOf } from "../state/edits";
-import { useLaid } from "../state/laid";
-import { useSession } from "../state/session";
+import {
+  guideLinesOf,
+  useLaid,
+  useSession,
+  drawnLine,
+  guideOf,
+  markPositions,
+  tagColour,
+  taggedSpans,
+  unbent,
+} from "../state";
 import { FatLine, Label } from "../three";
-import { drawnLine, guideOf, markPositions, tagColour, taggedSpans, unbent } from "../state/guides";
 import { handleEnds } from "./handles";
 import { Knots, Points } from "./Knots";
 import { useBrush } from "./brush";

@@ -8,8 +8,7 @@ import { BufferAttribute, BufferGeometry, Matrix4, Vector3 } from "three";
 import type { Placements } from "@/core/place";
 import { preparedBounds } from "@/core/scene";
 import { useScene } from "@/store";
-import { usePlacements } from "../state/results";
-import { useSession } from "../state/session";
+import { usePlacements, useSession } from "../state";
 import { isShown, writeWhole } from "./placed";
 
 /** More boxes than this are not drawn; the strip shows them all. */

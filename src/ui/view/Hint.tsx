@@ -5,7 +5,7 @@ import { kindOf, fieldIdsOf, type Dressing } from "@/core/place";
 import { describeChoice } from "@/core/schema";
 import { useScene } from "@/store";
 import { Choose } from "../kit";
-import { useSession, type Focus } from "../state/session";
+import { useSession, type Focus } from "../state";
 import { useBrush } from "./brush";
 import { CLOSED_FORMS, EDGE_FORMS, useDraw } from "./draw-state";
 import { FLOAT } from "./float";

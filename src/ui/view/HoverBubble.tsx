@@ -4,8 +4,7 @@ import { useMemo, type ReactNode } from "react";
 import type { Placements, Reason } from "@/core/place";
 import { formatValue } from "@/core/schema";
 import { useScene } from "@/store";
-import { useResults } from "../state/results";
-import { useSession } from "../state/session";
+import { useResults, useSession } from "../state";
 import { isShown } from "./placed";
 
 export function HoverBubble() {

@@ -4,7 +4,7 @@ import { useMemo } from "react";
 import { BufferAttribute, BufferGeometry, CanvasTexture, PointsMaterial, SRGBColorSpace } from "three";
 import type { Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
-import { spanMiddles } from "../state/guides";
+import { spanMiddles } from "../state";
 
 interface KnotsProps {
   positions: readonly Vec3[];

@@ -3,7 +3,7 @@
 import { useEffect, useState } from "react";
 import { useSceneStore } from "@/store";
 import { Button } from "../kit";
-import { placeAgain, stopPlacing, useResults } from "../state/results";
+import { placeAgain, stopPlacing, useResults } from "../state";
 
 /** Work shorter than this is not worth a word, milliseconds. */
 const SHORT = 400;

@@ -5,9 +5,8 @@ import { useEffect, useMemo } from "react";
 import { EdgesGeometry } from "three";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
-import type { Model } from "../assets/models";
-import { useSurfaceModel } from "../assets/surface-models";
-import { useSession } from "../state/session";
+import { type Model, useSurfaceModel } from "../assets";
+import { useSession } from "../state";
 
 /** The name of the group that holds them, for finding what the pointer meets. */
 export const SURFACES = "surfaces";

@@ -1,7 +1,7 @@
 /** The six sides of a box that is in focus, each of which can be pulled out or pushed in. */
 import { add, rotate, scale, subtract, type Vec3 } from "@/core/math";
 import type { Surface } from "@/core/scene";
-import { millimetre } from "../state/edits";
+import { millimetre } from "../state";
 import type { Draft } from "immer";
 
 export interface BoxSide {

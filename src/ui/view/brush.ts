@@ -2,8 +2,7 @@
 import { create } from "zustand";
 import { distance, type Vec3 } from "@/core/math";
 import { useSceneStore } from "@/store";
-import { dressingOf } from "../state/edits";
-import { NO_KEYS, useSession } from "../state/session";
+import { dressingOf, NO_KEYS, useSession } from "../state";
 import { inField, spreadDressing } from "./pegging";
 import { stopDrawing } from "./draw-state";
 

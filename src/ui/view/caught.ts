@@ -1,6 +1,6 @@
 /** What is moved or drawn catches on things under the pointer, or on the grid. */
 import type { Vec3 } from "@/core/math";
-import { useSession } from "../state/session";
+import { useSession } from "../state";
 import { useMove } from "./move-state";
 import { onGrid, type SnapTarget } from "./snap";
 import type { Aim } from "./aim";

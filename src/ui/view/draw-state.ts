@@ -2,8 +2,7 @@
 import { create } from "zustand";
 import { laidSchema, type LaidOnEdges, type Shape } from "@/core/line";
 import type { Vec3 } from "@/core/math";
-import { addEdgeLine, addLine, addOutline, addOutlineShape, addShape, type Outline } from "../state/edits";
-import { useSession } from "../state/session";
+import { addEdgeLine, addLine, addOutline, addOutlineShape, addShape, type Outline, useSession } from "../state";
 import { restMoving } from "./move-state";
 
 interface DrawState {

@@ -1,7 +1,7 @@
 /** Where the handles of a Bézier line are drawn and taken hold of. */
 import { handlesOf, type Line } from "@/core/line";
 import { add, type Vec3 } from "@/core/math";
-import type { Side } from "../state/edits";
+import type { Side } from "../state";
 
 /** The ends of a Bézier line's handles. */
 export function handleEnds(line: Line, knots: readonly number[]): { knot: number; side: Side; position: Vec3 }[] {

@@ -15,13 +15,16 @@ import {
   surfaceOf,
   writeHandle,
   type Side,
-} from "../state/edits";
-import { selectDressing, selectLine, useSession } from "../state/session";
+  selectDressing,
+  selectLine,
+  useSession,
+  drawnLine,
+  spanMiddles,
+} from "../state";
 import { finishDrawing, useDraw } from "./draw-state";
 import { caughtOn, KNOT } from "./caught";
 import { DrawingHand } from "./drawing-hand";
 import { beyondSide, boxSides, pullSide, type BoxSide } from "./box-sides";
-import { drawnLine, spanMiddles } from "../state/guides";
 import { handleEnds } from "./handles";
 import { restMoving, typedDistance, typeDistance, useMove, type Axis } from "./move-state";
 import { addUnder, movePlacements, takenPlacements, wantedPlace, whyUnder, type HeldPlacements } from "./pegging";

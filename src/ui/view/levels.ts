@@ -1,7 +1,7 @@
 /** *How the placements of a prop are drawn*, chunk by chunk: in full, by the prop's light version, as boxes, or as points. */
 import { CHUNK, type Drawn } from "@/core/place";
 import type { Vec3 } from "@/core/math";
-import type { Display } from "../state/session";
+import type { Display } from "../state";
 import type { Share } from "./budget";
 
 /** Some of a chunk: those of the order from `from` to before `to`. */

@@ -3,10 +3,19 @@ import { add, rotate, subtract, type Quat, type Vec3 } from "@/core/math";
 import { kindOf, densityAt, fieldIdsOf, LOOSE, type Dressing, type Key, indicesOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
-import { boxOf } from "../assets/surface-models";
-import { dressingOf, fieldOf, millimetre, surfaceOf, writeAddedOn, writePegs } from "../state/edits";
-import { useResults } from "../state/results";
-import { selectPlacements, useSession, type Why } from "../state/session";
+import { boxOf } from "../assets";
+import {
+  dressingOf,
+  fieldOf,
+  millimetre,
+  surfaceOf,
+  writeAddedOn,
+  writePegs,
+  useResults,
+  selectPlacements,
+  useSession,
+  type Why,
+} from "../state";
 import type { Aim } from "./aim";
 import type { Draft } from "immer";
 

@@ -1,7 +1,7 @@
 /** The shape that a line will have when the drawing ends. */
 import { lineSchema } from "@/core/line";
 import type { Vec3 } from "@/core/math";
-import { drawnLine } from "../state/guides";
+import { drawnLine } from "../state";
 
 export function smoothPreview(knots: readonly Vec3[], cursor: Vec3 | null, closing: boolean): readonly Vec3[] {
   const all = cursor && !closing ? [...knots, cursor] : knots;

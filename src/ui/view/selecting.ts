@@ -4,10 +4,19 @@ import { isKnotted, withKnotAt, type Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import { preparedBounds } from "@/core/scene";
 import { useSceneStore } from "@/store";
-import { allKnots, editLine, insertKnot, lineOf } from "../state/edits";
-import { useResults } from "../state/results";
-import { selectLine, selectNothing, selectPlacements, useSession } from "../state/session";
-import { drawnLine, spanMiddles } from "../state/guides";
+import {
+  allKnots,
+  editLine,
+  insertKnot,
+  lineOf,
+  useResults,
+  selectLine,
+  selectNothing,
+  selectPlacements,
+  useSession,
+  drawnLine,
+  spanMiddles,
+} from "../state";
 import type { Aim } from "./aim";
 import type { useMove } from "./move-state";
 

@@ -1,7 +1,7 @@
 /** What knots catch on while they are drawn and moved: other knots, ends and marks of lines, and the grid. */
 import { hasKnots, type Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
-import { drawnLine, markPositions } from "../state/guides";
+import { drawnLine, markPositions } from "../state";
 
 export interface SnapTarget {
   position: Vec3;

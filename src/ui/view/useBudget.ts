@@ -2,7 +2,7 @@
 import type { ShownResult } from "@/engine/engine";
 import type { Prop } from "@/core/scene";
 import { useScene } from "@/store";
-import { useResults } from "../state/results";
+import { useResults } from "../state";
 import { usePace } from "./pace";
 import { boxesFor, shareOut, type Budget } from "./budget";
 

@@ -4,8 +4,7 @@ import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { STEP_SCHEMAS } from "@/core/place";
 import { IconButton, ValueField } from "../../kit";
 import { Trash2 } from "lucide-react";
-import { dressingOf } from "../../state/edits";
-import { useEdit } from "../../state/useEdit";
+import { dressingOf, useEdit } from "../../state";
 import { inserted, withPoint, type Point } from "./density-points";
 import { complaintOf, type CardProps } from "../params";
 

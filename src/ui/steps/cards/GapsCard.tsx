@@ -4,9 +4,7 @@ import { Plus, X } from "lucide-react";
 import { kindOf, type Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose, Fold, IconButton, ValueField } from "../../kit";
-import { dressingOf, editDressing, unpegAll } from "../../state/edits";
-import { usePlacements } from "../../state/results";
-import { useEdit } from "../../state/useEdit";
+import { dressingOf, editDressing, unpegAll, usePlacements, useEdit } from "../../state";
 import { WhereNot } from "./WhereNot";
 import { ADD, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } from "../params";
 

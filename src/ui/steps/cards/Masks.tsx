@@ -5,11 +5,9 @@ import { useRef } from "react";
 import type { z } from "zod";
 import { colourMaskSchema, imageMaskSchema, type Dressing, type ImageMask } from "@/core/place";
 import { describeChoice, describeParam, nextNumber } from "@/core/schema";
-import { maskPicture } from "../../assets/bring-in";
+import { maskPicture } from "../../assets";
 import { FilesInput, Fold, IconButton, RangeField, Segmented, Toggle, ValueField } from "../../kit";
-import { dressingOf, editDressing } from "../../state/edits";
-import { usePlacements } from "../../state/results";
-import { useEdit } from "../../state/useEdit";
+import { dressingOf, editDressing, usePlacements, useEdit } from "../../state";
 import { ADD, complaintOf, type CardProps } from "../params";
 
 /** What pictures and colours have in common, wherever it is kept. */

@@ -3,7 +3,7 @@
 import { kindOf, STEP_SCHEMAS } from "@/core/place";
 import { useScene } from "@/store";
 import { Fold } from "../../kit";
-import { editDressing } from "../../state/edits";
+import { editDressing } from "../../state";
 import { StepChoice, StepNumber, StepNumbers, type CardProps } from "../params";
 
 export function OnGround({ dressing }: CardProps) {

@@ -4,9 +4,8 @@ import { useRef } from "react";
 import { paintSchema } from "@/core/place";
 import { describeChoice, describeParam, lengthParam, shareParam, type ParamDescription } from "@/core/schema";
 import { Button, Fold, NumberField, Segmented } from "../../kit";
-import { editDressing } from "../../state/edits";
-import { useSession } from "../../state/session";
-import { startPainting, stopPainting, useBrush, type Brush } from "../../view/brush";
+import { editDressing, useSession } from "../../state";
+import { startPainting, stopPainting, useBrush, type Brush } from "../../view";
 import type { CardProps } from "../params";
 
 const BRUSH: Readonly<Record<"radius" | "strength" | "soft", ParamDescription>> = {

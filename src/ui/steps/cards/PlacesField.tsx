@@ -3,7 +3,7 @@
 import { useId, useState } from "react";
 import { STEP_SCHEMAS, type Dressing } from "@/core/place";
 import { evaluateExpression, formatValue } from "@/core/schema";
-import { editDressing } from "../../state/edits";
+import { editDressing } from "../../state";
 import { complaintOf } from "../params";
 
 const schema = STEP_SCHEMAS.spacing.shape.list;

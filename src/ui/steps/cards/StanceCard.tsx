@@ -6,8 +6,7 @@ import { STEP_SCHEMAS } from "@/core/place";
 import { formatValue } from "@/core/schema";
 import { useScene } from "@/store";
 import { Choose, Fold, ValueField } from "../../kit";
-import { dressingOf, editDressing } from "../../state/edits";
-import { useEdit } from "../../state/useEdit";
+import { dressingOf, editDressing, useEdit } from "../../state";
 import { FORWARDS } from "../words";
 import { StepChoice, StepNumber, StepNumbers, type CardProps } from "../params";
 

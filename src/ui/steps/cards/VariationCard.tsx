@@ -2,8 +2,7 @@
 /** The card of Variation: each kind of chance with its own switch, and the seed they are all dealt from. */
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { Button, IconButton } from "../../kit";
-import { editDressing } from "../../state/edits";
-import { useSession } from "../../state/session";
+import { editDressing, useSession } from "../../state";
 import {
   StepChoice,
   StepColour,

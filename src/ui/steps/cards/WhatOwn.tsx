@@ -4,11 +4,9 @@ import { describeParam } from "@/core/schema";
 import { ownSchema } from "@/core/place";
 import { type Prop } from "@/core/scene";
 import { useScene } from "@/store";
-import { PropPicture } from "../../basket/PropPicture";
+import { PropPicture } from "../../basket";
 import { Fold, ValueField } from "../../kit";
-import { dressingOf } from "../../state/edits";
-import { usePlacements } from "../../state/results";
-import { useEdit } from "../../state/useEdit";
+import { dressingOf, usePlacements, useEdit } from "../../state";
 import { complaintOf, type CardProps } from "../params";
 
 export function Own({ dressing }: CardProps) {

@@ -3,10 +3,9 @@
 import { Plus, X } from "lucide-react";
 import { kindOf, STEP_SCHEMAS } from "@/core/place";
 import { useScene } from "@/store";
-import { AnyPicture, usePropChoices, usePropName } from "../../basket/prop-choices";
+import { AnyPicture, usePropChoices, usePropName } from "../../basket";
 import { Choose, Fold, IconButton } from "../../kit";
-import { editDressing } from "../../state/edits";
-import { tagsOf } from "../../state/guides";
+import { editDressing, tagsOf } from "../../state";
 import { ADD, StepNumber, type CardProps } from "../params";
 
 const SPECIALS = ["first", "last", "corner", "nthProp"] as const;

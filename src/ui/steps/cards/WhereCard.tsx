@@ -4,12 +4,8 @@ import type { ReactNode } from "react";
 import type { Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Fold } from "../../kit";
-import { editDressing, makeVolume, millimetre } from "../../state/edits";
-import { selectLine, selectSurface } from "../../state/session";
-import { cameraNow } from "../../view/CameraRig";
-import { addPlacementAt } from "../../view/pegging";
-import { startDrawing } from "../../view/draw-state";
-import { drawnLine } from "../../state/guides";
+import { editDressing, makeVolume, millimetre, selectLine, selectSurface, drawnLine } from "../../state";
+import { cameraNow, addPlacementAt, startDrawing } from "../../view";
 import { ADD, StepChoice, type CardProps } from "../params";
 import { GuideList } from "./GuideList";
 

@@ -1,0 +1,27 @@
+/** Models, pictures and files of what a scene uses. */
+export {
+  bringIn,
+  lightVersionFor,
+  maskPicture,
+  MESH_FILES,
+  openProject,
+  partSurface,
+  replaceFile,
+  replaceSurface,
+  standInFor,
+} from "./bring-in";
+export { broughtFacts, isOddlySized, mendedSentences, UNITS } from "./brought";
+export { tintOf } from "./density-tint";
+export {
+  lightOf,
+  lookOf,
+  preparedModel,
+  transformed,
+  useModels,
+  usePrepared,
+  type Model,
+  type ModelPart,
+} from "./models";
+export { usePictures, usePictureStore, type PropPictures } from "./pictures";
+export { boxOf, useSurfaceModel, useSurfaceModels } from "./surface-models";
+export { topView, type TopView } from "./top-view";

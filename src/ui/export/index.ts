@@ -1,0 +1,2 @@
+/** Files out of a scene. */
+export { ExportDialog } from "./ExportDialog";

@@ -1,0 +1,2 @@
+/** What the checks found. */
+export { FindingsButton } from "./FindingsButton";

@@ -1,0 +1,2 @@
+/** A prop set up: pivot, front, size. */
+export { PrepareDialog } from "./PrepareDialog";

@@ -1,0 +1,3 @@
+/** The list of scenes. */
+export { Scenes } from "./Scenes";
+export { ensureDemo } from "./demo";

@@ -1,0 +1,2 @@
+/** Seeds chosen by looking at many. */
+export { SeedBoard } from "./SeedBoard";

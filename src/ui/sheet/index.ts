@@ -1,0 +1,2 @@
+/** What is spread, unrolled or from above. */
+export { Sheet } from "./Sheet";

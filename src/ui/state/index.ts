@@ -1,0 +1,42 @@
+/** What the interface knows: the session, results, and the edits of a scene. */
+export { useCharted } from "./charted";
+export * from "./edits";
+export {
+  drawnLine,
+  guideOf,
+  markPositions,
+  spanMiddles,
+  tagColour,
+  taggedSpans,
+  tagsOf,
+  unbent,
+  type DrawnLine,
+} from "./guides";
+export { useLaid } from "./laid";
+export {
+  findingsOf,
+  placeAgain,
+  startEvaluating,
+  stopPlacing,
+  useFindings,
+  usePlacements,
+  useResults,
+} from "./results";
+export {
+  currentKnot,
+  NO_KEYS,
+  openStep,
+  selectDressing,
+  selectLine,
+  selectMix,
+  selectNothing,
+  selectPlacements,
+  selectProp,
+  selectSurface,
+  toggleStep,
+  useSession,
+  type Display,
+  type Focus,
+  type Why,
+} from "./session";
+export { useEdit } from "./useEdit";

@@ -1,0 +1,2 @@
+/** A line, unrolled. */
+export { Strip } from "./Strip";

@@ -1,0 +1,2 @@
+/** Everything together. */
+export { Table } from "./Table";

@@ -1,0 +1,22 @@
+/** The scene in three dimensions. */
+export { cameraNow } from "./CameraRig";
+export { SceneView } from "./SceneView";
+export {
+  beginStroke,
+  endStroke,
+  giveUpStroke,
+  isPainting,
+  leadStroke,
+  paintClearing,
+  paintedFields,
+  startPainting,
+  stopPainting,
+  useBrush,
+  type Brush,
+} from "./brush";
+export type { Budget } from "./budget";
+export { startDrawing, startDrawingOn, stopDrawing } from "./draw-state";
+export { distanceToSee } from "./framing";
+export { addPlacementAt, movePlacements, takenPlacements, type HeldPlacements } from "./pegging";
+export { boxAroundAll, isShown } from "./placed";
+export { useBudget } from "./useBudget";
