@@ -6,6 +6,7 @@ import { applyChange, EMPTY_SCENE, type PlacedScene, type SceneChange } from "./
 import type { Evaluation } from "./evaluation.worker";
 
 /** Requests that a pretended worker has got and not answered yet. */
+const NOTHING = { changed: [], gone: [] };
 let open: { name: string; answer: () => void; die: () => void }[] = [];
 let workers = 0;
 
@@ -20,7 +21,7 @@ class PretendedWorker {
     return new Promise((resolve) =>
       open.push({
         name: scene.mixes[0].id,
-        answer: () => resolve({ results: [], laid: [], free: [], charts: [] }),
+        answer: () => resolve({ results: [], laid: NOTHING, made: NOTHING, charts: [] }),
         die: () => this.onerror?.({ message: "out of memory" }),
       }),
     );

@@ -5,7 +5,7 @@
 import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
-import type { Member, Merged, TriangleMesh, Shapes } from "@/core/mesh";
+import type { Member, Merged, Shape, TriangleMesh, Shapes } from "@/core/mesh";
 import { InputError } from "@/core/schema";
 import { type Scene } from "@/core/scene";
 import type { ChartedSurface, ShownResult } from "./engine";
@@ -13,13 +13,16 @@ import type { Evaluation, EvaluationApi, Progress } from "./evaluation.worker";
 import type { Answer, FilesApi } from "./files.worker";
 import type { MeshesApi } from "./meshes.worker";
 import { changeBetween } from "./scene-change";
+import { isNews, type Told } from "./told";
 import { meshesCompared, meshesWanted } from "./wanted";
 
 interface Listener {
   /** Results of the dressings that changed, for the scene that was evaluated. */
   results(results: ShownResult[], scene: Scene): void;
-  /** Where lines lie on surfaces, and the ids of those that no longer do; told before the results. */
-  laid?(laid: readonly [string, LaidTrack][], free: readonly string[]): void;
+  /** Where lines lie on surfaces; told before the results. */
+  laid?(laid: Told<LaidTrack>): void;
+  /** Meshes of surfaces that are made; told before the results. */
+  made?(made: Told<Shape>): void;
   /** Surfaces laid out by their UVs, by their ids; told before the results that go by them. */
   charts?(charts: readonly [string, ChartedSurface][]): void;
   /** What pokes through, by the ids of dressings; told some time after the results of the same scene. */
@@ -89,9 +92,10 @@ export class EvaluationClient {
       const scene = this.#waiting;
       this.#waiting = null;
       try {
-        const { results, laid, free, charts } = await this.#evaluate(scene);
+        const { results, laid, made, charts } = await this.#evaluate(scene);
         if (this.#closed) continue;
-        if (laid.length > 0 || free.length > 0) this.#listener.laid?.(laid, free);
+        if (isNews(laid)) this.#listener.laid?.(laid);
+        if (isNews(made)) this.#listener.made?.(made);
         if (charts.length > 0) this.#listener.charts?.(charts);
         this.#listener.results(results, scene);
         if (!this.#waiting) void this.#lookForPoking(scene);

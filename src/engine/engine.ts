@@ -11,7 +11,7 @@ import { readTriangleMesh } from "@/core/files";
 import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
 import type { LaidTrack } from "@/core/line";
-import { UvChart, type ChartTable, type TriangleMesh } from "@/core/mesh";
+import { UvChart, type ChartTable, type Shape, type TriangleMesh } from "@/core/mesh";
 import { copyOf, drawnOf, type Drawn, type Placements } from "@/core/place";
 import { preparedBounds } from "@/core/scene";
 import * as dressings from "./dressings";
@@ -213,6 +213,16 @@ export class Engine {
       this.#scene.lines.flatMap(({ id, laid }): [string, LaidTrack][] => {
         const track = laid && this.#graph.get(things.track, id);
         return track ? [[id, track]] : [];
+      }),
+    );
+  }
+
+  /** The meshes of surfaces that are made of numbers and lines, in their own coordinates, by their ids. */
+  get made(): ReadonlyMap<string, Shape> {
+    return new Map(
+      this.#scene.surfaces.flatMap(({ id, made }): [string, Shape][] => {
+        const rest = made && this.#graph.get(things.restMesh, id);
+        return rest ? [[id, rest.mesh]] : [];
       }),
     );
   }

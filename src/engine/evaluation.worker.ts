@@ -3,9 +3,11 @@ import { InputError } from "@/core/schema";
 import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
+import type { Shape } from "@/core/mesh";
 import { buffersOf, buffersOfDrawn } from "@/core/place";
 import type { SceneChange } from "./scene-change";
 import { Engine, type ChartedSurface, type ShownResult } from "./engine";
+import { toldSince, type Told } from "./told";
 
 /** How far the work has come: posted while it lasts, beside the answer. */
 export interface Progress {
@@ -16,16 +18,18 @@ export interface Progress {
 /** What an evaluation came to. */
 export interface Evaluation {
   results: ShownResult[];
-  /** Where lines lie on surfaces, by their ids; and the ids of those that no longer do. */
-  laid: [string, LaidTrack][];
-  free: string[];
+  /** Where lines lie on surfaces. */
+  laid: Told<LaidTrack>;
+  /** Meshes of surfaces that are made of numbers and lines. */
+  made: Told<Shape>;
   /** Surfaces laid out by their UVs, by their ids, that have not been told of yet. */
   charts: [string, ChartedSurface][];
 }
 
 const engine = new Engine();
-/** The tracks that the application has been given. */
-let told: ReadonlyMap<string, LaidTrack> = new Map();
+/** What the application has been told. */
+let tracks: Engine["tracks"] = new Map();
+let meshes: Engine["made"] = new Map();
 /** The charts that it has been given: as long as they are shown. */
 let shown: ReadonlyMap<string, ChartedSurface["table"]> = new Map();
 
@@ -53,15 +57,13 @@ const api = {
     const tell = (placing: string, share: number) => postMessage({ placing, share } satisfies Progress);
     engine.update(change);
     const results = engine.shown(tell, onCharts);
-    const { tracks } = engine;
-    const laid = [...tracks].filter(([id, track]) => told.get(id) !== track);
-    const free = [...told.keys()].filter((id) => !tracks.has(id));
-    told = tracks;
+    const [laid, made] = [toldSince(tracks, engine.tracks), toldSince(meshes, engine.made)];
+    [tracks, meshes] = [engine.tracks, engine.made];
     const under = results.flatMap(({ placements }) => engine.chartsUnder(placements));
     const charts = under.filter(([id, { table }]) => shown.get(id) !== table);
     if (under.length > 0) shown = new Map(under.map(([id, { table }]) => [id, table]));
     return Comlink.transfer(
-      { results, laid, free, charts },
+      { results, laid, made, charts },
       results.flatMap(({ placements, drawn }) => [...buffersOf(placements), ...buffersOfDrawn(drawn)]),
     );
   },

@@ -11,7 +11,7 @@ export { Walk } from "./walk";
 export { arrivalsInside } from "./arrivals-inside";
 export { arrivedAt, spaced, stepEnd } from "./spaced";
 export type { EdgeMap } from "./edge-map";
-export { RestMesh } from "./rest-mesh";
+export { RestMesh, type Shape } from "./rest-mesh";
 export { WorldMesh, type Stand } from "./world-mesh";
 export { weightsIn } from "./barycentric";
 export { Body, type BodyMatrix } from "./body";

@@ -1,9 +1,10 @@
 /** *Surfaces laid out flat by their UVs, side by side*: what the sheet shows instead of the ground from above, if asked to. */
-import { WorldMesh, UvChart } from "@/core/mesh";
+import type { UvChart } from "@/core/mesh";
 import type { Vec3 } from "@/core/math";
 import { fullnessAt, type Charted, type Fullness, type Placements } from "@/core/place";
 import type { Surface } from "@/core/scene";
 import type { ChartedSurface } from "@/engine/engine";
+import { chartOf } from "../state";
 import type { PlanBox } from "./model";
 
 /** A line that goes farther on the chart than this many times its way in the world has crossed a seam. */
@@ -139,16 +140,3 @@ export function pictureOf({ columns, rows, share }: Charted): HTMLCanvasElement 
 
 const FREE = [206, 221, 201] as const;
 const TAKEN = [246, 240, 228] as const;
-
-const charts = new WeakMap<ChartedSurface, { of: string; chart: UvChart }>();
-
-/** The chart of a surface as it stands. */
-function chartOf(one: ChartedSurface, { id, position, rotation, scale }: Surface): UvChart {
-  const of = JSON.stringify([position, rotation, scale]);
-  const known = charts.get(one);
-  if (known?.of === of) return known.chart;
-  const ground = WorldMesh.of(id, { ...one.mesh, attributes: [] }, { position, rotation, scale });
-  const chart = new UvChart(ground, one.table);
-  charts.set(one, { of, chart });
-  return chart;
-}

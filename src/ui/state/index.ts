@@ -1,18 +1,8 @@
 /** What the interface knows: the session, results, and the edits of a scene. */
-export { useCharted } from "./charted";
+export { chartOf, useCharted } from "./charted";
 export * from "./edits";
-export {
-  drawnLine,
-  guideOf,
-  markPositions,
-  spanMiddles,
-  tagColour,
-  taggedSpans,
-  tagsOf,
-  unbent,
-  type DrawnLine,
-} from "./guides";
-export { useLaid } from "./laid";
+export { drawnByKnots, drawnLine, guideOf, markPositions, spanMiddles, tagColour, taggedSpans, tagsOf } from "./guides";
+export { useLaid, useMade } from "./laid";
 export {
   findingsOf,
   placeAgain,

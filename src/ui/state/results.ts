@@ -8,8 +8,9 @@ import { assetBytes } from "@/store";
 import { EvaluationClient } from "@/engine/client";
 import type { ShownResult } from "@/engine/engine";
 import type { Progress } from "@/engine/evaluation.worker";
-import { dressingOnCharts, putCharts, useCharted } from "./charted";
-import { putLaid, useLaid } from "./laid";
+import { dressingOnCharts, forgetCharts, putCharts } from "./charted";
+import { forgetOthers } from "./guides";
+import { putLaid, putMade, useLaid, useMade } from "./laid";
 import { useSession } from "./session";
 import { settlePegs } from "./settle-pegs";
 
@@ -54,7 +55,8 @@ export function placeAgain(): void {
 export function startEvaluating(): { request: (scene: Scene) => void; stop: () => void } {
   useResults.setState(useResults.getInitialState(), true);
   useLaid.setState({ tracks: new Map() });
-  useCharted.setState({ surfaces: new Map() });
+  useMade.setState({ meshes: new Map() });
+  forgetCharts();
   const client = new EvaluationClient({
     results(results, scene) {
       const byDressing = new Map(useResults.getState().byDressing);
@@ -73,6 +75,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
       useResults.setState({ poking: found, byDressing: marked(byDressing, found) });
     },
     laid: putLaid,
+    made: putMade,
     charts: putCharts,
     failed: (reason) => useResults.setState({ failure: reason }),
     progress: (progress) => useResults.setState({ progress }),
@@ -82,6 +85,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
   running = own;
   const request = (scene: Scene) => {
     own.scene = scene;
+    forgetOthers(scene.lines);
     if (useResults.getState().stopped) useResults.setState({ stopped: false });
     client.request(scene, dressingOnCharts());
   };

@@ -3,15 +3,16 @@
 import { ChevronDown } from "lucide-react";
 import type { z } from "zod";
 import {
+  curveOf,
   hangingSchema,
   hasKnots,
   isKnotted,
   LINE_KINDS,
+  polylineSchema,
   type HangingRope,
   type KnottedLine,
   type Line,
   type LineKind,
-  polylineSchema,
 } from "@/core/line";
 import { describeChoice, describeParam, formatValue } from "@/core/schema";
 import { useScene } from "@/store";
@@ -223,7 +224,7 @@ function Changes({ line }: { line: KnottedLine }) {
 function HangingFields({ line }: { line: HangingRope }) {
   const by = describeChoice(hangingSchema.shape.by);
   const { curve } = drawnLine(line);
-  const straight = drawnLine({ ...line, by: "sag", sag: 0 }).curve.length;
+  const straight = curveOf({ ...line, by: "sag", sag: 0 }).length;
   const taut = line.by === "length" && line.length <= straight;
   return (
     <>

@@ -13,7 +13,7 @@ export function spreadOver(surface: string, prop: string): void {
   const { scene } = useSceneStore.getState().history;
   const found = surfaceOf(scene, surface);
   if (!found) return;
-  const [wide, , deep] = boxOf(found, scene);
+  const [wide, , deep] = boxOf(found);
   dressField({ surfaces: [surface] }, wide * deep, prop);
 }
 
@@ -22,7 +22,7 @@ export function fillInside(surface: string, prop: string): void {
   const { scene } = useSceneStore.getState().history;
   const found = surfaceOf(scene, surface);
   if (!found) return;
-  const [wide, tall, deep] = boxOf(found, scene);
+  const [wide, tall, deep] = boxOf(found);
   dressField({ volumes: [surface] }, wide * tall * deep, prop);
 }
 

@@ -9,12 +9,12 @@ import {
   guideLinesOf,
   useLaid,
   useSession,
+  drawnByKnots,
   drawnLine,
   guideOf,
   markPositions,
   tagColour,
   taggedSpans,
-  unbent,
 } from "../state";
 import { FatLine, Label } from "../three";
 import { handleEnds } from "./handles";
@@ -171,9 +171,7 @@ function OwnKnots({ line }: OfLine) {
   const handles = useMemo(() => handleEnds(line, knots), [line, knots]);
   return (
     <>
-      {(line.ring || line.laid) && (
-        <Fat points={drawnLine(unbent(line)).points} color={SEA} width={1.5} opacity={0.4} />
-      )}
+      {(line.ring || line.laid) && <Fat points={drawnByKnots(line).points} color={SEA} width={1.5} opacity={0.4} />}
       {handles.map(({ knot, side, position }) => (
         <Fat key={`${knot} ${side}`} points={[line.knots[knot].position, position]} color={OCHRE} width={1.5} />
       ))}

@@ -1,11 +1,11 @@
 /** *What lies under the pointer*: ground, knots, lines, placements. */
 import type { Key } from "@/core/place";
 import { Plane, Raycaster, Vector2, Vector3, type Camera, type Object3D, type Scene as ThreeScene } from "three";
-import type { Line } from "@/core/line";
+import type { DrawnLine, Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import type { PropBounds } from "@/core/mesh";
 import type { ShownResult } from "@/engine/engine";
-import { millimetre, drawnLine, type DrawnLine } from "../state";
+import { millimetre, drawnLine } from "../state";
 import type { Axis } from "./move-state";
 import { pick } from "./placed";
 import { SURFACES } from "./Surfaces";

@@ -121,7 +121,7 @@ function addInside(aim: Aim, volumes: readonly string[]): boolean {
   const field = volumes.find((id) => aim.on(id) !== null);
   const surface = field === undefined ? undefined : surfaceOf(scene(), field);
   if (!surface) return false;
-  const [, tall] = boxOf(surface, scene());
+  const [, tall] = boxOf(surface);
   const up = rotate(surface.rotation, [0, surface.made?.kind === "box" ? tall / 2 : 0, 0]);
   const point = aim.level(add(surface.position, up));
   return point !== null && addPlacementAt(point, field);

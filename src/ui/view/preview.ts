@@ -1,7 +1,6 @@
 /** The shape that a line will have when the drawing ends. */
-import { lineSchema } from "@/core/line";
+import { curveOf, lineSchema, polygonOf } from "@/core/line";
 import type { Vec3 } from "@/core/math";
-import { drawnLine } from "../state";
 
 export function smoothPreview(knots: readonly Vec3[], cursor: Vec3 | null, closing: boolean): readonly Vec3[] {
   const all = cursor && !closing ? [...knots, cursor] : knots;
@@ -15,5 +14,5 @@ export function smoothPreview(knots: readonly Vec3[], cursor: Vec3 | null, closi
     closed: closing,
     knots: all.map((position) => ({ position })),
   });
-  return drawnLine(line).points;
+  return polygonOf(line, curveOf(line), null).points;
 }

@@ -3,11 +3,11 @@ import fc from "fast-check";
 import { parseScene, surfaceSchema, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
 import { Engine } from "@/engine/engine";
-import { handlesOf, type BezierLine } from "@/core/line";
+import { handlesOf, placeOn, type BezierLine } from "@/core/line";
 import { add, dot, normalize, type Vec3 } from "@/core/math";
 import { startHistory } from "@/store/history";
 import { useSceneStore } from "@/store/scene-store";
-import { drawnLine, placeAt } from "../guides";
+import { drawnLine } from "../guides";
 import { addKnot, drawShape, finishDrawing, startDrawing, takeBackKnot } from "../../view/draw-state";
 import {
   addEdgeLine,
@@ -293,7 +293,7 @@ test("joined behind another line, what lies on a line by hand moves on by that o
   editDressing("oars", "Gap", ({ gaps }) => void gaps.stretches.push({ line: "jetty", from: 1, to: 2 }));
   const place = (id: string, at: number) => {
     const line = scene().lines.find((one) => one.id === id)!;
-    return placeAt(drawnLine(line), at);
+    return placeOn(drawnLine(line).curve, at);
   };
   const before = [1, 2].map((at) => place("jetty", at));
   const start = scene().lines[1].knots[0].position;
@@ -424,7 +424,7 @@ test("rows of a mesh run side by side and are dressed alike; a surface that goes
   expect(new Set(scene().lines.map(({ number }) => number)).size).toBe(scene().lines.length);
   const engine = new Engine();
   engine.evaluate(structuredClone(scene()));
-  putLaid([...engine.tracks], []);
+  putLaid({ changed: [...engine.tracks], gone: [] });
   makeKnots(rows[0].id);
   const kept = scene().lines.find(({ id }) => id === rows[0].id)!;
   expect(kept.laid).toBeNull();

@@ -3,6 +3,7 @@ import { hexOf, keyOfHex, keyOnOther, lineKey, nextAdded } from "@/core/place";
 import { toast } from "sonner";
 import {
   asKind,
+  curveOf,
   hasKnots,
   joined,
   LINE_KINDS,
@@ -202,7 +203,7 @@ export function joinLines(id: string, other: string): void {
   const [line, added] = [lineOf(scene(), id), lineOf(scene(), other)];
   if (!line || !added || line === added || !hasKnots(line) || !hasKnots(added)) return;
   const made = joined(line, added);
-  const { curve } = drawnLine(made);
+  const curve = curveOf(made);
   // The line's own knots keep their places where it leads; where it is led into, they come behind the other's.
   const first = made.knots.findIndex((knot) => knot.position === line.knots[0].position);
   const start = curve.knotAt[Math.max(0, first)] ?? 0;

@@ -1,0 +1,86 @@
+/** Lines as polygons, for drawing and picking: fine enough to look curved where they are. */
+import { arcLengthWithin, type Curve } from "./curve";
+import type { Line, Polyline } from "./schema";
+import type { LaidTrack } from "./track";
+import type { Vec3 } from "../math";
+
+export interface DrawnLine {
+  curve: Curve;
+  /** Metres; the first once more at the end of a closed line. */
+  points: Vec3[];
+  /** Arc length at each point, metres. */
+  at: number[];
+}
+
+const CURVED: ReadonlySet<Line["kind"]> = new Set(["smooth", "hanging", "bezier"]);
+/** A curved span has so many points, fewer where there would be more than so many in all. */
+const PER_SPAN = { least: 4, most: 32 };
+const POINTS = 4000;
+
+/** @param track where the line lies once it has been laid onto a surface: then its own points are taken */
+export function polygonOf(line: Line, curve: Curve, track: LaidTrack | null): DrawnLine {
+  if (track) {
+    const points = pointsOf(track.points);
+    return { curve, points: curve.closed ? [...points, points[0]] : points, at: [...curve.spanAt] };
+  }
+  const { least, most } = PER_SPAN;
+  const fine = Math.max(least, Math.min(most, Math.ceil(POINTS / Math.max(1, curve.spans))));
+  const perSpan = CURVED.has(line.kind) || line.ring ? fine : 1;
+  const at: number[] = [];
+  for (let span = 0; span < curve.spans; span++) {
+    const [from, to] = [curve.spanAt[span], curve.spanAt[span + 1]];
+    for (let k = 0; k < perSpan; k++) at.push(from + ((to - from) * k) / perSpan);
+  }
+  at.push(curve.length);
+  const points = placesOn(curve, Float64Array.from(at));
+  if (curve.closed) points[points.length - 1] = points[0];
+  return { curve, points, at };
+}
+
+/** The positions at arc lengths of a curve. */
+export function placesOn(curve: Curve, at: Float64Array): Vec3[] {
+  const position = new Float64Array(3 * at.length);
+  curve.sample(at, at.length, position, null);
+  return pointsOf(position);
+}
+
+/** The position at an arc length of a curve, wherever it ends. */
+export const placeOn = (curve: Curve, at: number): Vec3 =>
+  placesOn(curve, Float64Array.of(arcLengthWithin(curve, at)))[0];
+
+const pointsOf = (position: ArrayLike<number>): Vec3[] =>
+  Array.from({ length: position.length / 3 }, (_, i): Vec3 => [
+    position[3 * i],
+    position[3 * i + 1],
+    position[3 * i + 2],
+  ]);
+
+/** The spans of a line that have a tag, as pieces of its polygon. */
+export function taggedSpans(
+  { knots }: Pick<Line, "knots">,
+  { curve, points, at }: DrawnLine,
+): { tag: string; points: Vec3[]; middle: Vec3 }[] {
+  const { knotAt, length, closed } = curve;
+  return knots.flatMap(({ tag }, i) => {
+    const to = i + 1 < knotAt.length ? knotAt[i + 1] : length;
+    if (tag === undefined || knotAt[i] === undefined || (i + 1 >= knotAt.length && !closed)) return [];
+    const inner = points.filter((_, k) => at[k] > knotAt[i] && at[k] < to);
+    const last = to >= length && closed ? points[0] : placeOn(curve, to);
+    return [{ tag, points: [placeOn(curve, knotAt[i]), ...inner, last], middle: placeOn(curve, (knotAt[i] + to) / 2) }];
+  });
+}
+
+/** The middle of each way from knot to knot, where a knot can be inserted. */
+export function spanMiddles(line: Line, curve: Curve): Vec3[] {
+  if (line.kind === "polyline") return chordMiddles(line);
+  const ends = curve.closed ? [...curve.knotAt, curve.length] : [...curve.knotAt];
+  return ends.slice(1).map((end, i) => placeOn(curve, (ends[i] + end) / 2));
+}
+
+function chordMiddles({ knots, closed }: Polyline): Vec3[] {
+  const next = closed && knots.length > 2 ? [...knots.slice(1), knots[0]] : knots.slice(1);
+  return next.map(({ position: [x, y, z] }, i) => {
+    const [a, b, c] = knots[i].position;
+    return [(a + x) / 2, (b + y) / 2, (c + z) / 2];
+  });
+}
