@@ -24,7 +24,7 @@ const ROOT = join(dirname(fileURLToPath(import.meta.url)), "..");
 const FOLDERS = ["src/core/graph", "src/core/place", "src/engine"];
 const LEFT_OUT = /(\.test|\.worker|\/testing|schema)\.ts$|\/fuzz\//;
 /** Tests that take long are asked last, and only of what all others have let pass. */
-const SLOW = "(fuzz|saved|demo|over|inside)";
+const SLOW = "(fuzz|saved|demo|over|inside|staying)";
 /** A change that makes something run for ever is noticed as well. */
 const PATIENCE_MS = 240_000;
 
@@ -100,18 +100,31 @@ function copied(): string {
   return copy;
 }
 
-/** Whether the tests fail that have to do with a file. */
-function notices(copy: string, file: string, ignoring: string | null): boolean {
-  const args = [
-    "--bail",
-    "--silent",
-    "--findRelatedTests",
-    file,
-    ...(ignoring ? ["--testPathIgnorePatterns", ignoring] : []),
-  ];
+/** Whether tests fail. */
+function fails(copy: string, args: readonly string[]): boolean {
   const jest = join(ROOT, "node_modules", ".bin", "jest");
-  const { status } = spawnSync(jest, args, { cwd: copy, stdio: "ignore", timeout: PATIENCE_MS });
+  const { status } = spawnSync(jest, ["--bail", "--silent", ...args], {
+    cwd: copy,
+    stdio: "ignore",
+    timeout: PATIENCE_MS,
+  });
   return status !== 0;
+}
+
+/** Whether tests notice that a file is another: those beside it first, which are quickest to; then all that have to do with it. */
+function notices(copy: string, file: string): boolean {
+  const folder = dirname(file);
+  const beside = [folder, dirname(folder)].flatMap((one) =>
+    readdirSync(join(ROOT, one))
+      .filter((name) => name.endsWith(".test.ts") && !new RegExp(SLOW).test(name))
+      .map((name) => `${one}/${name}`),
+  );
+  const related = ["--findRelatedTests", file];
+  return (
+    (beside.length > 0 && fails(copy, ["--runInBand", "--runTestsByPath", ...beside])) ||
+    fails(copy, [...related, "--testPathIgnorePatterns", SLOW]) ||
+    fails(copy, related)
+  );
 }
 
 const all = FOLDERS.flatMap((folder) => [...filesBelow(folder)])
@@ -124,6 +137,7 @@ const sample = all
   .slice(0, Number(values.sample))
   .map(({ mutant }) => mutant);
 const copy = copied();
+if (notices(copy, sample[0].file)) throw new Error("The tests fail without any change.");
 const end = performance.now() + 60_000 * Number(values.minutes);
 const survived: string[] = [];
 let tried = 0;
@@ -132,7 +146,7 @@ for (const { file, line, from, to, text, before } of sample) {
   const path = join(copy, file);
   const whole = readFileSync(path, "utf8");
   writeFileSync(path, whole.slice(0, from) + text + whole.slice(to));
-  const noticed = notices(copy, file, SLOW) || notices(copy, file, null);
+  const noticed = notices(copy, file);
   writeFileSync(path, whole);
   tried++;
   const told = `${file}:${line}  ${before.replace(/\s+/g, " ").slice(0, 60)}  →  ${text}`;

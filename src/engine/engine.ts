@@ -163,9 +163,14 @@ export class Engine {
     return this.#scene.dressings.flatMap(({ id }) => found.get(id) ?? []);
   }
 
+  /** The placements of one dressing, whatever is wrong with them; null where there is none. */
+  placements(id: string): Placements | null {
+    return this.#graph.get(dressings.placements, id) ?? null;
+  }
+
   /** What one dressing comes to, worked out only as far as it is not known; null where there is none. */
   result(id: string): DressingResult | null {
-    const placements = this.#graph.get(dressings.placements, id);
+    const placements = this.placements(id);
     const result = placements && { id, placements, findings: this.#graph.get(dressings.findings, id) };
     this.#graph.trim(MEMORY);
     return result ?? null;

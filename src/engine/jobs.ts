@@ -56,17 +56,18 @@ export async function evaluateScene(
   for (const dressing of chosen) {
     if (performance.now() > deadline)
       throw new LimitError("The scene takes too long to place. Ask for one dressing at a time.");
-    const { placements, findings } = engine.result(dressing.id)!;
-    dressings.push({ dressing, placements: { ...placements, flags: flagged(placements, findings) } });
-    found.push(...findings);
-    placed += standing(placements);
-    const poking = options.poking ? await engine.poking(() => Promise.resolve(true), dressing.id) : null;
-    found.push(...(poking?.get(dressing.id) ?? []));
+    // Checks of what is refused would be for nothing.
+    placed += standing(engine.placements(dressing.id)!);
     if (placed > maxPlacements) {
       throw new LimitError(
         `The scene comes to more than ${maxPlacements.toLocaleString("en")} placements. Ask for one dressing at a time.`,
       );
     }
+    const { placements, findings } = engine.result(dressing.id)!;
+    dressings.push({ dressing, placements: { ...placements, flags: flagged(placements, findings) } });
+    found.push(...findings);
+    const poking = options.poking ? await engine.poking(() => Promise.resolve(true), dressing.id) : null;
+    found.push(...(poking?.get(dressing.id) ?? []));
   }
   const nameOf = namesIn(scene);
   return { scene, dressings, findings: found.map((one) => ({ ...one, message: spoken(one.message, nameOf) })) };
