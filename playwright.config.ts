@@ -5,8 +5,9 @@ const port = process.env.PORT ?? "3100";
 
 export default defineConfig({
   testDir: "tests",
-  // Software rendering takes its time, and two of them at once would only wait for each other.
-  workers: 1,
+  // Software rendering waits as much as it works, so two at once take three quarters of the time.
+  workers: 2,
+  fullyParallel: true,
   timeout: 180_000,
   expect: { timeout: 45_000 },
   forbidOnly: true,

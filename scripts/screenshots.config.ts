@@ -9,6 +9,9 @@ const config = {
   testDir: ".",
   testMatch: "screenshots.ts",
   outputDir: "../test-results",
+  // One after the other, so that nothing is taken while it still waits for the processor.
+  workers: 1,
+  fullyParallel: false,
   webServer: { ...base.webServer, cwd: root },
 };
 

@@ -147,15 +147,8 @@ function draw(scene: Scene, shots: readonly Shot[]): HTMLCanvasElement[] {
     renderer!.setScissor(i * TILE, 0, width, height);
     renderer!.render(scene, camera);
   });
-  return shots.map(({ width, height }, i) => {
-    const canvas = document.createElement("canvas");
-    canvas.width = width;
-    canvas.height = height;
-    canvas
-      .getContext("2d", { willReadFrequently: true })!
-      .drawImage(renderer!.domElement, i * TILE, TILE - height, width, height, 0, 0, width, height);
-    return canvas;
-  });
+  const all = cutOut(renderer.domElement, 0, 0, shots.length * TILE, TILE);
+  return shots.map(({ width, height }, i) => cutOut(all, i * TILE, TILE - height, width, height));
 }
 
 /** A picture, unless there is next to nothing on it, as of a sheet that is seen edge on. */
@@ -164,6 +157,12 @@ function seen(canvas: HTMLCanvasElement): HTMLCanvasElement | null {
   let solid = 0;
   for (let i = 3; i < data.length; i += 4) if (data[i] > 127) solid++;
   return solid > 0.02 * canvas.width * canvas.height ? canvas : null;
+}
+
+function cutOut(from: HTMLCanvasElement, x: number, y: number, width: number, height: number): HTMLCanvasElement {
+  const canvas = Object.assign(document.createElement("canvas"), { width, height });
+  canvas.getContext("2d", { willReadFrequently: true })!.drawImage(from, x, y, width, height, 0, 0, width, height);
+  return canvas;
 }
 
 /** The mean of the picture's solid pixels, more of the colourful ones. */

@@ -42,7 +42,7 @@ export function PrepareView({ prop, onPick }: PrepareViewProps) {
   return (
     <Canvas
       frameloop="demand"
-      dpr={[1, 2]}
+      dpr={[0.5, 2]}
       camera={{ fov: 35, near: radius / 100, far: radius * 100, position: start.position }}
       aria-label={`${prop.name} on its own`}
       className={onPick ? "cursor-crosshair" : ""}

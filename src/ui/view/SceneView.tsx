@@ -29,7 +29,7 @@ export function SceneView() {
     >
       <Canvas
         frameloop="demand"
-        dpr={[1, 2]}
+        dpr={[0.5, 2]}
         shadows={{ type: PCFShadowMap, autoUpdate: false }}
         gl={{ alpha: true, antialias: true }}
         camera={{ fov: 42, near: 0.05, far: 1500, position: [8, 6, 12] }}
