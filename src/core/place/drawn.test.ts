@@ -84,3 +84,14 @@ test("colours come to the same linear light as in the library that draws", () =>
     }),
   );
 });
+
+test("what is of another prop is parted as finely, wherever it stands", () => {
+  const square = (x: number) => Array.from({ length: 5000 }, (_, i) => [x + (i % 71), 0, Math.floor(i / 71)] as const);
+  const places = [...square(0), ...square(3000)];
+  const p = place({ what: { entries: [{ prop: "buoy" }] }, spacing: { by: "count", count: places.length } });
+  const position = Float32Array.from(places.flat());
+  const prop = p.prop.map((_, i) => (i < 5000 ? 0 : 1));
+  const d = drawnOf({ ...p, position, prop, props: ["buoy", "oar"] }, () => undefined);
+  expect(d.prop.filter((one) => one === 0)).toHaveLength(d.prop.length / 2);
+  for (let c = 0; c < d.prop.length; c++) expect(d.from[c + 1] - d.from[c]).toBeLessThan(2000);
+});
