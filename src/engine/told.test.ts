@@ -30,9 +30,15 @@ test("meshes of made surfaces are told of: the same as long as nothing bears on 
     surfaces: [
       { id: "cap", name: "Cap", asset: null, made: { kind: "revolve", line: "mast" } },
       { id: "box", name: "Box", asset: null, made: { kind: "box" } },
+      { id: "rock", name: "Rock", asset: "0".repeat(64) },
     ],
   });
   const engine = new Engine();
+  engine.learn("0".repeat(64), {
+    position: Float32Array.of(0, 0, 0, 1, 0, 0, 0, 0, 1),
+    index: Uint32Array.of(0, 2, 1),
+    attributes: [],
+  });
   engine.take(scene);
   const first = engine.made;
   expect([...first.keys()]).toEqual(["cap", "box"]);

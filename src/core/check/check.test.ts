@@ -2,6 +2,7 @@ import { makeLine } from "../line/testing";
 import { evaluate, dressing, pegsOn, straight, surroundings } from "../place/testing";
 import { FLAG, hexOf, lineKey, placeOfKey } from "../place";
 import { flagged, keysNamed } from ".";
+import { MAX_KEYS } from "./finding";
 import { rowsOf, standingRows } from "./rows";
 import { foundOn, type Told } from "./testing";
 import type { Line } from "../line";
@@ -174,10 +175,11 @@ test("placements that a finding names carry its flag, and only they", () => {
   const around = surroundings(lines);
   const placements = evaluate(dressed, around);
   const all = foundOn(dressed, placements, around);
-  const named = new Set(keysNamed(all));
+  const named = new Set(all.flatMap(({ keys }) => [...keys]));
   const flags = flagged(placements, all);
   const slots = Array.from(named, placeOfKey);
   expect(Math.max(...slots) - Math.min(...slots)).toBeGreaterThan(600);
+  expect(all.length).toBeGreaterThan(1);
   placements.key.forEach((key, i) => expect((flags[i] & FLAG.finding) !== 0).toBe(named.has(key)));
 });
 
@@ -254,4 +256,11 @@ test("rows are told apart however many there are: none is another line's", () =>
   expect(
     standingRows({ ...placements, flags: placements.flags.map((_, i) => (i % 8 < 4 ? FLAG.blank : 0)) }, rows),
   ).toHaveLength(70);
+});
+
+test("a finding names so many at most and counts all; what several name is named together", () => {
+  const [crowd] = of("too-close", { spacing: { distance: 0.004 } });
+  expect([crowd.keys.length, crowd.count]).toEqual([MAX_KEYS, 2501]);
+  const keys = [[1n, 2n], [], [7n]].map((some) => ({ keys: BigUint64Array.from(some) }));
+  expect([...keysNamed(keys)]).toEqual([1n, 2n, 7n]);
 });

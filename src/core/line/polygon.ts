@@ -32,9 +32,7 @@ export function polygonOf(line: Line, curve: Curve, track: LaidTrack | null): Dr
     for (let k = 0; k < perSpan; k++) at.push(from + ((to - from) * k) / perSpan);
   }
   at.push(curve.length);
-  const points = placesOn(curve, Float64Array.from(at));
-  if (curve.closed) points[points.length - 1] = points[0];
-  return { curve, points, at };
+  return { curve, points: placesOn(curve, Float64Array.from(at)), at };
 }
 
 /** The positions at arc lengths of a curve. */
