@@ -41,7 +41,10 @@ test("the same line is worked out once, another by its id anew", () => {
   expect(guideOf(line)).toBe(guide);
   const longer = makeLine({ kind: "polyline", knots: [knots[0], [6, 5, 0]] });
   expect(drawnLine(longer).curve.length).toBe(6);
+  const again = drawnLine(line);
+  forgetOthers([line]);
+  expect(drawnLine(line)).toBe(again);
   forgetOthers([]);
-  expect(drawnLine(line)).not.toBe(drawn);
-  expect(drawnLine(line)).toEqual(drawn);
+  expect(drawnLine(line)).not.toBe(again);
+  expect(drawnLine(line)).toEqual(again);
 });
