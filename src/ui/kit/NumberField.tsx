@@ -5,7 +5,8 @@
  */
 import { Undo2 } from "lucide-react";
 import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import { evaluateExpression, formatValue, InputError, type ParamDescription, type Unit } from "@/core/schema";
+import { formatValue, type ParamDescription, type Unit } from "@/core/schema";
+import { dragged, stepped, STEPS, typed } from "./number-steps";
 import { Slider } from "./Slider";
 
 export interface Edit<T> {
@@ -16,16 +17,6 @@ export interface Edit<T> {
   end: () => void;
   cancel: () => void;
 }
-
-/** What a step of the arrow keys, and a pixel of dragging, amounts to. */
-const STEPS: Readonly<Record<Unit, number>> = {
-  m: 0.01,
-  rad: Math.PI / 180,
-  share: 0.01,
-  factor: 0.01,
-  whole: 1,
-  number: 0.1,
-};
 
 interface FieldProps {
   label: string;
@@ -45,11 +36,9 @@ export function ValueField({ label, unit, value, edit, complaint, id, describedB
   const [problem, setProblem] = useState<string | null>(null);
   const problemId = useId();
 
-  const take = (typed: string): boolean => {
+  const take = (written: string): boolean => {
     try {
-      const next = evaluateExpression(typed, unit);
-      const wrong = complaint(next);
-      if (wrong) throw new InputError(`“${typed.trim()}”: ${wrong}`);
+      const next = typed(written, unit, complaint);
       setProblem(null);
       if (Math.abs(next - value) > 1e-12) edit.set(next);
       return true;
@@ -73,8 +62,7 @@ export function ValueField({ label, unit, value, edit, complaint, id, describedB
       event.currentTarget.blur();
     } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
       event.preventDefault();
-      const factor = event.shiftKey ? 10 : event.altKey && unit !== "whole" ? 0.1 : 1;
-      const next = Number((value + (event.key === "ArrowUp" ? 1 : -1) * STEPS[unit] * factor).toFixed(9));
+      const next = stepped(value, unit, event.key === "ArrowUp" ? 1 : -1, event);
       if (complaint(next) === null) edit.set(next, `keys ${label}`);
       setText(null);
       setProblem(null);
@@ -126,7 +114,6 @@ export function NumberField({ param, value, standard, edit, complaint }: NumberF
   const { label, help, unit, slider } = param;
   const [low, high] = slider;
   const id = useId();
-  const step = STEPS[unit];
   const allowed = (next: number) => complaint(next) === null;
   return (
     <div className="grid grid-cols-[92px_1fr_82px] items-center gap-2.5">
@@ -135,7 +122,7 @@ export function NumberField({ param, value, standard, edit, complaint }: NumberF
         label={label}
         help={help}
         value={value}
-        step={step}
+        unit={unit}
         changed={standard !== undefined && Math.abs(standard - value) > 1e-9}
         onStandard={() => standard !== undefined && edit.set(standard)}
         edit={{ ...edit, drag: (next) => allowed(next) && edit.drag(next) }}
@@ -145,7 +132,7 @@ export function NumberField({ param, value, standard, edit, complaint }: NumberF
         values={[value]}
         low={low}
         high={high}
-        step={step}
+        step={STEPS[unit]}
         format={(v) => formatValue(v, unit)}
         onBegin={edit.begin}
         onDrag={([next]) => allowed(next) && edit.drag(next)}
@@ -214,14 +201,14 @@ interface DragLabelProps {
   label: string;
   help: string;
   value: number;
-  step: number;
+  unit: Unit;
   changed: boolean;
   onStandard: () => void;
   edit: Edit<number>;
 }
 
 /** A label that changes its field's value when it is dragged sideways. */
-function DragLabel({ id, label, help, value, step, changed, onStandard, edit }: DragLabelProps) {
+function DragLabel({ id, label, help, value, unit, changed, onStandard, edit }: DragLabelProps) {
   const drag = useRef<{ x: number; value: number; begun: boolean } | null>(null);
 
   const move = (event: PointerEvent) => {
@@ -233,8 +220,7 @@ function DragLabel({ id, label, help, value, step, changed, onStandard, edit }: 
       held.begun = true;
       edit.begin();
     }
-    const factor = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-    edit.drag(Number((held.value + Math.round(pixels / 2) * step * factor).toFixed(9)));
+    edit.drag(dragged(held.value, unit, pixels, event));
   };
   const up = () => {
     if (drag.current?.begun) edit.end();
