@@ -1,5 +1,5 @@
 /** What every command needs first: packages, a build that is up to date, a browser. */
-import { execFileSync, spawnSync } from "node:child_process";
+import { execFileSync, spawn, spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { createHash } from "node:crypto";
 import { createServer } from "node:net";
@@ -23,6 +23,22 @@ export function run(command, args, options = {}) {
   });
   if (error) throw error;
   if (status !== 0) throw Object.assign(new Error(`${command} ${args.join(" ")} failed`), { status: status ?? 1 });
+}
+
+/** The same beside others: what it says is shown when it has ended. @returns a promise that fails as {@link run} does */
+export function runBeside(command, args) {
+  const path = `${join(ROOT, "node_modules", ".bin")}:${process.env.PATH}`;
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { cwd: ROOT, env: { ...process.env, PATH: path } });
+    const said = [];
+    for (const stream of [child.stdout, child.stderr]) stream.on("data", (part) => said.push(part));
+    child.on("error", reject);
+    child.on("close", (status) => {
+      process.stdout.write(Buffer.concat(said));
+      if (status === 0) resolve();
+      else reject(new Error(`${command} ${args.join(" ")} failed`));
+    });
+  });
 }
 
 const lockHash = () =>

@@ -1,7 +1,7 @@
 /** All checks, in the order in which they are quickest to tell that something is wrong. */
 import { mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import { ensureBuild, ensureChromium, ensurePackages, freePort, ROOT, run } from "./ensure.mjs";
+import { ensureBuild, ensureChromium, ensurePackages, freePort, ROOT, run, runBeside } from "./ensure.mjs";
 
 const counts = { passed: 0, failed: 0 };
 const cache = join(ROOT, ".cache");
@@ -32,14 +32,20 @@ async function playwright() {
   }
 }
 
+/** What only reads the sources: all at once. */
+const CHECKS = [
+  ["eslint", [".", "--max-warnings=0"]],
+  ["tsc", ["--noEmit"]],
+  ["prettier", ["--check", ".", "--log-level=warn"]],
+  ["depcruise", ["src", "bench", "--config", ".dependency-cruiser.cjs"]],
+  ["knip", []],
+];
+
 const STEPS = [
   ["packages", ensurePackages],
   ["browser", ensureChromium],
-  ["format", () => run("prettier", ["--check", ".", "--log-level=warn"])],
-  ["types", () => run("next", ["typegen"], { stdio: ["ignore", "ignore", "inherit"] }) ?? run("tsc", ["--noEmit"])],
-  ["lint", () => run("eslint", [".", "--max-warnings=0"])],
-  ["layers", () => run("depcruise", ["src", "bench", "--config", ".dependency-cruiser.cjs"])],
-  ["unused code", () => run("knip", [])],
+  ["types of routes", () => run("next", ["typegen"], { stdio: ["ignore", "ignore", "inherit"] })],
+  ["format, types, lint, layers, unused code", () => Promise.all(CHECKS.map((check) => runBeside(...check)))],
   ["unit tests", jest],
   ["production build", ensureBuild],
   ["end-to-end tests", playwright],
