@@ -29,6 +29,13 @@ function madeModel(mesh: Shape): Model {
   return model;
 }
 
+// What is drawn no more gives the graphics card its memory back.
+useMade.subscribe(({ meshes }, before) => {
+  for (const [id, mesh] of before.meshes) {
+    if (meshes.get(id) !== mesh) for (const { geometry } of drawn.get(mesh)?.parts ?? []) geometry.dispose();
+  }
+});
+
 type Loaded = ReturnType<typeof useModels.getState>["models"];
 type Made = ReturnType<typeof useMade.getState>["meshes"];
 

@@ -1,14 +1,14 @@
 "use client";
 /** The camera turned about a point, by mouse, touch and wheel. Others find the controls in the view's state. */
 import { extend, useFrame, useThree } from "@react-three/fiber";
-import { useEffect, useState, type Ref } from "react";
+import { useCallback, useEffect, useState, type RefObject } from "react";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import type { Vec3 } from "@/core/math";
 
 const Controls = extend(OrbitControls);
 
 interface OrbitProps {
-  ref?: Ref<OrbitControls>;
+  ref?: RefObject<OrbitControls | null>;
   target?: Vec3;
   /** How near and how far the camera may come, metres. */
   minDistance?: number;
@@ -42,10 +42,13 @@ export function Orbit({ ref, onChange, ...props }: OrbitProps) {
     return () => controls?.removeEventListener("change", told);
   }, [controls, onChange, invalidate]);
   useFrame(() => void controls?.update(), -1);
-  const both = (found: OrbitControls | null) => {
-    setControls(found);
-    if (typeof ref === "function") ref(found);
-    else if (ref) ref.current = found;
-  };
+  // Whoever holds the reference has it at once, so that the first view is looked at from its own place.
+  const both = useCallback(
+    (found: OrbitControls | null) => {
+      setControls(found);
+      if (ref) ref.current = found;
+    },
+    [ref],
+  );
   return <Controls ref={both} args={[camera]} enableDamping={false} {...props} />;
 }
