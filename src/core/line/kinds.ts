@@ -27,12 +27,18 @@ import type { z } from "zod";
 
 /** The table of kinds: the words for each and how it becomes a curve. */
 export const LINE_KINDS: {
-  [K in LineKind]: { label: string; schema: z.ZodObject; curve: (line: Extract<Line, { kind: K }>) => Curve };
+  [K in LineKind]: {
+    label: string;
+    schema: z.ZodObject;
+    curve: (line: Extract<Line, { kind: K }>) => Curve;
+    /** Its spans are so long that they look bent; others are drawn straight from end to end of each. */
+    curved?: true;
+  };
 } = {
   polyline: { schema: polylineSchema, label: "Straight", curve: polyline },
-  smooth: { schema: smoothSchema, label: "Smooth", curve: smooth },
-  bezier: { schema: bezierSchema, label: "Bézier", curve: bezier },
-  hanging: { schema: hangingSchema, label: "Hanging rope", curve: hangingRope },
+  smooth: { schema: smoothSchema, label: "Smooth", curve: smooth, curved: true },
+  bezier: { schema: bezierSchema, label: "Bézier", curve: bezier, curved: true },
+  hanging: { schema: hangingSchema, label: "Hanging rope", curve: hangingRope, curved: true },
   circle: { schema: circleSchema, label: "Circle", curve: circle },
   ellipse: { schema: ellipseSchema, label: "Ellipse", curve: ellipse },
   arc: { schema: arcSchema, label: "Arc", curve: arc },

@@ -1,5 +1,6 @@
 /** Lines as polygons, for drawing and picking: fine enough to look curved where they are. */
 import { arcLengthWithin, type Curve } from "./curve";
+import { LINE_KINDS } from "./kinds";
 import type { Line, Polyline } from "./schema";
 import type { LaidTrack } from "./track";
 import type { Vec3 } from "../math";
@@ -12,7 +13,6 @@ export interface DrawnLine {
   at: number[];
 }
 
-const CURVED: ReadonlySet<Line["kind"]> = new Set(["smooth", "hanging", "bezier"]);
 /** A curved span has so many points, fewer where there would be more than so many in all. */
 const PER_SPAN = { least: 4, most: 32 };
 const POINTS = 4000;
@@ -25,7 +25,7 @@ export function polygonOf(line: Line, curve: Curve, track: LaidTrack | null): Dr
   }
   const { least, most } = PER_SPAN;
   const fine = Math.max(least, Math.min(most, Math.ceil(POINTS / Math.max(1, curve.spans))));
-  const perSpan = CURVED.has(line.kind) || line.ring ? fine : 1;
+  const perSpan = LINE_KINDS[line.kind].curved || line.ring ? fine : 1;
   const at: number[] = [];
   for (let span = 0; span < curve.spans; span++) {
     const [from, to] = [curve.spanAt[span], curve.spanAt[span + 1]];
