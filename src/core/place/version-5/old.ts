@@ -1,7 +1,6 @@
 /** Version 5's: kept as it was, see `index.ts`. What fields, samples and keys over them were. */
 import { areasOf, type WorldMesh } from "../../mesh";
-import { hashText } from "../../math";
-import { fieldIdsOf } from "../where/kinds";
+import { tagsOf } from "../where/fields";
 import type { Field, Plan } from "../../host";
 import type { Where } from "../where/schema";
 
@@ -41,22 +40,8 @@ export const overKey = (tag: number, local: number): number => ((tag << LOCAL_BI
 
 const TAGS = 63;
 
-/** By the ids of surfaces, or of areas where there are none, what told their keys apart. */
-function tagsOf(where: Where): Map<string, number> {
-  const tags = new Map<string, number>();
-  const taken = new Set<number>();
-  for (const id of new Set(fieldIdsOf(where))) {
-    if (taken.size === TAGS) break;
-    let tag = hashText(id) % TAGS;
-    while (taken.has(tag)) tag = (tag + 1) % TAGS;
-    taken.add(tag);
-    tags.set(id, tag);
-  }
-  return tags;
-}
-
 export function oldFieldsOf(where: Where, fields: readonly Field[]): OldField[] {
-  const tags = tagsOf(where);
+  const tags = tagsOf(where, TAGS);
   return fields.flatMap((field) => {
     const tag = tags.get(field.id);
     return tag === undefined ? [] : [{ ...field, tag, region: regionOf(field.ground, field.plan) }];

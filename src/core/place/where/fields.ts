@@ -10,14 +10,19 @@ import type { GuideLine } from "../../line";
 
 /** Tags of fields, the last one of all being kept for what is added by hand. */
 const TAGS = ADDED_TAG;
-/** By the ids of surfaces, or of areas where there are none, what tells their keys apart. Whatever comes first keeps its own. */
-export function tagsOf(where: Where): Map<string, number> {
+
+/**
+ * By the ids of surfaces, or of areas where there are none, what tells their keys apart. Whatever comes first keeps its own.
+ *
+ * @param most so many tags there are; further fields have none
+ */
+export function tagsOf(where: Where, most = TAGS): Map<string, number> {
   const tags = new Map<string, number>();
   const taken = new Set<number>();
   for (const id of new Set(fieldIdsOf(where))) {
-    if (taken.size === TAGS) break;
-    let tag = hashText(id) % TAGS;
-    while (taken.has(tag)) tag = (tag + 1) % TAGS;
+    if (taken.size === most) break;
+    let tag = hashText(id) % most;
+    while (taken.has(tag)) tag = (tag + 1) % most;
     taken.add(tag);
     tags.set(id, tag);
   }
