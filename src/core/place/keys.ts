@@ -34,34 +34,34 @@ const DIGITS = 16;
 export const hexOf = (key: Key): string => key.toString(DIGITS).padStart(DIGITS, "0");
 export const keyOfHex = (digits: string): Key => BigInt(`0x${digits}`);
 
-/** Visits the keys that are among others, with which of those each is. */
-export function eachAmong(
-  keys: BigUint64Array,
-  others: BigUint64Array,
-  visit: (i: number, other: number) => void,
-): void {
+/**
+ * Visits the keys that are among others, in their order. Bits that they have in common tell of most that they are not; the rest
+ * are looked for in a sorted list, which is quick whatever keys a file makes up.
+ */
+export function eachAmong(keys: BigUint64Array, others: BigUint64Array, visit: (i: number) => void): void {
   if (others.length === 0) return;
-  // A hash table with open addressing, twice as large as it need be at least.
-  const mask = 2 ** Math.ceil(Math.log2(2 * others.length)) - 1;
-  const table = new Int32Array(mask + 1).fill(-1);
-  const [words, wanted] = [wordsOf(keys), wordsOf(others)];
-  for (let k = 0; k < others.length; k++) {
-    let cell = bitsOf(wanted[2 * k], wanted[2 * k + 1]) & mask;
-    while (table[cell] >= 0) cell = (cell + 1) & mask;
-    table[cell] = k;
-  }
+  const sorted = wordsOf(others.slice().sort());
+  const mask = 2 ** Math.ceil(Math.log2(BITS_EACH * others.length)) - 1;
+  const likely = new Uint8Array(mask + 1);
+  for (let k = 0; k < sorted.length; k += 2) likely[bitsOf(sorted[k], sorted[k + 1]) & mask] = 1;
+  const words = wordsOf(keys);
   for (let i = 0; i < keys.length; i++) {
     const place = words[2 * i];
     const host = words[2 * i + 1];
-    for (let cell = bitsOf(place, host) & mask; table[cell] >= 0; cell = (cell + 1) & mask) {
-      const k = table[cell];
-      if (wanted[2 * k] !== place || wanted[2 * k + 1] !== host) continue;
-      visit(i, k);
-      break;
+    if (likely[bitsOf(place, host) & mask] === 0) continue;
+    let low = 0;
+    let high = others.length - 1;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      const above = sorted[2 * middle + 1];
+      if (above < host || (above === host && sorted[2 * middle] < place)) low = middle + 1;
+      else high = middle;
     }
+    if (sorted[2 * low] === place && sorted[2 * low + 1] === host) visit(i);
   }
 }
 
+const BITS_EACH = 8;
 const bitsOf = (place: number, host: number): number => {
   const mixed = Math.imul(place, 0x9e3779b1) ^ Math.imul(host, 0x85ebca6b);
   return mixed ^ (mixed >>> 15);
@@ -73,8 +73,11 @@ export function eachOf<T>(
   among: ReadonlyMap<Key, T>,
   visit: (i: number, key: Key, value: T) => void,
 ): void {
-  const values = [...among.values()];
-  eachAmong(keys, BigUint64Array.from(among.keys()), (i, other) => visit(i, keys[i], values[other]));
+  const find = (i: number): void => {
+    const value = among.get(keys[i]);
+    if (value !== undefined) visit(i, keys[i], value);
+  };
+  eachAmong(keys, BigUint64Array.from(among.keys()), find);
 }
 
 /** The indices of the keys that are among others. */
