@@ -1,12 +1,16 @@
 /**
- * `npm run mutants [-- --sample 400 --seed 1 --minutes 60]`: changes one small thing at a time in the code of placing, the graph
- * and the engine, runs the tests that have to do with it, and says how many of the changes they notice. Those that they do
- * not are listed, to be looked at one by one. Works in a copy of the project, so that nothing here is changed.
+ * `npm run mutants [-- --sample 400 --seed 1 --minutes 60 --jobs 2]`: changes one small thing at a time in the code of
+ * placing, the graph and the engine, runs the tests that reach it, and says how many of the changes they notice. Those that
+ * they do not are listed, to be looked at one by one.
+ *
+ * Works in a copy of the project, into which all changes of the sample are written at once, each behind a switch (mutant
+ * schemata: Untch, Offutt, Harrold, ISSTA 1993): so the tests are compiled once, one run says which test reaches which
+ * change, and for each change only those tests run, the quickest first.
  */
-import { spawnSync } from "node:child_process";
+import { spawn } from "node:child_process";
 import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
-import { dirname, join } from "node:path";
+import { dirname, join, relative } from "node:path";
 import { fileURLToPath } from "node:url";
 import { parseArgs } from "node:util";
 import ts from "typescript";
@@ -17,24 +21,29 @@ const { values } = parseArgs({
     sample: { type: "string", default: "400" },
     seed: { type: "string", default: "1" },
     minutes: { type: "string", default: "60" },
+    jobs: { type: "string", default: "2" },
     only: { type: "string", default: "" },
   },
 });
 const ROOT = join(dirname(fileURLToPath(import.meta.url)), "..");
 const FOLDERS = ["src/core/graph", "src/core/place", "src/engine"];
 const LEFT_OUT = /(\.test|\.worker|\/testing|schema)\.ts$|\/fuzz\//;
-/** Tests that take long are asked last, and only of what all others have let pass. */
-const SLOW = "(fuzz|saved|demo|over|inside|staying)";
-/** A change that makes something run for ever is noticed as well. */
-const PATIENCE_MS = 240_000;
+/** A change that makes something run for ever is noticed as well: after so long, and so many times what the tests take. */
+const PATIENCE_MS = 30_000;
+const PATIENCE_TIMES = 8;
+/** Tests that take longer than this together are only asked of what all others have let pass. */
+const QUICK_MS = 8_000;
 
 interface Mutant {
   file: string;
   line: number;
   from: number;
   to: number;
+  /** What stands there instead. */
   text: string;
   before: string;
+  /** Whether it is a statement that is left out; else an expression that has another value. */
+  statement: boolean;
 }
 
 const SWAPS: Readonly<Partial<Record<ts.SyntaxKind, string>>> = {
@@ -65,25 +74,35 @@ function* filesBelow(folder: string): Generator<string> {
   }
 }
 
+/** Whether a number is the name of a property, which cannot be an expression. */
+const isName = ({ parent }: ts.Node) =>
+  (ts.isPropertyAssignment(parent) || ts.isPropertyDeclaration(parent) || ts.isEnumMember(parent)) &&
+  ts.isNumericLiteral(parent.name);
+
 /** Every small change that there is to a file, but for those of types and imports. */
 function mutantsOf(file: string): Mutant[] {
-  const text = readFileSync(join(ROOT, file), "utf8");
-  const source = ts.createSourceFile(file, text, ts.ScriptTarget.Latest, true);
+  const whole = readFileSync(join(ROOT, file), "utf8");
+  const source = ts.createSourceFile(file, whole, ts.ScriptTarget.Latest, true);
   const found: Mutant[] = [];
-  const add = (node: ts.Node, now: string) => {
+  const add = (node: ts.Node, text: string, statement = false) => {
     const [from, to] = [node.getStart(source), node.getEnd()];
     const line = source.getLineAndCharacterOfPosition(from).line + 1;
-    found.push({ file, line, from, to, text: now, before: text.slice(from, to) });
+    found.push({ file, line, from, to, text, before: whole.slice(from, to), statement });
   };
   const visit = (node: ts.Node): void => {
     if (ts.isTypeNode(node) || ts.isImportDeclaration(node) || ts.isInterfaceDeclaration(node)) return;
     if (ts.isBinaryExpression(node)) {
-      const swap = SWAPS[node.operatorToken.kind];
-      if (swap) add(node.operatorToken, swap);
-    } else if (ts.isNumericLiteral(node)) add(node, node.text === "0" ? "1" : "0");
+      const [left, operator, right] = [node.left, node.operatorToken, node.right];
+      const swap = SWAPS[operator.kind];
+      if (swap)
+        add(
+          node,
+          `(${left.getText(source)}) ${swap} (${right.getText(source)})`.replace(/^\((.*)\) ([-+]=)/s, "$1 $2"),
+        );
+    } else if (ts.isNumericLiteral(node) && !isName(node)) add(node, node.text === "0" ? "1" : "0");
     else if (node.kind === ts.SyntaxKind.TrueKeyword || node.kind === ts.SyntaxKind.FalseKeyword)
       add(node, SWAPS[node.kind]!);
-    else if (ts.isExpressionStatement(node)) add(node, ";");
+    else if (ts.isExpressionStatement(node) && !node.getText(source).startsWith("super(")) add(node, ";", true);
     else if (ts.isIfStatement(node)) add(node.expression, "false");
     ts.forEachChild(node, visit);
   };
@@ -91,68 +110,165 @@ function mutantsOf(file: string): Mutant[] {
   return found;
 }
 
-/** A copy of the project that shares its packages. */
-function copied(): string {
+/** The first so many in the seed's order, of which none lies within another. */
+function sampled(all: readonly Mutant[]): Mutant[] {
+  const stream = streamOf(Number(values.seed), 0);
+  const order = all.map((mutant, i) => ({ mutant, draw: drawFrom(stream, i, 0) })).sort((a, b) => a.draw - b.draw);
+  const taken: Mutant[] = [];
+  for (const { mutant } of order) {
+    if (taken.length === Number(values.sample)) break;
+    const { file, from, to } = mutant;
+    if (!taken.some((other) => other.file === file && other.from < to && from < other.to)) taken.push(mutant);
+  }
+  return taken;
+}
+
+/** Switched on by its number in the environment; else the switch notes that it was reached, for the test that reached it. */
+const SETUP = `
+const chosen = Number(process.env.MUTANT ?? -1);
+let reached = new Set();
+globalThis.__mutant = chosen >= 0 ? (k) => k === chosen : (k) => (reached.add(k), false);
+globalThis.__reached = () => { const all = [...reached]; reached = new Set(); return all; };
+`;
+const SETUP_TESTS = `
+const { appendFileSync } = require("node:fs");
+if (process.env.REACHED) {
+  const note = (name) => {
+    const reached = globalThis.__reached();
+    if (reached.length) appendFileSync(process.env.REACHED, JSON.stringify({ path: expect.getState().testPath, name, reached }) + "\\n");
+  };
+  beforeAll(() => note(null));
+  afterEach(() => note(expect.getState().currentTestName));
+  afterAll(() => note(null));
+}
+`;
+
+/** A copy of the project that shares its packages, with all changes in it. */
+function copied(sample: readonly Mutant[]): string {
   const copy = mkdtempSync(join(tmpdir(), "mutants-"));
-  for (const name of ["src", "jest.config.mjs", "jest.setup.ts", "package.json", "tsconfig.json"])
+  for (const name of ["src", "jest.setup.ts", "package.json", "tsconfig.json"])
     cpSync(join(ROOT, name), join(copy, name), { recursive: true });
   symlinkSync(join(ROOT, "node_modules"), join(copy, "node_modules"));
+  writeFileSync(join(copy, "setup-mutants.js"), SETUP);
+  writeFileSync(join(copy, "setup-tests.js"), SETUP_TESTS);
+  const config = readFileSync(join(ROOT, "jest.config.mjs"), "utf8")
+    .replace(
+      "setupFiles: [",
+      'setupFilesAfterEnv: ["<rootDir>/setup-tests.js"],\n  setupFiles: ["<rootDir>/setup-mutants.js", ',
+    )
+    .replace('testEnvironment: "node",', 'testEnvironment: "node",\n  watchman: false,');
+  writeFileSync(join(copy, "jest.config.mjs"), config);
+  sample
+    .map((mutant, k) => ({ ...mutant, k }))
+    .sort((a, b) => b.from - a.from)
+    .forEach(({ file, from, to, text, before, statement, k }) => {
+      const path = join(copy, file);
+      const whole = readFileSync(path, "utf8");
+      const both = statement ? `{ if (!__mutant(${k})) { ${before} } }` : `(__mutant(${k}) ? (${text}) : (${before}))`;
+      writeFileSync(path, whole.slice(0, from) + both + whole.slice(to));
+    });
+  for (const file of new Set(sample.map(({ file }) => file))) {
+    const path = join(copy, file);
+    const header = "const __mutant: (k: number) => boolean = (globalThis as any).__mutant ?? (() => false);";
+    writeFileSync(path, `${header} ${readFileSync(path, "utf8")}`);
+  }
   return copy;
 }
 
-/** Whether tests fail. */
-function fails(copy: string, args: readonly string[]): boolean {
-  const jest = join(ROOT, "node_modules", ".bin", "jest");
-  const { status } = spawnSync(jest, ["--bail", "--silent", ...args], {
-    cwd: copy,
-    stdio: "ignore",
-    timeout: PATIENCE_MS,
+/** Runs tests in the copy; whether they pass. */
+function passes(
+  copy: string,
+  args: readonly string[],
+  env: Record<string, string>,
+  patience: number,
+): Promise<boolean> {
+  return new Promise((resolve) => {
+    const jest = join(ROOT, "node_modules", "jest", "bin", "jest.js");
+    const options = { cwd: copy, stdio: "ignore", env: { ...process.env, ...env } } as const;
+    const child = spawn(process.execPath, [jest, "--silent", ...args], {
+      ...options,
+      timeout: patience,
+      killSignal: "SIGKILL",
+    });
+    child.on("close", (code) => resolve(code === 0));
   });
-  return status !== 0;
 }
 
-/** Whether tests notice that a file is another: those beside it first, which are quickest to; then all that have to do with it. */
-function notices(copy: string, file: string): boolean {
-  const folder = dirname(file);
-  const beside = [folder, dirname(folder)].flatMap((one) =>
-    readdirSync(join(ROOT, one))
-      .filter((name) => name.endsWith(".test.ts") && !new RegExp(SLOW).test(name))
-      .map((name) => `${one}/${name}`),
-  );
-  const related = ["--findRelatedTests", file];
-  return (
-    (beside.length > 0 && fails(copy, ["--runInBand", "--runTestsByPath", ...beside])) ||
-    fails(copy, [...related, "--testPathIgnorePatterns", SLOW]) ||
-    fails(copy, related)
-  );
+/** Which tests reach a change: by file, names with how long each takes. A name of null is the file as it loads. */
+type Reach = Map<string, Map<string | null, number>>;
+
+/** All tests, once, unchanged: which of them reach which change. */
+async function reaches(copy: string, sample: readonly Mutant[]): Promise<Reach[]> {
+  const [told, notes] = [join(copy, "told.json"), join(copy, "reached.jsonl")];
+  writeFileSync(notes, "");
+  const files = [...new Set(sample.map(({ file }) => file))];
+  const args = ["--json", `--outputFile=${told}`, "--findRelatedTests", ...files];
+  if (!(await passes(copy, args, { REACHED: notes }, 3_600_000)))
+    throw new Error(`Tests fail without any change: ${told}`);
+  const took = new Map<string, number>();
+  const results = JSON.parse(readFileSync(told, "utf8")) as {
+    testResults: { name: string; assertionResults: { fullName: string; duration: number | null }[] }[];
+  };
+  for (const { name, assertionResults } of results.testResults) {
+    for (const one of assertionResults) took.set(`${name} ${one.fullName}`, one.duration ?? 0);
+  }
+  const reach: Reach[] = sample.map(() => new Map());
+  for (const line of readFileSync(notes, "utf8").split("\n").filter(Boolean)) {
+    const { path, name, reached } = JSON.parse(line) as { path: string; name: string | null; reached: number[] };
+    for (const k of reached) {
+      const tests = reach[k].get(path) ?? new Map<string | null, number>();
+      reach[k].set(path, tests.set(name, took.get(`${path} ${name}`) ?? 0));
+    }
+  }
+  return reach;
+}
+
+const escaped = (name: string) => name.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
+
+/** Whether the tests that reach a change notice it: the quickest file first, then those that take little, then the rest. */
+async function notices(copy: string, k: number, reach: Reach): Promise<boolean> {
+  const files = [...reach]
+    .map(([path, tests]) => ({ path, tests, ms: [...tests.values()].reduce((sum, ms) => sum + ms, 0) }))
+    .sort((a, b) => a.ms - b.ms);
+  const quick = files.filter(({ ms }) => ms < QUICK_MS);
+  const groups = [quick.slice(0, 1), quick.slice(1), ...files.slice(quick.length).map((one) => [one])];
+  for (const group of groups.filter((one) => one.length > 0)) {
+    // What runs as a file loads bears on all of its tests.
+    const whole = group.some(({ tests }) => tests.has(null));
+    const names = group.flatMap(({ tests }) => [...tests.keys()]).filter((name) => name !== null);
+    const pattern = whole ? [] : ["-t", `^(${names.map(escaped).join("|")})$`];
+    const args = ["--bail", "--runInBand", ...pattern, "--runTestsByPath", ...group.map(({ path }) => path)];
+    const patience = PATIENCE_MS + PATIENCE_TIMES * group.reduce((sum, { ms }) => sum + ms, 0);
+    if (!(await passes(copy, args, { MUTANT: String(k) }, patience))) return true;
+  }
+  return false;
 }
 
 const all = FOLDERS.flatMap((folder) => [...filesBelow(folder)])
   .filter((file) => file.includes(values.only))
   .flatMap(mutantsOf);
-const stream = streamOf(Number(values.seed), 0);
-const sample = all
-  .map((mutant, i) => ({ mutant, draw: drawFrom(stream, i, 0) }))
-  .sort((a, b) => a.draw - b.draw)
-  .slice(0, Number(values.sample))
-  .map(({ mutant }) => mutant);
-const copy = copied();
-if (notices(copy, sample[0].file)) throw new Error("The tests fail without any change.");
+const sample = sampled(all);
+const copy = copied(sample);
+const reach = await reaches(copy, sample);
 const end = performance.now() + 60_000 * Number(values.minutes);
 const survived: string[] = [];
+let next = 0;
 let tried = 0;
-for (const { file, line, from, to, text, before } of sample) {
-  if (performance.now() > end) break;
-  const path = join(copy, file);
-  const whole = readFileSync(path, "utf8");
-  writeFileSync(path, whole.slice(0, from) + text + whole.slice(to));
-  const noticed = notices(copy, file);
-  writeFileSync(path, whole);
-  tried++;
-  const told = `${file}:${line}  ${before.replace(/\s+/g, " ").slice(0, 60)}  →  ${text}`;
-  if (!noticed) survived.push(told);
-  console.log(`${noticed ? "killed  " : "SURVIVED"}  ${told}`);
+
+async function work(): Promise<void> {
+  while (next < sample.length && performance.now() < end) {
+    const k = next++;
+    const { file, line, text, before } = sample[k];
+    const noticed = await notices(copy, k, reach[k]);
+    tried++;
+    const change = `${file}:${line}  ${before.replace(/\s+/g, " ").slice(0, 70)}  →  ${text.replace(/\s+/g, " ").slice(0, 70)}`;
+    const told = reach[k].size === 0 ? `${change}  (reached by no test)` : change;
+    if (!noticed) survived.push(told);
+    console.log(`${noticed ? "killed  " : "SURVIVED"}  ${told}`);
+  }
 }
+
+await Promise.all(Array.from({ length: Number(values.jobs) }, work));
 rmSync(copy, { recursive: true });
 const killed = tried - survived.length;
 console.log(

@@ -85,7 +85,7 @@ export class Engine {
   }
 
   /** Takes in the mesh of an asset, for whatever stands on it or is dropped. */
-  learn(asset: string, mesh: TriangleMesh): void {
+  learn(asset: string, mesh: Shape): void {
     this.#graph.set(things.meshInput, asset, mesh);
   }
 

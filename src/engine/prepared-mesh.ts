@@ -1,8 +1,8 @@
 /** Props as they are prepared. */
-import type { TriangleMesh } from "@/core/mesh";
+import type { Shape, TriangleMesh } from "@/core/mesh";
 
 /** @param m a matrix of 12 numbers, rows first */
-export function prepareMesh(mesh: TriangleMesh, m: readonly number[]): TriangleMesh {
+export function prepareMesh(mesh: Shape, m: readonly number[]): TriangleMesh {
   const position = new Float32Array(mesh.position.length);
   for (let p = 0; p < position.length; p += 3) {
     for (let axis = 0; axis < 3; axis++) {

@@ -6,7 +6,7 @@ import { laidTrack, surfacesUnder } from "@/core/lay";
 import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
 import { linesOf, madeMesh } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
-import { Body, hullOf, RestMesh, WorldMesh, type TriangleMesh } from "@/core/mesh";
+import { Body, hullOf, RestMesh, WorldMesh, type Shape, type TriangleMesh } from "@/core/mesh";
 import { known } from "@/core/place";
 import { placingBounds, preparationMatrix, type Mix, type Prop, type Surface } from "@/core/scene";
 import { prepareMesh } from "./prepared-mesh";
@@ -19,7 +19,7 @@ export const mixInput = input<Mix | undefined>("mix");
 /** The ids of a list of the scene, by the list's name. */
 export const idsInput = input<readonly string[]>("ids");
 /** What files hold, by the hashes of their bytes. */
-export const meshInput = input<TriangleMesh>("mesh file");
+export const meshInput = input<Shape>("mesh file");
 export const imageInput = input<Raster>("picture file");
 
 /** A line without its name, which nothing that is placed hangs on. */

@@ -12,7 +12,7 @@ import { emptyScene, parseScene, sceneSchema, type Scene } from "../scene";
 import { CSV_COLUMNS } from "./csv";
 import { hashOf } from "./assets";
 import { stands, type EvaluatedScene } from "./evaluated";
-import { glbIO } from "./gltf";
+import { plainIO } from "./gltf";
 import { makeGlb, placementsInGlb, WEDGE } from "./testing";
 import { FORMATS, readProject, readPropFile, splitFile, writeProject, type Assets } from ".";
 
@@ -84,7 +84,7 @@ describe("GLB", () => {
 
   test("props keep their materials and textures, are stored once, and node transforms are worked in", async () => {
     const { evaluated, assets } = await dressedScene();
-    const root = (await glbIO().readBinary(await FORMATS.glb.write(evaluated, assets))).getRoot();
+    const root = (await plainIO().readBinary(await FORMATS.glb.write(evaluated, assets))).getRoot();
     expect(
       root
         .listMeshes()
@@ -263,7 +263,7 @@ test("a file of several meshes is parted into one file each, where they stand; t
     const mesh = document.createMesh().addPrimitive(document.createPrimitive().setAttribute("POSITION", position));
     scene.addChild(document.createNode(name).setMesh(mesh).setTranslation([x, 0, 0]));
   }
-  const whole = await glbIO().writeBinary(document);
+  const whole = await plainIO().writeBinary(document);
   const parts = await splitFile(whole, "two.glb");
   expect(parts.map(({ name }) => name)).toEqual(["Left", "Right"]);
   const [left, right, all] = await Promise.all(

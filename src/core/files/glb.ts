@@ -7,13 +7,23 @@
  * dressing's origin, so that they keep their precision far away from the scene's.
  */
 import { entryOf } from "../mesh";
-import { Document, Logger, type Buffer, type Mesh, type Node, type vec3, type vec4 } from "@gltf-transform/core";
+import {
+  Document,
+  Logger,
+  type Buffer,
+  type mat4,
+  type Mesh,
+  type Node,
+  type vec3,
+  type vec4,
+} from "@gltf-transform/core";
 import { EXTMeshGPUInstancing } from "@gltf-transform/extensions";
 import { mergeDocuments, prune, unpartition } from "@gltf-transform/functions";
 import { InputError } from "../schema";
 import { stands, type EvaluatedDressing, type EvaluatedScene } from "./evaluated";
-import { flatMesh, glbIO, meshNodesOf, readGlb } from "./gltf";
+import { flatMesh, meshNodesOf, plainIO, readGlb } from "./gltf";
 import { Variants, WHITE } from "./variants";
+import { preparationMatrix } from "../scene";
 import { FLAG, hexOf, type Placements } from "../place";
 import type { Assets } from "./assets";
 
@@ -29,7 +39,7 @@ export async function writeGlb(evaluated: EvaluatedScene, assets: Assets, form: 
 
   // glTF knows no scene without nodes.
   if (evaluated.dressings.length === 0) scene.addChild(document.createNode(evaluated.scene.name));
-  const meshes = new Variants(document, buffer, await meshesOf(document, evaluated, assets), evaluated.scene.props);
+  const meshes = new Variants(document, buffer, await meshesOf(document, evaluated, assets));
   for (const dressed of evaluated.dressings) {
     const node = document.createNode(dressed.dressing.name).setTranslation(dressed.placements.origin);
     scene.addChild(node);
@@ -43,10 +53,10 @@ export async function writeGlb(evaluated: EvaluatedScene, assets: Assets, form: 
   );
   // A file without any geometry has no buffer: an empty one would not be valid.
   if (document.getRoot().listAccessors().length === 0) buffer.dispose();
-  return glbIO().writeBinary(document);
+  return plainIO().writeBinary(document);
 }
 
-/** One flat mesh for each prop that stands somewhere. */
+/** One flat mesh, as it is prepared, for each prop that stands somewhere. */
 async function meshesOf(document: Document, evaluated: EvaluatedScene, assets: Assets): Promise<Map<string, Mesh>> {
   const used = new Set<string>();
   for (const { placements } of evaluated.dressings) {
@@ -60,20 +70,18 @@ async function meshesOf(document: Document, evaluated: EvaluatedScene, assets: A
     if (!bytes) throw new InputError(`The file of the prop “${prop.name}” is missing, so it cannot be exported.`);
     const source = await readGlb(bytes, prop.file || prop.name);
     const merged = mergeDocuments(document, source);
-    const nodes = meshNodesOf(source).map((node) => merged.get(node) as Node);
-    meshes.set(prop.id, flatMesh(document, nodes, prop.name));
-    for (const property of [
-      ...source.getRoot().listScenes(),
-      ...source.getRoot().listNodes(),
-      ...source.getRoot().listSkins(),
-      ...source.getRoot().listCameras(),
-      ...source.getRoot().listAnimations(),
-    ]) {
+    const shown = meshNodesOf(source).map(({ node, matrix }) => ({ node: merged.get(node) as Node, matrix }));
+    meshes.set(prop.id, flatMesh(document, shown, prop.name, columns(preparationMatrix(prop))));
+    for (const property of [...source.getRoot().listScenes(), ...source.getRoot().listNodes()]) {
       merged.get(property)?.dispose();
     }
   }
   return meshes;
 }
+
+/** Rows of 3 × 4 numbers as glTF writes a matrix: columns of 4 × 4. */
+const columns = (m: readonly number[]): mat4 =>
+  [m[0], m[4], m[8], 0, m[1], m[5], m[9], 0, m[2], m[6], m[10], 0, m[3], m[7], m[11], 1] as mat4;
 
 /** The mesh of placement `i`; undefined where there is nothing to show. */
 function meshOf(p: Placements, i: number, meshes: Variants): Mesh | undefined {

@@ -1,7 +1,16 @@
 /** Reading a GLB as a prop: is it sound, how large is it, what does it bring. */
 import type { PropBounds } from "../mesh";
 import { type Brought } from "../scene";
-import { determinant, meshNodesOf, readGlb, solidPrimitives, trianglesIn } from "./gltf";
+import {
+  boxOf,
+  determinant,
+  meshNodesOf,
+  readGlbFile,
+  solidPrimitives,
+  trianglesIn,
+  type GltfFile,
+  type Note,
+} from "./gltf";
 import type { Material } from "@gltf-transform/core";
 import { InputError } from "../schema";
 
@@ -15,6 +24,10 @@ export interface PropFile {
 
 /** A file whose box lies so many times its own size away from the origin has left its pivot behind. */
 const FAR = 10;
+/** Nothing lies further from the origin than this, metres. */
+const FARTHEST = 1e7;
+/** A file shows no more triangles than this. */
+const MOST_TRIANGLES = 20_000_000;
 
 /**
  * Reads a prop's file and looks it over.
@@ -22,58 +35,49 @@ const FAR = 10;
  * @param name the file's name, for messages
  * @throws InputError when it is no GLB, is damaged, has no triangles, lacks positions or has ones that are no numbers
  */
-export async function readPropFile(bytes: Uint8Array, name: string): Promise<PropFile> {
-  const document = await readGlb(bytes, name);
-  const min: [number, number, number] = [Infinity, Infinity, Infinity];
-  const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
-  let triangles = 0;
-  const nodes = meshNodesOf(document);
+export const readPropFile = async (bytes: Uint8Array, name: string): Promise<PropFile> =>
+  lookOver(await readGlbFile(bytes, name), name);
+
+/** @throws InputError when there are no triangles, or its vertices lie further away than can be told */
+export function lookOver({ document, notes }: GltfFile, name: string): PropFile {
+  const shown = meshNodesOf(document);
   const materials = new Set<Material | null>();
-  const mended: Brought["mended"] = [];
-  for (const node of nodes) {
-    const m = node.getWorldMatrix();
+  const mended: Brought["mended"] = notes.map(({ what, part }) => ({ what: MEND_OF[what], part }));
+  let triangles = 0;
+  for (const { node, matrix } of shown) {
     const part = node.getMesh()!.getName() || node.getName() || "its mesh";
-    for (const what of leftoverScale(m)) mended.push({ what, part });
-    if (node.getSkin()) mended.push({ what: "moving", part });
+    for (const what of leftoverScale(matrix)) mended.push({ what, part });
     for (const primitive of solidPrimitives(node)) {
       materials.add(primitive.getMaterial());
       if (!primitive.getAttribute("NORMAL")) mended.push({ what: "normals", part });
-      const positions = primitive.getAttribute("POSITION");
-      if (!positions || positions.getCount() === 0) {
-        throw new InputError(`“${name}” cannot be used: “${part}” has no vertex positions.`);
-      }
-      const v: number[] = [0, 0, 0];
-      for (let i = 0; i < positions.getCount(); i++) {
-        positions.getElement(i, v);
-        for (let axis = 0; axis < 3; axis++) {
-          const x = m[axis] * v[0] + m[axis + 4] * v[1] + m[axis + 8] * v[2] + m[axis + 12];
-          if (!Number.isFinite(x)) {
-            throw new InputError(
-              `“${name}” cannot be used: a vertex of “${part}” (number ${i + 1}) has a position that is no number.`,
-            );
-          }
-          if (x < min[axis]) min[axis] = x;
-          if (x > max[axis]) max[axis] = x;
-        }
-      }
-      const indices = primitive.getIndices()?.getArray();
-      const beyond = indices?.find((index: number) => index >= positions.getCount());
-      if (beyond !== undefined) {
-        throw new InputError(
-          `“${name}” cannot be used: a triangle of “${part}” asks for vertex ${beyond}, and there are ${positions.getCount()}.`,
-        );
-      }
       triangles += trianglesIn(primitive);
     }
   }
   if (triangles === 0) throw new InputError(`“${name}” cannot be used: there are no triangles in it.`);
-  const bounds = { min, max };
+  if (triangles > MOST_TRIANGLES) {
+    throw new InputError(
+      `“${name}” comes to ${triangles.toLocaleString("en")} triangles; a file may have ${MOST_TRIANGLES.toLocaleString("en")} at most.`,
+    );
+  }
+  const bounds = boxOf(shown);
+  if (![...bounds.min, ...bounds.max].every((x) => Math.abs(x) < FARTHEST)) {
+    throw new InputError(`“${name}” cannot be used: it reaches further than 10,000 km from its origin.`);
+  }
   if (liesFar(bounds)) mended.push({ what: "far", part: "" });
-  if (document.getRoot().listAnimations().length > 0) mended.push({ what: "moving", part: "" });
   const textures = document.getRoot().listTextures().length;
-  const parts = nodes.length;
+  const parts = shown.length;
   return { bounds, triangles, brought: { parts, materials: materials.size, textures, mended: once(mended) } };
 }
+
+const MEND_OF: Readonly<Record<Note, Brought["mended"][number]["what"]>> = {
+  lines: "lines",
+  morphs: "morphs",
+  skin: "moving",
+  animation: "moving",
+  numbers: "numbers",
+  instances: "instances",
+  extension: "extension",
+};
 
 /** What the scale in a node's matrix asks for: it is worked into the vertices. */
 function leftoverScale(m: readonly number[]): ("scale" | "uneven" | "mirrored")[] {

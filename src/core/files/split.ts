@@ -1,7 +1,8 @@
 /** A file with several meshes, as one file for each. */
-import { prune } from "@gltf-transform/functions";
+import { Document, type Mesh } from "@gltf-transform/core";
+import { mergeDocuments, prune } from "@gltf-transform/functions";
 import { InputError } from "../schema";
-import { glbIO, meshNodesOf, readGlb } from "./gltf";
+import { meshNodesOf, readGlb, writePlain } from "./gltf";
 
 /** A file is not parted into more than so many. */
 const MOST_PARTS = 200;
@@ -13,18 +14,22 @@ const MOST_PARTS = 200;
  * @throws InputError when it is no GLB, is damaged, or has too many meshes
  */
 export async function splitFile(bytes: Uint8Array, name: string): Promise<{ name: string; bytes: Uint8Array }[]> {
-  const count = meshNodesOf(await readGlb(bytes, name)).length;
-  if (count > MOST_PARTS) {
-    throw new InputError(`“${name}” has ${count} meshes; it can be parted into ${MOST_PARTS} at most.`);
+  const document = await readGlb(bytes, name);
+  const shown = meshNodesOf(document);
+  if (shown.length > MOST_PARTS) {
+    throw new InputError(`“${name}” has ${shown.length} meshes; it can be parted into ${MOST_PARTS} at most.`);
   }
   const parts: { name: string; bytes: Uint8Array }[] = [];
-  for (let k = 0; k < count; k++) {
-    const document = await readGlb(bytes, name);
-    const nodes = meshNodesOf(document);
-    const own = nodes[k].getName() || nodes[k].getMesh()?.getName() || `Part ${k + 1}`;
-    nodes.forEach((node, i) => void (i !== k && node.setMesh(null)));
-    await document.transform(prune());
-    parts.push({ name: own, bytes: await glbIO().writeBinary(document) });
+  for (const [k, one] of shown.entries()) {
+    const own = one.node.getName() || one.node.getMesh()?.getName() || `Part ${k + 1}`;
+    const part = new Document().setLogger(document.getLogger());
+    const merged = mergeDocuments(part, document);
+    for (const scene of part.getRoot().listScenes()) scene.dispose();
+    const mesh = merged.get(one.node.getMesh()!) as Mesh;
+    for (const node of part.getRoot().listNodes()) node.dispose();
+    part.createScene().addChild(part.createNode(own).setMesh(mesh).setMatrix(one.matrix));
+    await part.transform(prune());
+    parts.push({ name: own, bytes: await writePlain(part) });
   }
   return parts;
 }

@@ -1,7 +1,7 @@
 /** GLB files for tests, made with glTF-Transform, and the reading back of what we wrote. */
 import { Document, type Node, type mat4, type TypedArray } from "@gltf-transform/core";
 import { multiply, rotate, type Quat, type Vec3 } from "../math";
-import { glbIO } from "./gltf";
+import { plainIO } from "./gltf";
 
 interface GlbOptions {
   positions?: TypedArray | null;
@@ -29,7 +29,7 @@ export async function makeGlb({ positions = WEDGE, matrix, textured = false }: G
   const node = document.createNode("Body").setMesh(document.createMesh("Wedge").addPrimitive(primitive));
   if (matrix) node.setMatrix(matrix);
   document.createScene().addChild(node);
-  return glbIO().writeBinary(document);
+  return plainIO().writeBinary(document);
 }
 
 /** A PNG of one pixel. */
@@ -47,7 +47,7 @@ export interface ReadPlacement {
 
 /** Every placed mesh of a GLB: instances where there are some, else nodes; in world coordinates. */
 export async function placementsInGlb(bytes: Uint8Array): Promise<ReadPlacement[]> {
-  const document = await glbIO().readBinary(bytes);
+  const document = await plainIO().readBinary(bytes);
   const found: ReadPlacement[] = [];
   const scene = document.getRoot().getDefaultScene()!;
   scene.traverse((node: Node) => {

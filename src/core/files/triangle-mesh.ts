@@ -1,19 +1,31 @@
 /** Meshes of GLB files as plain arrays, for reckoning with them. */
 import { convertPrimitiveToTriangles } from "@gltf-transform/functions";
-import { flatMesh, meshNodesOf, readGlb } from "./gltf";
-import type { Attribute, TriangleMesh } from "../mesh";
-import type { Primitive } from "@gltf-transform/core";
+import { boxOf, flatMesh, meshNodesOf, readGlb } from "./gltf";
+import type { Attribute, Shape, TriangleMesh } from "../mesh";
+import type { mat4, Primitive } from "@gltf-transform/core";
+
+/** A mesh whose middle lies so many times its size from the origin would be rounded too coarsely in single precision. */
+const FAR = 100;
 
 /**
- * Everything that a GLB shows, as one mesh of positions in metres as its scene stands.
+ * Everything that a GLB shows, as one mesh of positions in metres as its scene stands: in double precision where it lies far
+ * from the origin for its size.
  *
  * @param name what to call the file in messages
  * @throws InputError when it is no GLB or is damaged
  */
-export async function readTriangleMesh(bytes: Uint8Array, name: string): Promise<TriangleMesh> {
+export async function readTriangleMesh(bytes: Uint8Array, name: string): Promise<Shape> {
   const document = await readGlb(bytes, name);
-  const parts = flatMesh(document, meshNodesOf(document), name).listPrimitives().map(plainArrays);
-  const position = new Float32Array(parts.reduce((sum, part) => sum + part.position.length, 0));
+  const shown = meshNodesOf(document);
+  const { min, max } = boxOf(shown);
+  const middle = min.map((low, axis) => (low + max[axis]) / 2);
+  const far = Math.hypot(...middle) > FAR * Math.hypot(...min.map((low, axis) => max[axis] - low));
+  const [x, y, z] = far ? middle : [0, 0, 0];
+  const near = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, -x, -y, -z, 1] as mat4;
+  const parts = flatMesh(document, shown, name, far ? near : undefined)
+    .listPrimitives()
+    .map(plainArrays);
+  const position = new (far ? Float64Array : Float32Array)(parts.reduce((sum, part) => sum + part.position.length, 0));
   const index = new Uint32Array(parts.reduce((sum, part) => sum + part.index.length, 0));
   let [vertices, corners] = [0, 0];
   for (const part of parts) {
@@ -22,6 +34,7 @@ export async function readTriangleMesh(bytes: Uint8Array, name: string): Promise
     vertices += part.position.length / 3;
     corners += part.index.length;
   }
+  if (far) for (let p = 0; p < position.length; p++) position[p] += middle[p % 3];
   return {
     position,
     index,

@@ -4,7 +4,6 @@
  */
 import { type Buffer, type Document, type mat4, type Material, type Mesh, type Primitive } from "@gltf-transform/core";
 import { shapedMesh, type TriangleMesh, type Shapes } from "../mesh";
-import { preparationMatrix, type Prop } from "../scene";
 import { transformedMesh } from "./gltf";
 import { plainArrays } from "./triangle-mesh";
 
@@ -18,25 +17,23 @@ export interface Look {
 export class Variants {
   readonly #document: Document;
   readonly #buffer: Buffer;
-  /** Meshes of props as their files hold them. */
-  readonly #files: ReadonlyMap<string, Mesh>;
-  readonly #props: ReadonlyMap<string, Prop>;
+  /** Meshes of props as they are prepared. */
+  readonly #prepared: ReadonlyMap<string, Mesh>;
   readonly #meshes = new Map<string, Mesh>();
   readonly #materials = new Map<string, Material | null>();
   readonly #solids = new Map<string, { primitive: Primitive; mesh: TriangleMesh }[]>();
   /** Shapes have no name of their own. */
   readonly #numbers = new Map<Shapes, number>();
 
-  constructor(document: Document, buffer: Buffer, files: ReadonlyMap<string, Mesh>, props: readonly Prop[]) {
+  constructor(document: Document, buffer: Buffer, prepared: ReadonlyMap<string, Mesh>) {
     this.#document = document;
     this.#buffer = buffer;
-    this.#files = files;
-    this.#props = new Map(props.map((prop) => [prop.id, prop]));
+    this.#prepared = prepared;
   }
 
   /** The mesh of a prop that stands as it is; undefined for one that no file was read for. */
   stiff(prop: string, { mirrored, tint }: Look): Mesh | undefined {
-    const base = this.#prepared(prop);
+    const base = this.#prepared.get(prop);
     if (!base || (!mirrored && tint === WHITE)) return base;
     return this.#once(`${prop} ${mirrored} ${tint}`, () => {
       const mesh = mirrored
@@ -48,7 +45,7 @@ export class Variants {
 
   /** The mesh of one form of the given shapes; undefined where nothing is left of it. */
   shaped(prop: string, shapes: Shapes, form: number, { tint }: Look): Mesh | undefined {
-    const base = this.#prepared(prop);
+    const base = this.#prepared.get(prop);
     if (!base) return undefined;
     if (!this.#numbers.has(shapes)) this.#numbers.set(shapes, this.#numbers.size);
     const mesh = this.#once(`${prop} shape ${this.#numbers.get(shapes)} ${form}`, () => {
@@ -68,15 +65,6 @@ export class Variants {
     let mesh = this.#meshes.get(name);
     if (!mesh) this.#meshes.set(name, (mesh = make()));
     return mesh;
-  }
-
-  #prepared(id: string): Mesh | undefined {
-    const file = this.#files.get(id);
-    const prop = this.#props.get(id);
-    if (!file || !prop) return undefined;
-    return this.#once(id, () =>
-      transformedMesh(this.#document, file, columns(preparationMatrix(prop)), file.getName()),
-    );
   }
 
   #tinted(mesh: Mesh, tint: string): Mesh {
@@ -132,10 +120,6 @@ const TYPES: Readonly<Record<number, "SCALAR" | "VEC2" | "VEC3" | "VEC4">> = {
   3: "VEC3",
   4: "VEC4",
 };
-
-/** Rows of 3 × 4 numbers as glTF writes a matrix: columns of 4 × 4. */
-const columns = (m: readonly number[]): mat4 =>
-  [m[0], m[4], m[8], 0, m[1], m[5], m[9], 0, m[2], m[6], m[10], 0, m[3], m[7], m[11], 1] as mat4;
 
 /** A colour as written for screens, in linear light. */
 function linear(tint: string): [number, number, number] {

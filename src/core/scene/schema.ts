@@ -11,7 +11,19 @@ import { preparationSchema } from "./prepare";
 export const SCENE_VERSION = 6;
 
 /** What was put right, or is not used, when a prop's file was brought in: see `files/prop.ts`. */
-export const MENDS = ["scale", "uneven", "mirrored", "normals", "far", "moving"] as const;
+export const MENDS = [
+  "scale",
+  "uneven",
+  "mirrored",
+  "normals",
+  "far",
+  "moving",
+  "lines",
+  "morphs",
+  "numbers",
+  "instances",
+  "extension",
+] as const;
 
 /** What a prop's file holds. */
 const broughtSchema = z.object({
