@@ -20,7 +20,7 @@ const config = {
     ],
   },
   transformIgnorePatterns: [
-    "/node_modules/(?!(@gltf-transform|fast-png|iobuffer|@noble/hashes|ndarray-pixels|property-graph|ktx-parse|three|three-mesh-bvh)/)",
+    "/node_modules/(?!(@gltf-transform|fast-png|iobuffer|@noble/hashes|ndarray-pixels|property-graph|ktx-parse|earcut|meshoptimizer|three|three-mesh-bvh)/)",
   ],
 };
 

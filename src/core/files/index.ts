@@ -7,10 +7,27 @@ import type { EvaluatedScene } from "./evaluated";
 
 export { assetsOf, hashOf, type Assets } from "./assets";
 export { standing, type EvaluatedScene } from "./evaluated";
-export { readPropFile } from "./prop";
+export {
+  COMPANION_ENDINGS,
+  isCompanion,
+  isMeshFile,
+  isParted,
+  MESH_ENDINGS,
+  meshesInZip,
+  type GivenFile,
+} from "./incoming";
+export { bringInFile, readPropFile, type BroughtIn } from "./prop";
 export { readTriangleMesh } from "./triangle-mesh";
 export { splitFile } from "./split";
-export { assetPath, checkedAssets, parseSceneText, readProject, writeProject, type Project } from "./project";
+export {
+  assetPath,
+  checkedAssets,
+  holdsScene,
+  parseSceneText,
+  readProject,
+  writeProject,
+  type Project,
+} from "./project";
 
 /** A way of writing placements. */
 interface Format {

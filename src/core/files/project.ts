@@ -12,6 +12,8 @@ export interface Project {
 
 /** What a zip may unpack to, unless the caller says otherwise. */
 const MAX_BYTES = 4 * 1024 ** 3;
+/** What its scene.json may come to: a million pegs are a hundred megabytes. */
+const MAX_SCENE = 256 * 1024 ** 2;
 
 /** All zips of the same project are the same bytes: entries carry no time of their own. */
 const NO_TIME = new Date(1980, 0, 1);
@@ -38,27 +40,52 @@ export const assetPath = (hash: string, bytes: Uint8Array): string => `assets/${
  * @throws InputError when it is no zip, holds no scene, lacks an asset, has a changed one, or was written by a newer version
  */
 export function readProject(bytes: Uint8Array, name: string, maxBytes = MAX_BYTES): Project {
-  let unpacked = 0;
-  let entries: Record<string, Uint8Array>;
+  const text = entriesOf(bytes, name, (path) => path === "scene.json", Math.min(MAX_SCENE, maxBytes))["scene.json"];
+  if (!text) throw new InputError(`“${name}” is not a project file: there is no scene.json in it.`);
+  const scene = parseSceneText(strFromU8(text), name);
+  // Only what the scene names is unpacked, whatever else lies in the zip.
+  const paths = new Set([...assetsOf(scene).keys()].flatMap((hash) => [`assets/${hash}.glb`, `assets/${hash}.png`]));
+  const entries = entriesOf(bytes, name, (path) => paths.has(path), maxBytes - text.byteLength);
+  return { scene, assets: checkedAssets(scene, name, (path) => entries[path]) };
+}
+
+/** Whether a zip is a project file rather than a bundle of something else. */
+export function holdsScene(bytes: Uint8Array): boolean {
   try {
-    entries = unzipSync(bytes, {
-      filter: (file) => {
-        unpacked += file.originalSize;
-        if (unpacked > maxBytes) throw new InputError(`“${name}” unpacks to more than ${megabytes(maxBytes)}.`);
-        return file.name === "scene.json" || file.name.startsWith("assets/");
+    let found = false;
+    unzipSync(bytes, { filter: ({ name }) => ((found ||= name === "scene.json"), false) });
+    return found;
+  } catch {
+    return false;
+  }
+}
+
+/** The entries of a zip that are wanted. @throws InputError when it is none, or they come to more than `most` bytes */
+function entriesOf(
+  bytes: Uint8Array,
+  name: string,
+  wanted: (path: string) => boolean,
+  most: number,
+): Record<string, Uint8Array> {
+  let unpacked = 0;
+  try {
+    return unzipSync(bytes, {
+      filter: ({ name: path, originalSize }) => {
+        if (!wanted(path)) return false;
+        unpacked += originalSize;
+        if (unpacked > most) throw new InputError(`“${name}” unpacks to more than ${megabytes(most)}.`);
+        return true;
       },
     });
   } catch (error) {
     if (error instanceof InputError) throw error;
     throw new InputError(`“${name}” is not a project file: it is no zip, or a damaged one.`);
   }
-  if (!entries["scene.json"]) throw new InputError(`“${name}” is not a project file: there is no scene.json in it.`);
-  const scene = parseSceneText(strFromU8(entries["scene.json"]), name);
-  return { scene, assets: checkedAssets(scene, name, (path) => entries[path]) };
 }
 
 /** The scene in the text of a `scene.json`. */
 export function parseSceneText(text: string, name: string): Scene {
+  if (isTooDeep(text)) throw new InputError(`“${name}” cannot be read: its scene.json is nested too deeply.`);
   let data: unknown;
   try {
     data = JSON.parse(text);
@@ -67,6 +94,25 @@ export function parseSceneText(text: string, name: string): Scene {
   }
   return parseScene(data);
 }
+
+/** A scene's JSON has far fewer brackets within each other than this. */
+const MOST_DEPTH = 64;
+
+function isTooDeep(text: string): boolean {
+  let depth = 0;
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (code === QUOTE) {
+      // To the end of the string: a quotation mark with an even number of backslashes before it.
+      for (i++; i < text.length && text.charCodeAt(i) !== QUOTE; i++) if (text.charCodeAt(i) === BACKSLASH) i++;
+    } else if (code === 0x5b || code === 0x7b) {
+      if (++depth > MOST_DEPTH) return true;
+    } else if (code === 0x5d || code === 0x7d) depth--;
+  }
+  return false;
+}
+
+const [QUOTE, BACKSLASH] = [0x22, 0x5c];
 
 /** The assets that a scene names, each there and unchanged. */
 export function checkedAssets(scene: Scene, name: string, read: (path: string) => Uint8Array | undefined): Assets {

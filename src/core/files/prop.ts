@@ -13,6 +13,8 @@ import {
 } from "./gltf";
 import type { Material } from "@gltf-transform/core";
 import { InputError } from "../schema";
+import { hashOf } from "./assets";
+import { readIncoming, type GivenFile } from "./incoming";
 
 /** What a prop's file brings. */
 export interface PropFile {
@@ -38,8 +40,26 @@ const MOST_TRIANGLES = 20_000_000;
 export const readPropFile = async (bytes: Uint8Array, name: string): Promise<PropFile> =>
   lookOver(await readGlbFile(bytes, name), name);
 
+/** What came in as a mesh's file: how it is kept, and what it brings. */
+export interface BroughtIn extends PropFile {
+  asset: string;
+  /** A plain GLB. */
+  bytes: Uint8Array;
+}
+
+/**
+ * Takes in a mesh's file, of any kind that can be read.
+ *
+ * @param others files that came with it, for those that are made of several
+ * @throws InputError as {@link readPropFile}, and when a file that it names is missing
+ */
+export async function bringInFile(main: GivenFile, others: readonly GivenFile[]): Promise<BroughtIn> {
+  const { file, bytes } = await readIncoming(main, others);
+  return { asset: hashOf(bytes), bytes, ...lookOver(file, main.name) };
+}
+
 /** @throws InputError when there are no triangles, or its vertices lie further away than can be told */
-export function lookOver({ document, notes }: GltfFile, name: string): PropFile {
+function lookOver({ document, notes }: GltfFile, name: string): PropFile {
   const shown = meshNodesOf(document);
   const materials = new Set<Material | null>();
   const mended: Brought["mended"] = notes.map(({ what, part }) => ({ what: MEND_OF[what], part }));
@@ -76,6 +96,7 @@ const MEND_OF: Readonly<Record<Note, Brought["mended"][number]["what"]>> = {
   animation: "moving",
   numbers: "numbers",
   instances: "instances",
+  missing: "missing",
   extension: "extension",
 };
 

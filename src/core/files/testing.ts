@@ -1,7 +1,12 @@
 /** GLB files for tests, made with glTF-Transform, and the reading back of what we wrote. */
 import { Document, type Node, type mat4, type TypedArray } from "@gltf-transform/core";
 import { multiply, rotate, type Quat, type Vec3 } from "../math";
+import { addedOn, evaluate } from "../place/testing";
+import { emptyScene, sceneSchema } from "../scene";
 import { plainIO } from "./gltf";
+import type { Assets } from "./assets";
+import type { EvaluatedScene } from "./evaluated";
+import type { BroughtIn } from "./prop";
 
 interface GlbOptions {
   positions?: TypedArray | null;
@@ -77,4 +82,18 @@ export async function placementsInGlb(bytes: Uint8Array): Promise<ReadPlacement[
     }
   });
   return found;
+}
+
+/** A scene in which one thing that was brought in stands once, and its file. */
+export function evaluateAlone(brought: BroughtIn): [EvaluatedScene, Assets] {
+  const { bytes, ...found } = brought;
+  const scene = sceneSchema.parse({
+    ...emptyScene("Alone"),
+    props: [{ id: "p", name: "Thing", ...found }],
+    dressings: [
+      { id: "d", name: "One", where: { kind: "loose" }, pegs: addedOn("loose", { prop: "p", point: [0, 0, 0] }) },
+    ],
+  });
+  const placements = evaluate(scene.dressings[0], { guides: new Map(), bounds: new Map([["p", found.bounds]]) });
+  return [{ scene, dressings: [{ dressing: scene.dressings[0], placements }] }, new Map([[found.asset, bytes]])];
 }

@@ -60,7 +60,8 @@ async function pyramidFile({ nodes, indexed, normals }: Kind): Promise<Uint8Arra
     }
     const largest = { int8: 127, int16: 32767, float: 1 }[normals];
     const Whole = normals === "int8" ? Int8Array : Int16Array;
-    const written = normals === "float" ? new Float32Array(normal) : Whole.from(normal, (x) => Math.round(largest * x));
+    const scaled = normal.map((x) => Math.round(largest * x));
+    const written = normals === "float" ? new Float32Array(normal) : new Whole(scaled);
     const primitive = document
       .createPrimitive()
       .setAttribute("POSITION", accessor("VEC3", new Float32Array(position)))

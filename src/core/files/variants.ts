@@ -3,6 +3,7 @@
  * a tint, and in the shapes of placements that are bent or clipped.
  */
 import { type Buffer, type Document, type mat4, type Material, type Mesh, type Primitive } from "@gltf-transform/core";
+import { toLinear } from "../image";
 import { shapedMesh, type TriangleMesh, type Shapes } from "../mesh";
 import { transformedMesh } from "./gltf";
 import { plainArrays } from "./triangle-mesh";
@@ -122,10 +123,4 @@ const TYPES: Readonly<Record<number, "SCALAR" | "VEC2" | "VEC3" | "VEC4">> = {
 };
 
 /** A colour as written for screens, in linear light. */
-function linear(tint: string): [number, number, number] {
-  const channel = (k: number) => {
-    const c = parseInt(tint.slice(1 + 2 * k, 3 + 2 * k), 16) / 255;
-    return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
-  };
-  return [channel(0), channel(1), channel(2)];
-}
+const linear = (tint: string): number[] => [1, 3, 5].map((k) => toLinear(parseInt(tint.slice(k, k + 2), 16) / 255));

@@ -54,18 +54,30 @@ export function parseScene(data: unknown): Scene {
       `This scene was written by a newer Clothesline (version ${version}; this one reads up to ${SCENE_VERSION}). Open it with the newer one.`,
     );
   }
-  for (let v = version; v < SCENE_VERSION; v++) scene = MIGRATIONS[v](scene);
-  const result = sceneSchema.safeParse(withLineNumbers(scene), { reportInput: true });
+  const result = checked(scene, version);
   if (!result.success) throw new InputError(`The scene cannot be read: ${sentenceOf(result.error)}.`);
   return result.data;
+}
+
+function checked(scene: Json, version: number): ReturnType<typeof sceneSchema.safeParse> {
+  try {
+    let now = scene;
+    for (let v = version; v < SCENE_VERSION; v++) now = MIGRATIONS[v](now);
+    return sceneSchema.safeParse(withLineNumbers(now), { reportInput: true });
+  } catch (error) {
+    // With more faults than fit the stack there is no list of them.
+    if (error instanceof RangeError)
+      throw new InputError("The scene cannot be read: it is damaged in too many places.");
+    throw error;
+  }
 }
 
 /** Lines written by hand may leave out their number: they get the next free ones in their order. */
 function withLineNumbers(scene: Json): Json {
   if (!Array.isArray(scene.lines)) return scene;
   const lines = scene.lines as Json[];
-  const taken = lines.map((line) => (typeof line?.number === "number" ? line.number : 0));
-  let next = Math.max(0, ...taken);
+  let next = 0;
+  for (const line of lines) if (typeof line?.number === "number") next = Math.max(next, line.number);
   return {
     ...scene,
     lines: lines.map((line) =>

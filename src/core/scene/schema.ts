@@ -22,6 +22,7 @@ export const MENDS = [
   "morphs",
   "numbers",
   "instances",
+  "missing",
   "extension",
 ] as const;
 

@@ -9,10 +9,11 @@ const SENTENCES: Readonly<Record<What, (part: string) => string>> = {
   mirrored: (part) => `${part} was mirrored; its triangles are turned round, so that they show their fronts.`,
   normals: (part) => `${part} had no normals; they are worked out from its triangles.`,
   far: () => "The mesh lies far from its file's origin; the prop is taken by its bottom instead.",
-  lines: (part) => `${part} has lines or points beside its triangles; they are left out.`,
+  lines: (part) => `${part === "" ? "The file" : part} has lines or points beside its triangles; they are left out.`,
   morphs: (part) => `${part} has other shapes to morph into; it stays as it is at rest.`,
   numbers: (part) => `${part} had values that are no numbers; they are worked out anew, or count as 0.`,
   instances: (part) => `${part} was shown many times by one node; each is a part of its own now.`,
+  missing: (part) => `${part} did not come with the file; it is shown without.`,
   extension: (part) => `The file uses ${part}, an extension that is not known here; it is shown without.`,
   moving: (part) => `${part === "" ? "The file" : part} has motion or bones; the prop stands as it is at rest.`,
 };

@@ -7,6 +7,7 @@ import { checkConsistency } from "./consistent";
 import { openContainer } from "./container";
 import { dracoDecoder, meshoptDecoder } from "./decoders";
 import { checkedDescription, type Description } from "./description";
+import { meshNodesOf } from "./flat";
 
 /** What extensions add that is of no use here: files that need them are read without. */
 const PASSED_OVER =
@@ -28,6 +29,7 @@ export type Note =
   | "animation"
   | "numbers" /* values that are no numbers */
   | "instances"
+  | "missing" /* a file that it can do without */
   | "extension";
 
 export interface GltfFile {
@@ -108,10 +110,12 @@ export async function readDescribed(
     for (const extension of document.getRoot().listExtensionsUsed()) {
       if (extension.extensionName === DRACO || MESHOPT.includes(extension.extensionName)) extension.dispose();
     }
+    const deep = depthOf(used) > DEEP;
+    if (deep) rootAll(document);
     const mended = mendNumbers(document, name);
     notes.push(...mended.map((part) => ({ what: "numbers" as const, part })));
     const external = Object.keys(resources).some((uri) => uri !== "@glb.bin");
-    return { document, notes, packed: packed || external || mended.length > 0 };
+    return { document, notes, packed: packed || external || deep || mended.length > 0 };
   } catch (error) {
     if (error instanceof InputError) throw error;
     throw new InputError(`“${name}” cannot be read: its contents are damaged.`);
@@ -132,14 +136,14 @@ function checkExtensions({ extensionsRequired }: Description, name: string): voi
 }
 
 function missingSentence(name: string, missing: readonly string[]): string {
-  const named = missing.slice(0, 3).map((uri) => `“${decoded(uri).slice(0, 80)}”`);
+  const named = missing.slice(0, 3).map((uri) => `“${decodedUri(uri).slice(0, 80)}”`);
   const more = missing.length > 3 ? ` and ${missing.length - 3} more` : "";
   const them = missing.length === 1 ? "it" : "them";
   return `“${name}” keeps parts in files of their own, and ${named.join(", ")}${more} did not come with it. Bring ${them} in together with it, or all in one zip.`;
 }
 
 /** An address as it is written in a file, with what is escaped in it put back. */
-export function decoded(uri: string): string {
+export function decodedUri(uri: string): string {
   try {
     return decodeURIComponent(uri);
   } catch {
@@ -222,6 +226,28 @@ async function expand(document: Document, name: string, notes: GltfFile["notes"]
     );
   }
   await document.transform(uninstance());
+}
+
+/** Nodes that hang deeper than this are hung from the scene instead: not every reader walks so far down. */
+const DEEP = 200;
+
+function depthOf({ nodes, scenes }: Description): number {
+  let depth = 0;
+  let level = scenes.flatMap((scene) => scene.nodes);
+  for (; level.length > 0 && depth <= DEEP; depth++) level = level.flatMap((i) => nodes[i].children);
+  return depth;
+}
+
+/** Hangs all nodes with a mesh from the scene itself, where they are; the others go. */
+function rootAll(document: Document): void {
+  const shown = meshNodesOf(document);
+  const kept = new Set(shown.map(({ node }) => node));
+  const scene = document.getRoot().getDefaultScene() ?? document.getRoot().listScenes()[0];
+  for (const { node, matrix } of shown) {
+    node.detach();
+    scene.addChild(node.setMatrix(matrix));
+  }
+  for (const node of document.getRoot().listNodes()) if (!kept.has(node)) node.dispose();
 }
 
 /** What may be no number without the file being useless: it counts as nothing, or is worked out anew. */
