@@ -13,6 +13,14 @@ const config: NextConfig = {
   devIndicators: false,
   // `npm test` checks types before it builds.
   typescript: { ignoreBuildErrors: true },
+  // Draco's decoder asks for files only where there are some.
+  serverExternalPackages: ["draco3dgltf"],
+  turbopack: {
+    resolveAlias: {
+      fs: { browser: "./src/core/files/gltf/no-files.ts" },
+      path: { browser: "./src/core/files/gltf/no-files.ts" },
+    },
+  },
   headers: async () => [{ source: "/:path*", headers: isolation }],
 };
 

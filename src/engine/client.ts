@@ -6,6 +6,7 @@ import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
 import type { Member, Merged, Shape, TriangleMesh, Shapes } from "@/core/mesh";
+import type { GivenFile } from "@/core/files";
 import { InputError } from "@/core/schema";
 import { type Scene } from "@/core/scene";
 import type { ChartedSurface, ShownResult } from "./engine";
@@ -165,29 +166,90 @@ export class EvaluationClient {
   }
 }
 
-let filesWorker: Comlink.Remote<FilesApi> | null = null;
+/** A worker for whole files, started at its first use; ended, it starts again at the next. */
+class FilesWorker {
+  #worker: Worker | null = null;
+  #remote: Comlink.Remote<FilesApi> | null = null;
+  readonly #waiting = new Set<(reason: Error) => void>();
 
-/** The worker for whole files, started at its first use. */
-function files(): Comlink.Remote<FilesApi> {
-  filesWorker ??= Comlink.wrap<FilesApi>(new Worker(new URL("./files.worker.ts", import.meta.url), { type: "module" }));
-  return filesWorker;
+  /** @throws InputError with a sentence for the artist when it cannot be done, or has been ended */
+  async ask<T>(work: (remote: Comlink.Remote<FilesApi>) => Promise<Answer<T>>): Promise<T> {
+    if (!this.#worker) {
+      this.#worker = new Worker(new URL("./files.worker.ts", import.meta.url), { type: "module" });
+      this.#worker.onerror = () => this.end("The work on files stopped unexpectedly. Try again.");
+      this.#remote = Comlink.wrap<FilesApi>(this.#worker);
+    }
+    let give = (_: Error) => {};
+    const ended = new Promise<never>((_, reject) => this.#waiting.add((give = reject)));
+    try {
+      const result = await Promise.race([work(this.#remote!), ended]);
+      if (result.ok) return result.value;
+      throw result.expected ? new InputError(result.sentence) : new Error(result.sentence);
+    } finally {
+      this.#waiting.delete(give);
+    }
+  }
+
+  /** Ends whatever it does; all who wait are told why. */
+  end(why: string): void {
+    this.#worker?.terminate();
+    this.#worker = null;
+    for (const give of [...this.#waiting]) give(new InputError(why));
+  }
 }
 
-async function opened<T>(answer: Promise<Answer<T>>): Promise<T> {
-  const result = await answer;
-  if (result.ok) return result.value;
-  throw result.expected ? new InputError(result.sentence) : new Error(result.sentence);
-}
+const files = new FilesWorker();
 
-/** Work on whole files, in the worker. Each throws an InputError with a sentence for the artist when it cannot be done. */
+/** Work on whole files, in a worker. Each throws an InputError with a sentence for the artist when it cannot be done. */
 export const fileJobs = {
-  splitFile: (bytes: Uint8Array, name: string) => opened(files().splitFile(bytes, name)),
-  inspectProp: (bytes: Uint8Array, name: string) => opened(files().inspectProp(bytes, name)),
-  writePlacements: (...args: Parameters<FilesApi["writePlacements"]>) => opened(files().writePlacements(...args)),
-  placeWithSeed: (...args: Parameters<FilesApi["placeWithSeed"]>) => opened(files().placeWithSeed(...args)),
-  writeProject: (...args: Parameters<FilesApi["writeProject"]>) => opened(files().writeProject(...args)),
-  readProject: (bytes: Uint8Array, name: string) => opened(files().readProject(bytes, name)),
+  splitFile: (bytes: Uint8Array, name: string) => files.ask((remote) => remote.splitFile(bytes, name)),
+  writePlacements: (...args: Parameters<FilesApi["writePlacements"]>) =>
+    files.ask((remote) => remote.writePlacements(...args)),
+  placeWithSeed: (...args: Parameters<FilesApi["placeWithSeed"]>) =>
+    files.ask((remote) => remote.placeWithSeed(...args)),
+  writeProject: (...args: Parameters<FilesApi["writeProject"]>) => files.ask((remote) => remote.writeProject(...args)),
+  readProject: (bytes: Uint8Array, name: string) => files.ask((remote) => remote.readProject(bytes, name)),
 };
+
+/** Files of strangers are read in a worker of their own, which can be ended without losing anything else. */
+const strangers = new FilesWorker();
+
+/** A single file is read no longer than this, milliseconds. */
+const LONGEST = 120_000;
+
+async function within<T>(name: string, work: Promise<T>): Promise<T> {
+  const clock = setTimeout(
+    () => strangers.end(`“${name}” took longer than two minutes to read, and was let go.`),
+    LONGEST,
+  );
+  try {
+    return await work;
+  } finally {
+    clearTimeout(clock);
+  }
+}
+
+/** Reading of what comes in, as {@link fileJobs}. */
+export const incoming = {
+  bringInFile: (main: GivenFile, others: readonly GivenFile[]) =>
+    within(
+      main.name,
+      strangers.ask((remote) => remote.bringInFile(main, others)),
+    ),
+  meshesInZip: (zip: GivenFile) =>
+    within(
+      zip.name,
+      strangers.ask((remote) => remote.meshesInZip(zip)),
+    ),
+  plainGlb: (bytes: Uint8Array, name: string) =>
+    within(
+      name,
+      strangers.ask((remote) => remote.plainGlb(bytes, name)),
+    ),
+  /** Ends what is being read; it comes to an InputError. */
+  stop: () => strangers.end(STOPPED),
+};
+export const STOPPED = "Stopped.";
 
 let meshesWorker: Comlink.Remote<MeshesApi> | null = null;
 const taught = new WeakMap<TriangleMesh, string>();

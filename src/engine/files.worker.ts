@@ -1,7 +1,17 @@
 /** The worker for whole files: props coming in, exports and projects going out. Apart, so that edits never wait for it. */
 import { InputError } from "@/core/schema";
 import * as Comlink from "comlink";
-import { hashOf, readProject, readPropFile, splitFile, writeProject, type Assets, type FormatName } from "@/core/files";
+import {
+  bringInFile,
+  meshesInZip,
+  plainGlb,
+  readProject,
+  splitFile,
+  writeProject,
+  type Assets,
+  type FormatName,
+  type GivenFile,
+} from "@/core/files";
 import { type Scene } from "@/core/scene";
 import { Engine } from "./engine";
 import { placeWithSeed, writePlacements } from "./jobs";
@@ -23,8 +33,9 @@ const seeding = new Engine();
 
 const api = {
   splitFile: (bytes: Uint8Array, name: string) => answer(() => splitFile(bytes, name)),
-  inspectProp: (bytes: Uint8Array, name: string) =>
-    answer(async () => ({ asset: hashOf(bytes), ...(await readPropFile(bytes, name)) })),
+  bringInFile: (main: GivenFile, others: readonly GivenFile[]) => answer(() => bringInFile(main, others)),
+  meshesInZip: (zip: GivenFile) => answer(() => meshesInZip(zip)),
+  plainGlb: (bytes: Uint8Array, name: string) => answer(() => plainGlb(bytes, name)),
   /** @param dressing the name of the only one that is wanted */
   writePlacements: (scene: Scene, assets: Assets, format: FormatName, dressing?: string) =>
     answer(() => writePlacements(scene, assets, format, { dressing })),

@@ -18,6 +18,7 @@ export {
 } from "./incoming";
 export { bringInFile, readPropFile, type BroughtIn } from "./prop";
 export { readTriangleMesh } from "./triangle-mesh";
+export { isPacked, plainGlb } from "./gltf";
 export { splitFile } from "./split";
 export {
   assetPath,

@@ -2,46 +2,123 @@
 import { InputError } from "@/core/schema";
 import { MOST_PIXELS, writeRaster } from "@/core/image";
 import { toast } from "sonner";
-import { hashOf } from "@/core/files";
-import { fileJobs } from "@/engine/client";
+import {
+  COMPANION_ENDINGS,
+  hashOf,
+  holdsScene,
+  isCompanion,
+  isParted,
+  MESH_ENDINGS,
+  type BroughtIn,
+  type GivenFile,
+} from "@/core/files";
+import { fileJobs, incoming } from "@/engine/client";
 import { freeName, newId, propSchema, surfaceSchema, type Prop, type Surface } from "@/core/scene";
 import { addScene, assetBytes, putAssets, useSceneStore } from "@/store";
 import { addSurfaces, editProp, editSurface, replaceProp, replaceSurfaceBy, selectProp, useSession } from "../state";
-import { glbFromObj, isForObj, isObj } from "./obj";
 import type { Draft } from "immer";
 
 /** What a choice of files offers for meshes. */
-export const MESH_FILES = ".glb,.obj,.mtl,.png,.jpg,.jpeg,model/gltf-binary";
+export const MESH_FILES = [...MESH_ENDINGS, ...COMPANION_ENDINGS, "zip", "clothesline"]
+  .map((one) => `.${one}`)
+  .join(",");
 
 /** Masks are kept no larger than this a side, pixels. */
 const MASK_PIXELS = Math.min(2048, MOST_PIXELS);
 
 const MAX_BYTES = 512 * 1024 ** 2;
+/** Reading that takes no longer than this, milliseconds, is not spoken of. */
+const UNNOTICED = 400;
 
 /** A file's name without its ending, with its first letter large: what a prop is called at first. */
 function nameFrom(file: string): string {
   const stem =
     file
+      .replace(/^.*[\\/]/, "")
       .replace(/\.[^.]*$/, "")
       .replace(/[_-]+/g, " ")
       .trim() || "Prop";
   return (stem[0].toUpperCase() + stem.slice(1)).slice(0, 100);
 }
 
-/** @param others files that came with it, for those that are made of several */
-async function bytesOf(file: File, others: readonly File[] = []): Promise<Uint8Array> {
+async function given(file: File): Promise<GivenFile> {
   if (file.size > MAX_BYTES) throw new InputError(`“${file.name}” is larger than 512 MB.`);
-  if (isObj(file)) return glbFromObj(file, others);
-  return new Uint8Array(await file.arrayBuffer());
+  return { name: file.webkitRelativePath || file.name, bytes: new Uint8Array(await file.arrayBuffer()) };
+}
+
+/** A mesh's file that is to be read, and how to get at what came with it. */
+interface Wanted {
+  name: string;
+  read(): Promise<[main: GivenFile, others: GivenFile[]]>;
+}
+
+/** The meshes among some files, those in zips as well, and the project files. Throws what {@link given} does. */
+async function sorted(files: readonly File[]): Promise<{ wanted: Wanted[]; projects: File[] }> {
+  const wanted: Wanted[] = [];
+  const projects: File[] = [];
+  const beside = files.filter(({ name }) => isCompanion(name));
+  const alone = beside.length === files.length;
+  for (const file of files) {
+    if (/\.clothesline$/i.test(file.name)) projects.push(file);
+    else if (/\.zip$/i.test(file.name)) {
+      const zip = await given(file);
+      if (holdsScene(zip.bytes)) projects.push(file);
+      else {
+        const { mains, others } = await incoming.meshesInZip(zip);
+        for (const main of mains)
+          wanted.push({ name: main.name, read: async () => [main, isParted(main.name) ? others : []] });
+      }
+    } else if (alone || !isCompanion(file.name)) {
+      const others = async () => (isParted(file.name) ? await Promise.all(beside.map(given)) : []);
+      wanted.push({ name: file.name, read: async () => [await given(file), await others()] });
+    }
+  }
+  return { wanted, projects };
 }
 
 const sentenceFor = (error: unknown, file: string): string =>
-  error instanceof InputError
-    ? error.message
-    : `“${file}” could not be brought in: ${error instanceof Error ? error.message : error}`;
+  error instanceof InputError ? error.message : `“${file}” could not be brought in.`;
+
+const complain = (error: unknown, file: string) => toast.error(sentenceFor(error, file), { duration: 12_000 });
+
+/** Reads files one after the other, says how far it is and lets go of the rest when it is told to; what was read is given. */
+async function readAll<T>(
+  wanted: readonly Wanted[],
+  take: (found: BroughtIn, name: string) => Promise<T>,
+): Promise<T[]> {
+  const taken: T[] = [];
+  let stopped = false;
+  const id = `bring ${wanted[0]?.name}`;
+  const stop = () => {
+    stopped = true;
+    incoming.stop();
+  };
+  const begun = performance.now();
+  for (const [i, one] of wanted.entries()) {
+    if (stopped) break;
+    const told =
+      wanted.length > 1 ? `Bringing in ${i + 1} of ${wanted.length}: “${one.name}” …` : `Bringing in “${one.name}” …`;
+    const tell = () => toast.loading(told, { id, duration: Infinity, action: { label: "Stop", onClick: stop } });
+    const clock = setTimeout(tell, Math.max(0, UNNOTICED - (performance.now() - begun)));
+    try {
+      const found = await incoming.bringInFile(...(await one.read()));
+      await putAssets(new Map([[found.asset, found.bytes as Uint8Array<ArrayBuffer>]]));
+      taken.push(await take(found, one.name));
+    } catch (error) {
+      if (!stopped) complain(error, one.name);
+    } finally {
+      clearTimeout(clock);
+    }
+  }
+  toast.dismiss(id);
+  if (stopped && wanted.length > 1) toast(`Stopped: ${taken.length} of ${wanted.length} were brought in.`);
+  else if (stopped) toast(`“${wanted[0].name}” was not brought in.`);
+  return taken;
+}
 
 /**
- * Adds each GLB or OBJ as a prop, or as a surface, and opens the last project file among them; says what could not be read.
+ * Adds each mesh's file as a prop, or as a surface, in one step, and opens the last project file among them; says what could
+ * not be read.
  *
  * @param as what the files become
  */
@@ -50,25 +127,39 @@ export async function bringIn(
   as: "props" | "surfaces",
   openScene: (id: string) => void,
 ): Promise<void> {
-  const props: Prop[] = [];
-  const surfaces: Surface[] = [];
-  const others = files.filter(isForObj);
-  const own = files.some(isObj) ? files.filter((file) => !isForObj(file)) : files;
-  for (const file of own) {
-    try {
-      if (/\.(zip|clothesline)$/i.test(file.name)) openScene(await openProject(file));
-      else if (as === "props") props.push(await propFrom(file, others));
-      else surfaces.push(await surfaceFrom(file, others));
-    } catch (error) {
-      toast.error(sentenceFor(error, file.name), { duration: 12_000 });
+  try {
+    const { wanted, projects } = await sorted(files);
+    if (as === "props") {
+      const props = await readAll(wanted, async (found, name) => propFrom(found, name));
+      if (props.length > 0) addProps(props);
+    } else {
+      const surfaces = await readAll(wanted, async (found, name) => surfaceFrom(found, name));
+      if (surfaces.length > 0) {
+        addSurfaces(surfaces);
+        toast.success(
+          surfaces.length === 1
+            ? `“${surfaces[0].name}” is in the scene.`
+            : `${surfaces.length} surfaces are in the scene.`,
+        );
+      }
     }
+    for (const file of projects) openScene(await openProject(file));
+  } catch (error) {
+    complain(error, files[0].name);
   }
-  if (props.length > 0) addProps(props);
-  if (surfaces.length === 0) return;
-  addSurfaces(surfaces);
-  toast.success(
-    surfaces.length === 1 ? `“${surfaces[0].name}” is in the scene.` : `${surfaces.length} surfaces are in the scene.`,
-  );
+}
+
+/** The one mesh's file that is meant, read; null where it cannot be, which is said. */
+async function readOne(files: readonly File[]): Promise<{ found: BroughtIn; file: string } | null> {
+  try {
+    const { wanted } = await sorted(files);
+    if (wanted.length === 0) throw new InputError(`“${files[0].name}” holds no mesh.`);
+    const [one] = await readAll(wanted.slice(0, 1), async (found, file) => ({ found, file }));
+    return one ?? null;
+  } catch (error) {
+    complain(error, files[0].name);
+    return null;
+  }
 }
 
 /** Stores a picture as a mask; gives its asset, or null where it cannot be read, which it says. */
@@ -91,70 +182,48 @@ export async function maskPicture(file: File): Promise<string | null> {
 
 /** Stores a project file as a new scene; gives its id. */
 export async function openProject(file: File): Promise<string> {
-  const { scene, assets } = await fileJobs.readProject(await bytesOf(file), file.name);
+  const { scene, assets } = await fileJobs.readProject((await given(file)).bytes, file.name);
   return addScene(scene, assets);
 }
 
-/** The one file that is meant, and what only belongs to it. */
-const withCompanions = (files: readonly File[]): [file: File, others: readonly File[]] => {
-  const file = files.find((one) => !isForObj(one)) ?? files[0];
-  return [file, files.filter((one) => one !== file)];
-};
-
 /** Gives a prop another file and keeps all that refers to it; says what could not be read. */
 export async function replaceFile(prop: string, files: readonly File[]): Promise<void> {
-  const [file, others] = withCompanions(files);
-  try {
-    const { asset, bounds, triangles, brought } = await propFrom(file, others);
-    replaceProp(prop, { asset, bounds, triangles, brought, file: file.name });
-    toast.success(`The prop's file is now “${file.name}”.`);
-  } catch (error) {
-    toast.error(sentenceFor(error, file.name), { duration: 12_000 });
-  }
+  const one = await readOne(files);
+  if (!one) return;
+  const { asset, bounds, triangles, brought } = one.found;
+  replaceProp(prop, { asset, bounds, triangles, brought, file: one.file.slice(-260) });
+  toast.success(`The prop's file is now “${one.file}”.`);
 }
 
 /** Gives a prop a light version; says what could not be read. */
 export async function lightVersionFor(id: string, files: readonly File[]): Promise<void> {
-  const [file, others] = withCompanions(files);
-  try {
-    const bytes = await bytesOf(file, others);
-    const { asset, triangles } = await fileJobs.inspectProp(bytes, file.name);
-    await putAssets(new Map([[asset, bytes]]));
-    editProp(id, "Light version", (draft) => void (draft.light = { asset, triangles, file: file.name }));
-    toast.success(`“${file.name}” is the light version, with ${triangles.toLocaleString("en")} triangles.`);
-  } catch (error) {
-    toast.error(sentenceFor(error, file.name), { duration: 12_000 });
-  }
+  const one = await readOne(files);
+  if (!one) return;
+  const { asset, triangles } = one.found;
+  editProp(id, "Light version", (draft) => void (draft.light = { asset, triangles, file: one.file.slice(-260) }));
+  toast.success(`“${one.file}” is the light version, with ${triangles.toLocaleString("en")} triangles.`);
 }
 
 /** Gives a surface another file; it stays where it stands, and everything on it follows. */
 export async function replaceSurface(id: string, files: readonly File[]): Promise<void> {
-  const [file, others] = withCompanions(files);
-  try {
-    const found = await surfaceFile(file, others);
-    editSurface(id, "Replace file of surface", (draft) => {
-      // What stood in for the old file would not do for the new one.
-      Object.assign(draft, found, { standIn: null, standInFile: "" });
-    });
-    toast.success(`The surface's file is now “${file.name}”.`);
-  } catch (error) {
-    toast.error(sentenceFor(error, file.name), { duration: 12_000 });
-  }
+  const one = await readOne(files);
+  if (!one) return;
+  editSurface(id, "Replace file of surface", (draft) => {
+    // What stood in for the old file would not do for the new one.
+    Object.assign(draft, surfaceFile(one.found, one.file), { standIn: null, standInFile: "" });
+  });
+  toast.success(`The surface's file is now “${one.file}”.`);
 }
 
 /** Gives a surface a lighter mesh for all that is reckoned; says what could not be read. */
 export async function standInFor(id: string, files: readonly File[]): Promise<void> {
-  const [file, others] = withCompanions(files);
-  try {
-    const { asset, triangles } = await surfaceFile(file, others);
-    editSurface(id, "Stand-in of surface", (draft) => {
-      draft.standIn = asset;
-      draft.standInFile = file.name;
-    });
-    toast.success(`“${file.name}” stands in, with ${triangles.toLocaleString("en")} triangles.`);
-  } catch (error) {
-    toast.error(sentenceFor(error, file.name), { duration: 12_000 });
-  }
+  const one = await readOne(files);
+  if (!one) return;
+  editSurface(id, "Stand-in of surface", (draft) => {
+    draft.standIn = one.found.asset;
+    draft.standInFile = one.file.slice(-260);
+  });
+  toast.success(`“${one.file}” stands in, with ${one.found.triangles.toLocaleString("en")} triangles.`);
 }
 
 /** Makes a surface of each mesh that a surface's file has, all where they stand now. */
@@ -169,8 +238,8 @@ export async function partSurface(surface: Surface): Promise<void> {
     }
     const made: Surface[] = [];
     for (const part of parts) {
-      const { asset, triangles } = await fileJobs.inspectProp(part.bytes, part.name);
-      await putAssets(new Map([[asset, part.bytes]]));
+      const { asset, triangles, bytes: kept } = await incoming.bringInFile({ name: "part.glb", bytes: part.bytes }, []);
+      await putAssets(new Map([[asset, kept as Uint8Array<ArrayBuffer>]]));
       made.push({
         ...surface,
         id: newId(),
@@ -184,31 +253,21 @@ export async function partSurface(surface: Surface): Promise<void> {
     replaceSurfaceBy(surface.id, made);
     toast.success(`“${surface.name}” is ${made.length} surfaces now.`);
   } catch (error) {
-    toast.error(sentenceFor(error, surface.name), { duration: 12_000 });
+    complain(error, surface.name);
   }
 }
 
-const surfaceFrom = async (file: File, others: readonly File[]): Promise<Surface> =>
-  surfaceSchema.parse({ id: newId(), name: nameFrom(file.name), ...(await surfaceFile(file, others)) });
+const surfaceFile = ({ asset, triangles }: BroughtIn, file: string) => ({ asset, triangles, file: file.slice(-260) });
 
-async function surfaceFile(
-  file: File,
-  others: readonly File[],
-): Promise<Pick<Surface, "asset" | "triangles" | "file">> {
-  const bytes = await bytesOf(file, others);
-  const { asset, triangles } = await fileJobs.inspectProp(bytes, file.name);
-  await putAssets(new Map([[asset, bytes]]));
-  return { asset, triangles, file: file.name };
-}
+const surfaceFrom = (found: BroughtIn, file: string): Surface =>
+  surfaceSchema.parse({ id: newId(), name: nameFrom(file), ...surfaceFile(found, file) });
 
-async function propFrom(file: File, others: readonly File[]): Promise<Prop> {
-  const bytes = await bytesOf(file, others);
-  const { asset, ...found } = await fileJobs.inspectProp(bytes, file.name);
-  await putAssets(new Map([[asset, bytes]]));
+function propFrom({ asset, bounds, triangles, brought }: BroughtIn, file: string): Prop {
   // What its file left far from the origin is taken by its foot.
-  const far = found.brought.mended.some(({ what }) => what === "far");
+  const far = brought.mended.some(({ what }) => what === "far");
   const prepared = far ? { pivot: "bottom" as const } : {};
-  return propSchema.parse({ id: newId(), name: nameFrom(file.name), asset, prepared, file: file.name, ...found });
+  const own = { id: newId(), name: nameFrom(file), asset, bounds, triangles, brought, prepared };
+  return propSchema.parse({ ...own, file: file.slice(-260) });
 }
 
 function addProps(props: readonly Prop[]): void {

@@ -1,10 +1,24 @@
 /** Assets as things to draw: each GLB loaded once, its meshes laid flat into parts of one geometry and one material. */
 import { useEffect, useMemo } from "react";
-import { BufferGeometry, Material, Matrix4, Mesh, Object3D, SkinnedMesh, type Box3 } from "three";
+import {
+  Box3,
+  BufferAttribute,
+  BufferGeometry,
+  Material,
+  Matrix4,
+  Mesh,
+  Object3D,
+  Vector3,
+  type InterleavedBufferAttribute,
+  type WebGLRenderer,
+} from "three";
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
+import { KTX2Loader } from "three/examples/jsm/loaders/KTX2Loader.js";
 import { computeBoundsTree, disposeBoundsTree, acceleratedRaycast } from "three-mesh-bvh";
 import { create } from "zustand";
+import { isPacked } from "@/core/files";
 import { preparationMatrix, type Prop } from "@/core/scene";
+import { incoming } from "@/engine/client";
 import { assetBytes } from "@/store";
 
 BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;
@@ -19,7 +33,10 @@ export interface ModelPart {
 export interface Model {
   parts: readonly ModelPart[];
   triangles: number;
+  /** In the model's own coordinates, as its geometries. */
   box: Box3;
+  /** Where these lie in its file's, metres: what is far from its origin is counted from its middle. */
+  origin: Vector3;
 }
 
 type Loaded = Model | "loading" | "failed";
@@ -42,12 +59,28 @@ export async function requestModel(hash: string): Promise<void> {
   try {
     const bytes = await assetBytes(hash);
     if (!bytes) throw new Error("the asset is missing");
-    const copy = bytes.slice().buffer;
-    const { scene } = await new GLTFLoader().parseAsync(copy, "");
+    // What only a reader with decoders understands, the worker makes plain; what was brought in here is plain already.
+    const plain = isPacked(bytes) ? await incoming.plainGlb(bytes, "A prop's file") : bytes;
+    const loader = new GLTFLoader().setKTX2Loader(pictureLoader());
+    const { scene } = await loader.parseAsync(plain.slice().buffer, "");
     put(hash, flatten(scene));
   } catch {
     put(hash, "failed");
   }
+}
+
+let pictures: KTX2Loader | undefined;
+
+/** Reads KTX2 pictures, in workers of its own, as what this machine's graphics can show. */
+function pictureLoader(): KTX2Loader {
+  if (pictures) return pictures;
+  const gl = new OffscreenCanvas(1, 1).getContext("webgl2");
+  const extensions = {
+    has: (name: string) => gl?.getExtension(name) != null,
+    get: (name: string) => gl?.getExtension(name),
+  };
+  pictures = new KTX2Loader().detectSupport({ extensions } as unknown as WebGLRenderer);
+  return pictures;
 }
 
 /** What a prop looks like: two of the same file, prepared the same way, look the same. */
@@ -78,21 +111,40 @@ export function preparedModel(prop: Prop, of: Model): Model {
   const known = prepared.get(look);
   if (known?.of === of) return known.model;
   const matrix = new Matrix4().fromArray([...preparationMatrix(prop), 0, 0, 0, 1]).transpose();
+  matrix.multiply(new Matrix4().makeTranslation(of.origin));
   const model = matrix.equals(new Matrix4()) ? of : transformed(of, matrix);
   if (prepared.size >= MAX_LOOKS) prepared.delete(prepared.keys().next().value!);
   prepared.set(look, { of, model });
   return model;
 }
 
-/** The model with a matrix worked into its geometries. */
+/** The model with a matrix worked into its geometries, which count from the world's origin then. */
 export function transformed({ parts, triangles }: Model, matrix: Matrix4): Model {
-  const made = parts.map(({ geometry, material }) => {
-    const turned = geometry.clone().applyMatrix4(matrix);
-    if (matrix.determinant() < 0) turnInsideOut(turned);
-    turned.computeBoundingBox();
-    return { geometry: turned, material };
-  });
-  return { parts: made, triangles, box: boxOf(made) };
+  const made = parts.map(({ geometry, material }) => ({ geometry: worked(geometry, matrix), material }));
+  return { parts: made, triangles, box: boxOf(made), origin: new Vector3() };
+}
+
+/** A geometry of its own, in single precision whatever it was in, with a matrix worked in. */
+function worked(geometry: BufferGeometry, matrix: Matrix4): BufferGeometry {
+  const made = geometry.clone();
+  for (const name of ["position", "normal", "tangent"]) {
+    const attribute = made.getAttribute(name);
+    if (attribute && !(attribute instanceof BufferAttribute && attribute.array instanceof Float32Array))
+      made.setAttribute(name, inFloats(attribute));
+  }
+  made.applyMatrix4(matrix);
+  if (matrix.determinant() < 0) turnInsideOut(made);
+  made.computeBoundingBox();
+  return made;
+}
+
+/** Whole numbers, and what lies between others, as plain floats. */
+function inFloats(attribute: BufferAttribute | InterleavedBufferAttribute): BufferAttribute {
+  const { count, itemSize } = attribute;
+  const array = new Float32Array(count * itemSize);
+  for (let i = 0; i < count; i++)
+    for (let k = 0; k < itemSize; k++) array[itemSize * i + k] = attribute.getComponent(i, k);
+  return new BufferAttribute(array, itemSize);
 }
 
 function boxOf(parts: readonly ModelPart[]): Box3 {
@@ -101,21 +153,33 @@ function boxOf(parts: readonly ModelPart[]): Box3 {
   return box;
 }
 
+/** A file whose box lies so many times its own size away from the origin is counted from its middle. */
+const FAR = 100;
+
 function flatten(root: Object3D): Model {
   root.updateMatrixWorld(true);
-  const parts: ModelPart[] = [];
-  let triangles = 0;
+  const shown: { geometry: BufferGeometry; material: Material; matrix: Matrix4 }[] = [];
   root.traverse((object) => {
-    if (!(object instanceof Mesh) || object instanceof SkinnedMesh) return;
-    const geometry = (object.geometry as BufferGeometry).clone().applyMatrix4(object.matrixWorld);
-    if (object.matrixWorld.determinant() < 0) turnInsideOut(geometry);
-    if (!geometry.getAttribute("normal")) geometry.computeVertexNormals();
-    geometry.computeBoundingBox();
-    triangles += (geometry.index?.count ?? geometry.getAttribute("position").count) / 3;
-    parts.push({ geometry, material: object.material as Material });
+    if (!(object instanceof Mesh) || !object.geometry.getAttribute("position")) return;
+    shown.push({ geometry: object.geometry, material: object.material as Material, matrix: object.matrixWorld });
   });
-  if (parts.length === 0) throw new Error("nothing to draw");
-  return { parts, triangles, box: boxOf(parts) };
+  if (shown.length === 0) throw new Error("nothing to draw");
+  const box = new Box3();
+  for (const { geometry, matrix } of shown) {
+    geometry.computeBoundingBox();
+    box.union(geometry.boundingBox!.clone().applyMatrix4(matrix));
+  }
+  const origin = box.getCenter(new Vector3());
+  if (origin.length() <= FAR * box.getSize(new Vector3()).length()) origin.set(0, 0, 0);
+  const near = new Matrix4().makeTranslation(origin.clone().negate());
+  let triangles = 0;
+  const parts = shown.map(({ geometry, material, matrix }): ModelPart => {
+    const made = worked(geometry, near.clone().multiply(matrix));
+    if (!made.getAttribute("normal")) made.computeVertexNormals();
+    triangles += (made.index?.count ?? made.getAttribute("position").count) / 3;
+    return { geometry: made, material };
+  });
+  return { parts, triangles, box: boxOf(parts), origin };
 }
 
 function turnInsideOut(geometry: BufferGeometry): void {
@@ -126,4 +190,7 @@ function turnInsideOut(geometry: BufferGeometry): void {
     index.setX(i + 1, index.getX(i + 2));
     index.setX(i + 2, second);
   }
+  // The third direction of a normal map is the product of normal and tangent, which a mirror turns over.
+  const tangent = geometry.getAttribute("tangent");
+  if (tangent) for (let i = 0; i < tangent.count; i++) tangent.setW(i, -tangent.getW(i));
 }

@@ -1,6 +1,6 @@
 /** Surfaces as things to draw: from their files, or from the meshes that the worker made of numbers and lines. */
 import { useEffect, useMemo } from "react";
-import { BufferAttribute, BufferGeometry, DoubleSide, MeshStandardMaterial } from "three";
+import { BufferAttribute, BufferGeometry, DoubleSide, MeshStandardMaterial, Vector3 } from "three";
 import type { Shape } from "@/core/mesh";
 import type { Surface } from "@/core/scene";
 import { useMade } from "../state";
@@ -23,7 +23,8 @@ function madeModel(mesh: Shape): Model {
     geometry.setIndex(new BufferAttribute(mesh.index, 1));
     geometry.computeVertexNormals();
     geometry.computeBoundingBox();
-    model = { parts: [{ geometry, material: stone }], triangles: mesh.index.length / 3, box: geometry.boundingBox! };
+    const parts = [{ geometry, material: stone }];
+    model = { parts, triangles: mesh.index.length / 3, box: geometry.boundingBox!, origin: new Vector3() };
     drawn.set(mesh, model);
   }
   return model;

@@ -26,7 +26,11 @@ export function topView(surfaces: readonly { surface: Surface; model: Model }[])
     group.position.set(...surface.position);
     group.quaternion.set(...surface.rotation);
     group.scale.setScalar(surface.scale);
-    for (const part of model.parts) group.add(new Mesh(part.geometry, part.material));
+    for (const part of model.parts) {
+      const mesh = new Mesh(part.geometry, part.material);
+      mesh.position.copy(model.origin);
+      group.add(mesh);
+    }
     scene.add(group);
   }
   const box = new Box3().setFromObject(scene);

@@ -101,7 +101,14 @@ function VeiledSurface({ surface, veil }: { surface: Surface; veil: ShaderMateri
   return (
     <group position={[...surface.position]} quaternion={[...surface.rotation]} scale={surface.scale}>
       {model?.parts.map(({ geometry }, i) => (
-        <mesh key={i} geometry={geometry} material={veil} renderOrder={1} raycast={() => null} />
+        <mesh
+          key={i}
+          position={model.origin}
+          geometry={geometry}
+          material={veil}
+          renderOrder={1}
+          raycast={() => null}
+        />
       ))}
     </group>
   );

@@ -46,10 +46,21 @@ function SurfaceMesh({ surface }: { surface: Surface }) {
         <Outline model={model} chosen={chosen} />
       ) : (
         model.parts.map((part, i) => (
-          <mesh key={i} geometry={part.geometry} material={part.material} castShadow receiveShadow />
+          <mesh
+            key={i}
+            position={model.origin}
+            geometry={part.geometry}
+            material={part.material}
+            castShadow
+            receiveShadow
+          />
         ))
       )}
-      {chosen && <box3Helper args={[model.box, "#1e6f77"]} raycast={() => null} />}
+      {chosen && (
+        <group position={model.origin}>
+          <box3Helper args={[model.box, "#1e6f77"]} raycast={() => null} />
+        </group>
+      )}
     </group>
   );
 }
@@ -62,7 +73,7 @@ function Outline({ model, chosen }: { model: Model; chosen: boolean }) {
   const edges = useMemo(() => model.parts.map(({ geometry }) => new EdgesGeometry(geometry, EDGE)), [model]);
   useEffect(() => () => edges.forEach((geometry) => geometry.dispose()), [edges]);
   return model.parts.map((part, i) => (
-    <mesh key={i} geometry={part.geometry}>
+    <mesh key={i} position={model.origin} geometry={part.geometry}>
       <meshBasicMaterial color="#1e6f77" transparent opacity={chosen ? 0.07 : 0.03} depthWrite={false} />
       <lineSegments geometry={edges[i]} raycast={() => null}>
         <lineBasicMaterial color="#1e6f77" transparent opacity={chosen ? 0.9 : 0.45} />

@@ -10,11 +10,11 @@ let meshopt: Promise<typeof MeshoptDecoder> | undefined;
 /** Draco: Google's codec for `KHR_draco_mesh_compression`. */
 export function dracoDecoder(): Promise<DecoderModule> {
   return (draco ??= (async () => {
-    const { default: modules } = await import("draco3dgltf");
-    // In Node it finds its own program; elsewhere it is one of our files.
-    if (inNode) return modules.createDecoderModule();
+    const { default: createDecoder } = await import("draco3dgltf/draco_decoder_gltf_nodejs.js");
+    // In Node it finds its own program; elsewhere that is one of our files.
+    if (inNode) return createDecoder();
     const program = await fetch(new URL("draco3dgltf/draco_decoder_gltf.wasm", import.meta.url));
-    return modules.createDecoderModule({ wasmBinary: await program.arrayBuffer() });
+    return createDecoder({ wasmBinary: await program.arrayBuffer() });
   })());
 }
 

@@ -10,4 +10,15 @@ export {
   trianglesIn,
   type Shown,
 } from "./flat";
-export { decodedUri, plainIO, readDescribed, readGlb, readGlbFile, writePlain, type GltfFile, type Note } from "./read";
+export {
+  decodedUri,
+  isPacked,
+  plainGlb,
+  plainIO,
+  readDescribed,
+  readGlb,
+  readGlbFile,
+  writePlain,
+  type GltfFile,
+  type Note,
+} from "./read";

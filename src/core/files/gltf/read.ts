@@ -21,6 +21,20 @@ const INSTANCES = "EXT_mesh_gpu_instancing";
 /** Instances come to no more than so many nodes. */
 const MOST_INSTANCES = 100_000;
 
+/** Whether a GLB holds what only a reader with decoders understands. Bytes that are no GLB do not. */
+export function isPacked(bytes: Uint8Array): boolean {
+  try {
+    const { extensionsUsed } = checkedDescription(openContainer(bytes, "").json, "");
+    return [DRACO, ...MESHOPT, INSTANCES].some((extension) => extensionsUsed.includes(extension));
+  } catch {
+    return false;
+  }
+}
+
+/** The same as a GLB that any reader understands. @throws InputError as {@link readGlb} */
+export const plainGlb = async (bytes: Uint8Array, name: string): Promise<Uint8Array> =>
+  writePlain(await readGlb(bytes, name));
+
 /** What was found in a file and not used, or changed so that it could be. */
 export type Note =
   | "lines" /* lines or points beside triangles */
