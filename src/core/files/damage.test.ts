@@ -3,14 +3,12 @@
  * after can work with, within five seconds of the processor's time. `DAMAGE=20000 npx jest damage` tries more.
  */
 import { Document, WebIO, type TypedArray } from "@gltf-transform/core";
-import { ALL_EXTENSIONS, EXTMeshGPUInstancing, EXTMeshoptCompression, KHRDracoMeshCompression } from "@gltf-transform/extensions"; // prettier-ignore
-import draco3d from "draco3dgltf";
+import { ALL_EXTENSIONS, EXTMeshGPUInstancing } from "@gltf-transform/extensions";
 import { strToU8, zipSync } from "fflate";
-import { MeshoptDecoder, MeshoptEncoder } from "meshoptimizer";
 import { drawFrom, streamOf } from "../math";
 import { emptyScene } from "../scene";
 import { InputError } from "../schema";
-import { evaluateAlone, PIXEL } from "./testing";
+import { evaluateAlone, packedGlb, PIXEL } from "./testing";
 import { bringInFile, FORMATS, readProject, readTriangleMesh, type GivenFile } from ".";
 
 const CASES = Number(process.env.DAMAGE ?? 500);
@@ -54,14 +52,7 @@ async function wholeFiles(): Promise<Whole[]> {
   const { json, resources } = await io().writeJSON(document, { basename: "net" });
   parent.addChild(document.createNode("Many").setMesh(mesh).setExtension("EXT_mesh_gpu_instancing", batch));
   const instanced = await io().writeBinary(document);
-  const draco = document.createExtension(KHRDracoMeshCompression).setRequired(true);
-  const encoder = await draco3d.createEncoderModule();
-  const packed = await io().registerDependencies({ "draco3d.encoder": encoder }).writeBinary(document);
-  draco.dispose();
-  await MeshoptEncoder.ready;
-  document.createExtension(EXTMeshoptCompression).setRequired(true);
-  const meshopt = { "meshopt.encoder": MeshoptEncoder, "meshopt.decoder": MeshoptDecoder };
-  const smaller = await io().registerDependencies(meshopt).writeBinary(document);
+  const [packed, smaller] = [await packedGlb(document, "draco"), await packedGlb(document, "meshopt")];
   const obj = `mtllib a.mtl\no Net\n${grid.map((p) => `v ${p.join(" ")}`).join("\n")}\nusemtl W\nf 1 2 8 7\nf -1 -2 -8\n`;
   const ply = `ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uchar int vertex_index\nend_header\n0 0 0\n1 0 0\n0 1 0\n3 0 1 2\n`;
   const stl = new Uint8Array(84 + 100);

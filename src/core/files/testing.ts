@@ -1,5 +1,15 @@
 /** GLB files for tests, made with glTF-Transform, and the reading back of what we wrote. */
-import { Document, type Node, type mat4, type TypedArray } from "@gltf-transform/core";
+import { Document, WebIO, type Node, type mat4, type TypedArray } from "@gltf-transform/core";
+import {
+  ALL_EXTENSIONS,
+  EXTMeshoptCompression,
+  KHRDracoMeshCompression,
+  KHRTextureBasisu,
+} from "@gltf-transform/extensions";
+import { reorder, weld } from "@gltf-transform/functions";
+import draco3d from "draco3dgltf";
+import { createDefaultContainer, write } from "ktx-parse";
+import { MeshoptDecoder, MeshoptEncoder } from "meshoptimizer";
 import { multiply, rotate, type Quat, type Vec3 } from "../math";
 import { addedOn, evaluate } from "../place/testing";
 import { emptyScene, sceneSchema } from "../scene";
@@ -96,4 +106,70 @@ export function evaluateAlone(brought: BroughtIn): [EvaluatedScene, Assets] {
   });
   const placements = evaluate(scene.dressings[0], { guides: new Map(), bounds: new Map([["p", found.bounds]]) });
   return [{ scene, dressings: [{ dressing: scene.dressings[0], placements }] }, new Map([[found.asset, bytes]])];
+}
+
+/** A document as a GLB with its meshes compressed. */
+export async function packedGlb(document: Document, how: "draco" | "meshopt"): Promise<Uint8Array> {
+  await document.transform(weld());
+  const io = new WebIO().registerExtensions(ALL_EXTENSIONS);
+  if (how === "draco") {
+    const extension = document.createExtension(KHRDracoMeshCompression).setRequired(true);
+    io.registerDependencies({ "draco3d.encoder": await draco3d.createEncoderModule() });
+    const bytes = await io.writeBinary(document);
+    extension.dispose();
+    return bytes;
+  }
+  await MeshoptEncoder.ready;
+  await document.transform(reorder({ encoder: MeshoptEncoder }));
+  const extension = document.createExtension(EXTMeshoptCompression).setRequired(true);
+  io.registerDependencies({ "meshopt.encoder": MeshoptEncoder, "meshopt.decoder": MeshoptDecoder });
+  const bytes = await io.writeBinary(document);
+  extension.dispose();
+  return bytes;
+}
+
+/** A KTX2 picture of 4 × 4 pixels of one colour, in Basis Universal's UASTC: one block of its mode for a single colour. */
+export function ktx2Of(red: number, green: number, blue: number): Uint8Array {
+  const block = new Uint8Array(16);
+  // Bits from the lowest on: the mode's five, then red, green, blue and opacity.
+  let bits = 0x17n;
+  [red, green, blue, 255].forEach((value, i) => (bits |= BigInt(value) << BigInt(5 + 8 * i)));
+  for (let i = 0; i < 16; i++) block[i] = Number((bits >> BigInt(8 * i)) & 0xffn);
+  const container = createDefaultContainer();
+  Object.assign(container, { vkFormat: 0, typeSize: 1, pixelWidth: 4, pixelHeight: 4, faceCount: 1, levelCount: 1 });
+  container.levels = [{ levelData: block, uncompressedByteLength: 16 }];
+  const [descriptor] = container.dataFormatDescriptor;
+  Object.assign(descriptor, { colorModel: 166, colorPrimaries: 1, transferFunction: 2, flags: 0 });
+  Object.assign(descriptor, { texelBlockDimension: [3, 3, 0, 0], bytesPlane: [16, 0, 0, 0, 0, 0, 0, 0] });
+  const whole = { bitOffset: 0, bitLength: 127, channelType: 0, samplePosition: [0, 0, 0, 0] };
+  descriptor.samples = [{ ...whole, sampleLower: 0, sampleUpper: 0xffffffff }];
+  return write(container);
+}
+
+/** A square board of 1 m with a KTX2 picture on it. */
+export async function boardWithKtx2(red: number, green: number, blue: number): Promise<Uint8Array> {
+  const document = new Document();
+  document.createExtension(KHRTextureBasisu).setRequired(true);
+  const buffer = document.createBuffer();
+  const accessor = (type: "VEC2" | "VEC3" | "SCALAR", array: TypedArray) =>
+    document
+      .createAccessor()
+      .setType(type)
+      .setArray(array as Float32Array<ArrayBuffer>)
+      .setBuffer(buffer);
+  const texture = document
+    .createTexture("Paint")
+    .setImage(ktx2Of(red, green, blue) as Uint8Array<ArrayBuffer>)
+    .setMimeType("image/ktx2");
+  const primitive = document
+    .createPrimitive()
+    .setMaterial(document.createMaterial("Paint").setBaseColorTexture(texture).setDoubleSided(true))
+    .setAttribute("POSITION", accessor("VEC3", new Float32Array([0, 0, 0, 1, 0, 0, 1, 1, 0, 0, 1, 0])))
+    .setAttribute("NORMAL", accessor("VEC3", new Float32Array([0, 0, 1, 0, 0, 1, 0, 0, 1, 0, 0, 1])))
+    .setAttribute("TEXCOORD_0", accessor("VEC2", new Float32Array([0, 1, 1, 1, 1, 0, 0, 0])))
+    .setIndices(accessor("SCALAR", new Uint16Array([0, 1, 2, 0, 2, 3])));
+  document
+    .createScene()
+    .addChild(document.createNode("Board").setMesh(document.createMesh("Board").addPrimitive(primitive)));
+  return plainIO().writeBinary(document);
 }

@@ -1,18 +1,15 @@
 /** Files of every kind that can be brought in. */
 import { Document, type Accessor } from "@gltf-transform/core";
-import { ALL_EXTENSIONS, EXTMeshoptCompression, KHRDracoMeshCompression } from "@gltf-transform/extensions";
+import { ALL_EXTENSIONS } from "@gltf-transform/extensions";
 import { WebIO } from "@gltf-transform/core";
-import { reorder } from "@gltf-transform/functions";
-import draco3d from "draco3dgltf";
 import fc from "fast-check";
 import { strToU8, zipSync } from "fflate";
-import { MeshoptDecoder, MeshoptEncoder } from "meshoptimizer";
 import { GuideLine } from "../../line";
 import { makeLine } from "../../line/testing";
 import { evaluate } from "../../place/testing";
 import { emptyScene, sceneSchema } from "../../scene";
 import { bringInFile, readTriangleMesh, FORMATS, hashOf, meshesInZip } from "..";
-import { makeGlb, PIXEL, placementsInGlb } from "../testing";
+import { boardWithKtx2, evaluateAlone, ktx2Of, makeGlb, packedGlb, PIXEL, placementsInGlb } from "../testing";
 import { newell, trianglesOf } from "./soup";
 
 const given = (name: string, bytes: Uint8Array | string) => ({
@@ -178,22 +175,7 @@ describe("glTF", () => {
 
   test("compressed by Draco or meshopt it comes to the mesh that it was, and is kept so that any reader can read it", async () => {
     const plain = await measured(await io().writeBinary(buoy()));
-    const draco = buoy();
-    draco.createExtension(KHRDracoMeshCompression).setRequired(true);
-    const packed = [
-      await io()
-        .registerDependencies({ "draco3d.encoder": await draco3d.createEncoderModule() })
-        .writeBinary(draco),
-    ];
-    await MeshoptEncoder.ready;
-    const meshopt = buoy();
-    await meshopt.transform(reorder({ encoder: MeshoptEncoder }));
-    meshopt.createExtension(EXTMeshoptCompression).setRequired(true);
-    packed.push(
-      await io()
-        .registerDependencies({ "meshopt.encoder": MeshoptEncoder, "meshopt.decoder": MeshoptDecoder })
-        .writeBinary(meshopt),
-    );
+    const packed = [await packedGlb(buoy(), "draco"), await packedGlb(buoy(), "meshopt")];
     for (const bytes of packed) {
       const { bytes: kept } = await bringInFile(given("ball.glb", bytes), []);
       const found = await measured(kept);
@@ -245,5 +227,13 @@ describe("glTF", () => {
       places(await placementsInGlb(out)).map((p) => p.map((x) => expect.closeTo(x, 5))),
     );
     expect(again.brought.mended.map(({ what }) => what)).toContain("instances");
+  });
+
+  test("KTX2 pictures stay as they are, in what is kept and in what is exported", async () => {
+    const found = await bringInFile(given("board.glb", await boardWithKtx2(200, 40, 30)), []);
+    const out = await FORMATS.glb.write(...evaluateAlone(found));
+    const [texture] = (await io().readBinary(out)).getRoot().listTextures();
+    expect(texture.getMimeType()).toBe("image/ktx2");
+    expect([...texture.getImage()!]).toEqual([...ktx2Of(200, 40, 30)]);
   });
 });
