@@ -164,6 +164,16 @@ describe("lines from a mesh", () => {
     expect([...back.points.slice(3, 6)]).toEqual([...track.points.slice(-3)]);
   });
 
+  test("a rim leads past a seam whose two sides rounding has put apart", () => {
+    const { rest } = tube(12);
+    const position = Float64Array.from(rest.mesh.position, (x, p) => x + (p % 36 >= 33 ? 7e-16 : 0));
+    const track = from(WorldMesh.of("tube", { ...rest.mesh, position }, STAND), {
+      follow: "boundary",
+      at: [0, 5.2, 2],
+    });
+    expect([track.closed, track.points.length]).toEqual([true, 36]);
+  });
+
   test("sharp edges of a box go from corner to corner; edge loops and rings of a tube go round it and along it", () => {
     const box = WorldMesh.of(
       "box",
