@@ -9,6 +9,7 @@ import { folded } from "./folded";
 import { footingOf } from "./footing";
 import { byLine, rowsOf, standingRows } from "./rows";
 import { inCircle } from "./in-circle";
+import { leaps } from "./leaps";
 import { lineTooShort } from "./line-too-short";
 import { lostMask } from "./lost-mask";
 import { noGround } from "./no-ground";
@@ -31,6 +32,7 @@ export { poking, type Wall } from "./poking";
 /** All checks but the one for what pokes through, see `poking.ts`, in the order in which their findings are listed. */
 const CHECKS: readonly Check[] = [
   lineTooShort,
+  leaps,
   bare,
   allGiveWay,
   lostMask,

@@ -70,15 +70,16 @@ test("a line laid densely lies on the surface everywhere, to a tenth of a millim
   );
 });
 
-test("laid to the nearest place it lies on the surface at all points; with its knots, the knots do", () => {
+test("laid to the nearest place it lies on the surface everywhere, hollows that it leaps across too; with its knots, the knots do", () => {
   fc.assert(
     fc.property(knots, (knots) => {
       const line = makeLine({ id: "l", number: 1, kind: "smooth", knots });
       fc.pre(new GuideLine(line).curve.length > 0.5);
-      const { track } = lay(line, { kind: "surface", way: "nearest" }, HILLS);
+      const laid = lay(line, { kind: "surface", way: "nearest" }, HILLS);
+      expect(laid.track.leaps).toBe(0);
+      const position = sampled(laid.guide, 3000);
       let worst = 0;
-      for (let i = 0; 3 * i < track.points.length; i++)
-        worst = Math.max(worst, fromGround(HILLS, vectorAt(track.points, i)));
+      for (let i = 0; i < 3000; i++) worst = Math.max(worst, fromGround(HILLS, vectorAt(position, i)));
       expect(worst).toBeLessThan(1e-4);
       const { guide } = lay(line, { kind: "surface", way: "nearest", how: "knots" }, HILLS);
       const place = new Float64Array(6);
@@ -89,6 +90,15 @@ test("laid to the nearest place it lies on the surface at all points; with its k
     }),
     { numRuns: 4 },
   );
+});
+
+test("where the mesh leads nowhere between, the line leaps, and that is counted", () => {
+  const island = (x: number) => field(2, () => 0, `i${x}`, { ...STAND, position: [x, 0, 0] });
+  const line = makeLine({ id: "l", number: 1, kind: "polyline", knots: [[-4, 1, 0], [4, 1, 0]] }); // prettier-ignore
+  const { guide } = lay(line, { kind: "surface", way: "nearest" }, island(-4), island(4));
+  expect(guide.leaps).toBe(1);
+  const down = lay(line, { kind: "surface" }, island(-4), island(4));
+  expect(down.guide.leaps).toBe(0);
 });
 
 test("its frames stand square to the surface, run along it, and do not flip", () => {

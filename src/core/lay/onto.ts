@@ -5,6 +5,7 @@
 import { GuideLine, hasKnots, type LaidOnSurface, type LaidTrack, type Line } from "../line";
 import { normalize, subtract, type Vec3 } from "../math";
 import type { WorldMesh, Met } from "../mesh";
+import { sectionBetween } from "./section";
 
 /** Pieces at first: about so long, metres, and so many. */
 const PIECE = 0.05;
@@ -41,19 +42,30 @@ export function trackOnto(
   grounds: readonly WorldMesh[],
 ): LaidTrack | null {
   const project = projection(laid, grounds);
-  if (laid.how === "knots" && hasKnots(line)) return withKnots(line, project);
-  return tracked(guide, project, true);
+  if (laid.how === "knots" && hasKnots(line)) return withKnots(line, project, laid.way, grounds);
+  return tracked(guide, project, true, laid.way, grounds);
 }
 
 /** Only the knots are laid; the line goes through them as its kind does, and its normals are those below it. */
-function withKnots(line: Line, project: Project): LaidTrack | null {
+function withKnots(
+  line: Line,
+  project: Project,
+  way: LaidOnSurface["way"],
+  grounds: readonly WorldMesh[],
+): LaidTrack | null {
   const knots = line.knots.map((knot) => ({ ...knot, position: project(knot.position).point }));
   const moved = new GuideLine({ ...line, knots } as Line);
-  return tracked(moved, project, false);
+  return tracked(moved, project, false, way, grounds);
 }
 
 /** @param onto whether the points themselves are laid, or only looked at for their normals */
-function tracked({ curve }: GuideLine, project: Project, onto: boolean): LaidTrack | null {
+function tracked(
+  { curve }: GuideLine,
+  project: Project,
+  onto: boolean,
+  laidTo: LaidOnSurface["way"],
+  grounds: readonly WorldMesh[],
+): LaidTrack | null {
   if (!(curve.length > 0)) return null;
   const place = new Float64Array(6);
   const spotAt = (at: number, knot = false): Spot => {
@@ -63,7 +75,8 @@ function tracked({ curve }: GuideLine, project: Project, onto: boolean): LaidTra
     return { at, knot, ...found, point: onto ? found.point : own };
   };
   const spots = begun(curve.length, curve.knotAt, curve.closed).map(([at, knot]) => spotAt(at, knot));
-  const all = onto ? refined(spots, spotAt) : spots;
+  const leaps: Leaps = { grounds: laidTo === "nearest" ? grounds : [], left: 0 };
+  const all = onto ? refined(spots, spotAt, leaps) : spots;
   const kept = simplified(all);
   if (curve.closed && kept.length > 3) kept.pop();
   const knots = kept.flatMap(({ knot }, i) => (knot ? [i] : []));
@@ -72,7 +85,15 @@ function tracked({ curve }: GuideLine, project: Project, onto: boolean): LaidTra
     normals: Float32Array.from(kept.flatMap(({ normal }) => normal)),
     closed: curve.closed,
     knots: Uint32Array.from(knots),
+    leaps: leaps.left,
   };
+}
+
+/** Where the nearest place leaps across a hollow the line follows the mesh between, on these grounds. */
+interface Leaps {
+  grounds: readonly WorldMesh[];
+  /** How many are left, as the mesh leads nowhere there. */
+  left: number;
 }
 
 /** The arc lengths at which a line is looked at first: at its knots, and evenly between them. */
@@ -84,10 +105,16 @@ function begun(length: number, knotAt: Float64Array, closed: boolean): [at: numb
   return at.filter(([s, knot], i) => knot || i === 0 || s - at[i - 1][0] > 1e-9 * length);
 }
 
-function refined(spots: readonly Spot[], spotAt: (at: number) => Spot): Spot[] {
+function refined(spots: readonly Spot[], spotAt: (at: number) => Spot, leaps: Leaps): Spot[] {
   const out: Spot[] = [spots[0]];
+  const whole = Math.abs(spots[spots.length - 1].at - spots[0].at);
   const between = (a: Spot, b: Spot, depth: number): void => {
     const far = Math.hypot(...subtract(b.point, a.point));
+    // As near to each other along the line as can be told, and yet not on the surface.
+    if (leaps.grounds.length > 0 && far > LEAST && b.at - a.at < LEAP * whole) {
+      out.push(...across(a, b, leaps), b);
+      return;
+    }
     if (out.length < MOST_POINTS && depth < MAX_DEPTH && far > LEAST) {
       const middle = spotAt((a.at + b.at) / 2);
       if (!(onOnePlane(a, middle) && onOnePlane(middle, b) && fromChord(middle.point, a.point, b.point) < TOLERANCE)) {
@@ -100,6 +127,24 @@ function refined(spots: readonly Spot[], spotAt: (at: number) => Spot): Spot[] {
   };
   for (let i = 1; i < spots.length; i++) between(spots[i - 1], spots[i], 0);
   return out;
+}
+
+/** Spots that are nearer to each other than this share of the line, and apart on the surface, are a leap. */
+const LEAP = 1e-9;
+
+/** The way over the mesh from one side of a leap to the other. */
+function across(a: Spot, b: Spot, leaps: Leaps): Spot[] {
+  const ground = leaps.grounds[a.ground];
+  const normal = a.normal.map((x, axis) => x + b.normal[axis]) as unknown as Vec3;
+  const passed = a.ground === b.ground && a.ground >= 0 ? sectionBetween(ground, a, b, normal) : null;
+  if (!passed) {
+    leaps.left++;
+    return [];
+  }
+  return passed.map(({ point, triangle }) => {
+    const [x, y, z] = point;
+    return { ...a, point, triangle, normal: normalAt(ground, { triangle, x, y, z }), knot: false };
+  });
 }
 
 const onOnePlane = (a: Spot, b: Spot): boolean =>

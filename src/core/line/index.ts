@@ -30,6 +30,8 @@ export class GuideLine {
   readonly curve: Curve;
   /** Whether any span has a tag. */
   readonly tagged: boolean;
+  /** How often it leaps where it is laid to the nearest place of a surface. */
+  readonly leaps: number;
   readonly #line: Line;
   readonly #roll: Roll | null;
   /** Up along a line that lies on a surface. */
@@ -44,6 +46,7 @@ export class GuideLine {
     this.number = line.number;
     this.curve = track ? curveThrough(track) : curveOf(line);
     this.#normals = track && normalsAlong(track, this.curve);
+    this.leaps = track?.leaps ?? 0;
     this.tagged = line.knots.some(({ tag }) => tag !== undefined);
     this.#roll = rollOf(line, this.curve);
   }

@@ -10,6 +10,8 @@ export interface LaidTrack {
   closed: boolean;
   /** Which of the points are the line's knots, rising; null where it has none of its own. */
   knots: Uint32Array | null;
+  /** How often it leaps from one part of the surface to another, as the mesh leads nowhere between; none where left out. */
+  leaps?: number;
 }
 
 /** Where a line's up comes from that lies on a surface: unit normals (3n) at rising arc lengths (n). */

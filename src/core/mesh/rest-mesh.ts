@@ -2,6 +2,7 @@
  * *A mesh at rest*, in the coordinates of its file: what is worked out of it alone hangs on it, and stays when the surface
  * that shows it is moved, turned or sized.
  */
+import { trianglesBeyond } from "./adjacency";
 import { chartTableOf, type ChartTable } from "./chart-table";
 import { edgeMapOf, type EdgeMap } from "./edge-map";
 import type { Points } from "./facets";
@@ -17,6 +18,7 @@ export class RestMesh {
   /** Colours of the vertices, 3v, from 0 to 1; null where the mesh has none. */
   readonly colour: Float32Array | null;
   #edges: EdgeMap | undefined;
+  #beyond: Int32Array | undefined;
   #chart: ChartTable | null | undefined;
 
   constructor(mesh: Shape) {
@@ -28,6 +30,11 @@ export class RestMesh {
 
   get edges(): EdgeMap {
     return (this.#edges ??= edgeMapOf(Float64Array.from(this.mesh.position), this.mesh.index));
+  }
+
+  /** The triangle beyond each edge, -1 where there is none: 3m. */
+  get beyond(): Int32Array {
+    return (this.#beyond ??= trianglesBeyond(Float64Array.from(this.mesh.position), this.mesh.index));
   }
 
   /** Null for a mesh without UVs, or with ones that have no area. */

@@ -131,13 +131,22 @@ describe("what is dropped touches within 1e-5 m:", () => {
     each(p, (i) => expect(Math.abs(over(ground, inWorld(p, i, [0, 0, 0])[0]))).toBeLessThan(1e-5));
   });
 
-  test("the lowest point of its mesh, leaning or not, sunk and with room under it", () => {
-    for (const lean of [0, 0.4, 1]) {
-      const p = dropped({ lean, sink: 0.05, lift: 0.002 }, ground, { variation: loose });
+  test("the lowest point of its mesh, sunk and with room under it", () => {
+    const p = dropped({ sink: 0.05, lift: 0.002 }, ground, { variation: loose });
+    each(p, (i) => {
+      const points = inWorld(p, i, ODD);
+      const lowest = points.reduce((low, point) => (point[1] < low[1] ? point : low));
+      expect(over(ground, lowest)).toBeCloseTo(-0.048, 5);
+    });
+  });
+
+  test("leaning by any share on a slope the corner that reaches it first, and none of the others digs in", () => {
+    const slope = field(16, (x, z) => Math.tan(0.35) * x - 0.1 * z);
+    for (const lean of [0.1, 0.4, 1]) {
+      const p = dropped({ lean, sink: 0.05, lift: 0.002 }, slope, { variation: loose });
       each(p, (i) => {
-        const points = inWorld(p, i, ODD);
-        const lowest = points.reduce((low, point) => (point[1] < low[1] ? point : low));
-        expect(over(ground, lowest)).toBeCloseTo(-0.048, 5);
+        const first = Math.min(...inWorld(p, i, ODD).map((point) => over(slope, point)));
+        expect(first).toBeCloseTo(-0.048, 5);
       });
     }
   });

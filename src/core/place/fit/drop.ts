@@ -48,6 +48,8 @@ const reachedFor = (n: number): Reached => ({
 const room = {
   foot: new Float64Array(3 * CHUNK),
   way: new Float64Array(3 * CHUNK),
+  /** From each placement into the ground, for the corner that touches it first: its way, or against the normal it leans to. */
+  into: new Float64Array(3 * CHUNK),
   first: reachedFor(CHUNK),
   points: new Float64Array(3 * PROBES_PER_FOOTPRINT * CHUNK),
   ways: new Float64Array(3 * PROBES_PER_FOOTPRINT * CHUNK),
@@ -81,6 +83,7 @@ export function dropInto(
     const chunk = { placed, from, n, slots, frames, hold, fit, beneath, flags, first };
     writeFeet(chunk);
     writeWays(chunk);
+    room.into.set(room.way);
     if (fit.lean > 0) lean(chunk);
     const probes = probeGround(chunk);
     for (let k = 0; k < n; k++) landOnGround(chunk, k, probes);
@@ -237,6 +240,8 @@ function lean(chunk: Chunk): void {
     // A normal leads away from the ground to the side that the placement comes from.
     const side = normal[0] * way[w] + normal[1] * way[w + 1] + normal[2] * way[w + 2] > 0 ? -1 : 1;
     const [nx, ny, nz] = [side * normal[0], side * normal[1], side * normal[2]];
+    // What leans only part of the way touches a slope first with the corner that lies deepest below its plane.
+    [room.into[w], room.into[w + 1], room.into[w + 2]] = [-nx, -ny, -nz];
     writeUp(chunk, k, up, 0, 1);
     turnBetween(placed.rotation, 4 * i, up[0], up[1], up[2], nx, ny, nz, fit.lean);
     const c = 3 * prop;
@@ -292,9 +297,9 @@ function writeProbes({ placed, from, n, slots, hold, flags }: Chunk): void {
       for (let a = 0; a < 3; a++) ways[p + a] = way[3 * k + a];
 }
 
-/** The pivot of each placement, or the corner of its hull that lies farthest in its way. */
+/** The pivot of each placement, or the corner of its hull that lies farthest towards the ground. */
 function writeSingles({ placed, from, n, slots, fit, hold, beneath, flags }: Chunk): void {
-  const { way, points, ways } = room;
+  const { way, into, points, ways } = room;
   const { origin, position, rotation, scale } = placed;
   for (let k = 0; k < n; k++) {
     const i = from + k;
@@ -303,7 +308,7 @@ function writeSingles({ placed, from, n, slots, fit, hold, beneath, flags }: Chu
     turned.fill(0);
     if (fit.dropBy === "lowest" && prop !== NO_PROP) {
       const mirrored = isMirrored(flags, i);
-      writeBack(rotation, 4 * i, way[w], way[w + 1], way[w + 2]);
+      writeBack(rotation, 4 * i, into[w], into[w + 1], into[w + 2]);
       const dx = turned[0] * (mirrored ? -scale[3 * i] : scale[3 * i]);
       const dy = turned[1] * scale[3 * i + 1];
       const dz = turned[2] * scale[3 * i + 2];
