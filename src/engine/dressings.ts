@@ -57,6 +57,7 @@ function sourcesFor(ask: Ask, id: string): Sources {
     bounds: (prop) => ask(things.bounds, prop),
     mix: (mix) => ask(things.mix, mix),
     hull: (prop) => ask(things.hull, prop),
+    solid: (prop) => ask(things.preparedMesh, prop),
     body: (prop) => ask(things.body, prop),
     image: (asset) => ask(things.imageInput, asset),
     placements: (other) => (counts(other) ? ask(placements, other) : undefined),

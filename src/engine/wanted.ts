@@ -52,7 +52,7 @@ export function meshesWanted(scene: Scene): Set<string> {
     }
     if (fit.drop === "off") continue;
     wantSurfaces(({ id, ground }) => (fit.onto.length > 0 ? fit.onto.includes(id) : ground));
-    if (fit.dropBy === "lowest") wantProps(dressing);
+    if (fit.dropBy === "lowest" || (!kindOf(where).ruled && fit.dropAs === "turn")) wantProps(dressing);
     const { under } = wishesOf(dressing);
     for (const other of dressings) if (under.includes(other.id)) wantProps(other);
   }

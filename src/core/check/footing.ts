@@ -1,6 +1,6 @@
 /** How the footprints of what was dropped lie over the ground: what floats and what digs in. */
 import { hitsFor, type PropBounds, type WorldMesh } from "../mesh";
-import { PROBES_PER_FOOTPRINT, writeFootprints, type Dressing, type Placements } from "../place";
+import { kindOf, PROBES_PER_FOOTPRINT, writeFootprints, type Dressing, type Placements } from "../place";
 import { isStanding } from "./rows";
 
 /** Placements looked at together. */
@@ -25,9 +25,11 @@ export interface Footed {
 
 /** What stands of a dressing that is dropped straight down, probed at the corners and the middle of each footprint. */
 export function footingOf({ dressing, placements: p, box, grounds }: Footed): Footing {
-  const { drop, dropSeen, sink, lift, play } = dressing.fit;
+  const { drop, dropAs, dropSeen, sink, lift, play } = dressing.fit;
   const footing: Footing = { floating: [], floatsBy: 0, sunk: [], digsBy: 0 };
-  if (drop !== "down" || grounds.length === 0) return footing;
+  // What lies on others of its kind rests on more than is ground.
+  const onEachOther = !kindOf(dressing.where).ruled && dropAs === "turn";
+  if (drop !== "down" || onEachOther || grounds.length === 0) return footing;
   const boxes = Float64Array.from(p.props.flatMap((prop) => middleAndHalf(box(prop))));
   const way = new Float64Array(3 * CHUNK);
   for (let k = 0; k < CHUNK; k++) way[3 * k + 1] = -1;

@@ -111,6 +111,8 @@ const shared = {
   knots: numbered(z.array(knotSchema).min(1).max(100_000)),
   /** How it lies on a surface; null for a line that goes by its knots alone. */
   laid: laidSchema.nullable().default(null),
+  /** Surfaces that its knots were put on as it was drawn: an area within it is filled on them. */
+  drawnOn: z.array(idSchema).max(100).default([]),
   ring: switchParam({
     label: "Bend into a ring",
     help: "Bends the whole line round until its end meets its start. A coil becomes a garland, with whole turns.",

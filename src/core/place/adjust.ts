@@ -7,6 +7,7 @@ import { composeInto, type Parts, type Placed } from "./compose";
 import { keepClear, type Push } from "./fit/clear";
 import { dropInto, type Beneath } from "./fit/drop";
 import { dropTogether } from "./fit/group";
+import { dropInTurn } from "./fit/in-turn";
 import { nearOthers } from "./fit/near";
 import { crowdOf } from "./fit/others";
 import { CLEARING, DROPPING, type Clearing, type Dropping } from "./fit/schema";
@@ -19,6 +20,7 @@ import { pick } from "../schema";
 import type { GuideLine } from "../line";
 import { groundsUnder, type Body, type PropBounds, type Shapes } from "../mesh";
 import type { Placements } from "./placements";
+import { boxMesh, type Solid } from "./props-as-ground";
 import type { Dressing } from "./schema";
 import type { PropChoice } from "./what/what";
 
@@ -56,8 +58,10 @@ export function adjusted(
   let now: Changed & { slots: Slots } = { placed: standing, flags, slots };
   const beneath = beneathOf(dressing, from, choice);
   const dropping = pick(fit, DROPPING);
-  const asGroup = !kindOf(where).ruled && fit.dropAs === "group";
-  if (beneath) now = { ...ask.step(dropStep, now.placed, now.flags, slots, parts, dropping, beneath, asGroup), slots };
+  const dropAs = kindOf(where).ruled ? "each" : fit.dropAs;
+  const solids = dropAs === "turn" ? choice.props.map((prop) => from.solid(prop) ?? boxMesh(from.bounds(prop))) : null;
+  if (beneath)
+    now = { ...ask.step(dropStep, now.placed, now.flags, slots, parts, dropping, beneath, dropAs, solids), slots };
   if (fit.clear !== "off") {
     const clearing = pick(fit, CLEARING);
     const { frames, hold, scale } = parts;
@@ -118,10 +122,12 @@ function dropped(
   parts: Parts,
   dropping: Dropping,
   beneath: Beneath,
-  asGroup: boolean,
+  dropAs: Dressing["fit"]["dropAs"],
+  solids: readonly Solid[] | null,
 ): Changed {
   const [placed, flags] = [copied(standing), before.slice()];
-  if (asGroup) dropTogether(placed, slots, parts, dropping, beneath, flags);
+  if (dropAs === "group") dropTogether(placed, slots, parts, dropping, beneath, flags);
+  else if (solids) dropInTurn(placed, slots, parts, dropping, beneath, flags, solids);
   else dropInto(placed, 0, slots.count, slots, parts, dropping, beneath, flags);
   return { placed, flags };
 }

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 
-import { addedOn, evaluate, type Around, dressing, field, surroundings } from "./testing";
+import { addedOn, BOUNDS, evaluate, type Around, dressing, field, surroundings } from "./testing";
 import type { Placements } from "./placements";
 import type { Vec3 } from "../math";
 
@@ -62,5 +62,24 @@ test("dropped as a group they keep their arrangement, and the first that touches
       expect(Math.min(...gaps)).toBeCloseTo(0, 3);
     }),
     { numRuns: 40 },
+  );
+});
+
+test("one after the other, each comes to lie on those put down before it, however high it was held", () => {
+  const heights = fc.array(fc.double({ min: 1, max: 9, noNaN: true }), { minLength: 2, maxLength: 8 });
+  const tall = BOUNDS.get("buoy")!.max[1] - BOUNDS.get("buoy")!.min[1];
+  fc.assert(
+    fc.property(heights, fc.constantFrom("lowest", "footprint"), (ys, dropBy) => {
+      // A pile, and beside it one that nothing lies under.
+      const at = [...ys.map((y): Vec3 => [2, y, 1]), [9, 4, 9] as Vec3];
+      const fit = { drop: "down", dropBy };
+      const alone = loose(at, fit);
+      const pile = loose(at, { ...fit, dropAs: "turn" });
+      at.forEach((_, i) => {
+        const on = i < ys.length ? i * tall : 0;
+        expect(positionOf(pile, i)[1]).toBeCloseTo(positionOf(alone, i)[1] + on, 4);
+      });
+    }),
+    { numRuns: 20 },
   );
 });

@@ -31,16 +31,23 @@ export function propsAsGround(
   const whole = placements.props.map((prop, k) => meshOf(prop) ?? boxes[k]);
   const triangles = standing.reduce((sum, i) => sum + whole[placements.prop[i]].index.length / 3, 0);
   const boxed = triangles > MOST_TRIANGLES;
-  return { ground: gathered(id, placements, standing, boxed ? boxes : whole), boxed };
+  const meshes = boxed ? boxes : whole;
+  return { ground: standingMesh(id, placements, standing, (prop) => meshes[prop]), boxed };
 }
 
-function gathered(id: string, p: Placements, standing: readonly number[], meshes: readonly Solid[]): WorldMesh {
-  const sum = (count: (mesh: Solid) => number) => standing.reduce((total, i) => total + count(meshes[p.prop[i]]), 0);
+/** Some placements as one mesh in the world. */
+export function standingMesh(
+  id: string,
+  p: Pick<Placements, "origin" | "position" | "rotation" | "scale" | "prop" | "flags">,
+  standing: readonly number[],
+  solidOf: (prop: number) => Solid,
+): WorldMesh {
+  const sum = (count: (mesh: Solid) => number) => standing.reduce((total, i) => total + count(solidOf(p.prop[i])), 0);
   const position = new Float64Array(sum((mesh) => mesh.position.length));
   const index = new Uint32Array(sum((mesh) => mesh.index.length));
   let [vertices, corners] = [0, 0];
   for (const i of standing) {
-    const mesh = meshes[p.prop[i]];
+    const mesh = solidOf(p.prop[i]);
     const mirrored = (p.flags[i] & FLAG.mirrored) !== 0;
     // The columns of the placement's turn and size.
     const axes = (
@@ -70,7 +77,7 @@ function gathered(id: string, p: Placements, standing: readonly number[], meshes
   return new WorldMesh(id, position, index);
 }
 
-type Solid = Pick<TriangleMesh, "position" | "index">;
+export type Solid = Pick<TriangleMesh, "position" | "index">;
 
 const FACES = [
   0, 1, 3, 0, 3, 2, 4, 6, 7, 4, 7, 5, 0, 4, 5, 0, 5, 1, 2, 3, 7, 2, 7, 6, 0, 2, 6, 0, 6, 4, 1, 5, 7, 1, 7, 3,

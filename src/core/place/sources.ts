@@ -2,7 +2,7 @@
 import type { Raster } from "../image";
 import type { GuideLine } from "../line";
 import type { Vec3 } from "../math";
-import type { Body, Grounds, PropBounds, WorldMesh } from "../mesh";
+import type { Body, Grounds, PropBounds, TriangleMesh, WorldMesh } from "../mesh";
 import type { Placements } from "./placements";
 import type { Volume } from "../host";
 import type { MixOf } from "./what/what";
@@ -23,6 +23,8 @@ export interface Sources extends Grounds {
   mix(mix: string): readonly MixOf[] | undefined;
   /** Corners of a prop's hull, in its own metres: 3k numbers. */
   hull(prop: string): Float32Array | undefined;
+  /** A prop's mesh as it is prepared, for others of its dressing to lie on. */
+  solid(prop: string): TriangleMesh | undefined;
   /** A prop's mesh, for comparing it with others. */
   body(prop: string): Body | undefined;
   /** A picture that is a mask, by the hash of its bytes. */

@@ -95,6 +95,7 @@ export interface Around {
   placed?: ReadonlyMap<string, Placements>;
   images?: ReadonlyMap<string, Raster>;
   hulls?: ReadonlyMap<string, Float32Array>;
+  solids?: ReadonlyMap<string, TriangleMesh>;
   bodies?: ReadonlyMap<string, Body>;
   charted?: boolean;
 }
@@ -117,6 +118,7 @@ const sourcesOf = (around: Around, volumeOf: (ground: WorldMesh) => Volume): Sou
   bounds: (id) => around.bounds.get(id),
   mix: (id) => around.mixes?.get(id),
   hull: (id) => around.hulls?.get(id),
+  solid: (id) => around.solids?.get(id),
   body: (id) => around.bodies?.get(id),
   image: (asset) => around.images?.get(asset),
   placements: (id) => around.placed?.get(id),

@@ -15,7 +15,7 @@ import {
   type LineKind,
 } from "@/core/line";
 import { describeChoice, describeParam, formatValue } from "@/core/schema";
-import { useScene } from "@/store";
+import { useScene, useSceneStore } from "@/store";
 import { Button, Choose, NumberField, Segmented, Toggle } from "../kit";
 import {
   deleteLine,
@@ -29,6 +29,7 @@ import {
   reverseLine,
   setLineKind,
   splitLine,
+  surfacesOf,
   useLaid,
   currentKnot,
   useSession,
@@ -101,7 +102,13 @@ export function LineColumn({ line }: { line: Line }) {
       {curve.closed && (
         <SpreadHere
           label="Fill it as an area"
-          onChoose={(prop) => dressField({ areas: [line.id] }, areaWithin(line), prop)}
+          onChoose={(prop) =>
+            dressField(
+              { areas: [line.id], surfaces: surfacesOf(line, useSceneStore.getState().history.scene) },
+              areaWithin(line),
+              prop,
+            )
+          }
         />
       )}
       <DressingLinks lead="Dressed by" dressings={dressings} />

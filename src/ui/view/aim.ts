@@ -49,6 +49,12 @@ export class Aim {
     return hit ? rounded(hit.point) : this.#onPlane(new Plane(new Vector3(0, 1, 0), 0));
   }
 
+  /** The ground that {@link ground} is a point of; null where that is no surface. */
+  groundSurface(): string | null {
+    const hit = this.#surface((object) => object.parent?.userData.ground === true);
+    return (hit?.object.parent?.userData.surface as string | undefined) ?? null;
+  }
+
   /** The point at the height of `from`. */
   level(from: Vec3): Vec3 | null {
     const point = this.#onPlane(new Plane(new Vector3(0, 1, 0), -from[1]));

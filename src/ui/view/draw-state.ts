@@ -12,6 +12,8 @@ interface DrawState {
   laid: boolean;
   on: string | null;
   knots: readonly Vec3[];
+  /** The surface that each knot was put on; null for none. */
+  under: readonly (string | null)[];
   /** Where the next knot would go. */
   cursor: Vec3 | null;
   /** Whether the cursor is on the first knot, so that a click closes the line. */
@@ -28,13 +30,14 @@ export const useDraw = create<DrawState>()(() => ({
   laid: false,
   on: null,
   knots: [],
+  under: [],
   cursor: null,
   closing: false,
   outline: null,
 }));
 
 function clear(): void {
-  useDraw.setState({ knots: [], cursor: null, closing: false, outline: null, on: null });
+  useDraw.setState({ knots: [], under: [], cursor: null, closing: false, outline: null, on: null });
   restMoving();
 }
 
@@ -70,12 +73,12 @@ export function drawEdges(follow: LaidOnEdges["follow"], on: string, at: Vec3, v
 }
 
 /** Makes the chosen shape about a point. */
-export function drawShape(kind: Shape["kind"], middle: Vec3): void {
+export function drawShape(kind: Shape["kind"], middle: Vec3, on: string | null = null): void {
   const { outline } = useDraw.getState();
-  const laid = lying();
+  const lies = { laid: lying(), drawnOn: on === null ? [] : [on] };
   stopDrawing();
-  if (outline) addOutlineShape(kind, middle, outline);
-  else addShape(kind, middle, useSession.getState().drawProp, laid);
+  if (outline) addOutlineShape(kind, middle, outline, lies);
+  else addShape(kind, middle, useSession.getState().drawProp, lies);
 }
 
 export function stopDrawing(): void {
@@ -83,24 +86,26 @@ export function stopDrawing(): void {
   useSession.setState({ tool: "select" });
 }
 
-export const addKnot = (position: Vec3): void =>
-  useDraw.setState(({ knots }) => {
+export const addKnot = (position: Vec3, on: string | null = null): void =>
+  useDraw.setState(({ knots, under }) => {
     const last = knots.at(-1);
     const same = last && Math.hypot(last[0] - position[0], last[1] - position[1], last[2] - position[2]) < 1e-3;
-    return same ? {} : { knots: [...knots, position] };
+    return same ? {} : { knots: [...knots, position], under: [...under, on] };
   });
 
-export const takeBackKnot = (): void => useDraw.setState(({ knots }) => ({ knots: knots.slice(0, -1) }));
+export const takeBackKnot = (): void =>
+  useDraw.setState(({ knots, under }) => ({ knots: knots.slice(0, -1), under: under.slice(0, -1) }));
 
 /** Makes the line of what was drawn; one knot alone makes none. */
 export function finishDrawing(closed: boolean): void {
-  const { knots, outline } = useDraw.getState();
+  const { knots, outline, under } = useDraw.getState();
   const { drawProp } = useSession.getState();
-  const laid = lying();
+  const drawnOn = [...new Set(under.flatMap((on) => on ?? []))].slice(0, 100);
+  const lies = { laid: lying(), drawnOn };
   stopDrawing();
   if (outline) {
-    if (knots.length > 2) addOutline(knots, outline);
+    if (knots.length > 2) addOutline(knots, outline, lies);
     return;
   }
-  if (knots.length >= 2) addLine(knots, closed && knots.length > 2, drawProp, laid);
+  if (knots.length >= 2) addLine(knots, closed && knots.length > 2, drawProp, lies);
 }

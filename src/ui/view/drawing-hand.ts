@@ -38,8 +38,9 @@ export class DrawingHand {
     const position = this.#next(event);
     if (!position) return;
     if (isEdges(form)) return this.#takeEdges(form);
-    if (form !== "free") return drawShape(form, position);
-    if (knots.length < MOST) addKnot(position);
+    const on = this.#aim.groundSurface();
+    if (form !== "free") return drawShape(form, position, on);
+    if (knots.length < MOST) addKnot(position, on);
     useMove.setState({ typed: "", caught: null });
   }
 

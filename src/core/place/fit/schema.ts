@@ -42,9 +42,9 @@ export const fitSchema = z.object({
   }),
   dropAs: choiceParam({
     label: "Drops",
-    help: "Of loose placements: each by itself, or all as one group that keeps its arrangement and comes down until the first of them touches.",
+    help: "Of loose placements: each by itself; one after the other, so that each may come to lie on those before it; or all as one group that keeps its arrangement and comes down until the first of them touches.",
     default: "each",
-    choices: { each: "Each", group: "As a group" },
+    choices: { each: "Each", turn: "On each other", group: "As a group" },
   }),
   dropSeen: choiceParam({
     label: "Takes",
@@ -54,7 +54,7 @@ export const fitSchema = z.object({
   }),
   dropBy: choiceParam({
     label: "Measured",
-    help: "What of the prop comes to the ground: the lowest point of its mesh, its whole footprint, or its pivot.",
+    help: "What of the prop comes to the ground: the point of its mesh that reaches it first as it stands in the end, its whole footprint, or its pivot.",
     default: "lowest",
     choices: { lowest: "Lowest point", footprint: "Footprint", pivot: "Pivot" },
   }),

@@ -13,6 +13,7 @@ import {
   addEdgeLine,
   addLine,
   addMix,
+  addOutline,
   addShape,
   addSurfaces,
   deleteDressing,
@@ -21,6 +22,7 @@ import {
   deleteProp,
   deleteSurface,
   dress,
+  dressField,
   duplicateDressing,
   duplicateLine,
   duplicateSurface,
@@ -45,6 +47,7 @@ import {
   setLineKind,
   setPegs,
   splitLine,
+  surfacesOf,
   pegAt,
   swapPlacements,
   turnPlacements,
@@ -456,4 +459,25 @@ test("what a deleted surface or dressing was ground for stands on the rest; a co
   deleteSurface("slab");
   deleteDressing("oars");
   expect(scene().dressings[0].fit).toMatchObject({ onto: ["step"], ontoProps: [] });
+});
+
+test("an area is filled on the surface that its outline was drawn on, and a hole drawn first brings the surface along", () => {
+  addSurfaces([surfaceSchema.parse({ id: "quay", name: "Quay", asset: "a".repeat(64), triangles: 2 })]);
+  const on = "quay";
+  const corners: [number, number, number][] = [[0, 0, 0], [2, 0, 0], [2, 0, 2]]; // prettier-ignore
+  addLine(corners, true, null, { drawnOn: [on, "gone"] });
+  const line = scene().lines.at(-1)!;
+  expect(surfacesOf(line, scene())).toEqual([on]);
+  dressField({ areas: [line.id], surfaces: surfacesOf(line, scene()) }, 2, "oar");
+  expect(scene().dressings.at(-1)!.where).toMatchObject({
+    kind: "over",
+    areas: [line.id],
+    surfaces: [on],
+  });
+  dressField({ areas: [line.id] }, 2, "oar");
+  const dressing = scene().dressings.at(-1)!.id;
+  addOutline(corners, { dressing, list: "holes" }, { drawnOn: [on] });
+  expect(scene().dressings.at(-1)!.where.surfaces).toEqual([on]);
+  deleteSurface(on);
+  expect(scene().lines.every(({ drawnOn }) => !drawnOn.includes(on))).toBe(true);
 });

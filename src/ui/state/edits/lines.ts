@@ -10,7 +10,6 @@ import {
   lineSchema,
   reversed,
   splitAt,
-  type Laid,
   type LaidOnEdges,
   type Line,
   type LineKind,
@@ -33,22 +32,25 @@ const freeLineName = (wanted: string): string =>
     scene().lines.map((line) => line.name),
   );
 
+/** How a new line lies on surfaces. */
+type Lies = Partial<Pick<Line, "laid" | "drawnOn">>;
+
 /** A new line through the given knots; dressed at once if a prop or mix is given. */
-export function addLine(knots: readonly Vec3[], closed: boolean, prop: string | null, laid: Laid | null = null): void {
+export function addLine(knots: readonly Vec3[], closed: boolean, prop: string | null, lies: Lies = {}): void {
   const kind = knots.length > 2 ? "smooth" : "polyline";
   const described = {
     name: freeLineName("Line 1"),
     kind,
     closed,
     knots: knots.map((position) => ({ position })),
-    laid,
+    ...lies,
   };
   placeLine(described, prop);
 }
 
 /** A new shape about a point; dressed at once if a prop or mix is given. */
-export function addShape(kind: Shape["kind"], middle: Vec3, prop: string | null, laid: Laid | null = null): void {
-  placeLine({ name: freeLineName(`${LINE_KINDS[kind].label} 1`), kind, knots: [{ position: middle }], laid }, prop);
+export function addShape(kind: Shape["kind"], middle: Vec3, prop: string | null, lies: Lies = {}): void {
+  placeLine({ name: freeLineName(`${LINE_KINDS[kind].label} 1`), kind, knots: [{ position: middle }], ...lies }, prop);
 }
 
 /** A new line along the edges of a surface's mesh; dressed at once if a prop or mix is given. */
@@ -68,8 +70,8 @@ export interface Outline {
 }
 
 /** A new closed line through the knots, as an area or a hole of a dressing. */
-export function addOutline(knots: readonly Vec3[], outline: Outline): void {
-  placeOutline({ kind: "smooth", closed: true, knots: knots.map((position) => ({ position })) }, outline);
+export function addOutline(knots: readonly Vec3[], outline: Outline, lies: Lies = {}): void {
+  placeOutline({ kind: "smooth", closed: true, knots: knots.map((position) => ({ position })), ...lies }, outline);
 }
 
 /** @param sizes what the shape is to have other than its defaults, such as a circle's radius */
@@ -77,7 +79,7 @@ export const addOutlineShape = (
   kind: Shape["kind"],
   middle: Vec3,
   outline: Outline,
-  sizes: Record<string, number> = {},
+  sizes: Record<string, number> | Lies = {},
 ): void => placeOutline({ kind, knots: [{ position: middle }], ...sizes }, outline);
 
 function placeOutline(described: Record<string, unknown>, { dressing, list }: Outline): void {
@@ -85,10 +87,20 @@ function placeOutline(described: Record<string, unknown>, { dressing, list }: Ou
   const line = lineSchema.parse({ ...described, name, id: newId(), number: nextLineNumber(scene()) });
   store().change(list === "areas" ? "Draw area" : "Draw hole", (draft) => {
     draft.lines.push(line as Draft<Line>);
-    dressingOf(draft, dressing)?.where[list].push(line.id);
+    const where = dressingOf(draft, dressing)?.where;
+    if (!where) return;
+    where[list].push(line.id);
+    // What was drawn on a surface is filled on it.
+    if (where.surfaces.length === 0) where.surfaces = surfacesOf(line, draft);
   });
   selectDressing(dressing);
 }
+
+/** The surfaces that an area within a line is filled on: those that it lies on or was drawn on, as far as they are there. */
+export const surfacesOf = ({ laid, drawnOn }: Line, { surfaces }: Pick<Scene, "surfaces">): string[] =>
+  (laid?.kind === "surface" ? laid.on : laid ? [laid.on] : drawnOn).filter((on) =>
+    surfaces.some(({ id }) => id === on),
+  );
 
 function placeLine(described: Record<string, unknown>, prop: string | null): void {
   const line = lineSchema.parse({ ...described, id: newId(), number: nextLineNumber(scene()) });

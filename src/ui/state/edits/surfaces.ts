@@ -116,7 +116,10 @@ export function replaceSurfaceBy(id: string, parts: readonly Surface[]): void {
       );
       if (stance.thing === id) stance.thing = ids[0];
     }
-    for (const { laid } of draft.lines) if (laid?.kind === "surface") laid.on = all(laid.on).slice(0, 1000);
+    for (const line of draft.lines) {
+      if (line.laid?.kind === "surface") line.laid.on = all(line.laid.on).slice(0, 1000);
+      if (line.drawnOn.includes(id)) line.drawnOn = all(line.drawnOn).slice(0, 100);
+    }
     liftFrom(draft, id);
   });
   selectSurface(ids[0]);
@@ -127,6 +130,8 @@ export function deleteSurface(id: string): void {
   if (!surface) return;
   store().change("Delete surface", (draft) => {
     draft.surfaces = draft.surfaces.filter((one) => one.id !== id);
+    for (const line of draft.lines)
+      if (line.drawnOn.includes(id)) line.drawnOn = line.drawnOn.filter((on) => on !== id);
     liftFrom(draft, id);
     for (const dressing of draft.dressings) {
       const { fit, stance, where, gaps } = dressing;
