@@ -57,6 +57,7 @@ interface Options {
   dressing?: string;
   out?: string;
   plain?: boolean;
+  compressed?: boolean;
   help?: boolean;
 }
 
@@ -69,6 +70,7 @@ function parsed(argv: string[]): { values: Options; positionals: string[] } {
         dressing: { type: "string" },
         out: { type: "string" },
         plain: { type: "boolean" },
+        compressed: { type: "boolean" },
         help: { type: "boolean", short: "h" },
       },
     });
@@ -82,10 +84,10 @@ function needed(value: string | undefined, complaint: string): string {
   return value;
 }
 
-async function place(path: string, { dressing, out, plain }: Options): Promise<number> {
+async function place(path: string, { dressing, out, plain, compressed }: Options): Promise<number> {
   const format = formatOf(out, plain);
   const { scene, assets } = load(path, (scene) => format.startsWith("glb") || meshesWanted(scene).size > 0);
-  const bytes = await writePlacements(scene, assets, format, { dressing });
+  const bytes = await writePlacements(scene, assets, format, { dressing, compressed });
   if (out === undefined) process.stdout.write(bytes);
   else {
     mkdirSync(dirname(out), { recursive: true });

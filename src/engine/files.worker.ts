@@ -37,8 +37,8 @@ const api = {
   meshesInZip: (zip: GivenFile) => answer(() => meshesInZip(zip)),
   plainGlb: (bytes: Uint8Array, name: string) => answer(() => plainGlb(bytes, name)),
   /** @param dressing the name of the only one that is wanted */
-  writePlacements: (scene: Scene, assets: Assets, format: FormatName, dressing?: string) =>
-    answer(() => writePlacements(scene, assets, format, { dressing })),
+  writePlacements: (scene: Scene, assets: Assets, format: FormatName, dressing?: string, compressed = false) =>
+    answer(() => writePlacements(scene, assets, format, { dressing, compressed })),
   /** One dressing as it comes with another seed. */
   placeWithSeed: (scene: Scene, assets: Assets, dressing: string, seed: number) =>
     answer(() => placeWithSeed(scene, assets, dressing, seed, seeding)),

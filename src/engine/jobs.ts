@@ -15,6 +15,8 @@ export interface JobOptions {
   maxPlacements?: number;
   /** The time, as `performance.now()` tells it, at which to give up; looked at between dressings. */
   deadline?: number;
+  /** Writes meshes so that they take less room, where the form knows how. */
+  compressed?: boolean;
   /** Looks also for what pokes through surfaces, which takes longer than all other checks. */
   poking?: boolean;
 }
@@ -80,7 +82,7 @@ export async function writePlacements(
   format: FormatName,
   options: JobOptions = {},
 ): Promise<Uint8Array> {
-  return FORMATS[format].write(await evaluateScene(scene, assets, options), assets);
+  return FORMATS[format].write(await evaluateScene(scene, assets, options), assets, options.compressed);
 }
 
 /**

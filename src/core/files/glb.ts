@@ -21,7 +21,7 @@ import { EXTMeshGPUInstancing } from "@gltf-transform/extensions";
 import { mergeDocuments, prune, unpartition } from "@gltf-transform/functions";
 import { InputError } from "../schema";
 import { stands, type EvaluatedDressing, type EvaluatedScene } from "./evaluated";
-import { flatMesh, meshNodesOf, plainIO, readGlb } from "./gltf";
+import { flatMesh, meshNodesOf, plainIO, readGlb, writeCompressed } from "./gltf";
 import { Variants, WHITE } from "./variants";
 import { preparationMatrix } from "../scene";
 import { FLAG, hexOf, type Placements } from "../place";
@@ -29,8 +29,16 @@ import type { Assets } from "./assets";
 
 export type GlbForm = "instanced" | "plain";
 
-/** @throws InputError when the asset of a prop that is placed is missing or cannot be read */
-export async function writeGlb(evaluated: EvaluatedScene, assets: Assets, form: GlbForm): Promise<Uint8Array> {
+/**
+ * @param compressed whether meshes are quantized (to a sixteen-thousandth of their size) and packed by meshopt
+ * @throws InputError when the asset of a prop that is placed is missing or cannot be read
+ */
+export async function writeGlb(
+  evaluated: EvaluatedScene,
+  assets: Assets,
+  form: GlbForm,
+  compressed = false,
+): Promise<Uint8Array> {
   const document = new Document().setLogger(new Logger(Logger.Verbosity.SILENT));
   document.getRoot().getAsset().generator = "Clothesline";
   const buffer = document.createBuffer();
@@ -52,8 +60,9 @@ export async function writeGlb(evaluated: EvaluatedScene, assets: Assets, form: 
     unpartition(),
   );
   // A file without any geometry has no buffer: an empty one would not be valid.
-  if (document.getRoot().listAccessors().length === 0) buffer.dispose();
-  return plainIO().writeBinary(document);
+  const empty = document.getRoot().listAccessors().length === 0;
+  if (empty) buffer.dispose();
+  return compressed && !empty ? writeCompressed(document) : plainIO().writeBinary(document);
 }
 
 /** One flat mesh, as it is prepared, for each prop that stands somewhere. */

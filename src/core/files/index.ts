@@ -35,7 +35,8 @@ interface Format {
   label: string;
   extension: string;
   mediaType: string;
-  write(evaluated: EvaluatedScene, assets: Assets): Uint8Array | Promise<Uint8Array>;
+  /** @param compressed whether meshes are to take less room, where the form knows how */
+  write(evaluated: EvaluatedScene, assets: Assets, compressed?: boolean): Uint8Array | Promise<Uint8Array>;
 }
 
 export type FormatName = "glb" | "glb-plain" | "csv" | "json";
@@ -45,13 +46,13 @@ export const FORMATS: Readonly<Record<FormatName, Format>> = {
     label: "GLB, instanced",
     extension: "glb",
     mediaType: "model/gltf-binary",
-    write: (evaluated, assets) => writeGlb(evaluated, assets, "instanced"),
+    write: (evaluated, assets, compressed) => writeGlb(evaluated, assets, "instanced", compressed),
   },
   "glb-plain": {
     label: "GLB, plain nodes",
     extension: "glb",
     mediaType: "model/gltf-binary",
-    write: (evaluated, assets) => writeGlb(evaluated, assets, "plain"),
+    write: (evaluated, assets, compressed) => writeGlb(evaluated, assets, "plain", compressed),
   },
   csv: { label: "CSV table", extension: "csv", mediaType: "text/csv", write: writeCsv },
   json: { label: "JSON", extension: "json", mediaType: "application/json", write: writeJson },

@@ -2,9 +2,10 @@
 import { Document, type Accessor, type mat4, type TypedArray } from "@gltf-transform/core";
 import { KHRMeshQuantization } from "@gltf-transform/extensions";
 import fc from "fast-check";
-import { InstancedMesh, Matrix4, Mesh, Vector3, type BufferAttribute } from "three";
+import { Box3, InstancedMesh, Matrix4, Mesh, Vector3, type BufferAttribute } from "three";
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 import { validateBytes } from "gltf-validator";
+import { MeshoptDecoder } from "meshoptimizer";
 import { GuideLine } from "../line";
 import { makeLine } from "../line/testing";
 import { evaluate } from "../place/testing";
@@ -93,13 +94,16 @@ interface Seen {
   turned: number;
   /** Triangles whose tangents say another side than their UVs. */
   twisted: number;
+  /** The box round all of them. */
+  box: number[];
 }
 
 /** How a reader that is not ours finds the triangles of a GLB. */
 async function seenIn(bytes: Uint8Array): Promise<Seen> {
-  const { scene } = await new GLTFLoader().parseAsync(bytes.slice().buffer, "");
+  const { scene } = await new GLTFLoader().setMeshoptDecoder(MeshoptDecoder).parseAsync(bytes.slice().buffer, "");
   scene.updateMatrixWorld(true);
-  const seen: Seen = { triangles: 0, turned: 0, twisted: 0 };
+  const seen = { triangles: 0, turned: 0, twisted: 0 };
+  const box = new Box3();
   scene.traverse((mesh) => {
     if (!(mesh instanceof Mesh)) return;
     const each = mesh instanceof InstancedMesh ? mesh.count : 1;
@@ -110,13 +114,13 @@ async function seenIn(bytes: Uint8Array): Promise<Seen> {
         mesh.getMatrixAt(k, own);
         matrix.multiply(own);
       }
-      look(mesh, matrix, seen);
+      look(mesh, matrix, seen, box);
     }
   });
-  return seen;
+  return { ...seen, box: [...box.min, ...box.max] };
 }
 
-function look(mesh: Mesh, matrix: Matrix4, seen: Seen): void {
+function look(mesh: Mesh, matrix: Matrix4, seen: Omit<Seen, "box">, box: Box3): void {
   const get = (name: string, i: number) => {
     const attribute = mesh.geometry.getAttribute(name) as BufferAttribute;
     return new Vector3(attribute.getX(i), attribute.getY(i), attribute.itemSize > 2 ? attribute.getZ(i) : 0);
@@ -128,6 +132,7 @@ function look(mesh: Mesh, matrix: Matrix4, seen: Seen): void {
   for (let i = 0; i < corners; i += 3) {
     const corner = [0, 1, 2].map((k) => (index ? index.getX(i + k) : i + k));
     const [a, b, c] = corner.map((v) => get("position", v).applyMatrix4(matrix));
+    for (const place of [a, b, c]) box.expandByPoint(place);
     const [ab, ac] = [b.clone().sub(a), c.clone().sub(a)];
     const face = ab.clone().cross(ac);
     // A renderer takes what a mirror turns over for the other side.
@@ -206,8 +211,13 @@ test.each(["glb", "glb-plain"] as const)(
         const out = await FORMATS[format].write(evaluated, assets);
         const { placements } = evaluated.dressings[0];
         const triangles = (placements.count - placements.blanks) * kind.nodes.length * FACES.length;
-        expect(await seenIn(out)).toEqual({ triangles, turned: 0, twisted: 0 });
+        const seen = await seenIn(out);
+        expect(seen).toMatchObject({ triangles, turned: 0, twisted: 0 });
         expect((await validateBytes(out)).issues.numErrors).toBe(0);
+        const small = await FORMATS[format].write(evaluated, assets, true);
+        const box = seen.box.map((x) => expect.closeTo(x, 2));
+        expect(await seenIn(small)).toEqual({ triangles, turned: 0, twisted: 0, box });
+        expect((await validateBytes(small)).issues.numErrors).toBe(0);
       }),
       { numRuns: 40 },
     );

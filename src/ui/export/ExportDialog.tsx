@@ -7,7 +7,7 @@ import type { FormatName } from "@/core/files";
 import type { Scene } from "@/core/scene";
 import { fileJobs } from "@/engine/client";
 import { assetsFor, useSceneStore } from "@/store";
-import { Button, Modal, Segmented } from "../kit";
+import { Button, Modal, Segmented, Toggle } from "../kit";
 import { useResults, useSession } from "../state";
 import { isShown } from "../view";
 
@@ -60,6 +60,7 @@ export function ExportDialog() {
   const chosen = useSession((session) => session.dressing);
   const [form, setForm] = useState<Form>("glb");
   const [extent, setExtent] = useState<"all" | "one">("all");
+  const [compressed, setCompressed] = useState(false);
   const [busy, setBusy] = useState(false);
   const close = () => useSession.setState({ dialog: null });
   const one = scene.dressings.find((dressing) => dressing.id === chosen);
@@ -72,7 +73,7 @@ export function ExportDialog() {
       const bytes =
         form === "project"
           ? await fileJobs.writeProject(scene, assets)
-          : await fileJobs.writePlacements(scene, assets, form, only);
+          : await fileJobs.writePlacements(scene, assets, form, only, compressed);
       const name = fileName(
         extent === "one" && one && form !== "project" ? `${scene.name} ${one.name}` : scene.name,
         form,
@@ -108,6 +109,16 @@ export function ExportDialog() {
             value={extent}
             choices={{ all: "All dressings", one: `Only ${one.name}` }}
             onChange={setExtent}
+          />
+        </div>
+      )}
+      {(form === "glb" || form === "glb-plain") && (
+        <div className="mt-3">
+          <Toggle
+            label="Compressed"
+            help="Meshes take a fraction of the room: rounded to a sixteen-thousandth of their size and packed by meshopt. Needs a program that reads EXT_meshopt_compression."
+            on={compressed}
+            onChange={setCompressed}
           />
         </div>
       )}

@@ -1,11 +1,13 @@
-/** Decoders of compressed meshes, each loaded when a file first needs it: they are large and most files do without. */
+/** Codecs of compressed meshes, each loaded when a file first needs it: they are large and most files do without. */
 import type { DecoderModule } from "draco3dgltf";
 import type { MeshoptDecoder } from "meshoptimizer/decoder";
+import type { MeshoptEncoder } from "meshoptimizer/encoder";
 
 const inNode = typeof process !== "undefined" && process.versions?.node !== undefined;
 
 let draco: Promise<DecoderModule> | undefined;
 let meshopt: Promise<typeof MeshoptDecoder> | undefined;
+let packing: Promise<typeof MeshoptEncoder> | undefined;
 
 /** Draco: Google's codec for `KHR_draco_mesh_compression`. */
 export function dracoDecoder(): Promise<DecoderModule> {
@@ -24,5 +26,14 @@ export function meshoptDecoder(): Promise<typeof MeshoptDecoder> {
     const { MeshoptDecoder: decoder } = await import("meshoptimizer/decoder");
     await decoder.ready;
     return decoder;
+  })());
+}
+
+/** The same the other way round. */
+export function meshoptEncoder(): Promise<typeof MeshoptEncoder> {
+  return (packing ??= (async () => {
+    const { MeshoptEncoder: encoder } = await import("meshoptimizer/encoder");
+    await encoder.ready;
+    return encoder;
   })());
 }

@@ -18,6 +18,7 @@ export {
   readDescribed,
   readGlb,
   readGlbFile,
+  writeCompressed,
   writePlain,
   type GltfFile,
   type Note,
