@@ -359,6 +359,14 @@ describe("lines on surfaces that are made of lines", () => {
       reverse: false,
     };
     expect([...meshesWanted(wanted)]).toEqual([light]);
+    const piled = dressingSchema.parse({
+      id: "pile",
+      name: "Pile",
+      where: { kind: "loose" },
+      what: { entries: [{ prop: "buoy" }] },
+      fit: { drop: "down", dropBy: "pivot", dropAs: "turn" },
+    });
+    expect(meshesWanted({ ...wanted, dressings: [piled] })).toContain(HASHES.buoy);
     const over = dressingSchema.parse({
       id: "over",
       name: "Over",

@@ -12,7 +12,7 @@ import { createDefaultContainer, write } from "ktx-parse";
 import { MeshoptDecoder, MeshoptEncoder } from "meshoptimizer";
 import { multiply, rotate, type Quat, type Vec3 } from "../math";
 import { addedOn, evaluate } from "../place/testing";
-import { emptyScene, sceneSchema } from "../scene";
+import { emptyScene, sceneSchema, type Prop } from "../scene";
 import { plainIO } from "./gltf";
 import type { Assets } from "./assets";
 import type { EvaluatedScene } from "./evaluated";
@@ -95,7 +95,7 @@ export async function placementsInGlb(bytes: Uint8Array): Promise<ReadPlacement[
 }
 
 /** A scene in which one thing that was brought in stands once, and its file. */
-export function evaluateAlone(brought: BroughtIn): [EvaluatedScene, Assets] {
+export function evaluateAlone(brought: BroughtIn & Partial<Pick<Prop, "prepared">>): [EvaluatedScene, Assets] {
   const { bytes, ...found } = brought;
   const scene = sceneSchema.parse({
     ...emptyScene("Alone"),

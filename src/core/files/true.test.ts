@@ -9,10 +9,11 @@ import { MeshoptDecoder } from "meshoptimizer";
 import { GuideLine } from "../line";
 import { makeLine } from "../line/testing";
 import { evaluate } from "../place/testing";
-import { emptyScene, sceneSchema } from "../scene";
+import { emptyScene, preparationMatrix, preparationSchema, sceneSchema } from "../scene";
+import { evaluateAlone } from "./testing";
 import { hashOf } from "./assets";
 import { plainIO } from "./gltf";
-import { FORMATS, readPropFile, readTriangleMesh } from ".";
+import { bringInFile, FORMATS, readPropFile, readTriangleMesh } from ".";
 
 /** Corners of a lopsided pyramid of four faces, each with its own three, seen from outside against the clock. */
 const [A, B, C, D] = [
@@ -223,6 +224,27 @@ test.each(["glb", "glb-plain"] as const)(
     );
   },
 );
+
+test("the mesh of a prop is its file's, turned by its nodes first and by its preparation then", async () => {
+  await fc.assert(
+    fc.asyncProperty(kinds, async (kind) => {
+      const found = await bringInFile({ name: "a.glb", bytes: await pyramidFile(kind) }, []);
+      const prepared = preparationSchema.parse({ size: 1.5, turn: [0.4, -1, 0.2], pivot: "top" });
+      const [evaluated, assets] = evaluateAlone({ ...found, prepared });
+      const out = await plainIO().readBinary(await FORMATS.glb.write(evaluated, assets));
+      const matrix = new Matrix4().fromArray([...preparationMatrix(evaluated.scene.props[0]), 0, 0, 0, 1]).transpose();
+      const read = out.getRoot().listMeshes()[0].listPrimitives();
+      kind.nodes.forEach((node, k) => {
+        const position = read[k].getAttribute("POSITION")!;
+        FACES.flat().forEach((corner, i) => {
+          const place = corner.clone().applyMatrix4(node.matrix).applyMatrix4(matrix);
+          expect(position.getElement(i, [])).toEqual(place.toArray().map((x) => expect.closeTo(x, 4)));
+        });
+      });
+    }),
+    { numRuns: 30 },
+  );
+});
 
 test("a surface's mesh is as its file shows it: its volume counts as outside in whichever mirror its nodes are", async () => {
   await fc.assert(

@@ -40,6 +40,22 @@ test("a tube's seam is none, whatever rounding does to its two sides: only its t
   );
 });
 
+test("twins as near as that are one, wherever they lie", () => {
+  const x = fc.integer({ min: 0, max: 1e6 }).map((k) => k / 1e6);
+  const places = fc.array(fc.tuple(x, x, x), { minLength: 50, maxLength: 80 });
+  const aside = fc.tuple(...[0, 1, 2].map(() => fc.double({ min: -0.9, max: 0.9, noNaN: true })));
+  fc.assert(
+    fc.property(places, aside, (places, aside) => {
+      const ends = [[0, 0, 0], [1, 1, 1]]; // prettier-ignore
+      const twins = places.map((one) =>
+        one.map((value, axis) => Math.min(1, Math.max(0, value + aside[axis] * 2 ** -22))),
+      );
+      const first = weldedVertices([...ends, ...places, ...twins].flat());
+      expect(first.slice(2 + places.length)).toEqual(first.slice(2, 2 + places.length));
+    }),
+  );
+});
+
 test("what is further apart than rounding stays apart, however fine the mesh, and the first of those together stands for all", () => {
   const place = fc.tuple(...[0, 1, 2].map(() => fc.integer({ min: 0, max: 40 })));
   fc.assert(

@@ -206,6 +206,22 @@ describe("glTF", () => {
     );
   });
 
+  test("values that are no numbers count as nothing or are worked out anew, and that is said", async () => {
+    const document = buoy();
+    const [primitive] = document.getRoot().listMeshes()[0].listPrimitives();
+    const uv = new Float32Array(2 * primitive.getAttribute("POSITION")!.getCount()).fill(NaN, 10);
+    const accessor = document
+      .createAccessor()
+      .setType("VEC2")
+      .setArray(uv)
+      .setBuffer(document.getRoot().listBuffers()[0]);
+    primitive.setAttribute("TEXCOORD_0", accessor).getAttribute("NORMAL")!.getArray()![4] = Infinity;
+    const found = await bringInFile(given("odd.glb", await io().writeBinary(document)), []);
+    expect(found.brought.mended.map(({ what }) => what)).toEqual(["numbers", "normals"]);
+    const { attributes } = await readTriangleMesh(found.bytes, "odd.glb");
+    expect(attributes[0].array.every((value) => value === 0)).toBe(true);
+  });
+
   test("instances are nodes of their own: what we export instanced comes in again as all that stands there", async () => {
     const bytes = await makeGlb();
     const line = makeLine({ kind: "polyline", knots: [[0, 0, 0], [4, 1, 2]] }); // prettier-ignore

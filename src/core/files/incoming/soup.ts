@@ -105,16 +105,7 @@ export function trianglesOf(position: ArrayLike<number>, corners: readonly numbe
     position[3 * corner + u] - position[3 * corners[0] + u],
     position[3 * corner + v] - position[3 * corners[0] + v],
   ]);
-  const cut = earcut(flat);
-  const found: number[] = [];
-  for (let i = 0; i < cut.length; i += 3) {
-    const [a, b, c] = [cut[i], cut[i + 1], cut[i + 2]];
-    const area =
-      (flat[2 * b] - flat[2 * a]) * (flat[2 * c + 1] - flat[2 * a + 1]) -
-      (flat[2 * b + 1] - flat[2 * a + 1]) * (flat[2 * c] - flat[2 * a]);
-    found.push(a, ...(area >= 0 ? [b, c] : [c, b]));
-  }
-  return found;
+  return earcut(flat);
 }
 
 const fan = (n: number): number[] => Array.from({ length: n - 2 }, (_, i) => [0, i + 1, i + 2]).flat();
