@@ -5,7 +5,7 @@
 import { emptyScene, sceneSchema, type Scene } from "../src/core/scene";
 import { copyOf, type Placements } from "../src/core/place";
 import { Engine } from "../src/engine/engine";
-import { changeBetween } from "../src/engine/scene-change";
+import { changeBetween } from "../src/core/scene";
 import { manyLines } from "./many-lines";
 import type { Row } from "./row";
 

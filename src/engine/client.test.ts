@@ -2,7 +2,7 @@ import type { Scene } from "@/core/scene";
 import { dressing } from "@/core/place/testing";
 import { emptyScene } from "@/core/scene";
 import { EvaluationClient } from "./client";
-import { applyChange, EMPTY_SCENE, type PlacedScene, type SceneChange } from "./scene-change";
+import { applyChange, EMPTY_SCENE, type PlacedScene, type SceneChange } from "@/core/scene";
 import type { Evaluation } from "./evaluation.worker";
 
 /** Requests that a pretended worker has got and not answered yet. */

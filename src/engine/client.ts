@@ -13,7 +13,7 @@ import type { ChartedSurface, ShownResult } from "./engine";
 import type { Evaluation, EvaluationApi, Progress } from "./evaluation.worker";
 import type { Answer, FilesApi } from "./files.worker";
 import type { MeshesApi } from "./meshes.worker";
-import { changeBetween } from "./scene-change";
+import { changeBetween } from "@/core/scene";
 import { isNews, type Told } from "./told";
 import { meshesCompared, meshesWanted } from "./wanted";
 
@@ -179,7 +179,7 @@ class FilesWorker {
       this.#worker.onerror = () => this.end("The work on files stopped unexpectedly. Try again.");
       this.#remote = Comlink.wrap<FilesApi>(this.#worker);
     }
-    let give = (_: Error) => {};
+    let give: (reason: Error) => void = () => undefined;
     const ended = new Promise<never>((_, reject) => this.#waiting.add((give = reject)));
     try {
       const result = await Promise.race([work(this.#remote!), ended]);

@@ -15,7 +15,7 @@ import { UvChart, type ChartTable, type Shape, type TriangleMesh } from "@/core/
 import { copyOf, drawnOf, type Drawn, type Placements } from "@/core/place";
 import { preparedBounds } from "@/core/scene";
 import * as dressings from "./dressings";
-import { applyChange, changeBetween, EMPTY_SCENE, type PlacedScene, type SceneChange } from "./scene-change";
+import { applyChange, changeBetween, EMPTY_SCENE, type PlacedScene, type SceneChange } from "@/core/scene";
 import * as things from "./things";
 
 /** What one dressing came to. */

@@ -5,7 +5,7 @@ import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
 import type { Shape } from "@/core/mesh";
 import { buffersOf, buffersOfDrawn } from "@/core/place";
-import type { SceneChange } from "./scene-change";
+import type { SceneChange } from "@/core/scene";
 import { Engine, type ChartedSurface, type ShownResult } from "./engine";
 import { toldSince, type Told } from "./told";
 

@@ -4,7 +4,7 @@ import { FORMATS, standing, type Assets, type EvaluatedScene, type FormatName } 
 import { namesIn, type Scene } from "@/core/scene";
 import { flagged, spoken, type Finding } from "@/core/check";
 import { drawnIn, Engine, type ShownResult } from "./engine";
-import { changeBetween } from "./scene-change";
+import { changeBetween } from "@/core/scene";
 import { meshesCompared, meshesWanted } from "./wanted";
 
 /** What a caller allows, and which part it wants. */

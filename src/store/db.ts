@@ -1,15 +1,32 @@
-/** What is kept in the browser: scenes, their assets by the hash of their bytes, and pictures. */
+/** What is kept in the browser: scenes, what was changed in them since, their assets by the hash of their bytes, pictures. */
 import Dexie, { type Table } from "dexie";
-import type { Scene } from "@/core/scene";
+import { assetsOf } from "@/core/files";
+import type { Scene, SceneChange } from "@/core/scene";
 
-export interface SceneRow {
+/** What there is to know of a scene without reading it. */
+export interface HeadRow {
   id: string;
   name: string;
   /** Milliseconds since 1970. */
   modified: number;
-  /** Counts the saves: whoever saves must know the latest one. */
+  /** Counts the edits that are kept: whoever writes must know the latest one. */
+  revision: number;
+  /** Hashes of the assets that it names. */
+  assets: string[];
+}
+
+/** A scene as a whole, as it was at a revision. */
+export interface SceneRow {
+  id: string;
   revision: number;
   scene: Scene;
+}
+
+/** What differs at a revision from the one before it. */
+export interface EditRow {
+  id: string;
+  revision: number;
+  change: SceneChange;
 }
 
 export interface AssetRow {
@@ -23,15 +40,45 @@ export interface PictureRow {
   picture: string;
 }
 
+/** A scene's other version: what a tab had when another one had changed the same scene. */
+export interface AsideRow {
+  id: string;
+  time: number;
+  scene: Scene;
+}
+
 class Database extends Dexie {
+  heads!: Table<HeadRow, string>;
   scenes!: Table<SceneRow, string>;
+  edits!: Table<EditRow, [string, number]>;
   assets!: Table<AssetRow, string>;
   pictures!: Table<PictureRow, string>;
+  asides!: Table<AsideRow, string>;
 
   constructor() {
     super("clothesline");
     this.version(1).stores({ scenes: "id, modified", assets: "hash", pictures: "id" });
+    // Version 2 keeps each edit by itself, and what the list of scenes shows apart from the scenes.
+    this.version(2)
+      .stores({ scenes: "id", heads: "id, modified", edits: "[id+revision]", asides: "id" })
+      .upgrade(async (transaction) => {
+        const rows = await transaction.table<SceneRow & Omit<HeadRow, "assets">, string>("scenes").toArray();
+        const heads = rows.map(({ id, name, modified, revision, scene }) => ({
+          ...{ id, name, modified, revision },
+          assets: assetNames(scene),
+        }));
+        await transaction.table("heads").bulkPut(heads);
+      });
   }
 }
 
 export const db = new Database();
+
+/** The hashes of all assets that a scene names; none of what is no scene of the present version. */
+export function assetNames(scene: Scene): string[] {
+  try {
+    return [...assetsOf(scene).keys()];
+  } catch {
+    return [];
+  }
+}

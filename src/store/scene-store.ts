@@ -1,13 +1,23 @@
-/** *The scene on the table*: its history, and whether it is saved. Saving follows each change after a short rest. */
+/** *The scene on the table*: its history, and whether it is kept. Every change is handed to the keeper at once. */
 import { create } from "zustand";
-import { emptyScene, type Scene } from "@/core/scene";
+import { changeBetween, emptyScene, type Scene } from "@/core/scene";
 import { changed, dragBegun, dragCancelled, dragEnded, dragged, redone, startHistory, undone } from "./history";
 import type { History, Recipe } from "./history";
-import { putDown, takeUp } from "./journal";
-import { ConflictError, loadScene, saveScene } from "./scenes";
+import { lyingDown, pickUp, putDown } from "./journal";
+import { keeper } from "./keeping";
+import { assetsFor, heldAssets, putAssets } from "./scenes";
+import { onDeleted } from "./tabs";
+import type { Kept } from "./keeper";
 
 export type SaveState =
-  { kind: "saved"; at: number } | { kind: "unsaved" } | { kind: "failed"; reason: string } | { kind: "conflict" };
+  | { kind: "saved"; at: number }
+  | { kind: "unsaved" }
+  /** It is tried again by itself. */
+  | { kind: "failed"; reason: string }
+  /** Another tab has changed the scene. */
+  | { kind: "conflict" }
+  /** The scene was deleted in another tab, or with the browser's storage. */
+  | { kind: "gone" };
 
 export interface SceneStore {
   id: string | null;
@@ -23,71 +33,131 @@ export interface SceneStore {
   cancelDrag(): void;
   undo(): void;
   redo(): void;
-  /** Saves now what is not saved yet. */
+  /** Another version of the scene that was put aside when tabs were of two minds. */
+  aside: { scene: Scene; time: number } | null;
+  /** Waits until all is kept, or cannot be. */
   flush(): Promise<void>;
-  /** The page may be gone in a moment: what is not saved is put down where the next opening finds it. */
+  /** The page may be gone in a moment. */
   leave(): void;
+  /** Looks whether what was kept is still there. */
+  verify(): Promise<void>;
   /** After a conflict: takes what the other tab saved. */
   takeTheirs(): Promise<void>;
+  /** Lets go of what was put aside. */
+  dropAside(): Promise<void>;
+  /** Writes a scene that is gone once more, with its files. */
+  keepAgain(): Promise<void>;
 }
 
-/** A change is saved when nothing has changed for so long, and at the latest after so long (milliseconds). */
-const REST = 250;
-const LATEST = 900;
+/** What failed is tried again after so long, each time twice as long, up to a limit; milliseconds. */
+const AGAIN = 2000;
+const AGAIN_MOST = 30_000;
+/** What cannot be kept, since another tab has changed the scene, is put aside when it has rested for so long. */
+const ASIDE_REST = 250;
+
+/** Milliseconds that another scene waits for what is still to be kept of this one. */
+const PATIENCE = 3000;
 
 const NOTHING: Scene = emptyScene(" ");
 
 export const useSceneStore = create<SceneStore>()((set, get) => {
+  /** The scene that the keeper was told last, and the revision that it has by that. */
+  let told: Scene = NOTHING;
   let revision = 0;
-  let savedScene: Scene = NOTHING;
+  /** The revision that is known to be kept. */
+  let kept = 0;
+  let wait = AGAIN;
   let timer: ReturnType<typeof setTimeout> | undefined;
-  let waitingSince = 0;
-  let saving: Promise<void> = Promise.resolve();
+  let keeping: Promise<void> = Promise.resolve();
+  /** Counts the openings: what is answered to an earlier one is no longer of interest. */
+  let opening = 0;
 
   const apply = (next: History) => {
     if (next === get().history) return;
     set({ history: next });
-    schedule();
+    keep();
   };
 
-  const schedule = () => {
-    const { history, save } = get();
-    if (history.scene === savedScene || save.kind === "conflict") return;
-    const now = Date.now();
-    waitingSince ||= now;
-    if (save.kind !== "unsaved") set({ save: { kind: "unsaved" } });
-    clearTimeout(timer);
-    timer = setTimeout(() => void get().flush(), Math.max(0, Math.min(REST, waitingSince + LATEST - now)));
-  };
-
-  const write = async () => {
+  /** Hands over what differs from what the keeper has. */
+  const keep = () => {
     const { id, history, save } = get();
-    const scene = history.scene;
-    if (id === null || scene === savedScene || save.kind === "conflict") return;
-    waitingSince = 0;
+    if (id === null || history.scene === told) return;
+    if (save.kind === "conflict") return putAside();
+    if (save.kind === "gone") return;
+    const change = changeBetween(told, history.scene, ++revision);
+    told = history.scene;
+    if (save.kind === "saved") set({ save: { kind: "unsaved" } });
+    keeping = heard(id, keeper().write(change));
+  };
+
+  const heard = async (id: string, answer: Promise<Kept>): Promise<void> => {
+    const during = opening;
     try {
-      revision = await saveScene(id, scene, revision);
-      savedScene = scene;
-      if (get().history.scene === scene) set({ save: { kind: "saved", at: Date.now() } });
+      const how = await answer;
+      if (during !== opening) return;
+      await hear(id, how);
+      wait = AGAIN;
     } catch (error) {
-      if (error instanceof ConflictError) set({ save: { kind: "conflict" } });
-      else set({ save: { kind: "failed", reason: error instanceof Error ? error.message : String(error) } });
+      if (during !== opening) return;
+      set({ save: { kind: "failed", reason: reasonFor(error) } });
+      clearTimeout(timer);
+      timer = setTimeout(() => (keeping = heard(id, keeper().write(null))), wait);
+      wait = Math.min(AGAIN_MOST, 2 * wait);
     }
   };
+
+  const hear = async (id: string, answer: Kept): Promise<void> => {
+    if (answer.kind === "missing") {
+      const found = heldAssets(answer.hashes);
+      if (found.size < answer.hashes.length)
+        throw new Error("A file that the scene needs is no longer in the browser.");
+      await putAssets(found);
+      return hear(id, await keeper().verify());
+    }
+    if (answer.kind !== "kept") {
+      if (get().save.kind !== answer.kind) set({ save: { kind: answer.kind } });
+      if (answer.kind === "conflict") putAside();
+      return;
+    }
+    kept = answer.revision;
+    if (kept < revision) return;
+    pickUp(id);
+    const { save } = get();
+    if (save.kind !== "saved") set({ save: { kind: "saved", at: answer.at } });
+  };
+
+  const putAside = () => {
+    clearTimeout(timer);
+    timer = setTimeout(() => void asideNow(), ASIDE_REST);
+  };
+  const asideNow = async () => {
+    const { id, history } = get();
+    if (id !== null) await keeper().aside(id, history.scene);
+  };
+
+  onDeleted((id) => {
+    if (get().id === id) void get().verify();
+  });
 
   return {
     id: null,
     history: startHistory(NOTHING),
     save: { kind: "saved", at: 0 },
+    aside: null,
 
     async open(id) {
-      await get().flush();
-      const row = await loadScene(id);
-      if (!row) return "missing";
-      revision = row.revision;
-      savedScene = row.scene;
-      set({ id, history: startHistory(row.scene), save: { kind: "saved", at: row.modified } });
-      const rescued = takeUp(id, revision);
+      // A keeper that does not answer holds nothing up for ever.
+      await Promise.race([get().flush(), new Promise((resolve) => setTimeout(resolve, PATIENCE))]);
+      clearTimeout(timer);
+      opening++;
+      set({ id: null });
+      const opened = await keeper().open(id);
+      if (!opened) return "missing";
+      told = opened.scene;
+      kept = revision = opened.revision;
+      const { modified: at, aside } = opened;
+      set({ id, history: startHistory(opened.scene), save: { kind: "saved", at }, aside });
+      const rescued = lyingDown(id, revision);
       if (rescued) apply(startHistory(rescued));
       return "opened";
     },
@@ -104,25 +174,59 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     cancelDrag: () => apply(dragCancelled(get().history)),
     undo: () => apply(undone(get().history)),
     redo: () => apply(redone(get().history)),
-    flush() {
-      clearTimeout(timer);
-      saving = saving.then(write);
-      return saving;
+    async flush() {
+      // Each answer may have set off another; failing ones are not waited for.
+      for (let last; last !== keeping;) await (last = keeping);
     },
     leave() {
       const { id, history, save } = get();
-      if (id === null || history.scene === savedScene || save.kind === "conflict") return;
-      putDown(id, { revision, scene: history.scene });
-      void get().flush();
+      if (id === null) return;
+      if (save.kind === "conflict") void asideNow();
+      else if (kept < revision) putDown(id, { revision: kept, scene: history.scene });
+    },
+    async verify() {
+      const { id, save } = get();
+      if (id === null || save.kind !== "saved") return;
+      keeping = heard(id, keeper().verify());
+      await keeping;
     },
     async takeTheirs() {
       const { id } = get();
       if (id === null) return;
-      set({ save: { kind: "saved", at: Date.now() }, history: startHistory(savedScene) });
+      clearTimeout(timer);
+      await keeper().aside(id, null);
+      // What is ours is let go, so that nothing of it is handed over.
+      set({ id: null });
       await get().open(id);
+    },
+    async dropAside() {
+      const { id } = get();
+      set({ aside: null });
+      if (id !== null) await keeper().aside(id, null);
+    },
+    async keepAgain() {
+      const { id, history } = get();
+      if (id === null) return;
+      told = history.scene;
+      const answer = await keeper().again(id, history.scene, await assetsFor(history.scene));
+      if (answer.kind === "kept") revision = answer.revision;
+      set({ save: { kind: "unsaved" } });
+      await heard(id, Promise.resolve(answer));
+      // What was changed meanwhile.
+      keep();
     },
   };
 });
+
+/** Why something could not be kept, in words. */
+function reasonFor(error: unknown): string {
+  const name = (error as { inner?: { name?: string }; name?: string } | null)?.inner?.name ?? (error as Error)?.name;
+  if (name === "QuotaExceededError") return "the browser's storage is full";
+  if (name === "DatabaseClosedError" || name === "InvalidStateError") return "the browser closed its storage";
+  return error instanceof Error && /^A file/.test(error.message)
+    ? error.message
+    : "the browser's storage does not answer";
+}
 
 /** What `pick` takes from the scene on the table. */
 export const useScene = <T>(pick: (scene: Scene) => T): T => useSceneStore((store) => pick(store.history.scene));

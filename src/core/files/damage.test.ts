@@ -153,7 +153,6 @@ test("a damaged file of any kind comes to a sentence, or to a mesh that everythi
     const { user, system } = process.cpuUsage(start);
     expect([failing, (user + system) / 1000 < MOST_MS]).toEqual([failing, true]);
   }
-  if (process.env.DAMAGE) console.log(outcomes);
   // Both have to happen, or nothing was tried.
   expect(Math.min(outcomes.refused, outcomes.taken)).toBeGreaterThan(CASES / 10);
 });

@@ -44,7 +44,7 @@ export function parseScene(data: unknown): Scene {
   if (typeof data !== "object" || data === null || Array.isArray(data)) {
     throw new InputError("This is not a scene: scene.json does not hold an object.");
   }
-  let scene = data as Json;
+  const scene = data as Json;
   const version = scene.version;
   if (typeof version !== "number" || !Number.isInteger(version) || version < 1) {
     throw new InputError("This is not a scene: it has no version number.");

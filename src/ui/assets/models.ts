@@ -76,7 +76,7 @@ function pictureLoader(): KTX2Loader {
   if (pictures) return pictures;
   const gl = new OffscreenCanvas(1, 1).getContext("webgl2");
   const extensions = {
-    has: (name: string) => gl?.getExtension(name) != null,
+    has: (name: string) => !!gl?.getExtension(name),
     get: (name: string) => gl?.getExtension(name),
   };
   pictures = new KTX2Loader().detectSupport({ extensions } as unknown as WebGLRenderer);

@@ -55,6 +55,20 @@ function download(bytes: Uint8Array, name: string): void {
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
 
+/** Writes the scene on the table as a project file. */
+export async function downloadProject(): Promise<void> {
+  const { scene } = useSceneStore.getState().history;
+  try {
+    const bytes = await fileJobs.writeProject(scene, await assetsFor(scene));
+    download(bytes, fileName(scene.name, "project"));
+  } catch (error) {
+    complain(error);
+  }
+}
+
+const complain = (error: unknown) =>
+  toast.error(error instanceof Error ? error.message : String(error), { duration: 12_000 });
+
 export function ExportDialog() {
   const scene = useSceneStore((store) => store.history.scene);
   const chosen = useSession((session) => session.dressing);
@@ -82,7 +96,7 @@ export function ExportDialog() {
       toast.success(`“${name}” is written (${size(bytes.length)}).`);
       close();
     } catch (error) {
-      toast.error(error instanceof Error ? error.message : String(error), { duration: 12_000 });
+      complain(error);
     } finally {
       setBusy(false);
     }

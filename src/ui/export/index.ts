@@ -1,2 +1,2 @@
 /** Files out of a scene. */
-export { ExportDialog } from "./ExportDialog";
+export { downloadProject, ExportDialog } from "./ExportDialog";

@@ -6,7 +6,8 @@ import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import { duplicateScene, useScene, useSceneStore, type SaveState } from "@/store";
 import { Choose, NameField } from "../kit";
-import { bringIn } from "../assets";
+import { bringIn, MESH_FILES } from "../assets";
+import { downloadProject } from "../export";
 import { useSession } from "../state";
 
 export function SceneName() {
@@ -55,7 +56,7 @@ export function SceneName() {
       <input
         ref={input}
         type="file"
-        accept=".zip,.glb,.obj,.mtl,.png,.jpg,.jpeg"
+        accept={MESH_FILES}
         hidden
         onChange={(event) => {
           void bringIn([...(event.target.files ?? [])], "props", (id) => router.push(`/scene/${id}`));
@@ -84,15 +85,28 @@ function SavedWhen() {
     const timer = setInterval(() => setNow(Date.now()), 1000);
     return () => clearInterval(timer);
   }, []);
-  const trouble = save.kind === "failed" || save.kind === "conflict";
+  const trouble = save.kind === "failed" || save.kind === "conflict" || save.kind === "gone";
   return (
-    <p
-      role="status"
-      data-testid="saved"
-      data-kind={save.kind}
-      className={`truncate text-xs ${trouble ? "text-madder" : "text-ink-6"}`}
-    >
-      {savedWords(save, now)}
+    <p className="flex min-w-0 gap-1.5 text-xs">
+      <span
+        role="status"
+        data-testid="saved"
+        data-kind={save.kind}
+        title={trouble ? savedWords(save, now) : undefined}
+        className={`truncate ${trouble ? "text-madder" : "text-ink-6"}`}
+      >
+        {savedWords(save, now)}
+      </span>
+      {save.kind === "failed" && (
+        <button
+          type="button"
+          className="shrink-0 border-b border-madder text-madder"
+          title="Write the whole scene to a file, so that it is safe meanwhile"
+          onClick={() => void downloadProject()}
+        >
+          Project file
+        </button>
+      )}
     </p>
   );
 }
@@ -107,6 +121,8 @@ function savedWords(save: SaveState, now: number): string {
       return `Not saved: ${save.reason}`;
     case "conflict":
       return "Changed in another tab";
+    case "gone":
+      return "Deleted elsewhere";
   }
 }
 

@@ -5,12 +5,11 @@ import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
 import { Toaster } from "sonner";
-import { addScene, assetsFor, useSceneStore } from "@/store";
+import { useSceneStore } from "@/store";
 import { bringIn } from "../assets";
 import { Basket } from "../basket";
 import { Hotkeys, KeysDialog, Palette } from "../commands";
 import { ExportDialog } from "../export";
-import { Button, Modal } from "../kit";
 import { DressDialog, Rail } from "../rail";
 import { PrepareDialog } from "../prepare";
 import { ensureDemo } from "../scenes";
@@ -18,7 +17,11 @@ import { SeedBoard } from "../seeds";
 import { StepsColumn } from "../steps";
 import { startEvaluating, selectDressing, useSession } from "../state";
 import { SceneView } from "../view";
+import { KeepingDialogs } from "./KeepingDialogs";
 import { Unrolled } from "./Unrolled";
+
+/** Whether what was saved is still there is looked at so often, milliseconds. */
+const LOOK_EVERY = 5000;
 
 type Opening = "opening" | "open" | "missing" | { failed: string };
 
@@ -72,14 +75,20 @@ function useOpened(id: string): Opening {
     };
     open().catch((error: unknown) => setOpening({ failed: error instanceof Error ? error.message : String(error) }));
     const leave = () => useSceneStore.getState().leave();
+    const look = () => {
+      if (document.hidden) leave();
+      else void useSceneStore.getState().verify();
+    };
+    const clock = setInterval(() => void (document.hidden || useSceneStore.getState().verify()), LOOK_EVERY);
     window.addEventListener("pagehide", leave);
-    document.addEventListener("visibilitychange", leave);
+    document.addEventListener("visibilitychange", look);
     return () => {
       left = true;
       stop();
       leave();
+      clearInterval(clock);
       window.removeEventListener("pagehide", leave);
-      document.removeEventListener("visibilitychange", leave);
+      document.removeEventListener("visibilitychange", look);
     };
   }, [id]);
   return opening;
@@ -120,7 +129,7 @@ function OpenTable() {
       {dialog === "dress" && <DressDialog />}
       {dialog === "prepare" && <PrepareDialog />}
       {dialog === "seeds" && <SeedBoard />}
-      <ConflictDialog />
+      <KeepingDialogs />
       <Toaster position="bottom-center" offset={{ bottom: 190 }} toastOptions={{ className: "font-sans" }} />
     </DropZone>
   );
@@ -178,34 +187,9 @@ function DropZone({ onFiles, children }: { onFiles: (files: File[]) => void; chi
       {children}
       {over && (
         <div className="pointer-events-none absolute inset-3 z-50 grid place-items-center rounded-[10px] border-2 border-dashed border-sea bg-sea-soft/85 text-lg font-medium text-sea">
-          Drop GLB files to add {shows}, a project file to open it
+          Drop meshes to add {shows}, a project file to open it
         </div>
       )}
     </main>
-  );
-}
-
-function ConflictDialog() {
-  const conflict = useSceneStore((store) => store.save.kind === "conflict");
-  const router = useRouter();
-  if (!conflict) return null;
-  const { history, takeTheirs } = useSceneStore.getState();
-  const keepMine = async () => {
-    const id = await addScene(history.scene, await assetsFor(history.scene));
-    router.push(`/scene/${id}`);
-  };
-  return (
-    <Modal title="Changed in another tab" onClose={() => undefined}>
-      <p className="mb-4 text-ink-6">
-        This scene was changed and saved in another tab. Nothing of yours is lost, and nothing of theirs was written
-        over.
-      </p>
-      <div className="flex justify-end gap-2">
-        <Button onClick={() => void takeTheirs()}>Take what the other tab saved</Button>
-        <Button look="main" onClick={() => void keepMine()}>
-          Keep mine as a scene of its own
-        </Button>
-      </div>
-    </Modal>
   );
 }

@@ -12,8 +12,7 @@ export interface Container {
   binary: Uint8Array | null;
 }
 
-export const isGlb = (bytes: Uint8Array): boolean =>
-  bytes.byteLength >= 4 && viewOf(bytes).getUint32(0, true) === MAGIC;
+const isGlb = (bytes: Uint8Array): boolean => bytes.byteLength >= 4 && viewOf(bytes).getUint32(0, true) === MAGIC;
 
 /**
  * @param name what to call the file in messages

@@ -1,5 +1,5 @@
 /** Reading and laying flat of glTF files. */
-export { isGlb, parseDescription } from "./container";
+export { parseDescription } from "./container";
 export {
   boxOf,
   determinant,

@@ -201,20 +201,27 @@ function notesOf(json: Description): GltfFile["notes"] {
 /** The description without what is not used. */
 function stripped(json: Description): Description {
   const known = (extensions: readonly string[]) => extensions.filter((one) => READ_NAMES.has(one));
-  const { animations: _, ...rest } = json;
   return {
-    ...rest,
+    ...without(json, "animations"),
     extensionsUsed: known(json.extensionsUsed),
     extensionsRequired: known(json.extensionsRequired),
-    nodes: json.nodes.map(({ skin: _, ...node }) => node),
+    nodes: json.nodes.map((node) => without(node, "skin")),
     meshes: json.meshes.map((mesh) => ({
       ...mesh,
-      primitives: mesh.primitives.map(({ targets: _, attributes, ...primitive }) => ({
-        ...primitive,
-        attributes: Object.fromEntries(Object.entries(attributes).filter(([name]) => !/^(JOINTS|WEIGHTS)_/.test(name))),
+      primitives: mesh.primitives.map((primitive) => ({
+        ...without(primitive, "targets"),
+        attributes: Object.fromEntries(
+          Object.entries(primitive.attributes).filter(([name]) => !/^(JOINTS|WEIGHTS)_/.test(name)),
+        ),
       })),
     })),
   };
+}
+
+function without<T extends object, K extends keyof T>(thing: T, key: K): Omit<T, K> {
+  const copy = { ...thing };
+  delete copy[key];
+  return copy;
 }
 
 async function ioFor({ extensionsUsed }: Description): Promise<WebIO> {

@@ -1,7 +1,7 @@
 import fc from "fast-check";
-import { harbourScene } from "@/core/scene/testing";
-import type { Scene } from "@/core/scene";
-import { applyChange, changeBetween, EMPTY_SCENE, LISTS } from "./scene-change";
+import { applyChange, changeBetween, EMPTY_SCENE, LISTS } from "./change";
+import { harbourScene } from "./testing";
+import type { Scene } from ".";
 
 /** Edits in the way of the store: what is not edited stays the same object. */
 const EDITS: readonly ((scene: Scene) => Scene)[] = [
@@ -17,13 +17,14 @@ const EDITS: readonly ((scene: Scene) => Scene)[] = [
     dressings: [...scene.dressings, { ...scene.dressings[0], id: `${scene.dressings.length}` }],
   }),
   (scene) => ({ ...scene, dressings: [] }),
+  (scene) => ({ ...scene, name: `${scene.name}'`, views: [...scene.views] }),
   () => harbourScene(),
 ];
 
 test("a change brings one scene to the next; all that it does not speak of stays the same object", () => {
   fc.assert(
     fc.property(fc.array(fc.constantFrom(...EDITS), { minLength: 1, maxLength: 8 }), (edits) => {
-      let [scene, held] = [harbourScene(), applyChange(EMPTY_SCENE, changeBetween(null, harbourScene(), 0))];
+      let [scene, held] = [harbourScene(), applyChange(EMPTY_SCENE as Scene, changeBetween(null, harbourScene(), 0))];
       held = applyChange(held, changeBetween(null, scene, 1));
       edits.forEach((edit, k) => {
         const next = scene.dressings.length > 0 ? edit(scene) : harbourScene();
@@ -31,6 +32,7 @@ test("a change brings one scene to the next; all that it does not speak of stays
         const now = applyChange(held, change);
         for (const list of LISTS) {
           expect(now[list]).toEqual(next[list]);
+          expect([now.name, now.views]).toEqual([next.name, next.views]);
           if (next[list] === scene[list]) expect(now[list]).toBe(held[list]);
           next[list].forEach((thing, i) => {
             const before = scene[list].findIndex(({ id }) => id === thing.id);

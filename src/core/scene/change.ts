@@ -1,13 +1,16 @@
-/** What differs between two scenes: things are the same as long as they are the same objects. */
-import type { Dressing } from "@/core/place";
-import type { Scene } from "@/core/scene";
+/**
+ * *What differs between two scenes*: things are the same as long as they are the same objects. It is what an engine is told
+ * and what is written down at each edit.
+ */
+import type { Dressing } from "../place";
+import type { Scene } from "./schema";
 
 /** The lists of a scene that placing hangs on. */
 export const LISTS = ["props", "mixes", "lines", "surfaces", "dressings"] as const;
 type ListName = (typeof LISTS)[number];
 type Thing<K extends ListName> = Scene[K][number];
 
-/** What an engine knows of a scene. */
+/** What placing hangs on. */
 export type PlacedScene = Pick<Scene, ListName>;
 
 export const EMPTY_SCENE: PlacedScene = { props: [], mixes: [], lines: [], surfaces: [], dressings: [] };
@@ -25,6 +28,8 @@ export interface SceneChange {
   /** Whether nothing of what was known before counts any more. */
   anew: boolean;
   lists: { [K in ListName]?: ListChange<K> };
+  /** What differs besides: the scene's name, its views. */
+  rest?: Partial<Scene>;
 }
 
 /** @param before null where nothing is known of the scene yet */
@@ -34,7 +39,10 @@ export function changeBetween(before: PlacedScene | null, after: PlacedScene, re
     const change = listChange(before?.[name] ?? [], after[name]);
     if (change) lists[name] = change;
   }
-  return { revision, anew: before === null, lists };
+  const rest = Object.entries(after).filter(
+    ([name, part]) => !(name in EMPTY_SCENE) && part !== (before as Partial<Record<string, unknown>> | null)?.[name],
+  );
+  return { revision, anew: before === null, lists, ...(rest.length > 0 && { rest: Object.fromEntries(rest) }) };
 }
 
 function listChange(before: readonly { id: string }[], after: readonly { id: string }[]) {
@@ -57,8 +65,8 @@ function partsThatDiffer<T extends { id: string }>(old: T, now: T): T {
 }
 
 /** The scene after a change; whatever the change does not speak of stays the same object. */
-export function applyChange(before: PlacedScene, { anew, lists }: SceneChange): PlacedScene {
-  const scene: Record<string, unknown> = { ...(anew ? EMPTY_SCENE : before) };
+export function applyChange<S extends PlacedScene>(before: S, { anew, lists, rest }: SceneChange): S {
+  const scene: Record<string, unknown> = { ...(anew ? EMPTY_SCENE : before), ...rest };
   for (const name of LISTS) {
     const change = lists[name];
     if (!change) continue;
@@ -68,5 +76,5 @@ export function applyChange(before: PlacedScene, { anew, lists }: SceneChange): 
     const order = change.order ?? old.map(({ id }) => id);
     scene[name] = order.map((id) => things.get(id)!);
   }
-  return scene as PlacedScene;
+  return scene as S;
 }
