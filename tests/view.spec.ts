@@ -183,3 +183,39 @@ test("a shape is drawn with one click, changed by its numbers, becomes a line wi
   await expect(kind).toHaveText("Circle");
   await expect(page.getByText("12.57 m")).toBeVisible();
 });
+
+test("a view that the graphics card lets go of says so, and comes back drawn", async ({ page }) => {
+  await dressedScene(page);
+  const shot = () =>
+    page
+      .locator("canvas")
+      .first()
+      .evaluate((canvas: HTMLCanvasElement) => {
+        const gl = canvas.getContext("webgl2")!;
+        return gl.isContextLost();
+      });
+  await page
+    .locator("canvas")
+    .first()
+    .evaluate((canvas: HTMLCanvasElement) => {
+      const lose = canvas.getContext("webgl2")!.getExtension("WEBGL_lose_context")!;
+      lose.loseContext();
+      setTimeout(() => lose.restoreContext(), 1500);
+    });
+  await expect(page.getByTestId("lost-drawing")).toBeVisible();
+  await expect(page.getByTestId("lost-drawing")).toBeHidden();
+  expect(await shot()).toBe(false);
+  await expect
+    .poll(async () => (await page.screenshot({ clip: { x: 480, y: 300, width: 420, height: 260 } })).length)
+    .toBeGreaterThan(20_000);
+  // One that does not come back by itself is begun anew.
+  await page
+    .locator("canvas")
+    .first()
+    .evaluate((canvas: HTMLCanvasElement) => {
+      canvas.getContext("webgl2")!.getExtension("WEBGL_lose_context")!.loseContext();
+    });
+  await expect(page.getByTestId("lost-drawing")).toBeVisible();
+  await expect(page.getByTestId("lost-drawing")).toBeHidden();
+  await expect.poll(shot).toBe(false);
+});

@@ -29,9 +29,19 @@ class PretendedWorker {
   poking(revision: number) {
     return Promise.resolve(new Map([[`revision ${revision}`, []]]));
   }
+  #port: MessagePort | null = null;
+  postMessage({ pulse }: { pulse: MessagePort }) {
+    this.#port = pulse;
+    beats.push(() => pulse.postMessage(0));
+  }
   addEventListener() {}
-  terminate() {}
+  terminate() {
+    this.#port?.close();
+  }
 }
+/** Lets pretended workers' pulses beat once. */
+let beats: (() => void)[] = [];
+afterEach(() => client.close());
 
 jest.mock("comlink", () => ({ wrap: (worker: PretendedWorker) => worker }));
 
@@ -129,6 +139,42 @@ test("work that is given up leaves nothing behind, and the next request begins w
   await settle();
   expect(heard).toEqual(["light"]);
   expect(workers).toBe(2);
+});
+
+test("a worker that ends without a word is found out by its pulse, told of and begun anew; one that is only busy is not", async () => {
+  const clock = jest.spyOn(performance, "now").mockReturnValue(0);
+  const at = async (ms: number, beating: boolean) => {
+    clock.mockReturnValue(ms);
+    if (beating) for (const beat of beats) beat();
+    await new Promise((resolve) => setTimeout(resolve, 1050));
+  };
+  beats = [];
+  client.request(named("busy"));
+  for (const ms of [0, 6000, 12_000]) await at(ms, true);
+  expect(heard).toEqual([]);
+  await at(18_000, false);
+  await at(18_000, false);
+  expect(heard).toEqual(["failed: the work ended without a word; it has been begun anew"]);
+  expect(workers).toBe(2);
+  open[1].answer();
+  await settle();
+  expect(heard.at(-1)).toBe("busy");
+  clock.mockRestore();
+});
+
+test("work that says nothing of how far it is can be stopped all the same", async () => {
+  const told: (string | null)[] = [];
+  client = new EvaluationClient({
+    results: () => undefined,
+    failed: () => undefined,
+    progress: (progress) => told.push(progress && progress.placing),
+  });
+  client.request({ ...named("quiet"), dressings: [dressing()] });
+  await new Promise((resolve) => setTimeout(resolve, 900));
+  expect(told).toEqual([dressing().name]);
+  open[0].answer();
+  await settle();
+  expect(told.at(-1)).toBeNull();
 });
 
 test("work that lasts too long gives way to a newer scene at once", async () => {

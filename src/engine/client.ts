@@ -14,6 +14,7 @@ import type { Evaluation, EvaluationApi, Progress } from "./evaluation.worker";
 import type { Answer, FilesApi } from "./files.worker";
 import type { MeshesApi } from "./meshes.worker";
 import { changeBetween } from "@/core/scene";
+import { listenForPulse } from "./pulse";
 import { isNews, type Told } from "./told";
 import { meshesCompared, meshesWanted } from "./wanted";
 
@@ -39,6 +40,9 @@ interface Listener {
 /** Work that has lasted longer than this, milliseconds, gives way to a newer scene at once. */
 const PATIENCE = 1500;
 
+/** Work that has said nothing for so long, milliseconds, is told of all the same. */
+const QUIET = 800;
+
 /** Why work ended without an answer. */
 class Dropped extends Error {}
 
@@ -47,6 +51,7 @@ const MAX_RESTARTS = 2;
 
 export class EvaluationClient {
   readonly #listener: Listener;
+  #die: ((reason: Error) => void) | null = null;
   #worker: Worker | null = null;
   #remote: Comlink.Remote<EvaluationApi> | null = null;
   /** Assets that the worker has been given. */
@@ -60,6 +65,8 @@ export class EvaluationClient {
   #restarts = 0;
   #closed = false;
   #begun = 0;
+  /** Ends the listening for the worker's pulse. */
+  #deaf: (() => void) | null = null;
   /** Ends the work at hand without an answer. */
   #drop: (() => void) | null = null;
 
@@ -84,7 +91,13 @@ export class EvaluationClient {
 
   close(): void {
     this.#closed = true;
+    this.#end();
+  }
+
+  #end(): void {
+    this.#deaf?.();
     this.#worker?.terminate();
+    this.#worker = this.#deaf = null;
   }
 
   async #run(): Promise<void> {
@@ -102,8 +115,7 @@ export class EvaluationClient {
         if (!this.#waiting) void this.#lookForPoking(scene);
       } catch (error) {
         if (this.#closed) return;
-        this.#worker?.terminate();
-        this.#worker = null;
+        this.#end();
         if (error instanceof Dropped) continue;
         this.#listener.failed(error instanceof Error ? error.message : String(error));
         if (this.#restarts++ < MAX_RESTARTS) this.#waiting ??= scene;
@@ -122,16 +134,32 @@ export class EvaluationClient {
       this.#worker.addEventListener("message", ({ data }: MessageEvent<Partial<Progress>>) => {
         if (data?.placing !== undefined) this.#listener.progress?.(data as Progress);
       });
+      this.#deaf = listenForPulse(this.#worker, () => this.#silent());
     }
     this.#begun = performance.now();
     const worker = this.#worker;
     const died = new Promise<never>((_, reject) => {
+      this.#die = reject;
       worker.onerror = (event) => reject(new Error(event.message || "the worker stopped"));
     });
+    // Whoever says nothing of how far it is can be stopped all the same.
+    const [first] = scene.dressings;
+    const quiet = setTimeout(() => this.#listener.progress?.({ placing: first?.name ?? scene.name, share: 0 }), QUIET);
+    const spoken = () => clearTimeout(quiet);
+    worker.addEventListener("message", spoken, { once: true });
+    void died.catch(spoken);
     const dropped = new Promise<never>((_, reject) => {
       this.#drop = () => reject(new Dropped());
     });
-    return Promise.race([this.#taughtAndEvaluated(this.#remote!, scene), died, dropped]);
+    return Promise.race([this.#taughtAndEvaluated(this.#remote!, scene), died, dropped]).finally(spoken);
+  }
+
+  /** The worker has ended without a word. */
+  #silent(): void {
+    const error = new Error("the work ended without a word; it has been begun anew");
+    if (this.#busy) return this.#die?.(error);
+    this.#end();
+    this.#listener.failed(error.message);
   }
 
   /** Goes on beside all else, and comes to nothing when another scene is asked for meanwhile or the worker ends. */

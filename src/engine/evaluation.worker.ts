@@ -7,6 +7,7 @@ import type { Shape } from "@/core/mesh";
 import { buffersOf, buffersOfDrawn } from "@/core/place";
 import type { SceneChange } from "@/core/scene";
 import { Engine, type ChartedSurface, type ShownResult } from "./engine";
+import { beatWhenAsked } from "./pulse";
 import { toldSince, type Told } from "./told";
 
 /** How far the work has come: posted while it lasts, beside the answer. */
@@ -85,4 +86,5 @@ const api = {
 
 export type EvaluationApi = typeof api;
 
+beatWhenAsked();
 Comlink.expose(api);

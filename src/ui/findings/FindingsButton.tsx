@@ -45,8 +45,8 @@ export function FindingsButton() {
     [dressings, byDressing, poking],
   );
   const limited = limitSentence(useBudget());
-  const count = (limited ? 1 : 0) + groups.reduce((sum, group) => sum + group.findings.length, 0);
-  const well = count === 0 && !failure;
+  const count = (failure ? 1 : 0) + (limited ? 1 : 0) + groups.reduce((sum, group) => sum + group.findings.length, 0);
+  const well = count === 0;
   return (
     <Popover>
       <PopoverButton

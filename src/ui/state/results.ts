@@ -1,5 +1,6 @@
 /** What the dressings came to: kept here as the worker hands it over, replaced dressing by dressing. */
 import { useMemo } from "react";
+import { toast } from "sonner";
 import { create } from "zustand";
 import { keysNamed, type Finding } from "@/core/check";
 import { FLAG, type Placements, indicesOf } from "@/core/place";
@@ -77,7 +78,13 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
     laid: putLaid,
     made: putMade,
     charts: putCharts,
-    failed: (reason) => useResults.setState({ failure: reason }),
+    failed(reason) {
+      useResults.setState({ failure: reason });
+      toast.error("What places stopped unexpectedly and was started again.", {
+        id: "placing failed",
+        description: reason,
+      });
+    },
     progress: (progress) => useResults.setState({ progress }),
     asset: assetBytes,
   });

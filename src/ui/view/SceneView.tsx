@@ -13,6 +13,7 @@ import { Dressings } from "./Dressings";
 import { BrushRing, DrawnSoFar, Guides, Sides } from "./Guides";
 import { Highlights } from "./Highlights";
 import { FramePace } from "./FramePace";
+import { LostDrawing, WatchDrawing } from "./LostDrawing";
 import { Pointer } from "./Pointer";
 import { Surfaces } from "./Surfaces";
 import { takePicture } from "./picture";
@@ -21,6 +22,13 @@ import { Overlay } from "./Overlay";
 export function SceneView() {
   const [ready, setReady] = useState(false);
   const onReady = useCallback(() => setReady(true), []);
+  const [lost, setLost] = useState(false);
+  /** Counts the canvases: another one takes the place of one that is lost for good. */
+  const [canvas, setCanvas] = useState(0);
+  const onAnew = useCallback(() => {
+    setLost(false);
+    setCanvas((before) => before + 1);
+  }, []);
   return (
     <section
       aria-label="View"
@@ -28,6 +36,7 @@ export function SceneView() {
       className="relative h-full min-h-0 overflow-hidden bg-linear-to-b from-[#cfe2e6] to-[#eef1ea] to-70%"
     >
       <Canvas
+        key={canvas}
         frameloop="demand"
         dpr={[0.5, 2]}
         shadows={{ type: PCFShadowMap, autoUpdate: false }}
@@ -51,7 +60,9 @@ export function SceneView() {
         <Shadows />
         <FramePace />
         <CardPicture />
+        <WatchDrawing onLost={setLost} onAnew={onAnew} />
       </Canvas>
+      {lost && <LostDrawing />}
       {ready && <Overlay />}
     </section>
   );
