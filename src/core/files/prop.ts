@@ -12,7 +12,7 @@ import {
   type Note,
 } from "./gltf";
 import type { Material } from "@gltf-transform/core";
-import { InputError } from "../schema";
+import { FARTHEST, InputError } from "../schema";
 import { hashOf } from "./assets";
 import { readIncoming, type GivenFile } from "./incoming";
 
@@ -26,8 +26,6 @@ export interface PropFile {
 
 /** A file whose box lies so many times its own size away from the origin has left its pivot behind. */
 const FAR = 10;
-/** Nothing lies further from the origin than this, metres. */
-const FARTHEST = 1e7;
 /** A file shows no more triangles than this. */
 const MOST_TRIANGLES = 20_000_000;
 

@@ -13,6 +13,8 @@ import {
   switchParam,
   vec3Schema,
   wholeParam,
+  within,
+  FARTHEST,
 } from "../schema";
 import type { Vec3 } from "../math";
 
@@ -24,7 +26,7 @@ export const knotSchema = z.object({
   id: numberSchema.optional(),
   position: vec3Schema,
   /** A polyline's corner radius at this knot, where it differs from the line's, in metres. */
-  radius: z.number().min(0).optional(),
+  radius: within(FARTHEST).min(0).optional(),
   /** A smooth line turns here at once instead of gently. */
   corner: z.boolean().optional(),
   /**
@@ -36,7 +38,7 @@ export const knotSchema = z.object({
   before: vec3Schema.optional(),
   after: vec3Schema.optional(),
   /** Turns the line's frame here by so many radians about its direction; in between it goes from one to the next. */
-  roll: z.number().optional(),
+  roll: within(1_000_000).optional(),
   /** A word for the span from here to the next knot. */
   tag: z.string().trim().min(1).max(40).optional(),
 });

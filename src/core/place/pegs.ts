@@ -1,6 +1,6 @@
 /** Pegs: what the artist fixed by hand. Rules leave it alone, whatever they would have done with the slot. */
 import { z } from "zod";
-import { idSchema, vec3Schema } from "../schema";
+import { idSchema, vec3Schema, within, FARTHEST } from "../schema";
 import { ADDED, eachOf, keyOfHex, lineNumberOfKey, placeOfKey, drawsOfRow, type Key } from "./keys";
 import { FLAG, NO_PROP, Slots } from "./slots";
 import { arcLengthWithin, type GuideLine } from "../line";
@@ -9,11 +9,13 @@ import type { PropChoice } from "./what/what";
 
 const saying = {
   /** Moved here: metres along the line. */
-  at: z.number().min(0).optional(),
+  at: within(2 * FARTHEST)
+    .min(0)
+    .optional(),
   /** Moved here on its surface: a point in the surface's own coordinates, metres. */
   point: vec3Schema.optional(),
   /** Turned by so much about its own up, radians, besides all else that turns it. */
-  turn: z.number().optional(),
+  turn: within(1_000_000).optional(),
   /** Swapped for this prop or mix. */
   prop: idSchema.optional(),
   /** Taken away. */

@@ -1,7 +1,7 @@
 /** How a prop is prepared once, for all that uses it: which way it faces, its real size, its pivot, its footprint. */
 import { z } from "zod";
 import { cross, dot, scale, subtract, type Vec3 } from "../math";
-import { choiceParam, plainParam, vec3Schema } from "../schema";
+import { choiceParam, plainParam, vec3Schema, within, FARTHEST } from "../schema";
 import type { PropBounds } from "../mesh";
 
 const DIRECTIONS: Readonly<Record<Direction, Vec3>> = {
@@ -36,7 +36,10 @@ export const preparationSchema = z
     /** The picked pivot, in the file's own coordinates. */
     point: vec3Schema.default([0, 0, 0]),
     /** Breadth and depth that count where props are spaced and kept clear, if they differ from the prop's own; metres. */
-    footprint: z.tuple([z.number().positive(), z.number().positive()]).nullable().default(null),
+    footprint: z
+      .tuple([within(FARTHEST).positive(), within(FARTHEST).positive()])
+      .nullable()
+      .default(null),
   })
   .refine(({ front, up }) => front[1] !== up[1], { error: "front and up lie along the same axis" });
 

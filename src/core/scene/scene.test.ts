@@ -7,7 +7,8 @@ import { writeCsv } from "../files/csv";
 import { GuideLine } from "../line";
 import { drawsOfRow, lineNumberOfKey, placeOfKey, rowOfKey, keyOfHex } from "../place/keys";
 import { FLAG } from "../place";
-import { dressLine, freeName, newId, nextLineNumber } from "./make";
+import { z } from "zod";
+import { dressLine, emptyScene, freeName, newId, nextLineNumber } from "./make";
 import { parseScene } from "./parse";
 import { placingBounds, preparationMatrix, preparationSchema, preparedBounds, turnedByQuarter } from "./prepare";
 import { SCENE_VERSION, sceneSchema, type Prop } from "./schema";
@@ -224,4 +225,24 @@ describe("preparing", () => {
     expect(moved([0, -1, 0], 0).map(Math.abs)).toEqual([3, 0, 0]);
     expect(moved([1, 2, 3], 1)).toEqual([0, 0, 0]);
   });
+});
+
+test("no number of a scene goes beyond what a scene can be: each schema's numbers have both their ends", () => {
+  const unlimited: string[] = [];
+  const visit = (schema: unknown, path: string): void => {
+    if (typeof schema !== "object" || schema === null) return;
+    const { type, minimum, maximum, exclusiveMinimum, ...rest } = schema as Record<string, unknown>;
+    const ends = [minimum ?? exclusiveMinimum, maximum];
+    if (
+      (type === "number" || type === "integer") &&
+      !ends.every((end) => typeof end === "number" && Math.abs(end) <= 2 ** 53)
+    )
+      unlimited.push(path);
+    for (const [key, inner] of Object.entries(rest)) visit(inner, `${path}.${key}`);
+  };
+  visit(z.toJSONSchema(sceneSchema, { io: "input", unrepresentable: "any" }), "scene");
+  // How many there are of something in a file is counted, not typed.
+  expect(unlimited.filter((path) => !/(triangles|parts|materials|textures|version)$/.test(path))).toEqual([]);
+  const far = { ...emptyScene("Far"), lines: [{ id: "l", name: "L", number: 1, kind: "polyline", knots: [{ position: [1e308, 0, 0] }, { position: [-1e308, 0, 0] }] }] }; // prettier-ignore
+  expect(() => parseScene(far)).toThrow(/lines\[0\]\.knots\[0\]\.position\[0\]/);
 });

@@ -4,7 +4,7 @@ import { lineSchema } from "../line";
 import { madeSchema } from "../made";
 import { boundsSchema } from "../mesh";
 import { dressingSchema } from "../place";
-import { assetHashSchema, idSchema, nameSchema, vec3Schema } from "../schema";
+import { assetHashSchema, idSchema, nameSchema, vec3Schema, within } from "../schema";
 import { preparationSchema } from "./prepare";
 
 /** The version this program writes; older ones are brought up on load, newer ones refused. */
@@ -60,7 +60,7 @@ export const mixSchema = z.object({
   id: idSchema,
   name: nameSchema,
   props: z
-    .array(z.object({ prop: idSchema, weight: z.number().min(0).default(1) }))
+    .array(z.object({ prop: idSchema, weight: within(1_000_000).min(0).default(1) }))
     .min(1, "a mix needs a prop")
     .max(200),
 });
@@ -78,8 +78,11 @@ const surfaceShape = z.object({
   made: madeSchema.nullable().default(null),
   position: vec3Schema.default([0, 0, 0]),
   /** Unit quaternion x y z w. */
-  rotation: z.tuple([z.number(), z.number(), z.number(), z.number()]).readonly().default([0, 0, 0, 1]),
-  scale: z.number().positive().default(1),
+  rotation: z
+    .tuple([within(2), within(2), within(2), within(2)])
+    .readonly()
+    .default([0, 0, 0, 1]),
+  scale: within(1_000_000).positive().default(1),
   /** Whether lines are drawn on it and things can stand on it. */
   ground: z.boolean().default(true),
   /** Whether it is a finding when props poke through it, as through walls, other than through water. */

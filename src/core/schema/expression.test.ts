@@ -9,6 +9,8 @@ test.each([
   ["30 cm", "m", 0.3],
   ["1/3", "m", 1 / 3],
   ["1,5", "m", 1.5],
+  ["0,125", "m", 0.125],
+  ["1,0005", "m", 1.0005],
   ["2 m + 30cm - 5 mm", "m", 2.295],
   ["-(1 + 2) * 10 cm", "m", -0.3],
   ["2 m + 1", "m", 3],
@@ -43,6 +45,12 @@ test.each([
   ["1 2", "is not a number"],
   ["9e999", "is too large"],
   ["constructor", "is not a number"],
+  ["1 toString", "has “toString” in it, which is no unit here"],
+  ["2 valueOf", "has “valueOf” in it, which is no unit here"],
+  ["1,000", "“1,000” can be read as 1000 or as 1.000"],
+  ["2 * 12,500 m", "“12,500” can be read as 12500 or as 12.500"],
+  [".", "is not a number"],
+  [",", "is not a number"],
   ["1".repeat(300), "is too long"],
 ])("“%s” is refused: %s", (text, sentence) => {
   expect(() => evaluateExpression(text, "m")).toThrow(sentence);

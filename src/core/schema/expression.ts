@@ -98,12 +98,23 @@ export function evaluateExpression(text: string, unit: Unit): number {
       next++;
       value = sum();
       if (tokens[next++] !== ")") refuse("has a bracket that is not closed");
-    } else if (token !== undefined && /^[\d.,]/.test(token)) {
+    } else if (token !== undefined && /\d/.test(token)) {
       next++;
+      // Some write thousands so and some decimals.
+      if (/^[1-9]\d{0,2},\d{3}$/.test(token)) {
+        const [whole, rest] = token.split(",");
+        throw new InputError(
+          `“${token}” can be read as ${whole}${rest} or as ${whole}.${rest}: write the one that you mean, without a comma.`,
+        );
+      }
       value = { value: Number(token.replace(/[\u202f']/g, "").replace(",", ".")), dimension: 0 };
     } else return refuse(token === undefined ? "is not finished" : "is not a number");
     const suffix = tokens[next];
-    if (suffix !== undefined && suffix in measure.units && !(suffix === "×" && startsFactor(tokens[next + 1]))) {
+    if (
+      suffix !== undefined &&
+      Object.hasOwn(measure.units, suffix) &&
+      !(suffix === "×" && startsFactor(tokens[next + 1]))
+    ) {
       next++;
       return { value: value.value * measure.units[suffix], dimension: value.dimension + 1 };
     }

@@ -28,6 +28,19 @@ interface ParamOptions {
   above?: number;
 }
 
+/** A scene reaches so far from its origin, metres: 10,000 km. */
+export const FARTHEST = 10_000_000;
+
+/** What no number of a unit goes beyond, to either side, where its parameter says nothing narrower. */
+const MOST: Readonly<Record<Unit, number>> = {
+  m: FARTHEST,
+  rad: 1_000_000,
+  share: 1_000_000,
+  factor: 1_000_000,
+  whole: 2 ** 40,
+  number: 1_000_000_000,
+};
+
 type NumberParam = z.ZodDefault<z.ZodNumber>;
 type RangeParam = z.ZodDefault<z.ZodTuple<[z.ZodNumber, z.ZodNumber], null>>;
 
@@ -42,7 +55,9 @@ function limited(options: Omit<ParamOptions, "label" | "help" | "slider" | "defa
 function numberParam(unit: Unit, options: ParamOptions): NumberParam {
   const { label, help, slider } = options;
   const base = unit === "whole" ? z.number().int() : z.number();
-  return limited(options, base).default(options.default).meta({ label, help, unit, slider });
+  return limited({ min: -MOST[unit], max: MOST[unit], ...options }, base)
+    .default(options.default)
+    .meta({ label, help, unit, slider });
 }
 
 export const lengthParam = (options: ParamOptions) => numberParam("m", options);
@@ -57,7 +72,7 @@ export function rangeParam(
   options: Omit<ParamOptions, "default"> & { default: readonly [number, number] },
 ): RangeParam {
   const { label, help, slider } = options;
-  const end = limited(options);
+  const end = limited({ min: -MOST[unit], max: MOST[unit], ...options });
   return z
     .tuple([end, end])
     .refine(([low, high]) => low <= high, { error: "the lower end of the range lies above its upper end" })
@@ -115,7 +130,12 @@ export interface ChoiceDescription {
 export const describeChoice = (schema: z.ZodType): ChoiceDescription => schema.meta() as unknown as ChoiceDescription;
 
 /** A position or direction of three finite numbers, in metres where it is a position. */
-export const vec3Schema = z.tuple([z.number(), z.number(), z.number()]).readonly();
+export const vec3Schema = z.tuple([within(FARTHEST), within(FARTHEST), within(FARTHEST)]).readonly();
+
+/** A number that goes no further than this to either side. */
+export function within(most: number): z.ZodNumber {
+  return z.number().min(-most).max(most);
+}
 
 /** An id: short text that is unique among things of its sort. */
 export const idSchema = z.string().min(1).max(80);

@@ -2,7 +2,7 @@
 import { Document, Logger, WebIO, type JSONDocument, type Mesh, type Primitive } from "@gltf-transform/core";
 import { ALL_EXTENSIONS } from "@gltf-transform/extensions";
 import { meshopt, uninstance } from "@gltf-transform/functions";
-import { InputError } from "../../schema";
+import { InputError, omit } from "../../schema";
 import { checkConsistency } from "./consistent";
 import { openContainer } from "./container";
 import { dracoDecoder, meshoptDecoder, meshoptEncoder } from "./decoders";
@@ -202,26 +202,20 @@ function notesOf(json: Description): GltfFile["notes"] {
 function stripped(json: Description): Description {
   const known = (extensions: readonly string[]) => extensions.filter((one) => READ_NAMES.has(one));
   return {
-    ...without(json, "animations"),
+    ...omit(json, "animations"),
     extensionsUsed: known(json.extensionsUsed),
     extensionsRequired: known(json.extensionsRequired),
-    nodes: json.nodes.map((node) => without(node, "skin")),
+    nodes: json.nodes.map((node) => omit(node, "skin")),
     meshes: json.meshes.map((mesh) => ({
       ...mesh,
       primitives: mesh.primitives.map((primitive) => ({
-        ...without(primitive, "targets"),
+        ...omit(primitive, "targets"),
         attributes: Object.fromEntries(
           Object.entries(primitive.attributes).filter(([name]) => !/^(JOINTS|WEIGHTS)_/.test(name)),
         ),
       })),
     })),
   };
-}
-
-function without<T extends object, K extends keyof T>(thing: T, key: K): Omit<T, K> {
-  const copy = { ...thing };
-  delete copy[key];
-  return copy;
 }
 
 async function ioFor({ extensionsUsed }: Description): Promise<WebIO> {

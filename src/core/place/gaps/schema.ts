@@ -14,10 +14,12 @@ import {
   switchParam,
   vec3Schema,
   wholeParam,
+  within,
+  FARTHEST,
 } from "../../schema";
 
 /** A stretch of a line that stays free, by arc length in metres. On a closed line it may run through the start. */
-export const stretchSchema = z.object({ line: idSchema, from: z.number(), to: z.number() });
+export const stretchSchema = z.object({ line: idSchema, from: within(2 * FARTHEST), to: within(2 * FARTHEST) });
 
 /** How the distance to something counts: nothing stands at `none` metres, all may at `full`, and between them a soft curve. */
 export const distanceSchema = z.object({
@@ -26,8 +28,8 @@ export const distanceSchema = z.object({
   to: idSchema,
   /** Whether what lies within a closed line counts as being on it. */
   within: z.boolean().default(false),
-  none: z.number().min(0),
-  full: z.number().min(0),
+  none: within(FARTHEST).min(0),
+  full: within(FARTHEST).min(0),
 });
 
 /** A stroke of the brush along points of a surface, in its own coordinates, metres. */
@@ -35,7 +37,7 @@ export const strokeSchema = z.object({
   /** Id of the surface, or of the area where there is none. */
   on: idSchema,
   points: z.array(vec3Schema).min(1).max(5_000),
-  radius: z.number().positive(),
+  radius: within(FARTHEST).positive(),
   /** How much of the way to none or to all the middle of the brush goes. */
   strength: z.number().min(0).max(1).default(1),
   /** How much of the radius fades: 0 for a hard rim. */
@@ -70,7 +72,7 @@ const shaped = {
   }),
 };
 
-const corner = z.tuple([z.number(), z.number()]);
+const corner = z.tuple([within(FARTHEST), within(FARTHEST)]);
 
 /** A picture over the surface. */
 export const imageMaskSchema = z.object({

@@ -1,6 +1,16 @@
 /** Spacing: the ways of finding places along a line, insets, slide, and what happens with the remainder. */
 import { z } from "zod";
-import { angleParam, choiceParam, lengthParam, plainParam, rangeParam, switchParam, wholeParam } from "../../schema";
+import {
+  angleParam,
+  choiceParam,
+  lengthParam,
+  plainParam,
+  rangeParam,
+  switchParam,
+  wholeParam,
+  within,
+  FARTHEST,
+} from "../../schema";
 
 /** A point of the density curve: a share of the way, and how dense it is there. */
 const densityPoint = z.tuple([z.number().min(0).max(1), z.number().min(0).max(1000)]);
@@ -72,7 +82,7 @@ export const spacingSchema = z.object({
     slider: [0, 12],
   }),
   list: z
-    .array(z.number())
+    .array(within(FARTHEST))
     .max(100_000)
     .default([0, 1, 2])
     .meta({ label: "At", help: "Distances from the start, one behind the other: 0; 1.2; 3.5", unit: "m" }),
