@@ -8,7 +8,15 @@ const { version, files } = self.OFFLINE;
 const CACHE = `clothesline-${version}`;
 /** Every scene's page is the same: which one it is stands in its address. */
 const SCENE = "/scene/any";
-const PAGES = ["/", SCENE, "/manifest.webmanifest", "/icon.svg", "/icon-192.png", "/gullhaven.jpg"];
+const PAGES = [
+  "/",
+  SCENE,
+  "/manifest.webmanifest",
+  "/icon.svg",
+  "/icon-192.png",
+  "/gullhaven.jpg",
+  "/picture-worker.js",
+];
 
 self.addEventListener("install", (event) => {
   event.waitUntil(caches.open(CACHE).then((cache) => cache.addAll([...PAGES, ...files])));

@@ -11,10 +11,14 @@ try {
   console.error(error.message);
   process.exit(1);
 }
-const server = spawn(join(ROOT, "node_modules", ".bin", "next"), ["start", "--port", String(port)], {
-  cwd: ROOT,
-  stdio: ["ignore", "pipe", "inherit"],
-});
+const server = spawn(
+  join(ROOT, "node_modules", ".bin", "next"),
+  ["start", "--hostname", process.env.HOST ?? "127.0.0.1", "--port", String(port)],
+  {
+    cwd: ROOT,
+    stdio: ["ignore", "pipe", "inherit"],
+  },
+);
 let told = false;
 server.stdout.on("data", (data) => {
   if (told || !/ready/i.test(String(data))) return;

@@ -6,6 +6,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { unzipSync, zipSync } from "fflate";
 import { placementsInGlb } from "../src/core/files/testing";
+import { openScene } from "./table";
 
 const cli = (...args: string[]) =>
   spawnSync("node_modules/.bin/tsx", ["src/cli/main.ts", ...args], { encoding: "utf8", maxBuffer: 1e9 });
@@ -111,3 +112,44 @@ function manyPlacements(project: Buffer): Buffer {
   scene.dressings[0].where.lines = scene.lines.map((line: { id: string }) => line.id);
   return Buffer.from(zipSync({ ...files, "scene.json": new TextEncoder().encode(JSON.stringify(scene)) }));
 }
+
+test("every answer says what may run and where it may be shown; nothing of that is broken by any page", async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  for (const path of ["/", "/scene/x", "/nowhere", "/offline.js", "/api/place"]) {
+    const { headers, status } = await request
+      .get(path)
+      .then((answer) => ({ headers: answer.headers(), status: answer.status() }));
+    const policy = headers["content-security-policy"];
+    expect([path, status < 500, policy]).toEqual([
+      path,
+      true,
+      expect.stringMatching(/^default-src 'self'|^default-src 'none'/),
+    ]);
+    expect(policy).not.toContain("'unsafe-eval'");
+    expect(policy).toContain("frame-ancestors 'none'");
+    expect(headers).toMatchObject({
+      "cross-origin-embedder-policy": "require-corp",
+      "cross-origin-opener-policy": "same-origin",
+      "cross-origin-resource-policy": "same-origin",
+    });
+    expect(headers["permissions-policy"]).toContain("camera=()");
+    expect(headers["x-powered-by"]).toBeUndefined();
+  }
+  const refused: string[] = [];
+  page.on("console", (message) => {
+    if (/Content Security Policy|Refused to/.test(message.text())) refused.push(message.text());
+  });
+  await page.goto("/");
+  await expect(page.getByRole("list", { name: "Scenes" })).toBeVisible();
+  await openScene(page, "gullhaven-regatta");
+  expect(refused).toEqual([]);
+  const asked = (headers: Record<string, string>) =>
+    request.post("/api/place", { data: "x", headers }).then((answer) => answer.status());
+  expect(await asked({ origin: "https://elsewhere.example" })).toBe(403);
+  expect(await asked({ origin: baseURL!, "sec-fetch-site": "cross-site" })).toBe(403);
+  expect(await asked({ origin: baseURL! })).toBe(400);
+  expect(await asked({})).toBe(400);
+});

@@ -28,7 +28,7 @@ export async function splitFile(bytes: Uint8Array, name: string): Promise<{ name
     const mesh = merged.get(one.node.getMesh()!) as Mesh;
     for (const node of part.getRoot().listNodes()) node.dispose();
     part.createScene().addChild(part.createNode(own).setMesh(mesh).setMatrix(one.matrix));
-    await part.transform(prune());
+    await part.transform(prune({ keepSolidTextures: true }));
     parts.push({ name: own, bytes: await writePlain(part) });
   }
   return parts;

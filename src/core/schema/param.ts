@@ -7,6 +7,9 @@
  */
 import { z } from "zod";
 
+// Zod would otherwise make functions of text, which the content policy forbids.
+z.config({ jitless: true });
+
 /** What a parameter is measured in. The core knows metres and radians; the interface shows angles in degrees. */
 export type Unit = "m" | "rad" | "share" | "factor" | "whole" | "number";
 

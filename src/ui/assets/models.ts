@@ -71,6 +71,15 @@ export async function requestModel(hash: string): Promise<void> {
 
 let pictures: KTX2Loader | undefined;
 
+/** Three's loader, with its worker from an address of its own: see `app/picture-worker.js`. */
+class PictureLoader extends KTX2Loader {
+  override init(): Promise<void> {
+    return (super.init() as unknown as Promise<void>).then(() => {
+      (this as unknown as { workerSourceURL: string }).workerSourceURL = "/picture-worker.js";
+    });
+  }
+}
+
 /** Reads KTX2 pictures, in workers of its own, as what this machine's graphics can show. */
 function pictureLoader(): KTX2Loader {
   if (pictures) return pictures;
@@ -79,7 +88,7 @@ function pictureLoader(): KTX2Loader {
     has: (name: string) => !!gl?.getExtension(name),
     get: (name: string) => gl?.getExtension(name),
   };
-  pictures = new KTX2Loader().detectSupport({ extensions } as unknown as WebGLRenderer);
+  pictures = new PictureLoader().detectSupport({ extensions } as unknown as WebGLRenderer);
   return pictures;
 }
 

@@ -4,6 +4,7 @@
  */
 import { readProject, type FormatName } from "@/core/files";
 import { InputError } from "@/core/schema";
+import { isForeign } from "./foreign";
 import { LimitError, writePlacements } from "@/engine/jobs";
 
 export const runtime = "nodejs";
@@ -69,6 +70,10 @@ async function bodyOf(request: Request): Promise<Uint8Array | null> {
 }
 
 export async function POST(request: Request): Promise<Response> {
+  if (isForeign(request)) {
+    const detail = "This Clothesline answers its own pages only; ALLOWED_ORIGINS names others that may ask.";
+    return problem(403, "Forbidden", detail);
+  }
   const choice = accepted(request.headers.get("accept"));
   if (!choice) {
     await bodyOf(request);
