@@ -13,7 +13,13 @@ export default defineConfig({
   forbidOnly: true,
   retries: 0,
   outputDir: "test-results",
-  use: { baseURL: `http://localhost:${port}`, viewport: SCREEN, serviceWorkers: "block", launchOptions: LAUNCH, acceptDownloads: true },
+  use: {
+    baseURL: `http://localhost:${port}`,
+    viewport: SCREEN,
+    serviceWorkers: "block",
+    launchOptions: LAUNCH,
+    acceptDownloads: true,
+  },
   webServer: {
     command: `next start --port ${port}`,
     url: `http://localhost:${port}/`,
