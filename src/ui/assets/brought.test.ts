@@ -6,7 +6,7 @@ const brought = (what: Partial<Brought>): Brought => ({ parts: 1, materials: 2, 
 test("everything that can be put right when a file comes in is told in a sentence of its own, with the part's name", () => {
   const sentences = MENDS.flatMap((what) => mendedSentences(brought({ mended: [{ what, part: "Sail" }] })));
   expect(new Set(sentences).size).toBe(MENDS.length);
-  for (const sentence of sentences) expect(sentence).toMatch(/^(“Sail”|The mesh) .*\.$/);
+  for (const sentence of sentences) expect(sentence).toMatch(/^(“Sail”|The mesh|The file uses “Sail”).*\.$/);
   expect(mendedSentences(brought({ mended: [{ what: "moving", part: "" }] }))[0]).toMatch(/^The file has motion/);
 });
 
