@@ -14,6 +14,8 @@ export type Kept =
   | { kind: "conflict" }
   /** The scene is no longer in the database: deleted in another tab, or with the browser's storage. */
   | { kind: "gone" }
+  /** This keeper has no scene open: it was started again since. */
+  | { kind: "closed" }
   /** It is kept, but files that it names are not there. */
   | { kind: "missing"; hashes: string[] };
 
@@ -78,7 +80,7 @@ export class Keeper {
 
   async #flush(): Promise<Kept> {
     const [id, before, changes] = [this.#id, this.#scene, this.#queue];
-    if (id === null || !before) return { kind: "gone" };
+    if (id === null || !before) return { kind: "closed" };
     this.#queue = [];
     let scene = before;
     for (const change of changes) scene = applyChange(scene, change);
@@ -128,16 +130,11 @@ export class Keeper {
     });
   }
 
-  /** Writes a scene that is gone once more, with the files that it needs. */
+  /** Writes a scene once more as a whole, with the files that it needs: one that is gone, or one that this keeper never opened. */
   async again(id: string, scene: Scene, assets: ReadonlyMap<string, Uint8Array>): Promise<Kept> {
-    const head = {
-      id,
-      name: scene.name,
-      modified: Date.now(),
-      revision: this.#revision + 1,
-      assets: assetNames(scene),
-    };
+    const head = { id, name: scene.name, modified: Date.now(), revision: 0, assets: assetNames(scene) };
     await db.transaction("rw", db.heads, db.scenes, db.edits, db.assets, async () => {
+      head.revision = Math.max(this.#revision, (await db.heads.get(id))?.revision ?? 0) + 1;
       await db.assets.bulkPut(
         Array.from(assets, ([hash, bytes]) => ({ hash, bytes: bytes as Uint8Array<ArrayBuffer> })),
       );

@@ -5,7 +5,8 @@ import { changed, dragBegun, dragCancelled, dragEnded, dragged, redone, startHis
 import type { History, Recipe } from "./history";
 import { lyingDown, pickUp, putDown } from "./journal";
 import { keeper } from "./keeping";
-import { assetsFor, heldAssets, putAssets } from "./scenes";
+import { assetNames } from "./db";
+import { assetsFor, heldAssets, holdOnly, putAssets } from "./scenes";
 import { onDeleted } from "./tabs";
 import type { Kept } from "./keeper";
 
@@ -114,6 +115,14 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       await putAssets(found);
       return hear(id, await keeper().verify());
     }
+    if (answer.kind === "closed") {
+      // Another keeper than the one that opened the scene: it gets all of it.
+      const { scene } = get().history;
+      told = scene;
+      const again = await keeper().again(id, scene, heldAssets(assetNames(scene)));
+      if (again.kind === "kept") revision = again.revision;
+      return hear(id, again);
+    }
     if (answer.kind !== "kept") {
       if (get().save.kind !== answer.kind) set({ save: { kind: answer.kind } });
       if (answer.kind === "conflict") putAside();
@@ -153,6 +162,7 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       set({ id: null });
       const opened = await keeper().open(id);
       if (!opened) return "missing";
+      holdOnly(assetNames(opened.scene));
       told = opened.scene;
       kept = revision = opened.revision;
       const { modified: at, aside } = opened;

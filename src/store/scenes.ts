@@ -107,6 +107,12 @@ export async function assetsFor(scene: Scene): Promise<Map<string, Uint8Array>> 
   return new Map(all.flatMap(([hash, bytes]) => (bytes ? [[hash, bytes]] : [])));
 }
 
+/** Lets go of the bytes of all other assets. */
+export function holdOnly(hashes: readonly string[]): void {
+  const named = new Set(hashes);
+  for (const hash of held.keys()) if (!named.has(hash)) held.delete(hash);
+}
+
 /** Those that are in memory. */
 export const heldAssets = (hashes: readonly string[]): Map<string, Uint8Array> =>
   new Map(hashes.flatMap((hash) => (held.has(hash) ? [[hash, held.get(hash)!]] : [])));

@@ -226,6 +226,21 @@ describe("the scene on the table", () => {
     expect([await db.assets.count(), (await stored(id)).name]).toEqual([2, "Gone once more"]);
   });
 
+  test("a keeper that was started again gets the scene as it is on the table, and keeping goes on", async () => {
+    const id = await addScene(harbourScene(), assets);
+    await store().open(id);
+    rename("Before");
+    await store().flush();
+    const write = jest.spyOn(Keeper.prototype, "write").mockResolvedValueOnce({ kind: "closed" });
+    rename("While it was away");
+    await store().flush();
+    write.mockRestore();
+    expect([store().save.kind, (await stored(id)).name]).toEqual(["saved", "While it was away"]);
+    rename("After");
+    await store().flush();
+    expect([store().save.kind, (await stored(id)).name]).toEqual(["saved", "After"]);
+  });
+
   test("a file that has vanished is written again from memory before anything counts as saved", async () => {
     const id = await addScene(harbourScene(), assets);
     await store().open(id);
