@@ -84,6 +84,44 @@ test("where a mask is black nothing stands, where it is white all do as before; 
   }
 });
 
+test("seen from above a picture's left edge lies in the west", () => {
+  const west = places(masked(picture((x) => (x < 0.5 ? 1 : 0))));
+  expect(west.length).toBeGreaterThan(200);
+  for (const [x] of west) expect(x).toBeLessThan(0.2);
+  expect(Math.min(...west.map(([x]) => x))).toBeLessThan(-9);
+});
+
+test("a brush that touched once, or went along a way, takes away what is as near as its radius and nothing else", () => {
+  const whole = spread({});
+  const coordinate = fc.double({ min: -8, max: 8, noNaN: true });
+  const way = fc.array(fc.tuple(coordinate, fc.constant(0.2), coordinate), { minLength: 1, maxLength: 3 });
+  fc.assert(
+    fc.property(way, fc.double({ min: 0.8, max: 3, noNaN: true }), fc.boolean(), (points, radius, puts) => {
+      const strokes = [{ on: MEADOW.id, points, radius, strength: 1, soft: 0, puts }];
+      const p = spread({ gaps: { paint: { base: puts ? "none" : "all", strokes } } });
+      const kept = new Set(p.key);
+      const at = (q: Placements, i: number) => [0, 1, 2].map((axis) => q.origin[axis] + q.position[3 * i + axis]);
+      for (let i = 0; i < whole.count; i++) {
+        const place = at(whole, i);
+        const far = Math.min(
+          ...points.map((point, k) => fromPiece(place, point, points[Math.min(k + 1, points.length - 1)])),
+        );
+        if (Math.abs(far - radius) > 1e-3) expect(kept.has(whole.key[i])).toBe(far < radius === puts);
+      }
+    }),
+    { numRuns: 25 },
+  );
+});
+
+/** How far a place is from a straight piece. */
+function fromPiece(place: readonly number[], a: readonly number[], b: readonly number[]): number {
+  const way = a.map((x, axis) => b[axis] - x);
+  const squared = way.reduce((sum, x) => sum + x * x, 0);
+  const along = way.reduce((sum, x, axis) => sum + x * (place[axis] - a[axis]), 0);
+  const share = squared > 0 ? Math.max(0, Math.min(1, along / squared)) : 0;
+  return Math.hypot(...place.map((x, axis) => x - a[axis] - share * way[axis]));
+}
+
 test("by UVs a picture lies as the mesh has it; half bright leaves about half", () => {
   const east = masked(
     picture((x) => (x > 0.5 ? 1 : 0)),
