@@ -222,6 +222,60 @@ test("the number asked for is the number there is; a density is met on average, 
   expect(eighths.reduce((sum, n) => sum + (n - expected) ** 2 / expected, 0)).toBeLessThan(26);
 });
 
+test("whatever its sides, a volume is filled at random to its density, in all of it and in clusters that stay inside", () => {
+  fc.assert(
+    fc.property(size, fc.double({ min: -0.9, max: 0.9, noNaN: true }), seed, ([w, h, d], turn, seed) => {
+      const ground = box([w, h, d], { position: [3, 1, -2], rotation: fromTurns(0, turn, turn), scale: 1.3 });
+      const cubic = 1.3 ** 3 * w * h * d;
+      const density = 700 / cubic;
+      const p = fill(
+        { spacing: { pattern: "random", amount: "density", perVolume: density }, variation: { seed } },
+        ground,
+      );
+      // Six deviations of a Poisson count of 700.
+      expect(Math.abs(p.count - 700)).toBeLessThan(160);
+      const clusterCount: [number, number] = [8, 8];
+      const clustered = { clusters: true, clusterCount, clusterRadius: 0.8 };
+      const c = fill(
+        {
+          spacing: { pattern: "random", amount: "density", perVolume: density / 8, ...clustered },
+          variation: { seed },
+        },
+        ground,
+      );
+      const own = (q: Placements, i: number) =>
+        rotate(inverse(ground.stand!.rotation), subtract(positionOf(q, i), [3, 1, -2])).map((x) => x / 1.3);
+      let [apart, heights] = [0, 0];
+      for (let i = 0; i < c.count; i++) {
+        const [x, y, z] = own(c, i);
+        expect(Math.max(Math.abs(x) / (w / 2), Math.abs(z) / (d / 2))).toBeLessThanOrEqual(1 + 1e-6);
+        expect(y).toBeGreaterThanOrEqual(-1e-6);
+        expect(y).toBeLessThanOrEqual(h + 1e-6);
+        // Eight by eight they lie about one middle each, to all sides of it.
+        const first = own(c, i - (i % 8));
+        apart = Math.max(apart, Math.hypot(x - first[0], y - first[1], z - first[2]));
+        heights = Math.max(heights, Math.abs(y - first[1]));
+      }
+      expect(c.count % 8).toBe(0);
+      const middles = new Set(
+        Array.from({ length: c.count / 8 }, (_, k) =>
+          own(c, 8 * k)
+            .map((x) => x.toFixed(1))
+            .join(),
+        ),
+      );
+      expect(middles.size).toBeGreaterThan(0.6 * (c.count / 8));
+      expect(apart).toBeLessThanOrEqual((2 * 0.8) / 1.3 + 1e-6);
+      expect(heights).toBeGreaterThan(0.15);
+    }),
+    { numRuns: 12 },
+  );
+  const round = fill({ spacing: { pattern: "random", amount: "density", perVolume: 9 } }, ball());
+  expect(Math.abs(round.count - 9 * (4 / 3) * Math.PI * 27)).toBeLessThan(6 * 32);
+});
+
+const inverse = ([x, y, z, w]: Quat): Quat => [-x, -y, -z, w];
+
 test("a volume that is moved and turned takes all along by the same keys; one made larger moves none", () => {
   fc.assert(
     fc.property(pattern, seed, fc.tuple(side, side, side), (pattern, seed, [a, b, c]) => {
