@@ -71,7 +71,7 @@ function PropList({ onFiles }: { onFiles: (files: File[]) => void }) {
       </ul>
       {props.length === 0 && (
         <p className="py-3 text-xs leading-relaxed text-ink-6">
-          Drop a GLB file anywhere on this screen, and it is here to be repeated.
+          Drop a file with a mesh anywhere on this screen, and it is here to be repeated: GLB, glTF, OBJ, STL or PLY.
         </p>
       )}
       <Button look="dashed" className="mt-2 w-full shrink-0" onClick={() => input.current?.click()}>

@@ -22,8 +22,8 @@ export function SurfaceList({ onFiles }: { onFiles: (files: File[]) => void }) {
       </ul>
       {surfaces.length === 0 && (
         <p className="py-3 text-xs leading-relaxed text-ink-6">
-          A surface is what props stand on: bring a mesh as a GLB file, or as an OBJ with its MTL, or make one here;
-          spread props over it, fill its inside, or drop them onto it under Fit.
+          A surface is what props stand on: bring a mesh (GLB, glTF, OBJ, STL, PLY), or make one here; spread props over
+          it, fill its inside, or drop them onto it under Fit.
         </p>
       )}
       <div className="mt-2 grid shrink-0 gap-1.5">

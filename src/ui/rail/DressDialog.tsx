@@ -38,7 +38,7 @@ export function DressDialog() {
   return (
     <Modal title="Dress a line or a surface" onClose={close}>
       {props.length === 0 ? (
-        <p className="text-ink-6">The basket is empty. Drop a GLB file anywhere on the screen first.</p>
+        <p className="text-ink-6">The basket is empty. Drop a mesh&apos;s file anywhere on the screen first.</p>
       ) : (
         <div className="grid grid-cols-2 gap-4">
           <section aria-label="Prop">

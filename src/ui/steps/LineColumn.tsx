@@ -90,7 +90,7 @@ export function LineColumn({ line }: { line: Line }) {
         <Choose
           label="Dress this line"
           choices={choices}
-          empty="The basket is empty. Drop a GLB file to add a prop."
+          empty="The basket is empty. Drop a mesh's file to add a prop."
           onChoose={(prop) => dress(line.id, prop)}
           className="h-8 rounded-lg border border-ink-9 bg-ink-9 px-2.5 font-medium text-white hover:bg-ink-6"
         >

@@ -48,7 +48,7 @@ export function SpreadHere({ label, onChoose }: { label: string; onChoose: (prop
     <Choose
       label={label}
       choices={choices}
-      empty="The basket is empty. Drop a GLB file anywhere on the screen first."
+      empty="The basket is empty. Drop a mesh's file anywhere on the screen first."
       onChoose={onChoose}
       className={LOOK}
     >

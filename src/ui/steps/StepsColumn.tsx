@@ -122,7 +122,7 @@ function NothingYet() {
         <li className={props > 0 ? "text-moss" : ""}>
           {props > 0
             ? "A prop is in the basket."
-            : "Bring a prop: drop a GLB file anywhere, or use Add props on the right."}
+            : "Bring a prop: drop a mesh's file anywhere, or use Add props on the right."}
         </li>
         <li className={lines > 0 ? "text-moss" : ""}>
           {lines > 0 ? "A line is drawn." : "Draw a line: choose Draw line above the view and click on the ground."}

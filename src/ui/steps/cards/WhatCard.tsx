@@ -81,7 +81,7 @@ export function WhatCard({ dressing }: CardProps) {
         <Choose
           label="Add a prop"
           choices={choices}
-          empty="The basket is empty. Drop a GLB file to add a prop."
+          empty="The basket is empty. Drop a mesh's file to add a prop."
           onChoose={add}
           className={ADD}
         >
