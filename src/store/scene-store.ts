@@ -210,8 +210,10 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       await get().open(id);
     },
     async dropAside() {
-      const { id } = get();
-      set({ aside: null });
+      const { id, save } = get();
+      clearTimeout(timer);
+      // What cannot be kept here any more is not put aside once more when the table is left.
+      set({ aside: null, ...(save.kind === "conflict" && { id: null }) });
       if (id !== null) await keeper().aside(id, null);
     },
     async keepAgain() {

@@ -190,6 +190,15 @@ describe("the scene on the table", () => {
     await renameScene(id, "Theirs again");
     rename("Mine again");
     await store().flush();
+    // Kept as a scene of its own: nothing stays aside, also when the table is left.
+    await store().dropAside();
+    store().leave();
+    await new Promise((resolve) => setTimeout(resolve, 400));
+    await reload(id);
+    expect(store().aside).toBeNull();
+    await renameScene(id, "Theirs again");
+    rename("Mine again");
+    await store().flush();
     await store().takeTheirs();
     expect([store().history.scene.name, store().aside, store().save.kind]).toEqual(["Theirs again", null, "saved"]);
   });

@@ -21,7 +21,7 @@ const isGlb = (bytes: Uint8Array): boolean => bytes.byteLength >= 4 && viewOf(by
 export function openContainer(bytes: Uint8Array, name: string): Container {
   const view = viewOf(bytes);
   if (bytes.byteLength < 12 || !isGlb(bytes)) {
-    throw new InputError(`“${name}” is not a GLB file, the binary form of glTF 2.`);
+    throw new InputError(`“${name}” is not a GLB file. GLB is the binary form of glTF 2.`);
   }
   const version = view.getUint32(4, true);
   if (version !== 2) throw new InputError(`“${name}” is a GLB of version ${version}; only version 2 can be read.`);
