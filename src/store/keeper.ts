@@ -53,6 +53,8 @@ export class Keeper {
   #scene: Scene | null = null;
   #revision = 0;
   #queue: SceneChange[] = [];
+  /** What the last turn came to. */
+  #last: Kept | null = null;
   #writing: Promise<Kept> | null = null;
   #resting: ReturnType<typeof setTimeout> | undefined;
 
@@ -73,7 +75,9 @@ export class Keeper {
   write(change: SceneChange | null): Promise<Kept> {
     if (change) this.#queue.push(change);
     // Whoever comes while others are being written waits for the next turn, together with all who do.
-    const turn = (this.#writing ?? Promise.resolve()).catch(() => undefined).then(() => this.#flush());
+    const turn = (this.#writing ?? Promise.resolve())
+      .catch(() => undefined)
+      .then(() => (change && this.#queue.length === 0 && this.#last ? this.#last : this.#flush()));
     this.#writing = turn;
     return turn;
   }
@@ -104,6 +108,7 @@ export class Keeper {
         [this.#scene, this.#revision] = [scene, last];
         if (changes.length > 0) this.#rest();
       }
+      this.#last = kept;
       return kept;
     } catch (error) {
       this.#queue = [...changes, ...this.#queue];
