@@ -34,11 +34,15 @@ class PretendedWorker {
     this.#port = pulse;
     beats.push(() => pulse.postMessage(0));
   }
-  addEventListener() {}
+  addEventListener(_: string, hear: (event: { data: unknown }) => void) {
+    hears.push(hear);
+  }
   terminate() {
     this.#port?.close();
   }
 }
+/** Who listens for what pretended workers say. */
+let hears: ((event: { data: unknown }) => void)[] = [];
 /** Lets pretended workers' pulses beat once. */
 let beats: (() => void)[] = [];
 afterEach(() => client.close());
@@ -169,7 +173,10 @@ test("work that says nothing of how far it is can be stopped all the same", asyn
     failed: () => undefined,
     progress: (progress) => told.push(progress && progress.placing),
   });
+  hears = [];
   client.request({ ...named("quiet"), dressings: [dressing()] });
+  // What it answers besides, such as that it has learnt a mesh, says nothing of how far it is.
+  for (const hear of hears) hear({ data: { id: "1", type: "RAW" } });
   await new Promise((resolve) => setTimeout(resolve, 900));
   expect(told).toEqual([dressing().name]);
   open[0].answer();

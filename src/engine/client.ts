@@ -51,6 +51,8 @@ const MAX_RESTARTS = 2;
 
 export class EvaluationClient {
   readonly #listener: Listener;
+  /** The work at hand has told how far it is. */
+  #spoken: (() => void) | null = null;
   #die: ((reason: Error) => void) | null = null;
   #worker: Worker | null = null;
   #remote: Comlink.Remote<EvaluationApi> | null = null;
@@ -132,7 +134,9 @@ export class EvaluationClient {
       this.#worker = new Worker(new URL("./evaluation.worker.ts", import.meta.url), { type: "module" });
       this.#remote = Comlink.wrap<EvaluationApi>(this.#worker);
       this.#worker.addEventListener("message", ({ data }: MessageEvent<Partial<Progress>>) => {
-        if (data?.placing !== undefined) this.#listener.progress?.(data as Progress);
+        if (data?.placing === undefined) return;
+        this.#spoken?.();
+        this.#listener.progress?.(data as Progress);
       });
       this.#deaf = listenForPulse(this.#worker, () => this.#silent());
     }
@@ -146,8 +150,7 @@ export class EvaluationClient {
     const [first] = scene.dressings;
     const quiet = setTimeout(() => this.#listener.progress?.({ placing: first?.name ?? scene.name, share: 0 }), QUIET);
     const spoken = () => clearTimeout(quiet);
-    worker.addEventListener("message", spoken, { once: true });
-    void died.catch(spoken);
+    this.#spoken = spoken;
     const dropped = new Promise<never>((_, reject) => {
       this.#drop = () => reject(new Dropped());
     });
@@ -236,7 +239,6 @@ export const fileJobs = {
   placeWithSeed: (...args: Parameters<FilesApi["placeWithSeed"]>) =>
     files.ask((remote) => remote.placeWithSeed(...args)),
   writeProject: (...args: Parameters<FilesApi["writeProject"]>) => files.ask((remote) => remote.writeProject(...args)),
-  readProject: (bytes: Uint8Array, name: string) => files.ask((remote) => remote.readProject(bytes, name)),
 };
 
 /** Files of strangers are read in a worker of their own, which can be ended without losing anything else. */
@@ -269,15 +271,19 @@ export const incoming = {
       zip.name,
       strangers.ask((remote) => remote.meshesInZip(zip)),
     ),
+  readProject: (bytes: Uint8Array, name: string) =>
+    within(
+      name,
+      strangers.ask((remote) => remote.readProject(bytes, name)),
+    ),
   plainGlb: (bytes: Uint8Array, name: string) =>
     within(
       name,
       strangers.ask((remote) => remote.plainGlb(bytes, name)),
     ),
   /** Ends what is being read; it comes to an InputError. */
-  stop: () => strangers.end(STOPPED),
+  stop: () => strangers.end("Stopped."),
 };
-export const STOPPED = "Stopped.";
 
 let meshesWorker: Comlink.Remote<MeshesApi> | null = null;
 const taught = new WeakMap<TriangleMesh, string>();

@@ -30,7 +30,8 @@ export interface Opened {
 /** The whole scene is written when no edit has come for so long, milliseconds, and there are edits that it lacks. */
 const REST = 1500;
 
-const editsOf = (id: string) => db.edits.where("[id+revision]").between([id, Dexie.minKey], [id, Dexie.maxKey]);
+/** The edits of a scene since it was written as a whole. */
+export const editsOf = (id: string) => db.edits.where("[id+revision]").between([id, Dexie.minKey], [id, Dexie.maxKey]);
 
 /** A scene as it is kept, its edits included; undefined where there is none. To be called within a transaction or alone. */
 export async function storedScene(id: string): Promise<{ head: HeadRow; scene: Scene } | undefined> {

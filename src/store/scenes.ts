@@ -2,7 +2,7 @@
 import type { Assets } from "@/core/files";
 import { emptyScene, freeName, newId, parseScene, type Scene } from "@/core/scene";
 import { assetNames, db } from "./db";
-import { putWhole, storedScene } from "./keeper";
+import { editsOf, putWhole, storedScene } from "./keeper";
 import { tellDeleted } from "./tabs";
 
 export interface SceneCard {
@@ -61,7 +61,7 @@ export async function deleteScene(id: string): Promise<() => Promise<void>> {
   const { stored, picture, assets } = await db.transaction("rw", tables, async () => {
     const [stored, picture] = [await storedScene(id), await db.pictures.get(id)];
     await Promise.all([db.heads.delete(id), db.scenes.delete(id), db.pictures.delete(id)]);
-    await db.edits.where("[id+revision]").between([id, -Infinity], [id, Infinity]).delete();
+    await editsOf(id).delete();
     const needed = new Set((await db.heads.toArray()).flatMap((head) => head.assets));
     const orphans = (stored?.head.assets ?? []).filter((hash) => !needed.has(hash));
     const removed = await db.assets.bulkGet(orphans);

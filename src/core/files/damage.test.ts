@@ -203,6 +203,16 @@ test("numbers without data behind them are refused before any room is made for t
   expect(process.cpuUsage(before).user).toBeLessThan(1_000_000);
 });
 
+test("one mesh shown by very many nodes is counted each time, whoever reads the file", async () => {
+  const accessors = [{ bufferView: 0, componentType: 5126, count: 3, type: "VEC3" }, { bufferView: 1, componentType: 5121, count: 30_000, type: "SCALAR" }]; // prettier-ignore
+  const bufferViews = [{ buffer: 0, byteLength: 36 }, { buffer: 0, byteOffset: 64, byteLength: 30_000 }]; // prettier-ignore
+  const nodes = Array.from({ length: 2001 }, () => ({ mesh: 0 }));
+  const meshes = [{ primitives: [{ attributes: { POSITION: 0 }, indices: 1 }] }];
+  const json = { accessors, bufferViews, buffers: [{ byteLength: 30_064 }], meshes, nodes };
+  const bytes = glbOf({ ...json, scenes: [{ nodes: nodes.map((_, i) => i) }] }, 30_064);
+  await expect(readTriangleMesh(bytes, "many.glb")).rejects.toThrow("comes to 20,010,000 triangles");
+});
+
 test("of a project's zip only what the scene names is unpacked; damage without end is one sentence", () => {
   const scene = emptyScene("Quay");
   const zip = (text: string, more = {}) => zipSync({ "scene.json": strToU8(text), ...more }, { level: 1 });

@@ -4,6 +4,7 @@ import { type Brought } from "../scene";
 import {
   boxOf,
   determinant,
+  liesFar,
   meshNodesOf,
   readGlbFile,
   solidPrimitives,
@@ -26,8 +27,6 @@ export interface PropFile {
 
 /** A file whose box lies so many times its own size away from the origin has left its pivot behind. */
 const FAR = 10;
-/** A file shows no more triangles than this. */
-const MOST_TRIANGLES = 20_000_000;
 
 /**
  * Reads a prop's file and looks it over.
@@ -72,16 +71,11 @@ function lookOver({ document, notes }: GltfFile, name: string): PropFile {
     }
   }
   if (triangles === 0) throw new InputError(`“${name}” cannot be used: there are no triangles in it.`);
-  if (triangles > MOST_TRIANGLES) {
-    throw new InputError(
-      `“${name}” comes to ${triangles.toLocaleString("en")} triangles; a file may have ${MOST_TRIANGLES.toLocaleString("en")} at most.`,
-    );
-  }
   const bounds = boxOf(shown);
   if (![...bounds.min, ...bounds.max].every((x) => Math.abs(x) < FARTHEST)) {
     throw new InputError(`“${name}” cannot be used: it reaches further than 10,000 km from its origin.`);
   }
-  if (liesFar(bounds)) mended.push({ what: "far", part: "" });
+  if (liesFar(bounds, FAR)) mended.push({ what: "far", part: "" });
   const textures = document.getRoot().listTextures().length;
   const parts = shown.length;
   return { bounds, triangles, brought: { parts, materials: materials.size, textures, mended: once(mended) } };
@@ -107,11 +101,6 @@ function leftoverScale(m: readonly number[]): ("scale" | "uneven" | "mirrored")[
   else if (Math.abs(most - 1) > 1e-3) found.push("scale");
   if (determinant(m) < 0) found.push("mirrored");
   return found;
-}
-
-function liesFar({ min, max }: PropBounds): boolean {
-  const middle = min.map((low, axis) => (low + max[axis]) / 2);
-  return Math.hypot(...middle) > FAR * Math.hypot(...min.map((low, axis) => max[axis] - low));
 }
 
 /** Each remark once, and no more of them than can be read. */

@@ -1,6 +1,6 @@
 /** Meshes of GLB files as plain arrays, for reckoning with them. */
 import { convertPrimitiveToTriangles } from "@gltf-transform/functions";
-import { boxOf, flatMesh, meshNodesOf, readGlb } from "./gltf";
+import { boxOf, flatMesh, liesFar, meshNodesOf, readGlb } from "./gltf";
 import type { Attribute, Shape, TriangleMesh } from "../mesh";
 import type { mat4, Primitive } from "@gltf-transform/core";
 
@@ -19,7 +19,7 @@ export async function readTriangleMesh(bytes: Uint8Array, name: string): Promise
   const shown = meshNodesOf(document);
   const { min, max } = boxOf(shown);
   const middle = min.map((low, axis) => (low + max[axis]) / 2);
-  const far = Math.hypot(...middle) > FAR * Math.hypot(...min.map((low, axis) => max[axis] - low));
+  const far = liesFar({ min, max }, FAR);
   const [x, y, z] = far ? middle : [0, 0, 0];
   const near = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, -x, -y, -z, 1] as mat4;
   const parts = flatMesh(document, shown, name, far ? near : undefined)

@@ -1,5 +1,5 @@
 /** *The way over a mesh from one point to another, as a plane through both cuts it.* */
-import { cross, dot, normalize, subtract, type Vec3 } from "../math";
+import { anyPerpendicular, cross, dot, normalize, subtract, type Vec3 } from "../math";
 import type { WorldMesh } from "../mesh";
 
 /** A place on a mesh. */
@@ -22,13 +22,11 @@ export function sectionBetween(ground: WorldMesh, a: OnMesh, b: OnMesh, normal: 
   const chord = subtract(b.point, a.point);
   const far = Math.hypot(...chord);
   const side = cross(chord, normal);
-  const across = normalize(Math.hypot(...side) > 1e-9 * far ? side : cross(chord, perpendicularTo(chord)), [1, 0, 0]);
+  const across = normalize(Math.hypot(...side) > 1e-9 * far ? side : anyPerpendicular(chord), [1, 0, 0]);
   // The mesh may lead on either way from the start; the shorter is taken.
   const ways = [1, -1].flatMap((sense) => walk(ground, a, b, across, sense, LONGEST * far) ?? []);
   return ways.sort((p, q) => p.length - q.length)[0]?.passed ?? null;
 }
-
-const perpendicularTo = ([x, y, z]: Vec3): Vec3 => (Math.abs(x) < Math.abs(y) ? [0, -z, y] : [z, 0, -x]);
 
 interface Way {
   passed: OnMesh[];

@@ -182,7 +182,7 @@ export async function maskPicture(file: File): Promise<string | null> {
 
 /** Stores a project file as a new scene; gives its id. */
 export async function openProject(file: File): Promise<string> {
-  const { scene, assets } = await fileJobs.readProject((await given(file)).bytes, file.name);
+  const { scene, assets } = await incoming.readProject((await given(file)).bytes, file.name);
   return addScene(scene, assets);
 }
 

@@ -63,6 +63,12 @@ export function boxOf(shown: readonly Shown[]): { min: [number, number, number];
   return { min, max };
 }
 
+/** Whether a box's middle lies so many times its size from the origin. */
+export function liesFar({ min, max }: { min: readonly number[]; max: readonly number[] }, times: number): boolean {
+  const middle = min.map((low, axis) => (low + max[axis]) / 2);
+  return Math.hypot(...middle) > times * Math.hypot(...min.map((low, axis) => max[axis] - low));
+}
+
 /** The product of two matrices of 16, columns first. */
 export function product(a: mat4, b: mat4): mat4 {
   const out: number[] = [];

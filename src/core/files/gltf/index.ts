@@ -4,6 +4,7 @@ export {
   boxOf,
   determinant,
   flatMesh,
+  liesFar,
   meshNodesOf,
   solidPrimitives,
   transformedMesh,

@@ -7,7 +7,7 @@ import { checkConsistency } from "./consistent";
 import { openContainer } from "./container";
 import { dracoDecoder, meshoptDecoder, meshoptEncoder } from "./decoders";
 import { checkedDescription, type Description } from "./description";
-import { meshNodesOf } from "./flat";
+import { meshNodesOf, solidPrimitives, trianglesIn } from "./flat";
 
 /** What extensions add that is of no use here: files that need them are read without. */
 const PASSED_OVER =
@@ -17,6 +17,8 @@ const READ_NAMES = new Set<string>(READ.map(({ EXTENSION_NAME }) => EXTENSION_NA
 const DRACO = "KHR_draco_mesh_compression";
 const MESHOPT = ["EXT_meshopt_compression", "KHR_meshopt_compression"];
 const INSTANCES = "EXT_mesh_gpu_instancing";
+/** What only a reader with decoders understands. */
+const PACKING = [DRACO, ...MESHOPT, INSTANCES];
 
 /** Instances come to no more than so many nodes. */
 const MOST_INSTANCES = 100_000;
@@ -24,8 +26,8 @@ const MOST_INSTANCES = 100_000;
 /** Whether a GLB holds what only a reader with decoders understands. Bytes that are no GLB do not. */
 export function isPacked(bytes: Uint8Array): boolean {
   try {
-    const { extensionsUsed } = checkedDescription(openContainer(bytes, "").json, "");
-    return [DRACO, ...MESHOPT, INSTANCES].some((extension) => extensionsUsed.includes(extension));
+    const { extensionsUsed } = openContainer(bytes, "").json as { extensionsUsed?: unknown };
+    return Array.isArray(extensionsUsed) && PACKING.some((extension) => extensionsUsed.includes(extension));
   } catch {
     return false;
   }
@@ -119,13 +121,14 @@ export async function readDescribed(
   try {
     const document = await ioFor(used).then((io) => io.readJSON({ json: used, resources } as unknown as JSONDocument));
     document.setLogger(new Logger(Logger.Verbosity.SILENT));
-    const packed = [DRACO, ...MESHOPT, INSTANCES].some((extension) => used.extensionsUsed.includes(extension));
+    const packed = PACKING.some((extension) => used.extensionsUsed.includes(extension));
     if (used.extensionsUsed.includes(INSTANCES)) await expand(document, name, notes);
     for (const extension of document.getRoot().listExtensionsUsed()) {
       if (extension.extensionName === DRACO || MESHOPT.includes(extension.extensionName)) extension.dispose();
     }
     const deep = depthOf(used) > DEEP;
     if (deep) rootAll(document);
+    checkShown(document, name);
     const mended = mendNumbers(document, name);
     notes.push(...mended.map((part) => ({ what: "numbers" as const, part })));
     const external = Object.keys(resources).some((uri) => uri !== "@glb.bin");
@@ -224,6 +227,18 @@ async function ioFor({ extensionsUsed }: Description): Promise<WebIO> {
   if (MESHOPT.some((one) => extensionsUsed.includes(one)))
     io.registerDependencies({ "meshopt.decoder": await meshoptDecoder() });
   return io;
+}
+
+/** A file shows no more triangles than this, however often it shows the same. */
+const MOST_TRIANGLES = 20_000_000;
+
+function checkShown(document: Document, name: string): void {
+  let triangles = 0;
+  for (const { node } of meshNodesOf(document))
+    for (const primitive of solidPrimitives(node)) triangles += trianglesIn(primitive);
+  if (triangles <= MOST_TRIANGLES) return;
+  const [found, most] = [triangles, MOST_TRIANGLES].map((n) => n.toLocaleString("en"));
+  throw new InputError(`“${name}” comes to ${found} triangles; a file may have ${most} at most.`);
 }
 
 /** A node for each instance. */

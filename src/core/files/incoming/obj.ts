@@ -1,5 +1,6 @@
 /** OBJ, with its MTL and pictures where they came along (Wavefront's text format, in the common part of it). */
 import type { Document, Material } from "@gltf-transform/core";
+import { normalize, type Vec3 } from "../../math";
 import { InputError } from "../../schema";
 import { companion, type GivenFile } from "./given";
 import { materialsOf } from "./mtl";
@@ -7,6 +8,8 @@ import { addPart, emptyDocument, emptyPart, greyOf, newell, trianglesOf, upsideD
 import { toLinear } from "../../image";
 import type { GltfFile } from "../gltf";
 
+/** What has no direction of its own faces up. */
+const UP: Vec3 = [0, 1, 0];
 /** A face has no more corners than this. */
 const MOST_CORNERS = 10_000;
 
@@ -99,7 +102,7 @@ export function readObj(main: GivenFile, others: readonly GivenFile[]): GltfFile
         const at = split.map(([v]) => place(v, position.length / 3, line));
         const uvs = split.map(([, t]) => place(t, uv.length / 2, line));
         const normals = split.map(([, , n]) => place(n, normal.length / 3, line));
-        const flat = normals.some((n) => n < 0) && !smooth ? unit(newell(position, at)) : null;
+        const flat = normals.some((n) => n < 0) && !smooth ? normalize(newell(position, at), UP) : null;
         const vertex = at.map((v, k) => {
           // Flat faces have corners of their own; others share what is the same in all.
           const combination = (v * (uv.length + 1) + uvs[k] + 1) * (normal.length + 1) + normals[k] + 1;
@@ -110,7 +113,8 @@ export function readObj(main: GivenFile, others: readonly GivenFile[]): GltfFile
           part.position.push(...position.slice(3 * v, 3 * v + 3));
           if (uvs[k] >= 0) part.uv.push(...uv.slice(2 * uvs[k], 2 * uvs[k] + 2));
           if (flat) part.normal.push(...flat);
-          else if (normals[k] >= 0) part.normal.push(...unit(normal.slice(3 * normals[k], 3 * normals[k] + 3)));
+          else if (normals[k] >= 0)
+            part.normal.push(...normalize(normal.slice(3 * normals[k], 3 * normals[k] + 3) as unknown as Vec3, UP));
           if (colour.length === position.length) part.colour.push(...colour.slice(3 * v, 3 * v + 3));
           return made;
         });
@@ -138,15 +142,10 @@ function smoothNormals({ position, index }: Part): number[] {
     for (const v of corners) for (let axis = 0; axis < 3; axis++) sum[3 * v + axis] += area[axis];
   }
   for (let v = 0; v < sum.length; v += 3) {
-    const one = unit(sum.slice(v, v + 3));
+    const one = normalize(sum.slice(v, v + 3) as unknown as Vec3, UP);
     for (let axis = 0; axis < 3; axis++) sum[v + axis] = one[axis];
   }
   return sum;
-}
-
-function unit([x, y, z]: readonly number[]): [number, number, number] {
-  const length = Math.hypot(x, y, z);
-  return length > 0 ? [x / length, y / length, z / length] : [0, 1, 0];
 }
 
 /** What nothing is made of. */

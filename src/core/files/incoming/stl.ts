@@ -1,4 +1,5 @@
 /** STL, binary or text: triangles and nothing else. */
+import { normalize } from "../../math";
 import { InputError } from "../../schema";
 import { addPart, emptyDocument, emptyPart, greyOf, newell } from "./soup";
 import type { GivenFile } from "./given";
@@ -28,9 +29,7 @@ export function readStl({ name, bytes }: GivenFile): GltfFile {
   part.position = position;
   for (let v = 0; v < position.length / 3; v += 3) {
     // What the file says of normals is often wrong or nothing; which way corners go round counts.
-    const normal = newell(position, [v, v + 1, v + 2]);
-    const length = Math.hypot(...normal);
-    const one = length > 0 ? normal.map((x) => x / length) : [0, 1, 0];
+    const one = normalize(newell(position, [v, v + 1, v + 2]), [0, 1, 0]);
     part.normal.push(...one, ...one, ...one);
     part.index.push(v, v + 1, v + 2);
   }
