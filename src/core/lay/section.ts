@@ -22,7 +22,7 @@ export function sectionBetween(ground: WorldMesh, a: OnMesh, b: OnMesh, normal: 
   const chord = subtract(b.point, a.point);
   const far = Math.hypot(...chord);
   const side = cross(chord, normal);
-  const across = normalize(Math.hypot(...side) > 1e-9 * far ? side : anyPerpendicular(chord), [1, 0, 0]);
+  const across = normalize(Math.hypot(...side) > 1e-9 * far ? side : anyPerpendicular(normalize(chord)), [1, 0, 0]);
   // The mesh may lead on either way from the start; the shorter is taken.
   const ways = [1, -1].flatMap((sense) => walk(ground, a, b, across, sense, LONGEST * far) ?? []);
   return ways.sort((p, q) => p.length - q.length)[0]?.passed ?? null;
