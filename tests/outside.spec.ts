@@ -2,6 +2,7 @@
 import { expect, test } from "@playwright/test";
 import { execFileSync, spawnSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { request as httpRequest } from "node:http";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { unzipSync, zipSync } from "fflate";
@@ -93,7 +94,6 @@ test("POST /api/place answers as the command line does, and tells what is wrong 
   const wrong: [Buffer, string, number, RegExp][] = [
     [Buffer.from("hello"), "text/csv", 400, /is not a project file/],
     [data, "image/png", 406, /text\/csv/],
-    [Buffer.alloc(65 * 1024 ** 2), "text/csv", 413, /64 MB/],
     [manyPlacements(data), "text/csv", 413, /more than 500,000 placements/],
   ];
   for (const [body, accept, status, detail] of wrong) {
@@ -103,6 +103,74 @@ test("POST /api/place answers as the command line does, and tells what is wrong 
     expect((await response.json()).detail).toMatch(detail);
   }
 });
+
+test("however much is asked, pages are answered, what finds no place is told so, and who leaves is worked for no more", async ({
+  request,
+  baseURL,
+}) => {
+  const url = `${baseURL}/api/place`;
+  const refused = await request.post(url, { data: heavyProject(projectFile(), 2000) });
+  expect([refused.status(), (await refused.json()).detail]).toEqual([
+    400,
+    expect.stringMatching(/may come to 8,000,000/),
+  ]);
+
+  const left = new AbortController();
+  const body = new Uint8Array(heavyProject(projectFile(), 100));
+  const asked = Array.from({ length: 20 }, () =>
+    fetch(url, { method: "POST", body, signal: left.signal }).then(
+      ({ status, headers }) => `${status} ${headers.get("retry-after") ?? ""}`,
+      (error: Error) => error.name,
+    ),
+  );
+  const waited: number[] = [];
+  for (let i = 0; i < 20; i++) {
+    const start = performance.now();
+    expect((await fetch(`${baseURL}/scene/x`)).status).toBe(200);
+    waited.push(performance.now() - start);
+  }
+  // Far more than it takes; with placing on the server's own thread this was half a minute.
+  expect(Math.max(...waited)).toBeLessThan(5000);
+  left.abort();
+  const answers = await Promise.all(asked);
+  expect(answers.filter((answer) => answer === "503 5").length).toBeGreaterThan(5);
+  expect(answers).toContain("AbortError");
+  // What nobody waits for any more holds nobody up.
+  const after = await request.post(url, { data: projectFile(), headers: { accept: "text/csv" }, timeout: 15_000 });
+  expect(after.status()).toBe(200);
+});
+
+test("what says that it is too long is refused before it is sent", async ({ baseURL }) => {
+  const status = await new Promise((resolve, reject) => {
+    const headers = { "content-length": 65 * 1024 ** 2 };
+    const asking = httpRequest(`${baseURL}/api/place`, { method: "POST", headers }, (answer) => {
+      resolve(answer.statusCode);
+      asking.destroy();
+    });
+    asking.on("error", reject);
+    asking.flushHeaders();
+  });
+  expect(status).toBe(413);
+});
+
+/** The project with a large surface through 400 lines, many times over which things are spread and kept clear of each other. */
+function heavyProject(project: Buffer, along: number): Buffer {
+  const files = unzipSync(project);
+  const scene = JSON.parse(new TextDecoder().decode(files["scene.json"]));
+  const ids = Array.from({ length: 400 }, (_, i) => `k${i}`);
+  const knots = (z: number) => [0, 30, 60].map((x) => ({ position: [x, x === 30 ? z % 3 : 0, z] }));
+  scene.lines.push(...ids.map((id, i) => ({ id, number: 1000 + i, name: "K", kind: "smooth", knots: knots(i) })));
+  scene.surfaces.push({ id: "g", name: "G", made: { kind: "loft", lines: ids, along, between: 95 } });
+  const dressing = { ...scene.dressings[0], where: { kind: "over", surfaces: ["g"] }, pegs: {} };
+  scene.dressings = ids.slice(0, 30).map((id, i) => ({
+    ...dressing,
+    id,
+    name: id,
+    spacing: { pattern: "even", distance: 0.6 + i * 0.001 },
+    fit: { drop: "normal", clear: "mesh" },
+  }));
+  return Buffer.from(zipSync({ ...files, "scene.json": new TextEncoder().encode(JSON.stringify(scene)) }));
+}
 
 /** The project with a dressing that asks for far too much. */
 function manyPlacements(project: Buffer): Buffer {

@@ -95,13 +95,11 @@ describe("whole jobs", () => {
     await expect(evaluateScene(harbourScene(), none, { dressing: "Sails" })).rejects.toThrow("has “Buoys”, “Oars”");
   });
 
-  test("more than is allowed is refused, by number and by time; just as much is not", async () => {
+  test("more than is allowed is refused, just as much is not", async () => {
     const { placements } = new Engine().evaluate(harbourScene())[0];
     const most = (maxPlacements: number) => evaluateScene(harbourScene(), none, { dressing: "Buoys", maxPlacements });
     await expect(most(placements.count - 1)).rejects.toThrow(LimitError);
     expect((await most(placements.count)).dressings).toHaveLength(1);
-    const late = evaluateScene(harbourScene(), none, { deadline: performance.now() - 1 });
-    await expect(late).rejects.toThrow("takes too long");
   });
 });
 

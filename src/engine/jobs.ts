@@ -13,8 +13,6 @@ export interface JobOptions {
   dressing?: string;
   /** Refuses scenes that come to more placements. */
   maxPlacements?: number;
-  /** The time, as `performance.now()` tells it, at which to give up; looked at between dressings. */
-  deadline?: number;
   /** Writes meshes so that they take less room, where the form knows how. */
   compressed?: boolean;
   /** Looks also for what pokes through surfaces, which takes longer than all other checks. */
@@ -43,7 +41,7 @@ export async function evaluateScene(
   assets: Assets,
   options: JobOptions = {},
 ): Promise<EvaluatedScene & { findings: ToldFinding[] }> {
-  const { dressing: wanted, maxPlacements = Infinity, deadline = Infinity } = options;
+  const { dressing: wanted, maxPlacements = Infinity } = options;
   const chosen = wanted === undefined ? scene.dressings : scene.dressings.filter((d) => d.name === wanted);
   if (wanted !== undefined && chosen.length === 0) {
     const names = scene.dressings.map((d) => `“${d.name}”`).join(", ");
@@ -56,8 +54,6 @@ export async function evaluateScene(
   await teach(engine, scene, assets, options.poking);
   engine.update(changeBetween(null, scene, 1));
   for (const dressing of chosen) {
-    if (performance.now() > deadline)
-      throw new LimitError("The scene takes too long to place. Ask for one dressing at a time.");
     // Checks of what is refused would be for nothing.
     placed += standing(engine.placements(dressing.id)!);
     if (placed > maxPlacements) {

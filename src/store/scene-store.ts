@@ -1,6 +1,6 @@
 /** *The scene on the table*: its history, and whether it is kept. Every change is handed to the keeper at once. */
 import { create } from "zustand";
-import { changeBetween, emptyScene, type Scene } from "@/core/scene";
+import { changeBetween, emptyScene, overBudget, type Scene } from "@/core/scene";
 import { changed, dragBegun, dragCancelled, dragEnded, dragged, redone, startHistory, undone } from "./history";
 import type { History, Recipe } from "./history";
 import { lyingDown, pickUp, putDown } from "./journal";
@@ -24,6 +24,8 @@ export interface SceneStore {
   id: string | null;
   history: History;
   save: SaveState;
+  /** Why the last change that was asked for was not made; another object each time. */
+  refused: { reason: string } | null;
   open(id: string): Promise<"opened" | "missing">;
   change(label: string, recipe: Recipe, mark?: string): void;
   /** Changes what has been opened before anything was done with it, as no step that could be undone. */
@@ -74,7 +76,13 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
   let opening = 0;
 
   const apply = (next: History) => {
-    if (next === get().history) return;
+    const { history } = get();
+    if (next === history) return;
+    const { lines, surfaces } = next.scene;
+    const same = lines === history.scene.lines && surfaces === history.scene.surfaces;
+    // What could not be opened again is not made.
+    const reason = same ? null : overBudget(next.scene);
+    if (reason) return set({ refused: { reason } });
     set({ history: next });
     keep();
   };
@@ -152,6 +160,7 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     id: null,
     history: startHistory(NOTHING),
     save: { kind: "saved", at: 0 },
+    refused: null,
     aside: null,
 
     async open(id) {

@@ -1,8 +1,9 @@
 import { localStorageStand } from "./testing";
 import Dexie from "dexie";
 import fc from "fast-check";
-import { changeBetween, emptyScene, type Scene } from "@/core/scene";
+import { changeBetween, emptyScene, surfaceSchema, type Scene } from "@/core/scene";
 import { harbourScene, HASHES } from "@/core/scene/testing";
+import { lineSchema } from "@/core/line";
 import { db } from "./db";
 import { Keeper, type Kept } from "./keeper";
 import {
@@ -55,6 +56,27 @@ test("what is amended is saved and no step to be undone; after the first edit no
   store().undo();
   amend("And again");
   expect(store().history.scene.name).toBe("Brought up");
+});
+
+test("what would be too much to open again is not made, and why is told; the rest goes on", async () => {
+  const id = await addScene(harbourScene(), assets);
+  await store().open(id);
+  const { lines } = store().history.scene;
+  store().change("Loft", (scene) => {
+    const made = { kind: "loft", lines: Array(500).fill(lines[0].id), along: 2000, between: 200 };
+    scene.surfaces.push(surfaceSchema.parse({ id: "huge", name: "Huge", made }) as never);
+  });
+  expect(store().refused?.reason).toBe("made surfaces would come to 399,200,000 triangles, and may come to 8,000,000");
+  store().change("Coils", (scene) => {
+    const coil = { kind: "coil", name: "Coil", turns: 2000, knots: [{ position: [0, 0, 0] }] };
+    for (let i = 0; i < 126; i++)
+      scene.lines.push(lineSchema.parse({ ...coil, id: `c${i}`, number: 100 + i }) as never);
+  });
+  expect(store().refused?.reason).toMatch(/^lines would come to 4,032,\d{3} points/);
+  rename("Still here");
+  await store().flush();
+  const { lines: kept, surfaces, name } = await stored(id);
+  expect([kept.length, surfaces.some((one) => one.id === "huge"), name]).toEqual([lines.length, false, "Still here"]);
 });
 
 describe("scenes", () => {

@@ -15,11 +15,9 @@ const FLAT = 8;
 /** Gradient noise stays within this of zero; it comes near it rarely. */
 const REACH = Math.SQRT1_2;
 
-export function bumps({ width, depth, height, size, rough, seed }: Bumps): TriangleMesh {
-  const finest = size / 2 ** rough / PER_BUMP;
-  // What is flat is cut as well, so that making it larger leaves the inner pieces what they are.
-  const flat = 2 ** Math.floor(Math.log2(Math.max(width, depth) / FLAT));
-  const [across, along] = [width, depth].map((side) => cut(side, height === 0 ? flat : finest));
+export function bumps(made: Bumps): TriangleMesh {
+  const { width, depth, height, size, rough, seed } = made;
+  const [across, along] = cuts(made);
   const [columns, rows] = [across.length, along.length];
   const noise = noiseOf(seed);
   const whole = (2 - 2 ** -rough) * REACH * 2;
@@ -40,6 +38,19 @@ export function bumps({ width, depth, height, size, rough, seed }: Bumps): Trian
       out[1] = (height * up) / whole;
     },
   });
+}
+
+/** Where both sides are cut, metres from the middle. */
+function cuts({ width, depth, height, size, rough }: Bumps): Float64Array[] {
+  const finest = size / 2 ** rough / PER_BUMP;
+  // What is flat is cut as well, so that making it larger leaves the inner pieces what they are.
+  const flat = 2 ** Math.floor(Math.log2(Math.max(width, depth) / FLAT));
+  return [width, depth].map((side) => cut(side, height === 0 ? flat : finest));
+}
+
+export function trianglesOfBumps(made: Bumps): number {
+  const [across, along] = cuts(made);
+  return 2 * (across.length - 1) * (along.length - 1);
 }
 
 /** Where a side is cut: counted from its middle, so that a larger one is cut alike and only its rim is another. */

@@ -1,8 +1,8 @@
 /** Surfaces that are made: each kind in a file of its own, all becoming a triangle mesh. */
 import { box } from "./box";
-import { bumps } from "./bumps";
+import { bumps, trianglesOfBumps } from "./bumps";
 import { loft } from "./loft";
-import { revolve } from "./revolve";
+import { revolve, REVOLVED_PIECES } from "./revolve";
 import { boxSchema, bumpsSchema, loftSchema, revolveSchema, type Made, type MadeKind } from "./schema";
 import type { GuideLine } from "../line";
 import type { TriangleMesh } from "../mesh";
@@ -34,6 +34,14 @@ export const MADE_KINDS: {
  */
 export const madeMesh = (made: Made, guides: Guides): TriangleMesh | null =>
   MADE_KINDS[made.kind].mesh(made as never, guides);
+
+/** How many triangles a made surface has at most, by its numbers alone. */
+export function trianglesOf(made: Made): number {
+  if (made.kind === "box") return 12;
+  if (made.kind === "bumps") return trianglesOfBumps(made);
+  if (made.kind === "revolve") return 2 * REVOLVED_PIECES * made.pieces;
+  return 2 * made.along * made.between * Math.max(1, made.closed ? made.lines.length : made.lines.length - 1);
+}
 
 /** The lines that a made surface is made of. */
 export function linesOf(made: Made): string[] {

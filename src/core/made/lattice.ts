@@ -30,19 +30,22 @@ export function latticeMesh({ rows, columns, point, shares, flip = false }: Latt
       uv[2 * i + 1] = shares ? 1 - shares.rows[row] : rows > 1 ? 1 - row / (rows - 1) : 0;
     }
   }
-  const index: number[] = [];
-  const faces: number[] = [];
-  const corner = (row: number, column: number) => row * columns + column;
+  const most = 2 * Math.max(0, rows - 1) * Math.max(0, columns - 1);
+  const index = new Uint32Array(3 * most);
+  const faces = new Uint32Array(most);
+  let count = 0;
   const whole = (a: number, b: number, c: number, face: number): void => {
     if (alike(position, a, b) || alike(position, b, c) || alike(position, c, a)) return;
-    index.push(a, flip ? c : b, flip ? b : c);
-    faces.push(face);
+    index[3 * count] = a;
+    index[3 * count + 1] = flip ? c : b;
+    index[3 * count + 2] = flip ? b : c;
+    faces[count++] = face;
   };
   const [middleRow, middleColumn] = [(rows - 1) >> 1, (columns - 1) >> 1];
   for (let row = 0; row + 1 < rows; row++) {
     for (let column = 0; column + 1 < columns; column++) {
-      const [a, b] = [corner(row, column), corner(row, column + 1)];
-      const [c, d] = [corner(row + 1, column + 1), corner(row + 1, column)];
+      const a = row * columns + column;
+      const [b, c, d] = [a + 1, a + columns + 1, a + columns];
       const face = ((((row - middleRow) << 16) | ((column - middleColumn) & 0xffff)) << 1) >>> 0;
       whole(a, b, c, face);
       whole(a, c, d, face | 1);
@@ -50,9 +53,9 @@ export function latticeMesh({ rows, columns, point, shares, flip = false }: Latt
   }
   return {
     position,
-    index: Uint32Array.from(index),
+    index: index.slice(0, 3 * count),
     attributes: [{ name: "TEXCOORD_0", width: 2, array: uv }],
-    faces: Uint32Array.from(faces),
+    faces: faces.slice(0, count),
   };
 }
 

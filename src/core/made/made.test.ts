@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { GuideLine, type Line } from "../line";
 import { makeLine } from "../line/testing";
 import { facetsOf, Winding, type TriangleMesh } from "../mesh";
-import { linesOf, madeMesh, madeSchema } from ".";
+import { linesOf, madeMesh, madeSchema, trianglesOf } from ".";
 
 const guidesOf = (lines: readonly Line[]) => new Map(lines.map((line) => [line.id, new GuideLine(line)]));
 const made = (input: object, lines: readonly Line[] = []): TriangleMesh =>
@@ -111,4 +111,40 @@ test("a surface through lines has each of them on it, and looks up unless it is 
   );
   expect(madeMesh(madeSchema.parse({ kind: "loft", lines: ["gone"] }), new Map())).toBeNull();
   expect(madeMesh(madeSchema.parse({ kind: "revolve" }), new Map())).toBeNull();
+});
+
+test("what a surface comes to is known before it is made", () => {
+  const lines = [0, 3, 6, 9].map((z, i) => {
+    const at = { id: `l${i}`, number: i + 1, kind: "polyline" as const };
+    return makeLine({
+      ...at,
+      knots: [
+        [1, 0, z],
+        [1, 2, z + 1],
+        [1.5, 3, z],
+      ],
+    });
+  });
+  const pieces = fc.integer({ min: 3, max: 20 });
+  const any = fc.oneof(
+    fc.record({ kind: fc.constant("box") }),
+    fc.record({ kind: fc.constant("bumps"), width: side, depth: side, height: fc.constantFrom(0, 1), size: side }),
+    fc.record({ kind: fc.constant("revolve"), line: fc.constant("l0"), pieces }),
+    fc.record({
+      kind: fc.constant("loft"),
+      lines: fc.subarray(["l0", "l1", "l2", "l3"], { minLength: 2 }),
+      closed: fc.boolean(),
+      along: pieces,
+      between: pieces,
+    }),
+  );
+  fc.assert(
+    fc.property(any, (input) => {
+      const there = made(input, lines).index.length / 3;
+      const told = trianglesOf(madeSchema.parse(input));
+      // Triangles without extent are left out; two lines are closed by none.
+      expect(there).toBeLessThanOrEqual(told);
+      expect(there).toBeGreaterThanOrEqual(0.5 * told);
+    }),
+  );
 });

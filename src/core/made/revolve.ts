@@ -7,7 +7,7 @@ import type { TriangleMesh } from "../mesh";
 import type { Revolve } from "./schema";
 
 /** The line is cut into so many pieces. */
-const PIECES = 96;
+export const REVOLVED_PIECES = 96;
 const AXES = { up: [0, 1, 0], east: [1, 0, 0], south: [0, 0, 1] } as const satisfies Record<string, Vec3>;
 
 /** Null where there is no line, or no axis. */
@@ -15,14 +15,14 @@ export function revolve(made: Revolve, guides: ReadonlyMap<string, GuideLine>): 
   const line = guides.get(made.line ?? "");
   const axis = axisOf(made, guides);
   if (!line || line.curve.length === 0 || !axis) return null;
-  const points = pointsWithKnots(line.curve, PIECES);
+  const points = pointsWithKnots(line.curve, REVOLVED_PIECES);
   const closed = made.turn >= 2 * Math.PI - 1e-9;
   const turns = Array.from({ length: made.pieces + 1 }, (_, i) =>
     fromAxisAngle(axis.direction, closed && i === made.pieces ? 0 : (made.turn * i) / made.pieces),
   );
   const { through } = axis;
   return latticeMesh({
-    rows: PIECES + 1,
+    rows: REVOLVED_PIECES + 1,
     columns: made.pieces + 1,
     flip: made.flip !== facesInward(points, axis),
     point(row, column, out) {

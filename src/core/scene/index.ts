@@ -1,4 +1,5 @@
 /** The Scene: its schema, how it is read and how new things in it are made. */
+export { overBudget } from "./budget";
 export * from "./change";
 export * from "./make";
 export { namesIn } from "./names";

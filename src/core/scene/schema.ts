@@ -5,6 +5,7 @@ import { madeSchema } from "../made";
 import { boundsSchema } from "../mesh";
 import { dressingSchema } from "../place";
 import { assetHashSchema, idSchema, nameSchema, vec3Schema, within } from "../schema";
+import { overBudget } from "./budget";
 import { preparationSchema } from "./prepare";
 
 /** The version this program writes; older ones are brought up on load, newer ones refused. */
@@ -141,6 +142,8 @@ export const sceneSchema = z
       }
       numbers.add(number);
     });
+    const over = overBudget(scene as Pick<Scene, "surfaces" | "lines">);
+    if (over) context.addIssue({ code: "custom", path: [], message: over });
   });
 
 export type Prop = z.infer<typeof propSchema>;

@@ -4,7 +4,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
-import { Toaster } from "sonner";
+import { toast, Toaster } from "sonner";
 import { useSceneStore } from "@/store";
 import { bringIn } from "../assets";
 import { Basket } from "../basket";
@@ -99,6 +99,7 @@ function OpenTable() {
   const dialog = useSession((session) => session.dialog);
   const folded = useSession((session) => session.basketFolded);
   useHeldSelection();
+  useRefusals();
   const shows = useSession((session) => session.basketShows);
   const bring = (files: File[]) => void bringIn(files, shows, (id) => router.push(`/scene/${id}`));
   return (
@@ -132,6 +133,18 @@ function OpenTable() {
       <KeepingDialogs />
       <Toaster position="bottom-center" offset={{ bottom: 190 }} toastOptions={{ className: "font-sans" }} />
     </DropZone>
+  );
+}
+
+/** Says why a change was not made. */
+function useRefusals(): void {
+  useEffect(
+    () =>
+      useSceneStore.subscribe(({ refused }, before) => {
+        if (refused && refused !== before.refused)
+          toast.error(`That is too much: ${refused.reason}.`, { id: "refused" });
+      }),
+    [],
   );
 }
 

@@ -2,18 +2,23 @@
  * `POST /api/place`: a project file in, its placements out, as CSV, JSON or GLB by the `Accept` header. `?dressing=NAME`
  * asks for one dressing, `?plain` for GLB with plain nodes. Nothing is kept. Errors are problem+json (RFC 9457).
  */
-import { readProject, type FormatName } from "@/core/files";
-import { InputError } from "@/core/schema";
+import { createReadStream, createWriteStream } from "node:fs";
+import { mkdtemp, rm, stat } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { Readable } from "node:stream";
+import { pipeline } from "node:stream/promises";
+import type { FormatName } from "@/core/files";
+import { enter, MAX_UPLOAD, placeFile } from "@/engine/placing";
 import { isForeign } from "./foreign";
-import { LimitError, writePlacements } from "@/engine/jobs";
 
 export const runtime = "nodejs";
 export const dynamic = "force-dynamic";
 
-const MAX_UPLOAD = 64 * 1024 ** 2;
-const MAX_UNPACKED = 256 * 1024 ** 2;
-const MAX_PLACEMENTS = 500_000;
-const MAX_MILLISECONDS = 20_000;
+/** The whole of a file has to be here after so many milliseconds. */
+const MAX_UPLOADING = 30_000;
+/** Who finds no place is told to come again after so many seconds. */
+const AGAIN_AFTER = 5;
 
 const MEDIA: readonly (readonly [type: string, format: FormatName])[] = [
   ["text/csv", "csv"],
@@ -21,12 +26,24 @@ const MEDIA: readonly (readonly [type: string, format: FormatName])[] = [
   ["model/gltf-binary", "glb"],
 ];
 
-function problem(status: number, title: string, detail: string): Response {
-  return new Response(JSON.stringify({ type: "about:blank", title, status, detail }), {
+const TITLES = {
+  400: "Bad Request",
+  403: "Forbidden",
+  406: "Not Acceptable",
+  408: "Request Timeout",
+  413: "Content Too Large",
+  500: "Internal Server Error",
+  503: "Service Unavailable",
+} as const;
+
+function problem(status: keyof typeof TITLES, detail: string, more: Record<string, string> = {}): Response {
+  return new Response(JSON.stringify({ type: "about:blank", title: TITLES[status], status, detail }), {
     status,
-    headers: { "content-type": "application/problem+json" },
+    headers: { "content-type": "application/problem+json", ...more },
   });
 }
+
+const tooLong = () => problem(413, `A project file may have up to ${MAX_UPLOAD / 1024 ** 2} MB here.`);
 
 /** The first of our media types that the header accepts, by its weights; null where there is none. */
 function accepted(header: string | null): readonly [type: string, format: FormatName] | null {
@@ -43,66 +60,82 @@ function accepted(header: string | null): readonly [type: string, format: Format
   return null;
 }
 
-/**
- * The whole body, or null when it is longer than allowed. Too long a body is still read to its end, within reason, and
- * forgotten: a client that is cut off while it sends never sees the answer.
- */
-async function bodyOf(request: Request): Promise<Uint8Array | null> {
-  const chunks: Uint8Array[] = [];
+class TooLong extends Error {}
+
+/** Writes the body into a file as it comes. @throws TooLong when it is longer than allowed, or what `signal` says */
+async function receive({ body }: Request, path: string, signal: AbortSignal): Promise<void> {
   let length = 0;
-  const reader = request.body?.getReader();
-  for (let part = await reader?.read(); part && !part.done; part = await reader?.read()) {
-    length += part.value.length;
-    if (length > 4 * MAX_UPLOAD) {
-      await reader?.cancel();
-      break;
+  async function* counted(parts: AsyncIterable<Uint8Array>) {
+    for await (const part of parts) {
+      length += part.length;
+      if (length > MAX_UPLOAD) throw new TooLong();
+      yield part;
     }
-    if (length <= MAX_UPLOAD) chunks.push(part.value);
   }
-  if (length > MAX_UPLOAD) return null;
-  const bytes = new Uint8Array(length);
-  let at = 0;
-  for (const chunk of chunks) {
-    bytes.set(chunk, at);
-    at += chunk.length;
-  }
-  return bytes;
+  const parts = body ? Readable.fromWeb(body as Parameters<typeof Readable.fromWeb>[0]) : Readable.from([]);
+  await pipeline(parts, counted, createWriteStream(path), { signal });
+}
+
+/** A file as a body; `gone` is called once when it was sent or given up. */
+function sent(path: string, gone: () => void): ReadableStream {
+  const file = createReadStream(path);
+  file.once("close", gone);
+  return Readable.toWeb(file) as ReadableStream;
 }
 
 export async function POST(request: Request): Promise<Response> {
-  if (isForeign(request)) {
-    const detail = "This Clothesline answers its own pages only; ALLOWED_ORIGINS names others that may ask.";
-    return problem(403, "Forbidden", detail);
-  }
+  if (isForeign(request))
+    return problem(403, "This Clothesline answers its own pages only; ALLOWED_ORIGINS names others that may ask.");
   const choice = accepted(request.headers.get("accept"));
-  if (!choice) {
-    await bodyOf(request);
-    return problem(406, "Not Acceptable", `Placements come as ${MEDIA.map(([type]) => type).join(", ")}.`);
-  }
-  const [type, format] = choice;
-  const { searchParams } = new URL(request.url);
-  const deadline = performance.now() + MAX_MILLISECONDS;
-  try {
-    const bytes = await bodyOf(request);
-    if (!bytes)
-      return problem(413, "Content Too Large", `A project file may have up to ${MAX_UPLOAD / 1024 ** 2} MB here.`);
-    const { scene, assets } = readProject(bytes, "The project file", MAX_UNPACKED);
-    const written = await writePlacements(
-      scene,
-      assets,
-      format === "glb" && searchParams.has("plain") ? "glb-plain" : format,
-      {
-        dressing: searchParams.get("dressing") ?? undefined,
-        maxPlacements: MAX_PLACEMENTS,
-        deadline,
-      },
-    );
-    return new Response(written as Uint8Array<ArrayBuffer>, {
-      headers: { "content-type": type, "cache-control": "no-store" },
+  if (!choice) return problem(406, `Placements come as ${MEDIA.map(([type]) => type).join(", ")}.`);
+  if (Number(request.headers.get("content-length")) > MAX_UPLOAD) return tooLong();
+  const leave = enter();
+  if (!leave)
+    return problem(503, "As much as this server can place at once is being placed. Ask again in a moment.", {
+      "retry-after": String(AGAIN_AFTER),
     });
-  } catch (error) {
-    if (error instanceof LimitError) return problem(413, "Content Too Large", error.message);
-    if (error instanceof InputError) return problem(400, "Bad Request", error.message);
-    return problem(500, "Internal Server Error", "The scene could not be placed.");
+  const folder = await mkdtemp(join(tmpdir(), "clothesline-"));
+  let answered = false;
+  const clean = () => void rm(folder, { recursive: true, force: true });
+  try {
+    return await answer(request, choice, folder, () => {
+      answered = true;
+      return clean;
+    });
+  } catch {
+    return problem(500, "The scene could not be placed.");
+  } finally {
+    leave();
+    if (!answered) clean();
   }
+}
+
+/** @param sending called when a file is about to be sent; what it returns is called when that is done */
+async function answer(
+  request: Request,
+  [type, format]: readonly [type: string, format: FormatName],
+  folder: string,
+  sending: () => () => void,
+): Promise<Response> {
+  const [from, to] = [join(folder, "project.zip"), join(folder, "placements")];
+  const late = AbortSignal.timeout(MAX_UPLOADING);
+  try {
+    await receive(request, from, AbortSignal.any([late, request.signal]));
+  } catch (error) {
+    if (error instanceof TooLong) return tooLong();
+    if (late.aborted) return problem(408, `A project file has to be here within ${MAX_UPLOADING / 1000} seconds.`);
+    throw error;
+  }
+  const { searchParams } = new URL(request.url);
+  const plain = format === "glb" && searchParams.has("plain");
+  const dressing = searchParams.get("dressing") ?? undefined;
+  const { status, detail } = await placeFile(
+    { from, to, format: plain ? "glb-plain" : format, dressing },
+    request.signal,
+  );
+  if (detail !== undefined) return problem(status as keyof typeof TITLES, detail);
+  const { size } = await stat(to);
+  return new Response(sent(to, sending()), {
+    headers: { "content-type": type, "content-length": String(size), "cache-control": "no-store" },
+  });
 }
