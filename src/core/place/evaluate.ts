@@ -74,7 +74,7 @@ export function evaluate(ask: Remembering, dressing: Dressing, from: Sources): P
     count: slots.count,
     blanks: countBlanks(now.flags),
     ...now.placed,
-    ...pick(slots, ["prop", "key", "line", "row", "missing"]),
+    ...pick(slots, ["prop", "key", "line", "row", "missing", "free"]),
     ...pick(now, ["flags", "shapes"]),
     ...seen(ask, dressing, from, anchored, now.placed, hold, draws.tint),
     props: [...choice.props],

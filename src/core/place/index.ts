@@ -30,6 +30,7 @@ export {
 } from "./keys";
 export { FLAG, NO_PROP, Slots } from "./slots";
 export { keyOnOther, onOf } from "./on";
+export { keepAmount, keepRule } from "./spacing/keep";
 export { tagsOf } from "./where/fields";
 export { fieldIdsOf, kindOf } from "./where/kinds";
 export { LOOSE } from "./where/schema";

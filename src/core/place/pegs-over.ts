@@ -48,6 +48,7 @@ function withRoomFor(slots: Slots, more: number): Slots {
   const out = new Slots(slots.count + more);
   out.take(slots, 0, slots.count, 0);
   out.missing = slots.missing;
+  out.free = slots.free;
   out.pegged = true;
   const from = slots.spread!;
   const spread: Spread = {

@@ -57,6 +57,8 @@ export interface Placements {
   brought: BroughtUp | null;
   /** Slots that the rules ask for beyond the greatest number a line can have. */
   missing: number;
+  /** How much of what they are spread over is free for them: square metres, or cubic ones; 0 along lines. */
+  free: number;
 }
 
 /** The buffers of placements, for handing them to another thread without copying. */

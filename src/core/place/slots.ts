@@ -65,6 +65,8 @@ export class Slots {
   pegged = false;
   /** How many more slots the rules ask for than may be made. */
   missing = 0;
+  /** How much of the fields is free for them: square metres, or cubic ones; 0 along lines. */
+  free = 0;
 
   constructor(count: number, spans = false) {
     this.count = count;

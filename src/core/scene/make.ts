@@ -43,18 +43,49 @@ const rounded = (metres: number): number => Number(metres.toPrecision(2));
  */
 export function dressLine(id: string, name: string, line: string, props: readonly Prop[]): Dressing {
   const boxes = props.map(placingBounds);
-  const sizes = boxes.map(sizeOf);
-  const broadside = props.length > 0 && sizes.every(([breadth, , depth]) => breadth > 1.5 * depth);
-  const length = Math.max(...sizes.map(([breadth, , depth]) => (broadside ? breadth : depth)), 0);
+  const broadside = props.length > 0 && boxes.map(sizeOf).every(([breadth, , depth]) => breadth > 1.5 * depth);
+  const turnUp = broadside ? Math.PI / 2 : 0;
+  const { distance } = suiting({ where: { kind: "along" }, stance: { turnUp } }, props);
   const hangs = hangsFrom(boxes);
   return dressingSchema.parse({
     id,
     name,
     where: { lines: [line] },
     what: { entries: props.map((prop) => ({ prop: prop.id })) },
-    spacing: { distance: length > 0 ? Math.max(0.001, rounded(1.5 * length)) : 1 },
-    stance: { meetsUp: hangs ? "top" : "bottom", turnUp: broadside ? Math.PI / 2 : 0 },
+    spacing: { distance },
+    stance: { meetsUp: hangs ? "top" : "bottom", turnUp },
   });
+}
+
+/** Lengths that suit some props, metres, as they begin before anybody has chosen any. */
+export interface Suiting {
+  /** From one slot to the next. */
+  distance: number;
+  /** From one parallel row to the next. */
+  rowDistance: number;
+  /** The room that stays free between two that are kept clear, and to the walls of what they fill. */
+  clearance: number;
+  walls: number;
+}
+
+/** @param stance how far they are turned about up, radians: what is turned a quarter lies broadside */
+export function suiting(
+  { where, stance }: { where: Pick<Dressing["where"], "kind">; stance: Pick<Dressing["stance"], "turnUp"> },
+  props: readonly Prop[],
+): Suiting {
+  const sizes = props.map((prop) => sizeOf(placingBounds(prop)));
+  const broadside = Math.abs(Math.sin(stance.turnUp)) > Math.SQRT1_2;
+  const most = (size: (size: readonly [number, number, number]) => number) => Math.max(0, ...sizes.map(size));
+  const length = most(([breadth, , depth]) => (broadside ? breadth : depth));
+  const across = most(([breadth, , depth]) => (broadside ? depth : breadth));
+  const all = most(([breadth, tall, depth]) => Math.max(breadth, depth, where.kind === "inside" ? tall : 0));
+  const or = (suits: number, without: number) => (suits > 0 ? Math.max(0.001, rounded(suits)) : without);
+  return {
+    distance: where.kind === "along" ? or(1.5 * length, 1) : or(3 * all, 1),
+    rowDistance: or(1.5 * across, 0.5),
+    clearance: or(0.1 * all, 0),
+    walls: or(0.5 * most((size) => Math.hypot(...size)), 0),
+  };
 }
 
 /** Whether all reach only downward from their origin, and so hang. */
@@ -81,19 +112,18 @@ export function dressOver(
   extent: number,
   props: readonly Prop[],
 ): Dressing {
-  const boxes = props.map(placingBounds);
   const inside = (where.volumes ?? []).length > 0;
-  const reaches = boxes.map(sizeOf).map(([breadth, tall, depth]) => Math.max(breadth, depth, inside ? tall : 0));
-  const broadest = Math.max(0, ...reaches);
-  const own = broadest > 0 ? 3 * broadest : 1;
+  const kind = inside ? "inside" : "over";
+  const own = suiting({ where: { kind }, stance: { turnUp: 0 } }, props);
   const least = inside ? Math.cbrt((extent / COMFORTABLE) * TAKEN_INSIDE) : Math.sqrt((TAKEN * extent) / COMFORTABLE);
-  const distance = Math.max(own, least, 0.001);
+  const distance = Math.max(own.distance, least, 0.001);
   return dressingSchema.parse({
     id,
     name,
-    where: { kind: inside ? "inside" : "over", ...where },
+    where: { kind, ...where },
     what: { order: props.length > 1 ? "mixed" : "sequence", entries: props.map((prop) => ({ prop: prop.id })) },
     spacing: { distance: rounded(distance) },
-    stance: { meetsUp: hangsFrom(boxes) ? "top" : "bottom" },
+    stance: { meetsUp: hangsFrom(props.map(placingBounds)) ? "top" : "bottom" },
+    gaps: inside ? { walls: own.walls } : {},
   });
 }

@@ -12,6 +12,7 @@ export {
 } from "./bring-in";
 export { broughtFacts, isOddlySized, mendedSentences, UNITS } from "./brought";
 export { tintOf } from "./density-tint";
+export { elevationOf, useElevations } from "./elevations";
 export {
   lightOf,
   lookOf,

@@ -1,4 +1,4 @@
-/** Pictures of props, rendered from their meshes: one at an angle for the basket, two square on for the strip. */
+/** Pictures of props, rendered from their meshes: at an angle for the basket; see `elevations.ts` for the strip's. */
 import { useEffect, useMemo } from "react";
 import {
   AmbientLight,
@@ -24,10 +24,6 @@ export interface PropPictures {
   /** Square, from above at an angle. */
   card: HTMLCanvasElement;
   cardUrl: string;
-  /** The prop's whole breadth (X) by its height, seen along Z; null where there is next to nothing to be seen. */
-  front: HTMLCanvasElement | null;
-  /** The prop's whole depth (Z) by its height, seen along X. */
-  side: HTMLCanvasElement | null;
   /** The colour that most of it has. */
   color: string;
 }
@@ -73,12 +69,12 @@ function work(): void {
   if (waiting.size > 0) setTimeout(work, 0);
 }
 
-/** Pixels of one picture; three of them lie side by side in one rendering, since each reading back costs a wait. */
+/** Pixels of one picture. */
 const TILE = 128;
 
-function picturesOf(model: Model): PropPictures {
+/** A model rendered in some shots, each null where there is next to nothing to be seen. `group` says how it stands. */
+export function renderModel(model: Model, group: Group, shots: readonly Shot[]): (HTMLCanvasElement | null)[] {
   const scene = new Scene();
-  const group = new Group();
   const materials = model.parts.map(({ material }) => [material].flat().map(bothSides));
   model.parts.forEach(({ geometry }, i) => {
     const [own, ...more] = materials[i];
@@ -87,7 +83,12 @@ function picturesOf(model: Model): PropPictures {
   const sun = new DirectionalLight("#fff4dd", 2.6);
   sun.position.set(2, 4, 3);
   scene.add(group, sun, new HemisphereLight("#eaf3f4", "#c8b48c", 1.6), new AmbientLight("#ffffff", 0.3));
+  const made = draw(scene, shots);
+  for (const material of materials.flat()) material.dispose();
+  return made.map(seen);
+}
 
+function picturesOf(model: Model): PropPictures {
   const size = model.box.getSize(new Vector3());
   const middle = model.box.getCenter(new Vector3());
   const radius = Math.max(size.length() / 2, 1e-6);
@@ -95,24 +96,17 @@ function picturesOf(model: Model): PropPictures {
   const away = radius / Math.sin((12 * Math.PI) / 180);
   angled.position.copy(middle).add(new Vector3(0.45, 0.32, 1).normalize().multiplyScalar(away));
   angled.lookAt(middle);
-  const front = squareOn(model.box, new Vector3(0, 0, 1), size.x, size.y);
-  const side = squareOn(model.box, new Vector3(1, 0, 0), size.z, size.y);
-
-  const [card, frontPicture, sidePicture] = draw(scene, [{ camera: angled, width: TILE, height: TILE }, front, side]);
-  for (const material of materials.flat()) material.dispose();
-  return {
-    card,
-    cardUrl: card.toDataURL(),
-    front: seen(frontPicture),
-    side: seen(sidePicture),
-    color: mainColor(card),
-  };
+  const shot = { camera: angled, width: TILE, height: TILE };
+  const card = renderModel(model, new Group(), [shot])[0] ?? blank();
+  return { card, cardUrl: card.toDataURL(), color: mainColor(card) };
 }
+
+const blank = (): HTMLCanvasElement => Object.assign(document.createElement("canvas"), { width: TILE, height: TILE });
 
 /** What has one side only, such as a sheet, would not be seen from the other. */
 const bothSides = (material: Material): Material => Object.assign(material.clone(), { side: DoubleSide });
 
-interface Shot {
+export interface Shot {
   camera: Camera;
   /** Pixels, at most a tile. */
   width: number;
@@ -120,7 +114,7 @@ interface Shot {
 }
 
 /** The box seen square on from `direction`, filling its picture from edge to edge. */
-function squareOn(box: Box3, direction: Vector3, breadth: number, height: number): Shot {
+export function squareOn(box: Box3, direction: Vector3, breadth: number, height: number): Shot {
   const middle = box.getCenter(new Vector3());
   const radius = Math.max(box.getSize(new Vector3()).length(), 1e-6);
   const [w, h] = [Math.max(breadth, radius * 0.02), Math.max(height, radius * 0.02)];

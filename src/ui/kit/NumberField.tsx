@@ -54,7 +54,10 @@ export function ValueField({ label, unit, value, edit, complaint, id, describedB
 
   const key = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === "Enter") {
-      if (text === null || take(text)) setText(null);
+      // Enter takes what was typed and leaves the field, here and in all fields, so that keys are commands again.
+      if (text !== null && !take(text)) return;
+      setText(null);
+      event.currentTarget.blur();
     } else if (event.key === "Escape" && (text !== null || problem !== null)) {
       event.stopPropagation();
       setText(null);

@@ -45,6 +45,8 @@ interface Session {
   /** Indices of the selected knots of the line in focus, the one chosen last at the end. */
   knots: readonly number[];
   tool: Tool;
+  /** The surface that the hand moves wherever it is taken; others only by their handle. */
+  moving: string | null;
   /** The prop that a drawn line is dressed with at once, if any. */
   drawProp: string | null;
   display: Display;
@@ -72,6 +74,7 @@ export const useSession = create<Session>()((set) => ({
   keys: new Set(),
   knots: NO_KNOTS,
   tool: "select",
+  moving: null,
   drawProp: null,
   display: "full",
   tinted: false,
@@ -92,8 +95,9 @@ const { setState: set, getState: get } = useSession;
 export const NO_KEYS: ReadonlySet<Key> = new Set();
 
 /** Whoever goes to something else stops painting, and what was said of the place under the pointer is over. */
-const unpainted = (): Pick<Session, "tool" | "why"> => ({
+const unpainted = (): Pick<Session, "tool" | "moving" | "why"> => ({
   tool: get().tool === "paint" ? "select" : get().tool,
+  moving: null,
   why: null,
 });
 
@@ -131,7 +135,8 @@ export const selectMix = (id: string): void =>
 export const selectSurface = (id: string): void =>
   set({ ...unpainted(), focus: { kind: "surface", id }, knots: NO_KNOTS, keys: NO_KEYS });
 
-export const selectNothing = (): void => set({ focus: { kind: "dressing" }, keys: NO_KEYS, knots: NO_KNOTS });
+export const selectNothing = (): void =>
+  set({ focus: { kind: "dressing" }, moving: null, keys: NO_KEYS, knots: NO_KNOTS });
 
 export function openStep(step: StepName): void {
   set({ focus: { kind: "dressing" }, openSteps: new Set([...get().openSteps, step]) });

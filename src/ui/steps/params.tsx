@@ -1,5 +1,6 @@
 "use client";
 /** Controls of a step made from its schema: label, unit, default, limits and explanation all come from there. */
+import { original, type Draft } from "immer";
 import type { z } from "zod";
 import { STEP_SCHEMAS, type Dressing, type StepName } from "@/core/place";
 import { describeChoice, describeParam, sentenceOf } from "@/core/schema";
@@ -23,6 +24,9 @@ interface ParamProps<S extends StepName> {
   name: Param<S>;
 }
 
+/** What else becomes of the dressing when a parameter is set. */
+type Also = (draft: Draft<Dressing>, before: Dressing) => void;
+
 const schemaOf = (step: StepName, name: string): z.ZodType =>
   (STEP_SCHEMAS[step].shape as unknown as Record<string, z.ZodType>)[name];
 
@@ -32,12 +36,14 @@ export function complaintOf(schema: z.ZodType, value: unknown): string | null {
   return result.success ? null : sentenceOf(result.error);
 }
 
-export function StepNumber<S extends StepName>({ dressing, step, name }: ParamProps<S>) {
+export function StepNumber<S extends StepName>({ dressing, step, name, also }: ParamProps<S> & { also?: Also }) {
   const schema = schemaOf(step, name);
   const param = describeParam(schema);
   const edit = useEdit<number>(param.label, (scene, value) => {
     const draft = dressingOf(scene, dressing.id);
-    if (draft) (draft[step] as Record<string, unknown>)[name] = value;
+    if (!draft) return;
+    (draft[step] as Record<string, unknown>)[name] = value;
+    also?.(draft, original(draft) as Dressing);
   });
   return (
     <NumberField
@@ -75,6 +81,7 @@ export function StepChoice<S extends StepName>({
   columns,
   only,
   words,
+  also,
 }: ParamProps<S> & {
   bare?: boolean;
   columns?: number;
@@ -82,6 +89,7 @@ export function StepChoice<S extends StepName>({
   only?: readonly string[];
   /** Other words for some of them, where they mean something a little different. */
   words?: Readonly<Record<string, string>>;
+  also?: Also;
 }) {
   const { label, help, choices: all } = describeChoice(schemaOf(step, name));
   const value = dressing[step][name] as string;
@@ -95,7 +103,10 @@ export function StepChoice<S extends StepName>({
       choices={choices}
       columns={columns}
       onChange={(value) =>
-        editDressing(dressing.id, label, (draft) => void ((draft[step] as Record<string, unknown>)[name] = value))
+        editDressing(dressing.id, label, (draft) => {
+          (draft[step] as Record<string, unknown>)[name] = value;
+          also?.(draft, original(draft) as Dressing);
+        })
       }
     />
   );

@@ -1,14 +1,15 @@
 "use client";
 /** The strip: a dressing's lines unrolled, as the second place to work. */
-import { sizeOf } from "@/core/mesh";
+import { sizeOf, type PropBounds } from "@/core/mesh";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { type Dressing, type Placements } from "@/core/place";
 import { preparedBounds } from "@/core/scene";
 import { useScene } from "@/store";
-import { lookOf, usePictureStore } from "../assets";
+import { elevationOf, lookOf, useElevations, usePictureStore } from "../assets";
+import { sideFrames } from "./elevation";
 import { Legend } from "../basket";
 import { useSize } from "../kit";
-import { guideOf, useFindings, useSession } from "../state";
+import { guideOf, startsAnywhere, useFindings, useSession } from "../state";
 import { drawStrip } from "./draw";
 import type { StripScene } from "./layout";
 import { Spread } from "./Spread";
@@ -27,6 +28,10 @@ export function Strip({ dressing, placements }: { dressing: Dressing; placements
 }
 
 /** The mark in the browser's timeline when placements have been drawn for the first time. */
+/** What is drawn of a prop that is not known. */
+const LINEN = "#d8cbb3";
+const NO_BOX: PropBounds = { min: [0, 0, 0], max: [0, 0, 0] };
+
 const DRAWN = "strip drawn";
 
 function StripCanvas({
@@ -44,6 +49,8 @@ function StripCanvas({
   const lines = useScene((scene) => scene.lines);
   const props = useScene((scene) => scene.props);
   const pictures = usePictureStore((state) => state.pictures);
+  // Pictures that have been made since are drawn.
+  const elevations = useElevations((state) => state.pictures);
   const findings = useFindings(dressing.id);
   const selected = useSession((session) => session.keys);
   const hovered = useSession((session) => (session.hover?.dressing === dressing.id ? session.hover.key : null));
@@ -68,6 +75,10 @@ function StripCanvas({
         const name = lines.find((line) => line.id === row.line)?.name ?? "";
         return row.rows > 1 ? `${name} · row ${row.row + 1}` : name;
       }),
+      movable: rows.map((row) => {
+        const line = lines.find(({ id }) => id === row.line);
+        return line !== undefined && startsAnywhere(line);
+      }),
       marks: rows.map((row) => {
         const line = lines.find(({ id }) => id === row.line);
         return line ? guideOf(line).marks : [];
@@ -79,8 +90,17 @@ function StripCanvas({
       }),
       gap,
       caught,
-      pictures: own.map((prop) => prop && pictures.get(lookOf(prop))),
+      colours: own.map((prop) => (prop && pictures.get(lookOf(prop))?.color) ?? LINEN),
+      bounds: own.map((prop) => (prop ? preparedBounds(prop) : NO_BOX)),
       heights: own.map((prop) => (prop ? sizeOf(preparedBounds(prop))[1] : 0)),
+      frames: (row, at) => {
+        const line = lines.find(({ id }) => id === rows[row].line);
+        return line ? sideFrames(guideOf(line), dressing.stance, at) : null;
+      },
+      elevation: (index, { turn, mirrored, key }) => {
+        const prop = own[index];
+        return prop && elevationOf({ prop, turn, mirrored }, key);
+      },
       findings,
       selected,
       hovered,
@@ -100,7 +120,7 @@ function StripCanvas({
     drawStrip(pen, width, tall, scene, view);
     if (marked.current !== scene.placements) performance.mark(DRAWN, { detail: scene.placements.count });
     marked.current = scene.placements;
-  }, [scene, view, width, tall]);
+  }, [scene, view, width, tall, elevations]);
 
   const hands = useRef<StripHands | null>(null);
   useEffect(() => {

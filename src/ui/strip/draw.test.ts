@@ -1,7 +1,11 @@
 import fc from "fast-check";
 import { evaluate, dressing, straight, surroundings } from "@/core/place/testing";
 import { type Dressing } from "@/core/place";
+import { GuideLine } from "@/core/line";
+import { fromAxisAngle, rotate } from "@/core/math";
+import { makeLine } from "@/core/line/testing";
 import { drawStrip } from "./draw";
+import { poseOf, sideFrames } from "./elevation";
 import { fitted, rowBoxes, rowsOf, type StripView } from "./model";
 import type { StripScene } from "./layout";
 
@@ -43,12 +47,16 @@ function drawn(scene: Dressing, view?: StripView, more: Partial<StripScene> = {}
     rows,
     boxes: rowBoxes(rows.length, 172),
     names: rows.map(({ line }) => line),
-    pictures: [],
+    colours: [],
+    bounds: placements.props.map(() => ({ min: [-0.2, 0, -0.2], max: [0.2, 0.8, 0.2] })),
+    frames: (row, at) => sideFrames(new GuideLine(lines.find(({ id }) => id === rows[row].line)!), scene.stance, at),
+    elevation: () => null,
     heights: placements.props.map(() => 0.8),
     findings: [],
     selected: new Set(placements.key.slice(0, 2)),
     hovered: placements.key[2] ?? null,
     stretch: null,
+    movable: rows.map(() => false),
     marks: rows.map(() => [1, 2, 3]),
     orphans: [],
     gap: null,
@@ -113,4 +121,41 @@ test("of 5,000 placements only those in sight are drawn", () => {
   const scene = withLines({ where: { lines: ["a"] }, spacing: { by: "count", count: 5000 } });
   const near = drawn(scene, { scale: 20_000, from: 4 });
   expect(near.length).toBeLessThan(0.2 * drawn(scene).length);
+});
+
+test("a placement is seen as it stands against its line, to the step, whichever way the line runs", () => {
+  const stance = fc.record({
+    turnUp: fc.constantFrom(0, 1, 2, 3).map((quarter) => (quarter * Math.PI) / 2),
+    turnAlong: fc.constantFrom(0, Math.PI / 6),
+  });
+  const end = fc.tuple(fc.double({ min: -9, max: 9, noNaN: true }), fc.double({ min: -9, max: 9, noNaN: true }));
+  const mirror = fc.constantFrom(0, 1);
+  fc.assert(
+    fc.property(stance, end, mirror, fc.constantFrom("world", "line"), (turned, [x, z], mirror, up) => {
+      fc.pre(Math.hypot(x, z) > 0.5);
+      const line = makeLine({
+        kind: "polyline",
+        id: straight(1).id,
+        knots: [
+          [0, 0, 0],
+          [x, 0, z],
+        ],
+      });
+      const made = { spacing: { by: "count", count: 3 }, stance: { ...turned, up }, variation: { mirror } };
+      const p = evaluate(dressing(made as never), surroundings([line]));
+      const guide = new GuideLine(line);
+      const frames = sideFrames(guide, { up } as never, Float64Array.from(p.at));
+      const pose = poseOf(p, 1, [...frames.subarray(4, 8)] as never, { min: [-1, 0, -2], max: [1, 3, 2] });
+      expect(pose.mirrored).toBe(mirror === 1);
+      // The prop's own axes in the line's frame: as its turns alone say.
+      const wanted = rotate(
+        fromAxisAngle([0, 1, 0], turned.turnUp),
+        rotate(fromAxisAngle([0, 0, 1], turned.turnAlong), [1, 0, 0]),
+      );
+      expect(rotate(pose.turn, [1, 0, 0])).toEqual(wanted.map((value) => expect.closeTo(value, 5)));
+      const lean = Math.abs(Math.sin(turned.turnAlong));
+      expect(pose.tall).toBeCloseTo(3 * Math.cos(turned.turnAlong) + 2 * lean, 4);
+    }),
+    { numRuns: 40 },
+  );
 });

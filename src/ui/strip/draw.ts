@@ -1,8 +1,10 @@
 /** Draws the strip: ruler, cord, every placement at its arc length in its true width, blanks, pegs, insets, findings. */
-import { BAR, barTop, gapsOn } from "./grips";
+import { BAR, barTop, gapsOn, START } from "./grips";
 import { keysNamed } from "@/core/check";
 import { FLAG, NO_PROP, indicesOf } from "@/core/place";
+import { poseOf, type Pose } from "./elevation";
 import { layoutOf, tallOf, type StripScene } from "./layout";
+import { quatAt } from "@/core/math";
 import { markLabel, niceStep } from "../kit";
 import { RULER, type RowBox, type StripRow, type StripView } from "./model";
 
@@ -129,12 +131,13 @@ function drawRow(
     drawGap(pen, box, x(gap.from), x(gap.to), barTop(hangs, cord), gap.index === scene.gap);
   }
 
-  const broadside = Math.abs(Math.sin(dressing.stance.turnUp)) > 0.7;
-  for (const i of row.order) {
-    const [left, right] = [x(p.at[i] - p.reach[2 * i]), x(p.at[i] + p.reach[2 * i + 1])];
-    if (right < -40 || left > width + 40) continue;
+  const ends = (i: number) => [x(p.at[i] - p.reach[2 * i]), x(p.at[i] + p.reach[2 * i + 1])] as const;
+  const seen = row.order.filter((i) => ends(i)[1] >= -40 && ends(i)[0] <= width + 40);
+  const poses = posesOf(scene, index, seen, (i) => ends(i)[1] - ends(i)[0] >= NARROW);
+  for (const i of seen) {
+    const [left, right] = ends(i);
     const ring = told.chosen.has(i) ? INK : told.hovered.has(i) ? SEA : null;
-    drawSlot(pen, scene, i, left, Math.max(1, right - left), cord, hangs, room, broadside, view.scale, ring);
+    drawSlot(pen, scene, i, left, Math.max(1, right - left), cord, hangs, room, poses.get(i), view.scale, ring);
   }
 
   pen.setLineDash([2, 3]);
@@ -149,12 +152,33 @@ function drawRow(
   }
   pen.setLineDash([]);
   drawSlide(pen, x(dressing.spacing.fromStart + dressing.spacing.slide), barTop(hangs, cord) + BAR / 2);
+  if (scene.movable[index]) drawStart(pen, x(0), cord);
   for (const orphan of scene.orphans) if (orphan.row === index) drawOrphan(pen, x(orphan.at), cord);
   if (scene.caught?.row === index) {
     pen.fillStyle = MADDER;
     pen.fillRect(Math.round(x(scene.caught.at)), box.top + 4, 1.5, box.height - 8);
   }
   drawFindings(pen, scene, told.named, row, cord, hangs, room, view.scale, x);
+}
+
+/** How those placements stand that are wide enough to be drawn as what they are. */
+function posesOf(
+  scene: StripScene,
+  row: number,
+  seen: Int32Array,
+  wide: (i: number) => boolean,
+): ReadonlyMap<number, Pose> {
+  const { placements: p, bounds } = scene;
+  const shown = seen.filter((i) => p.prop[i] !== NO_PROP && !(p.flags[i] & FLAG.blank) && wide(i));
+  const frames =
+    shown.length > 0
+      ? scene.frames(
+          row,
+          Float64Array.from(shown, (i) => p.at[i]),
+        )
+      : null;
+  if (!frames) return new Map();
+  return new Map(Array.from(shown, (i, k) => [i, poseOf(p, i, quatAt(frames, k), bounds[p.prop[i]])]));
 }
 
 function drawMarks(
@@ -210,6 +234,17 @@ function drawSlide(pen: CanvasRenderingContext2D, at: number, middle: number): v
   }
 }
 
+/** Where a line starts that may start anywhere: a wooden ring. */
+function drawStart(pen: CanvasRenderingContext2D, at: number, cord: number): void {
+  pen.strokeStyle = "#8f6a3a";
+  pen.fillStyle = "#fdfbf6";
+  pen.lineWidth = 2.5;
+  pen.beginPath();
+  pen.arc(at, cord, START - 1, 0, 7);
+  pen.fill();
+  pen.stroke();
+}
+
 /** A peg without a slot. */
 function drawOrphan(pen: CanvasRenderingContext2D, at: number, cord: number): void {
   pen.strokeStyle = MADDER;
@@ -229,27 +264,26 @@ function drawSlot(
   cord: number,
   hangs: boolean,
   room: number,
-  broadside: boolean,
+  pose: Pose | undefined,
   scale: number,
   ring: string | null,
 ): void {
   const { placements: p } = scene;
   const prop = p.prop[i];
-  const full = tallOf(scene, i, room, scale);
+  const full = pose ? Math.max(3, pose.tall * scale) : tallOf(scene, i, room, scale);
   const tall = Math.min(room, full);
   const top = hangs ? cord + 1 : cord - 1 - tall;
   if (p.flags[i] & FLAG.blank || prop === NO_PROP) {
     hatch(pen, left, top, Math.max(3, width), tall);
   } else {
-    const pictures = scene.pictures[prop];
-    const picture = pictures && (broadside ? pictures.front : pictures.side);
-    if (picture && width >= NARROW) {
+    const picture = pose && scene.elevation(prop, pose);
+    if (picture) {
       // What is too tall for the row is drawn smaller as a whole, and a bar on the cord keeps its true width.
       const shown = (width * tall) / full;
-      if (shown < width) footprint(pen, left, width, hangs ? cord + 1 : cord - 4, pictures.color);
+      if (shown < width) footprint(pen, left, width, hangs ? cord + 1 : cord - 4, scene.colours[prop] ?? LINEN);
       pen.drawImage(picture, left + (width - shown) / 2, top, shown, tall);
     } else {
-      pen.fillStyle = pictures?.color ?? LINEN;
+      pen.fillStyle = scene.colours[prop] ?? LINEN;
       pen.fillRect(left, top, Math.max(1, width), tall);
     }
   }

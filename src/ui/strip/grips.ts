@@ -6,11 +6,15 @@ import type { StripView } from "./model";
 export type Grip =
   | { kind: "inset"; end: "fromStart" | "fromEnd" }
   | { kind: "slide" }
+  /** Where a line starts that may start anywhere. */
+  | { kind: "start" }
   /** A held gap: one of its ends, or all of it. */
   | { kind: "gap"; index: number; part: "from" | "to" | "whole" };
 
 /** Height of the bars that gaps are held by, and of the slide's grip; they lie on the free side of the cord, pixels. */
 export const BAR = 8;
+/** The radius of the ring at a start that can be moved, pixels. */
+export const START = 6;
 /** Ends can be taken hold of within so many pixels. */
 const NEAR = 5;
 
@@ -47,6 +51,7 @@ export function gripAt(scene: StripScene, view: StripView, row: number, px: numb
   const { fromStart, fromEnd, slide } = scene.dressing.spacing;
   const near = (at: number) => Math.abs((at - view.from) * view.scale - px) <= NEAR;
   const top = barTop(hangs, cord);
+  if (scene.movable[row] && near(0) && Math.abs(py - cord) <= START + 3) return { kind: "start" };
   if (py >= top - 3 && py <= top + BAR + 3) {
     for (const { index, from, to } of gapsOn(scene.dressing, line, length, closed)) {
       const at = px / view.scale + view.from;

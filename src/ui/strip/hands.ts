@@ -4,12 +4,15 @@
  */
 import { PROP_DRAG } from "../basket";
 import { FLAG, type Key, type Placements, indicesOf } from "@/core/place";
+import { placeOn, type Line } from "@/core/line";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import {
   dressingOf,
+  drawnLine,
   editDressing,
   millimetre,
+  writeStart,
   swapPlacements,
   writeAdded,
   writePegs,
@@ -57,6 +60,7 @@ type Held =
       grip: Grip;
       begun: boolean;
       was: { from: number; to: number; slide: number };
+      drawn: ReturnType<typeof drawnLine> | null;
     }
   /** Along an empty piece of the strip: with Shift to select what is there, without to hold a gap open. */
   | { kind: "stretch"; x: number; row: number; from: number; to: number; selects: boolean };
@@ -151,7 +155,10 @@ export class StripHands {
     const stretch = grip.kind === "gap" ? dressing.gaps.stretches[grip.index] : { from: 0, to: 0 };
     if (grip.kind === "gap") this.#owner.setGap(grip.index);
     const was = { from: stretch.from, to: stretch.to, slide: dressing.spacing.slide };
-    this.#held = { kind: "grip", x, row, grip, begun: false, was };
+    // The line starts elsewhere as soon as it is moved: where it is taken is seen on the line as it is now.
+    const line = this.#lineOf(row);
+    const drawn = grip.kind === "start" && line ? drawnLine(line) : null;
+    this.#held = { kind: "grip", x, row, grip, begun: false, was, drawn };
   }
 
   #move = (event: PointerEvent) => {
@@ -184,24 +191,38 @@ export class StripHands {
     }
   };
 
+  #lineOf(row: number): Line | undefined {
+    const { line: id } = this.sight!.scene.rows[row];
+    return useSceneStore.getState().history.scene.lines.find((line) => line.id === id);
+  }
+
   #drag(held: { begun: boolean }, label: string, recipe: (dressing: Draft<Scene["dressings"][number]>) => void): void {
-    const store = useSceneStore.getState();
     const { id } = this.sight!.scene.dressing;
-    if (!held.begun) {
-      held.begun = true;
-      store.beginDrag(label);
-      useSession.setState({ hover: null });
-    }
-    store.drag((draft) => {
+    this.#change(held, label, (draft) => {
       const dressing = dressingOf(draft, id);
       if (dressing) recipe(dressing);
     });
   }
 
+  #change(held: { begun: boolean }, label: string, recipe: (scene: Draft<Scene>) => void): void {
+    const store = useSceneStore.getState();
+    if (!held.begun) {
+      held.begun = true;
+      store.beginDrag(label);
+      useSession.setState({ hover: null });
+    }
+    store.drag(recipe);
+  }
+
   #moveGrip(held: Extract<Held, { kind: "grip" }>, by: number, at: number): void {
-    const { grip, was } = held;
+    const { grip, was, drawn } = held;
     const { length, closed } = this.sight!.scene.rows[held.row];
-    if (grip.kind === "inset") {
+    if (grip.kind === "start") {
+      if (!drawn) return;
+      const line = this.sight!.scene.rows[held.row].line;
+      const point = placeOn(drawn.curve, by - Math.floor(by / length) * length);
+      this.#change(held, "Start of line", (scene) => writeStart(scene, line, point));
+    } else if (grip.kind === "inset") {
       const metres = millimetre(within(grip.end === "fromStart" ? at : length - at, length));
       this.#drag(held, grip.end === "fromStart" ? "From start" : "From end", ({ spacing }) => {
         spacing[grip.end] = metres;

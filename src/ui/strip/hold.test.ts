@@ -52,7 +52,7 @@ test("on the strip the bars of gaps, the slide and the insets are found where th
     stance: { meetsUp: "bottom" },
     spacing: { fromStart: 2, fromEnd: 1, slide: 0.5 },
   } as Dressing;
-  const scene = { dressing, placements: p, rows, boxes, heights: [1] } as unknown as StripScene;
+  const scene = { dressing, placements: p, rows, boxes, heights: [1], movable: [true] } as unknown as StripScene;
   const view = { scale: 50, from: -1 };
   const { hangs, cord } = layoutOf(scene, 0);
   const onBar = barTop(hangs, cord) + 2;
@@ -60,6 +60,9 @@ test("on the strip the bars of gaps, the slide and the insets are found where th
   expect(at(4)).toEqual({ kind: "gap", index: 0, part: "from" });
   expect(at(6.05)).toEqual({ kind: "gap", index: 0, part: "to" });
   expect(at(5)).toEqual({ kind: "gap", index: 0, part: "whole" });
+  // The ring at the start of a line that may start anywhere.
+  expect(at(0, cord)).toEqual({ kind: "start" });
+  expect(gripAt({ ...scene, movable: [false] }, view, 0, 50, cord)).toBeNull();
   expect(at(2.5)).toEqual({ kind: "slide" });
   expect(at(2, cord - 40)).toEqual({ kind: "inset", end: "fromStart" });
   expect(at(9, cord - 40)).toEqual({ kind: "inset", end: "fromEnd" });

@@ -1,7 +1,8 @@
 /** What the strip shows at the moment, and where on it things lie. */
 import type { Finding } from "@/core/check";
 import { NO_PROP, type Dressing, type Placements, type Key } from "@/core/place";
-import type { PropPictures } from "../assets";
+import type { PropBounds } from "@/core/mesh";
+import type { Pose } from "./elevation";
 import type { RowBox, StripRow } from "./model";
 
 export interface StripScene {
@@ -10,14 +11,21 @@ export interface StripScene {
   rows: readonly StripRow[];
   boxes: readonly RowBox[];
   names: readonly string[];
-  /** Pictures and heights (metres) by the index of the prop. */
-  pictures: readonly (PropPictures | undefined)[];
+  /** Colours, boxes and heights (metres) by the index of the prop. */
+  colours: readonly string[];
+  bounds: readonly PropBounds[];
   heights: readonly number[];
+  /** For placements of a row, the frames of its line there (4n); none where the line is gone. */
+  frames: (row: number, at: Float64Array) => Float64Array | null;
+  /** The picture of a prop in a pose, by its index; undefined until it is made, null where there is nothing to be seen. */
+  elevation: (prop: number, pose: Pose) => CanvasImageSource | null | undefined;
   findings: readonly Finding[];
   selected: ReadonlySet<Key>;
   hovered: Key | null;
   /** A stretch being drawn, to select or to hold open: row, and arc lengths. */
   stretch: { row: number; from: number; to: number; holds: boolean } | null;
+  /** Of each row, whether where its line starts can be moved. */
+  movable: readonly boolean[];
   /** Marks of each row's line. */
   marks: readonly ArrayLike<number>[];
   /** Pegs that have lost their slot: row and arc length. */

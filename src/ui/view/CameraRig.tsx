@@ -3,7 +3,7 @@
 import { indicesOf } from "@/core/place";
 import { useThree } from "@react-three/fiber";
 import { useEffect, useRef } from "react";
-import { Box3, PerspectiveCamera, Vector3, type Object3D } from "three";
+import { Box3, PerspectiveCamera, Spherical, Vector3, type Object3D } from "three";
 import type { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { create } from "zustand";
 import type { Vec3 } from "@/core/math";
@@ -32,6 +32,18 @@ const REST = 160;
 
 const LEAST = new Vector3(0.5, 0.5, 0.5);
 
+/** The view goes no further below than so far from straight above, radians. */
+const LOWEST = Math.PI * 0.96;
+
+/** What a key turns the view by, radians, and how much nearer or farther it brings it. */
+const TURN = Math.PI / 36;
+const NEARER = 0.9;
+
+let turning: ((key: string, far: boolean) => void) | null = null;
+
+/** Turns the view about what it looks at, or brings it nearer or farther, by a key. */
+export const turnView = ({ key, shiftKey }: Pick<KeyboardEvent, "key" | "shiftKey">): void => turning?.(key, shiftKey);
+
 export function CameraRig() {
   const camera = useThree((three) => three.camera) as PerspectiveCamera;
   const invalidate = useThree((three) => three.invalidate);
@@ -56,6 +68,24 @@ export function CameraRig() {
     clearTimeout(resting.current);
     resting.current = setTimeout(() => useEye.setState({ position: cameraNow.position }), REST);
   };
+
+  const turn = (key: string, far: boolean) => {
+    const target = controls.current?.target ?? new Vector3();
+    const from = new Spherical().setFromVector3(camera.position.clone().sub(target));
+    const by = TURN * (far ? 3 : 1);
+    if (key === "ArrowLeft") from.theta -= by;
+    if (key === "ArrowRight") from.theta += by;
+    if (key === "ArrowUp") from.phi -= by;
+    if (key === "ArrowDown") from.phi += by;
+    if (key === "PageUp") from.radius *= NEARER;
+    if (key === "PageDown") from.radius /= NEARER;
+    from.phi = Math.min(LOWEST, Math.max(0.01, from.phi));
+    go(new Vector3().setFromSpherical(from).add(target).toArray(), target.toArray());
+  };
+  useEffect(() => {
+    turning = turn;
+    return () => void (turning = null);
+  });
 
   const moves = useRef({ go });
   useEffect(() => {
@@ -89,9 +119,7 @@ export function CameraRig() {
     moves.current.go(middle.clone().addScaledVector(from, away).toArray(), middle.toArray());
   }, [wish, camera, root]);
 
-  return (
-    <Orbit ref={controls} maxPolarAngle={Math.PI * 0.96} minDistance={0.05} maxDistance={2000} onChange={remember} />
-  );
+  return <Orbit ref={controls} maxPolarAngle={LOWEST} minDistance={0.05} maxDistance={2000} onChange={remember} />;
 }
 
 /** The box around what is selected: placements, a line with its knot, or else the whole dressing. */

@@ -13,6 +13,7 @@ import {
   drawnLine,
   guideOf,
   markPositions,
+  startsAnywhere,
   tagColour,
   taggedSpans,
 } from "../state";
@@ -24,6 +25,16 @@ import { boxSides } from "./box-sides";
 import { useDraw } from "./draw-state";
 import { useMove } from "./move-state";
 import { smoothPreview } from "./preview";
+
+/** The handle of the surface in focus, by which it is moved. */
+export function SurfaceHandle() {
+  const focus = useSession((session) => session.focus);
+  const position = useScene((scene) => {
+    const found = focus.kind === "surface" ? scene.surfaces.find(({ id }) => id === focus.id) : undefined;
+    return found && !found.locked ? found.position : null;
+  });
+  return position ? <Knots positions={[position]} selected={[0]} /> : null;
+}
 
 /** The sides of the box in focus, to take hold of. */
 export function Sides() {
@@ -161,7 +172,8 @@ function flagsOf(line: Line): BufferGeometry {
 }
 
 function LineKnots({ line }: OfLine) {
-  return line.laid?.kind === "edges" ? null : <OwnKnots line={line} />;
+  if (line.laid?.kind !== "edges") return <OwnKnots line={line} />;
+  return startsAnywhere(line) ? <Knots positions={[drawnLine(line).points[0]]} selected={[]} /> : null;
 }
 
 function OwnKnots({ line }: OfLine) {

@@ -9,7 +9,7 @@ import { useSession, type Focus } from "../state";
 import { useBrush } from "./brush";
 import { CLOSED_FORMS, EDGE_FORMS, useDraw } from "./draw-state";
 import { FLOAT } from "./float";
-import { useMove } from "./move-state";
+import { AXES, useMove } from "./move-state";
 
 const { choices: EDGES } = describeChoice(laidSchema.options[1].shape.follow);
 
@@ -22,15 +22,31 @@ const FORMS = [
 
 /** How far something has been moved, or what is typed to set it. */
 function Distance() {
-  const { distance, typed, axis, caught } = useMove();
+  const { distance, typing, typed, axis, caught } = useMove();
   return (
     <span className="font-mono text-ink-9" data-testid="moved">
-      {typed !== "" ? `${typed}_ m` : `${(distance ?? 0).toFixed(3)} m`}
-      {axis && ` along ${axis.toUpperCase()}`}
-      {caught && typed === "" && <span className="font-sans text-madder"> on {caught.what}</span>}
+      {typing === null ? `${(distance ?? 0).toFixed(3)} m` : typing === "place" ? `at ${typed}_` : `${typed}_ m`}
+      {axis && <span className="font-sans"> {AXES[axis].words}</span>}
+      {caught && typing === null && <span className="font-sans text-madder"> on {caught.what}</span>}
     </span>
   );
 }
+
+/** Where the cursor is that keys move. */
+function Cursor() {
+  const cursor = useDraw((draw) => (draw.byKeys ? draw.cursor : null));
+  if (!cursor) return null;
+  return (
+    <span className="font-mono text-ink-9" data-testid="cursor">
+      {cursor.map((value) => value.toFixed(2)).join(" · ")}
+    </span>
+  );
+}
+
+/** The keys that keep what moves on an axis. */
+const AXIS_KEYS = Object.values(AXES)
+  .map(({ key, words }) => `${key.toUpperCase()}: ${words}`)
+  .join(" · ");
 
 function Moving() {
   return (
@@ -39,7 +55,7 @@ function Moving() {
       role="status"
     >
       <Distance />
-      <span>Type a number: just so far · X Y Z: along an axis · Ctrl: catch on nothing · Esc: back</span>
+      <span>M and a number: just so far · {AXIS_KEYS} · Ctrl: catch on nothing · Esc: back</span>
     </div>
   );
 }
@@ -93,6 +109,8 @@ export function Hint() {
   const focus = useSession((session) => session.focus);
   const knots = useDraw((draw) => draw.knots.length);
   const form = useDraw((draw) => draw.form);
+  const byKeys = useDraw((draw) => draw.byKeys);
+  const typing = useMove((move) => move.typing);
   const lines = useScene((scene) => scene.lines);
   const props = useScene((scene) => scene.props);
   const mixes = useScene((scene) => scene.mixes);
@@ -109,6 +127,7 @@ export function Hint() {
   const box = useScene((scene) =>
     scene.surfaces.some(({ id, made }) => made?.kind === "box" && id === surfaceIn(focus)),
   );
+  const moves = useSession((session) => session.moving !== null);
   const locked = useScene((scene) => scene.surfaces.some(({ id, locked }) => locked && id === surfaceIn(focus)));
   if (tool === "draw") {
     const dressed = [...props, ...mixes].find((prop) => prop.id === drawProp);
@@ -128,14 +147,17 @@ export function Hint() {
           ? EDGE_FORMS.has(form)
             ? "Click on a surface, near the edge that is meant"
             : "Click where its middle shall be"
-          : knots === 0
-            ? `Click on the ground to set the first ${outline ? `corner of the ${outline}` : "knot"}`
-            : `Click: next knot · first knot${outline ? " or Enter: close" : ": close · Enter: done"} · Backspace: take back`}
-        {moving !== null && <Distance />}
+          : byKeys
+            ? `Enter: knot here${knots > 0 ? `, once more: ${outline ? "close" : "done"}` : ""} · arrows, Page Up and Down · 3; −2: a place`
+            : knots === 0
+              ? `Click on the ground, or press an arrow key, for the first ${outline ? `corner of the ${outline}` : "knot"}`
+              : `Click: next knot · first knot${outline ? " or Enter: close" : ": close · Enter: done"} · Backspace: take back · M: how far`}
+        <Cursor />
+        {(moving !== null || typing !== null) && <Distance />}
         {!outline && !EDGE_FORMS.has(form) && (
           <label
             className="flex items-center gap-1.5"
-            title="It lies on the ground and stays on it, whichever of the two is changed."
+            title="All of the line lies on the ground, and goes on lying there whichever of the two is changed."
           >
             <input
               type="checkbox"
@@ -143,7 +165,7 @@ export function Hint() {
               onChange={(event) => useDraw.setState({ laid: event.target.checked })}
               className="accent-sea"
             />
-            Laid on it
+            Stays on the ground
           </label>
         )}
         {!outline && (
@@ -171,7 +193,9 @@ export function Hint() {
       <div className={`${FLOAT} bottom-14 left-1/2 -translate-x-1/2 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}>
         {locked
           ? "This surface is locked: unlock it on the left to move it"
-          : `${box ? "Pull its sides by their dots · drag the box" : "Drag the surface"} to move it · Shift: up and down · X Y Z: along an axis`}
+          : moves
+            ? `Drag ${box ? "the box" : "the surface"}, or press the arrow keys, to move it · Shift: up and down · Esc: done`
+            : `${box ? "Pull its sides by their dots, or" : "Drag"} its round handle to move it · anywhere else the view turns`}
       </div>
     );
   }
@@ -179,11 +203,14 @@ export function Hint() {
   if (focus.kind === "dressing" && spread) return <OverSurface inside={inside} />;
   if (focus.kind !== "line") return null;
   const shape = lines.some((line) => line.id === focus.id && !hasKnots(line));
+  const edges = lines.some((line) => line.id === focus.id && line.laid?.kind === "edges");
   return (
     <div className={`${FLOAT} bottom-14 left-1/2 -translate-x-1/2 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}>
       {shape
-        ? "Drag the ring or the line · Shift: up and down · Alt: on the ground · X Y Z: along an axis"
-        : "Drag a knot or the line · Shift: up and down · Alt: on the ground · X Y Z: along an axis · click the line: new knot"}
+        ? "Drag the ring or the line · Shift: up and down · Alt: on the ground · E N U: along an axis"
+        : edges
+          ? "It follows the mesh and goes where its surface goes · a closed one starts where its ring is dragged to"
+          : "Drag a knot or the line · Shift: up and down · Alt: on the ground · E N U: along an axis · click the line: new knot"}
     </div>
   );
 }

@@ -10,7 +10,7 @@ import { CameraRig } from "./CameraRig";
 import { BareGround, Daylight } from "./Daylight";
 import { DensityTint } from "./DensityTint";
 import { Dressings } from "./Dressings";
-import { BrushRing, DrawnSoFar, Guides, Sides } from "./Guides";
+import { BrushRing, DrawnSoFar, Guides, Sides, SurfaceHandle } from "./Guides";
 import { Highlights } from "./Highlights";
 import { FramePace } from "./FramePace";
 import { LostDrawing, WatchDrawing } from "./LostDrawing";
@@ -52,6 +52,7 @@ export function SceneView() {
         <Dressings />
         <Guides />
         <Sides />
+        <SurfaceHandle />
         <DrawnSoFar />
         <BrushRing />
         <Highlights />

@@ -13,6 +13,9 @@ import { SURFACES } from "./Surfaces";
 /** Ground is looked for no farther away than this, metres. */
 const FAR = 2000;
 
+/** Ground is looked for straight below from so high, metres. */
+const HIGH = 100_000;
+
 /** Rays that meet a level plane at less than this sine are too flat to say where. */
 const FLAT = 0.03;
 
@@ -47,6 +50,32 @@ export class Aim {
   ground(): Vec3 | null {
     const hit = this.#surface((object) => object.parent?.userData.ground === true);
     return hit ? rounded(hit.point) : this.#onPlane(new Plane(new Vector3(0, 1, 0), 0));
+  }
+
+  /** The ground straight below or above a place seen from above, or height zero where there is none. */
+  below(x: number, z: number): { point: Vec3; surface: string | null } {
+    const { far } = this.#caster;
+    const kept = this.#caster.ray.clone();
+    this.#caster.ray.set(new Vector3(x, HIGH, z), new Vector3(0, -1, 0));
+    this.#caster.far = 2 * HIGH;
+    const hit = this.#surface((object) => object.parent?.userData.ground === true);
+    this.#caster.ray.copy(kept);
+    this.#caster.far = far;
+    const surface = (hit?.object.parent?.userData.surface as string | undefined) ?? null;
+    return { point: [x, hit ? millimetre(hit.point.y) : 0, z], surface };
+  }
+
+  /** The ground in the middle of what is seen. */
+  middle(): Vec3 | null {
+    const box = this.#element.getBoundingClientRect();
+    this.at({ clientX: box.left + box.width / 2, clientY: box.top + box.height / 2 });
+    return this.ground();
+  }
+
+  /** Where the view looks, seen from above: x and z. */
+  facing(): [x: number, z: number] {
+    const way = this.#camera.getWorldDirection(new Vector3());
+    return [way.x, way.z];
   }
 
   /** The ground that {@link ground} is a point of; null where that is no surface. */

@@ -2,8 +2,8 @@
 import { create } from "zustand";
 import { distance, type Vec3 } from "@/core/math";
 import { useSceneStore } from "@/store";
-import { dressingOf, NO_KEYS, useSession } from "../state";
-import { inField, spreadDressing } from "./pegging";
+import { dressingOf, inField, NO_KEYS, useSession } from "../state";
+import { spreadDressing } from "./pegging";
 import { stopDrawing } from "./draw-state";
 
 export interface Brush {

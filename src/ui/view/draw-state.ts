@@ -18,6 +18,8 @@ interface DrawState {
   cursor: Vec3 | null;
   /** Whether the cursor is on the first knot, so that a click closes the line. */
   closing: boolean;
+  /** Whether it is keys that move the cursor, and not the pointer. */
+  byKeys: boolean;
   /** Which dressing's area or hole is drawn; null for a line of its own. */
   outline: Outline | null;
 }
@@ -33,11 +35,12 @@ export const useDraw = create<DrawState>()(() => ({
   under: [],
   cursor: null,
   closing: false,
+  byKeys: false,
   outline: null,
 }));
 
 function clear(): void {
-  useDraw.setState({ knots: [], under: [], cursor: null, closing: false, outline: null, on: null });
+  useDraw.setState({ knots: [], under: [], cursor: null, closing: false, byKeys: false, outline: null, on: null });
   restMoving();
 }
 

@@ -1,10 +1,11 @@
 /**
  * *What hands do in the view*: hover, select by a click or a box, move knots, handles and whole lines, insert knots, draw.
- * While something moves, X, Y and Z keep it on an axis, digits set the distance, and Escape puts back what was.
+ * While something moves, E, U and N keep it on an axis, M and a number set the distance, and Escape puts back what was.
  */
-import type { Line } from "@/core/line";
+import { placeOn, type DrawnLine, type Line } from "@/core/line";
 import { add, distance, subtract, type Vec3 } from "@/core/math";
-import type { Surface } from "@/core/scene";
+import type { Scene, Surface } from "@/core/scene";
+import type { Draft } from "immer";
 import { useSceneStore } from "@/store";
 import {
   allKnots,
@@ -20,25 +21,31 @@ import {
   useSession,
   drawnLine,
   spanMiddles,
+  startsAnywhere,
+  writeStart,
 } from "../state";
 import { finishDrawing, useDraw } from "./draw-state";
 import { caughtOn, KNOT } from "./caught";
 import { DrawingHand } from "./drawing-hand";
 import { beyondSide, boxSides, pullSide, type BoxSide } from "./box-sides";
 import { handleEnds } from "./handles";
-import { restMoving, typedDistance, typeDistance, useMove, type Axis } from "./move-state";
+import { isStep, stepOfKey } from "./key-steps";
+import { axisOfKey, restMoving, typedDistance, typeKey, useMove } from "./move-state";
 import { addUnder, movePlacements, takenPlacements, wantedPlace, whyUnder, type HeldPlacements } from "./pegging";
 import { PaintingHand } from "./painting-hand";
 import { atDistance, snapTargets, type SnapTarget } from "./snap";
 import { endStroke, giveUpStroke, isPainting, useBrush } from "./brush";
 import { focusedLine, LINE, MIDDLE, placementUnder, selectBox, selectClick } from "./selecting";
 import type { Aim } from "./aim";
-import type { Controls } from "./CameraRig";
+import { turnView, type Controls } from "./CameraRig";
 
 /** A press that moves no farther than this (pixels) is a click. */
 const CLICK = 4;
+/** The start of a line follows the pointer as far off it as this, pixels. */
+const FAR_FROM_LINE = 400;
 /** What a drag is called in the history. */
 const MOVES = {
+  start: "Start of line",
   line: "Move line",
   handle: "Move handle",
   knots: "Move knot",
@@ -51,6 +58,8 @@ const MOVES = {
 type Held =
   | { kind: "knots"; line: string; knot: number; from: ReadonlyMap<number, Vec3>; start: Vec3 }
   | { kind: "handle"; line: string; knot: number; side: Side; start: Vec3 }
+  /** Where a line starts that may start anywhere, and the line as it was when that was taken. */
+  | { kind: "start"; line: string; drawn: DrawnLine; start: Vec3 }
   | { kind: "line"; line: string; from: ReadonlyMap<number, Vec3>; start: Vec3; at: number }
   | { kind: "surface"; surface: string; start: Vec3 }
   | { kind: "side"; from: Surface; side: BoxSide; start: Vec3 }
@@ -104,6 +113,11 @@ export class ViewHands {
     );
   }
 
+  /** Whether the ring is under the pointer by which the start of a line along edges is moved. */
+  #startUnder(line: Line): boolean {
+    return startsAnywhere(line) && this.#aim.nearest([drawnLine(line).points[0]], KNOT) === 0;
+  }
+
   #handleUnder(line: Line) {
     const ends = handleEnds(line, useSession.getState().knots);
     const found = this.#aim.nearest(
@@ -137,6 +151,10 @@ export class ViewHands {
   /** What a press takes hold of; null for what is left to the camera. */
   #taken(event: PointerEvent): Held | null {
     const line = focusedLine();
+    if (line && this.#startUnder(line)) {
+      const drawn = drawnLine(line);
+      return { kind: "start", line: line.id, drawn, start: drawn.points[0] };
+    }
     if (line && line.laid?.kind !== "edges") {
       const knot = this.#knotUnder(line);
       if (knot !== null) {
@@ -176,15 +194,13 @@ export class ViewHands {
     return from && found !== null ? { kind: "side", from, side: sides[found], start: sides[found].middle } : null;
   }
 
-  /** The surface in focus, if the pointer is on it and it may be moved. */
+  /** The surface in focus, if the pointer is on its handle, or anywhere on it while it is being moved. */
   #heldSurface(): Held | null {
     const surface = this.#focusedSurface();
-    if (
-      !surface ||
-      surface.locked ||
-      (surface.outline ? !this.#aim.on(surface.id) : this.#aim.surface() !== surface.id)
-    )
-      return null;
+    if (!surface || surface.locked) return null;
+    const moving = useSession.getState().moving === surface.id;
+    const on = () => (surface.outline ? this.#aim.on(surface.id) !== null : this.#aim.surface() === surface.id);
+    if (this.#aim.nearest([surface.position], KNOT) === null && !(moving && on())) return null;
     return { kind: "surface", surface: surface.id, start: surface.position };
   }
 
@@ -211,6 +227,11 @@ export class ViewHands {
     }
     if (!this.#begun) this.#begin(held);
     this.#aim.at(event);
+    if (held.kind === "start") {
+      const at = this.#aim.placeOn(held.drawn, FAR_FROM_LINE);
+      if (at !== null) this.#store.drag((draft) => writeStart(draft, held.line, placeOn(held.drawn.curve, at)));
+      return;
+    }
     const start = held.start;
     // A line or a surface is taken anywhere on it: what moves under the pointer is where it was taken.
     const anywhere = held.kind === "line" || held.kind === "surface";
@@ -259,7 +280,7 @@ export class ViewHands {
     this.#begun = true;
     this.#gripped = null;
     this.#store.beginDrag(MOVES[held.kind]);
-    if (held.kind === "surface" || held.kind === "side" || held.kind === "placements") {
+    if (held.kind === "surface" || held.kind === "side" || held.kind === "placements" || held.kind === "start") {
       this.#targets = [];
       return;
     }
@@ -337,7 +358,8 @@ export class ViewHands {
     const grip =
       side ||
       (line !== undefined &&
-        (this.#knotUnder(line) !== null ||
+        (this.#startUnder(line) ||
+          this.#knotUnder(line) !== null ||
           this.#handleUnder(line) !== null ||
           this.#aim.nearest(spanMiddles(line), MIDDLE) !== null));
     const onLine = line !== undefined && !grip && this.#aim.placeOn(drawnLine(line), LINE) !== null;
@@ -383,19 +405,59 @@ export class ViewHands {
     const plain = !event.ctrlKey && !event.metaKey;
     if (isPainting() && event.key === "Escape") this.#giveUp();
     else if (this.#held && (this.#begun || this.#held.kind === "box")) {
-      if (event.key === "Escape") this.#giveUp();
-      else if (plain && this.#begun && /^[xyz]$/i.test(event.key)) {
-        const axis = event.key.toLowerCase() as Axis;
-        useMove.setState({ axis: useMove.getState().axis === axis ? null : axis });
-      } else if (!(plain && this.#begun && typeDistance(event.key))) return;
+      const axis = plain && this.#begun ? axisOfKey(event.key) : null;
+      const typed = plain && this.#begun && typeKey(event.key);
+      if (!typed && event.key === "Escape") this.#giveUp();
+      else if (!typed && axis) useMove.setState({ axis: useMove.getState().axis === axis ? null : axis });
+      else if (!typed) return;
       if (this.#held && this.#last) this.#drag(this.#last);
-    } else if (useSession.getState().tool === "draw") {
+    } else if (ownsKey(event)) return;
+    else if (useSession.getState().tool === "draw") {
       if (!this.#drawing.key(event, this.#last)) return;
-    } else return;
+    } else if (!plain || !this.#isFocused(event) || !isStep(event)) return;
+    else if (!this.#stepSelected(event)) turnView(event);
     event.preventDefault();
     event.stopPropagation();
   };
+
+  /** Whether the view has the keys. */
+  #isFocused({ target }: KeyboardEvent): boolean {
+    return target instanceof Node && target.contains(this.#element);
+  }
+
+  /** Moves selected knots, or the surface that is being moved, by keys; false where there is nothing to be moved. */
+  #stepSelected(event: KeyboardEvent): boolean {
+    const by = stepOfKey(event, this.#aim.facing())!;
+    const { knots, moving } = useSession.getState();
+    const line = focusedLine();
+    const surface = this.#focusedSurface();
+    if (line && knots.length > 0 && line.laid?.kind !== "edges") {
+      const from = placesOf(line, knots);
+      const move = (draft: Draft<Scene>) => {
+        const moved = draft.lines.find((one) => one.id === line.id);
+        if (moved) moveKnots(moved, from, by);
+      };
+      this.#store.change(MOVES.knots, move, "keys");
+      return true;
+    }
+    if (!surface || moving !== surface.id || surface.locked) return false;
+    const move = (draft: Draft<Scene>) => {
+      const moved = surfaceOf(draft, surface.id);
+      if (moved) moved.position = add(surface.position, by).map(millimetre) as [number, number, number];
+    };
+    this.#store.change(MOVES.surface, move, "keys");
+    return true;
+  }
 }
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+
+/** What a focused control does something with by itself. */
+const CONTROLS =
+  "button, a, summary, [role=button], [role=radio], [role=switch], [role=slider], [role=separator], [role=menuitem], [role=option]";
+const OF_CONTROLS = /^(Enter| |Arrow.*|Page.*)$/;
+
+/** Whether a key belongs to the control that has the focus. */
+const ownsKey = ({ target, key }: KeyboardEvent): boolean =>
+  OF_CONTROLS.test(key) && target instanceof Element && target.closest(CONTROLS) !== null;

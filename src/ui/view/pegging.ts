@@ -1,5 +1,5 @@
 /** Placements that are spread over surfaces or fill volumes, moved and added by hand in the view. */
-import { add, rotate, subtract, type Quat, type Vec3 } from "@/core/math";
+import { add, rotate, type Vec3 } from "@/core/math";
 import { kindOf, densityAt, fieldIdsOf, LOOSE, type Dressing, type Key, indicesOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
@@ -7,6 +7,7 @@ import { boxOf } from "../assets";
 import {
   dressingOf,
   fieldOf,
+  inField,
   millimetre,
   surfaceOf,
   writeAddedOn,
@@ -74,23 +75,6 @@ export function movePlacements(
     const start = from.get(key);
     if (start) peg.point = inField(draft, peg.on, add(start, by(start, key)));
   });
-}
-
-/** A point in the coordinates of a surface, to the millimetre; of an area that has none as it is. */
-export function inField(
-  { surfaces }: Pick<Scene, "surfaces"> | Draft<Pick<Scene, "surfaces">>,
-  id: string,
-  point: Vec3,
-): [number, number, number] {
-  const surface = surfaceOf({ surfaces } as unknown as Scene, id);
-  if (!surface) return point.map(millimetre) as [number, number, number];
-  const [x, y, z, w] = surface.rotation;
-  const back: Quat = [-x, -y, -z, w];
-  return rotate(back, subtract(point, surface.position)).map((value) => millimetre(value / surface.scale)) as [
-    number,
-    number,
-    number,
-  ];
 }
 
 /** Why nothing of the selected dressing stands where the pointer is on one of its surfaces; null where nothing keeps it off. */

@@ -49,11 +49,19 @@ export function over(fields: readonly Field[], params: Spacing, needs: OverNeeds
   const { pattern, amount, count, distance, perArea } = params;
   const frame = frameOf(fields[0]);
   const at = (pitch: number) => fields.map((field, index) => kept(field, index, pitch, params, needs, frame));
-  if (amount === "distance") return written(at(distance), params, needs);
+  const free = fields.reduce((sum, field, i) => sum + extentOf(field) * freeShare(field, needs.masks[i]), 0);
   const solid = isSolid(fields);
-  if (amount === "density")
-    return written(at(pitchFor(pattern, solid ? params.perVolume : perArea, solid)), params, needs);
-  return written(exactly(count, at, fields, params, needs), params, needs);
+  const slots = written(
+    amount === "distance"
+      ? at(distance)
+      : amount === "density"
+        ? at(pitchFor(pattern, solid ? params.perVolume : perArea, solid))
+        : exactly(count, at, free, params, solid),
+    params,
+    needs,
+  );
+  slots.free = free;
+  return slots;
 }
 
 /** Whether it is volumes that are filled: a dressing has only them, or none. */
@@ -61,17 +69,9 @@ export const isSolid = (fields: readonly Pick<Field, "volume">[]): boolean =>
   fields.length > 0 && fields[0].volume !== null;
 
 /** So many in all: closer and closer until there are enough, and then without those that came last. */
-function exactly(
-  count: number,
-  at: (pitch: number) => Kept[],
-  fields: readonly Field[],
-  params: Spacing,
-  needs: OverNeeds,
-): Kept[] {
+function exactly(count: number, at: (pitch: number) => Kept[], free: number, params: Spacing, solid: boolean): Kept[] {
   const [fewest, most] = params.clusters ? params.clusterCount : [1, 1];
-  const free = fields.reduce((sum, field, i) => sum + extentOf(field) * freeShare(field, needs.masks[i]), 0);
   if (!(free > 0)) return [];
-  const solid = isSolid(fields);
   const root = solid ? Math.cbrt : Math.sqrt;
   let pitch = CLOSER * pitchFor(params.pattern, (2 * count) / (fewest + most) / free, solid, true);
   let found = at(pitch);

@@ -118,7 +118,7 @@ export const spacingSchema = z.object({
   }),
   slide: lengthParam({
     label: "Slide",
-    help: "Moves all slots along the line. On a closed line they go round; on an open one those pushed past an end leave, and new ones come in behind them.",
+    help: "Moves all slots along the line. On a closed line they go round; on an open one those pushed past an end leave, and new ones come in behind them; by count the row is pressed together there instead.",
     default: 0,
     slider: [-2, 2],
   }),

@@ -12,10 +12,10 @@ import {
   wholeParam,
 } from "../../schema";
 
-const position = (label: string, help: string) =>
-  rangeParam("m", { label, help, default: [-0.1, 0.1], slider: [-0.5, 0.5] });
-const turn = (label: string, help: string, comfortable = Math.PI / 4) =>
-  rangeParam("rad", { label, help, default: [-0.1, 0.1], slider: [-comfortable, comfortable] });
+const position = (label: string, help: string, most = 0.1) =>
+  rangeParam("m", { label, help, default: [-most, most], slider: [-0.5, 0.5] });
+const turn = (label: string, help: string, most = 0, comfortable = Math.PI / 4) =>
+  rangeParam("rad", { label, help, default: [-most, most], slider: [-comfortable, comfortable] });
 const factor = (label: string, help: string, standard: readonly [number, number]) =>
   rangeParam("factor", { label, help, default: standard, above: 0, slider: [0.25, 3] });
 const spread = (label: string) =>
@@ -39,13 +39,13 @@ export const variationSchema = z.object({
   positionOn: switchParam({ label: "Position", help: "Moves each placement a little." }),
   along: position("Along", "How far along the line."),
   across: position("Across", "How far to the side."),
-  up: position("Up", "How far up or down."),
+  up: position("Up", "How far up or down.", 0),
   positionSpread: spread("Spread"),
   positionStep: lengthParam({ label: "In steps of", help: STEP_HELP, default: 0, min: 0, slider: [0, 0.5] }),
   turnOn: switchParam({ label: "Turn", help: "Turns each placement a little." }),
   turnAlong: turn("Along", "About the line's direction."),
   turnAcross: turn("Across", "About the direction across the line."),
-  turnUp: turn("Up", "About up.", Math.PI),
+  turnUp: turn("Up", "About up.", 0.1, Math.PI),
   turnSpread: spread("Spread"),
   turnStep: angleParam({
     label: "In steps of",

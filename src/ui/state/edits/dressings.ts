@@ -1,9 +1,9 @@
 /** Edits of dressings as a whole. */
 import { toast } from "sonner";
-import type { Dressing } from "@/core/place";
-import { dressLine, dressOver, freeName, newId, type Prop } from "@/core/scene";
+import { STEP_SCHEMAS, type Dressing } from "@/core/place";
+import { dressLine, dressOver, freeName, newId, suiting, type Prop, type Suiting } from "@/core/scene";
 import { selectDressing } from "../session";
-import { dressingOf, scene, store } from "./common";
+import { dressingOf, editDressing, scene, store } from "./common";
 import type { Draft } from "immer";
 
 /** A new dressing of a line, not yet part of the scene. */
@@ -33,6 +33,44 @@ export function dressField(
   store().change("Dress", (draft) => void draft.dressings.push(dressing as Draft<Dressing>));
   selectDressing(dressing.id);
 }
+
+/** The props that a dressing's sequence is made of. */
+const propsAmong = ({ what }: Pick<Dressing, "what">): Prop[] =>
+  what.entries.flatMap(({ prop }) => (prop ? propsOf(prop) : []));
+
+/** What suits the props of a dressing. */
+export const suitingFor = (dressing: Dressing): Suiting => suiting(dressing, propsAmong(dressing));
+
+/** Changes which props there are; a distance that came from their size follows it, one that was chosen stays. */
+export function editEntries(id: string, label: string, edit: (what: Draft<Dressing["what"]>) => void): void {
+  const before = dressingOf(scene(), id);
+  if (!before) return;
+  const followed = before.what.entries.length === 0 || suitingFor(before).distance === before.spacing.distance;
+  editDressing(id, label, (draft) => {
+    edit(draft.what);
+    const props = propsAmong(draft as Dressing);
+    if (followed && props.length > 0) draft.spacing.distance = suiting(draft as Dressing, props).distance;
+  });
+}
+
+/** What was left at its default begins from the size of the props: rows when there are some, room between when it is kept. */
+export function beginRows(draft: Draft<Dressing>, before: Dressing): void {
+  if (before.fit.rows > 1 || draft.fit.rows < 2 || before.fit.rowDistance !== STANDARD_FIT.rowDistance) return;
+  draft.fit.rowDistance = suitingFor(before).rowDistance;
+}
+
+export function beginClearance(draft: Draft<Dressing>, before: Dressing): void {
+  if (before.fit.clear !== "off" || before.fit.clearance !== STANDARD_FIT.clearance) return;
+  if (draft.fit.clear !== "off") draft.fit.clearance = suitingFor(before).clearance;
+}
+
+/** What fills something keeps from its walls by its own radius, as long as nobody has said how far. */
+export function beginWalls(draft: Draft<Dressing>): void {
+  if (draft.gaps.walls === 0 && draft.where.volumes.length === 1)
+    draft.gaps.walls = suitingFor({ ...(draft as Dressing), where: { ...draft.where, kind: "inside" } }).walls;
+}
+
+const STANDARD_FIT = STEP_SCHEMAS.fit.parse({});
 
 export function duplicateDressing(id: string): void {
   const original = dressingOf(scene(), id);

@@ -6,6 +6,7 @@ import { newId, nextLineNumber, type Scene } from "@/core/scene";
 import { trackOf } from "../laid";
 import { selectLine } from "../session";
 import { lineOf, millimetre, scene, store } from "./common";
+import { inField } from "./surfaces";
 import type { Draft } from "immer";
 
 const FOLLOWED = { boundary: "Rim", sharp: "Edge", loop: "Loop", ring: "Ring", u: "Row", v: "Row" } as const;
@@ -26,6 +27,15 @@ export function edgeLine(follow: LaidOnEdges["follow"], on: string, at: Vec3, va
     knots: [{ position: surface?.position ?? [0, 0, 0] }],
     laid: laidSchema.parse({ kind: "edges", follow, on, at, value }),
   };
+}
+
+/** Whether where a line starts is a matter of choice: it runs round along the edges of a mesh. */
+export const startsAnywhere = (line: Line): boolean => line.laid?.kind === "edges" && trackOf(line)?.closed === true;
+
+/** Makes a line along edges start at a point of the world, as near as it comes to it. */
+export function writeStart(draft: Draft<Scene>, id: string, point: Vec3): void {
+  const laid = lineOf(draft, id)?.laid;
+  if (laid?.kind === "edges") laid.at = inField(draft, laid.on, point);
 }
 
 /** The line as one of its own knots, where it lies at the moment; it follows the surface no more. */

@@ -42,8 +42,25 @@ export function deleteProp(id: string): void {
 
 export const editProp = editing<Prop>((draft, id) => draft.props.find((prop) => prop.id === id));
 
-export const renameProp = (id: string, name: string): void =>
-  editProp(id, "Rename prop", (prop) => void (prop.name = name));
+/** Renames a prop, and with it the dressings that are still called after it. */
+export function renameProp(id: string, name: string): void {
+  const before = scene().props.find((prop) => prop.id === id)?.name;
+  if (before === undefined) return;
+  store().change("Rename prop", (draft) => {
+    const prop = draft.props.find((one) => one.id === id);
+    if (prop) prop.name = name;
+    for (const dressing of draft.dressings) {
+      const own = dressing.what.entries.length > 0 && dressing.what.entries.every((entry) => entry.prop === id);
+      if (!own || !isNamedAfter(dressing.name, before)) continue;
+      const taken = draft.dressings.filter((one) => one !== dressing).map((one) => one.name);
+      dressing.name = freeName(name, taken);
+    }
+  });
+}
+
+/** Whether a name is another's, or that with a number behind it. */
+const isNamedAfter = (name: string, other: string): boolean =>
+  name === other || (name.startsWith(`${other} `) && /^\d+$/.test(name.slice(other.length + 1)));
 
 /** Gives a prop another file: its name, how it is prepared and all that refers to it stay. */
 export const replaceProp = (

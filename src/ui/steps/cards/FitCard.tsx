@@ -2,6 +2,7 @@
 /** The card of Fit: offsets, ground, rows, bending and clipping, keeping clear. */
 import { kindOf } from "@/core/place";
 import { Fold } from "../../kit";
+import { beginClearance, beginRows } from "../../state";
 import { ClearOf, OnGround } from "./OnGround";
 import { StepChoice, StepNumber, StepNumbers, StepSwitch, type CardProps } from "../params";
 
@@ -15,7 +16,7 @@ export function FitCard({ dressing }: CardProps) {
       <OnGround dressing={dressing} />
       {!over && <OfALine dressing={dressing} />}
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">
-        <StepChoice dressing={dressing} step={step} name="clear" columns={3} />
+        <StepChoice dressing={dressing} step={step} name="clear" columns={3} also={beginClearance} />
         {clear !== "off" && (
           <>
             {!over && <StepChoice dressing={dressing} step={step} name="clearBy" />}
@@ -35,7 +36,7 @@ function OfALine({ dressing }: CardProps) {
   return (
     <>
       <Fold label="Parallel rows" summary={rows > 1 ? `${rows} rows` : ""}>
-        <StepNumber dressing={dressing} step={step} name="rows" />
+        <StepNumber dressing={dressing} step={step} name="rows" also={beginRows} />
         {rows > 1 && (
           <>
             <StepNumber dressing={dressing} step={step} name="rowDistance" />

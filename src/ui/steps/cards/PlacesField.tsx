@@ -26,15 +26,18 @@ export function PlacesField({ dressing }: { dressing: Dressing }) {
   const [text, setText] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const id = useId();
-  const leave = () => {
-    if (text === null) return;
+  /** Whether what was typed was taken. */
+  const leave = (): boolean => {
+    if (text === null) return true;
     try {
       const places = placesIn(text);
       editDressing(dressing.id, label, (draft) => void (draft.spacing.list = places));
       setText(null);
       setProblem(null);
+      return true;
     } catch (error) {
       setProblem(error instanceof Error ? error.message : String(error));
+      return false;
     }
   };
   return (
@@ -52,11 +55,11 @@ export function PlacesField({ dressing }: { dressing: Dressing }) {
           setText(event.target.value);
           setProblem(null);
         }}
-        onBlur={leave}
+        onBlur={() => void leave()}
         onKeyDown={(event) => {
           if (event.key === "Enter" && !event.shiftKey) {
             event.preventDefault();
-            leave();
+            if (leave()) event.currentTarget.blur();
           } else if (event.key === "Escape" && text !== null) {
             event.stopPropagation();
             setText(null);

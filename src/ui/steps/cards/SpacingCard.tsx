@@ -1,8 +1,9 @@
 "use client";
 /** The card of Spacing: one of its ways with what it needs; the ends; what is left over. Over surfaces and inside volumes, a pattern and how many. */
 import type { ReactNode } from "react";
-import { kindOf, type Dressing } from "@/core/place";
+import { keepAmount, keepRule, kindOf, type Dressing } from "@/core/place";
 import { Fold } from "../../kit";
+import { usePlacements } from "../../state";
 import { StepChoice, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } from "../params";
 import { DensityField } from "./DensityField";
 import { PlacesField } from "./PlacesField";
@@ -30,6 +31,7 @@ function Spread({ dressing }: CardProps) {
   const { pattern, amount, clusters } = dressing.spacing;
   const inside = kindOf(dressing.where).fills;
   const given = { dressing, step: "spacing" as const };
+  const there = usePlacements(dressing.id);
   return (
     <>
       <StepChoice
@@ -40,7 +42,13 @@ function Spread({ dressing }: CardProps) {
         only={inside ? SPACE_PATTERNS : undefined}
         words={inside ? IN_SPACE : undefined}
       />
-      <StepChoice {...given} name="amount" />
+      <StepChoice
+        {...given}
+        name="amount"
+        also={(draft, { spacing }) => {
+          if (there) Object.assign(draft.spacing, keepAmount(spacing, draft.spacing.amount, there, inside));
+        }}
+      />
       {amount === "distance" && <StepNumber {...given} name="distance" />}
       {amount === "count" && <StepNumber {...given} name="count" />}
       {amount === "density" && <StepNumber {...given} name={inside ? "perVolume" : "perArea"} />}
@@ -61,12 +69,22 @@ function Spread({ dressing }: CardProps) {
 function Along({ dressing }: CardProps) {
   const { by, measure } = dressing.spacing;
   const step = "spacing" as const;
+  const there = usePlacements(dressing.id);
   const remainders = by === "distance" && measure === "straight" ? undefined : REMAINDERS[by];
   const { anew, together, inside } = dressing.spacing;
   const ends = [inside && "inside", anew && "anew at corners", together && "as one"].filter(Boolean).join(", ");
   return (
     <>
-      <StepChoice dressing={dressing} step={step} name="by" bare columns={4} />
+      <StepChoice
+        dressing={dressing}
+        step={step}
+        name="by"
+        bare
+        columns={4}
+        also={(draft, { spacing }) => {
+          if (there) Object.assign(draft.spacing, keepRule(spacing, draft.spacing.by, there));
+        }}
+      />
       {by === "distance" && (
         <>
           <StepNumber dressing={dressing} step={step} name="distance" />

@@ -21,7 +21,7 @@ import { kindOf, entrySchema, type Entry } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose, IconButton, ValueField } from "../../kit";
 import { PROP_DRAG, AnyPicture, usePropChoices, usePropName } from "../../basket";
-import { dressingOf, editDressing, selectMix, selectProp, useEdit } from "../../state";
+import { dressingOf, editDressing, editEntries, selectMix, selectProp, useEdit } from "../../state";
 import { ADD, complaintOf, StepChoice, StepSwitch, type CardProps } from "../params";
 import { Own } from "./WhatOwn";
 import { nextNumber } from "@/core/schema";
@@ -36,7 +36,7 @@ export function WhatCard({ dressing }: CardProps) {
   );
   const total = entries.reduce((sum, entry) => sum + (order === "mixed" ? entry.weight : entry.count), 0);
   const add = (prop: string | null) =>
-    editDressing(dressing.id, prop === null ? "Add blank" : "Add prop", ({ what }) => {
+    editEntries(dressing.id, prop === null ? "Add blank" : "Add prop", (what) => {
       what.entries.push({ ...entrySchema.parse({ prop }), id: nextNumber(what.entries) });
     });
   const drop = ({ active, over }: DragEndEvent) => {
@@ -161,7 +161,7 @@ function EntryRow({ dressing, index, entry, share }: EntryRowProps) {
       <IconButton
         label={`Take ${title} out`}
         className="size-6.5"
-        onClick={() => editDressing(dressing.id, "Take prop out", (draft) => void draft.what.entries.splice(index, 1))}
+        onClick={() => editEntries(dressing.id, "Take prop out", ({ entries }) => void entries.splice(index, 1))}
       >
         <X size={13} />
       </IconButton>

@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import type { Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Fold } from "../../kit";
-import { editDressing, makeVolume, millimetre, selectLine, selectSurface, drawnLine } from "../../state";
+import { beginWalls, editDressing, makeVolume, millimetre, selectLine, selectSurface, drawnLine } from "../../state";
 import { cameraNow, addPlacementAt, startDrawing } from "../../view";
 import { ADD, StepChoice, type CardProps } from "../params";
 import { GuideList } from "./GuideList";
@@ -39,7 +39,11 @@ export function WhereCard({ dressing }: CardProps) {
 /** What a list of Where is given to change it. */
 const changing = ({ dressing }: CardProps, list: Named) => ({
   chosen: dressing.where[list],
-  onAdd: (id: string) => editDressing(dressing.id, ADDED[list][0], ({ where }) => void where[list].push(id)),
+  onAdd: (id: string) =>
+    editDressing(dressing.id, ADDED[list][0], (draft) => {
+      draft.where[list].push(id);
+      if (list === "volumes") beginWalls(draft);
+    }),
   onRemove: (id: string) =>
     editDressing(dressing.id, ADDED[list][1], ({ where }) => {
       where[list] = where[list].filter((other) => other !== id);

@@ -1,0 +1,72 @@
+import fc from "fast-check";
+import { dressing, evaluate, field, straight, surroundings } from "../testing";
+import { keepAmount, keepRule } from "./keep";
+import type { Spacing } from "./schema";
+
+const AMOUNTS: readonly Spacing["amount"][] = ["distance", "count", "density"];
+
+test("over a surface the kind of amount changes, and what is there stays as nearly as can be", () => {
+  const meadow = { ...surroundings([]), surfaces: new Map([["field", { mesh: field(30, () => 0), ground: true }]]) };
+  const pattern = fc.constantFrom("even", "random", "square", "hexagonal");
+  fc.assert(
+    fc.property(pattern, fc.integer({ min: 400, max: 1500 }), fc.constantFrom(...AMOUNTS), (pattern, count, amount) => {
+      const at = (spacing: object) => {
+        const made = dressing({ where: { kind: "over", surfaces: ["field"] }, spacing } as never);
+        return { spacing: made.spacing, placed: evaluate(made, meadow) };
+      };
+      const first = at({ pattern, amount: "count", count });
+      const there = first.placed.count;
+      const kept = keepAmount(first.spacing, amount, first.placed, false);
+      const next = at({ ...first.spacing, ...kept });
+      // At the rim there is room for a few more; what is random is so many on average; what is even or in rows comes to a whole number of rows.
+      const slack = { even: 0.08, random: 0.25, square: 0.1, hexagonal: 0.1 }[pattern];
+      expect(Math.abs(next.placed.count - there)).toBeLessThanOrEqual(slack * there);
+      const back = at({ ...next.spacing, ...keepAmount(next.spacing, "count", next.placed, false) });
+      expect(back.placed.count).toBe(next.placed.count);
+    }),
+    { numRuns: 25 },
+  );
+});
+
+test("along a line so many by distance are so many by count, by parts and by list, and the other way round", () => {
+  const by = fc.constantFrom<Spacing["by"]>("distance", "count", "divide", "list");
+  fc.assert(
+    fc.property(
+      fc.double({ min: 3, max: 90, noNaN: true }),
+      fc.integer({ min: 2, max: 80 }),
+      by,
+      by,
+      (long, n, from, to) => {
+        const line = surroundings([straight(long)]);
+        const at = (spacing: object) => {
+          const made = dressing({ where: { lines: ["line"] }, spacing } as never);
+          return { spacing: made.spacing, placed: evaluate(made, line) };
+        };
+        const first = at({ by: "count", count: n });
+        const one = at({ ...first.spacing, ...keepRule(first.spacing, from, first.placed) });
+        const two = at({ ...one.spacing, ...keepRule(one.spacing, to, one.placed) });
+        expect([one.placed.count, two.placed.count]).toEqual([n, n]);
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test("a count is kept whatever it is slid by, between whatever insets", () => {
+  const inset = fc.double({ min: 0, max: 3, noNaN: true });
+  fc.assert(
+    fc.property(inset, inset, fc.double({ min: -15, max: 15, noNaN: true }), (fromStart, fromEnd, slide) => {
+      const made = dressing({
+        where: { lines: ["line"] },
+        spacing: { by: "count", count: 24, fromStart, fromEnd, slide },
+      } as never);
+      const { at, count } = evaluate(made, surroundings([straight(10)]));
+      expect(count).toBe(24);
+      // Where there is room for the slide, all of them are moved by it.
+      const [first, last] = [fromStart + slide, 10 - fromEnd + slide];
+      if (first >= 0 && last <= 10)
+        expect([at[0], at[23]]).toEqual([expect.closeTo(first, 4), expect.closeTo(last, 4)]);
+      expect(at.every((place) => place >= 0 && place <= 10)).toBe(true);
+    }),
+  );
+});

@@ -1,0 +1,70 @@
+/** Pictures of props as they stand against a line, seen from its side; made when the strip first asks for them. */
+import { Group, Quaternion, Vector3 } from "three";
+import { create } from "zustand";
+import type { Quat } from "@/core/math";
+import type { Prop } from "@/core/scene";
+import { lookOf, preparedModel, useModels } from "./models";
+import { renderModel, squareOn } from "./pictures";
+
+/** Pictures by looks and poses; null where there is next to nothing to be seen. */
+export const useElevations = create<{ pictures: ReadonlyMap<string, HTMLCanvasElement | null> }>()(() => ({
+  pictures: new Map(),
+}));
+
+/** So many are kept; the oldest go first. */
+const MAX_PICTURES = 600;
+/** So many are made before others have their turn. */
+const AT_ONCE = 4;
+
+interface Wanted {
+  prop: Prop;
+  turn: Quat;
+  mirrored: boolean;
+}
+
+const waiting = new Map<string, Wanted>();
+
+/**
+ * The picture of a prop in a pose: the whole of its box as it stands, from edge to edge; undefined until it is made.
+ *
+ * @param turn in the frame of the line: X to the left, Y up, Z along
+ * @param pose what tells poses apart
+ */
+export function elevationOf(wanted: Wanted, pose: string): HTMLCanvasElement | null | undefined {
+  const name = `${lookOf(wanted.prop)} ${pose}`;
+  const made = useElevations.getState().pictures.get(name);
+  if (made === undefined && !waiting.has(name)) {
+    waiting.set(name, wanted);
+    if (waiting.size === 1) setTimeout(work, 0);
+  }
+  return made;
+}
+
+function work(): void {
+  const made = new Map<string, HTMLCanvasElement | null>();
+  for (const [name, wanted] of [...waiting].slice(0, AT_ONCE)) {
+    waiting.delete(name);
+    const picture = pictureOf(wanted);
+    // What has not come yet is asked for again when the strip is drawn anew.
+    if (picture !== undefined) made.set(name, picture);
+  }
+  if (made.size > 0) {
+    useElevations.setState(({ pictures }) => ({ pictures: new Map([...pictures, ...made].slice(-MAX_PICTURES)) }));
+  }
+  if (waiting.size > 0) setTimeout(work, 0);
+}
+
+function pictureOf({ prop, turn, mirrored }: Wanted): HTMLCanvasElement | null | undefined {
+  const model = useModels.getState().models.get(prop.asset);
+  if (!model || typeof model === "string") return undefined;
+  const prepared = preparedModel(prop, model);
+  const group = new Group();
+  group.quaternion.copy(new Quaternion(...turn));
+  if (mirrored) group.scale.x = -1;
+  group.updateMatrixWorld();
+  const box = prepared.box.clone().applyMatrix4(group.matrixWorld);
+  const size = box.getSize(new Vector3());
+  // From the right of the line, which is at −X of its frame.
+  const [picture] = renderModel(prepared, group, [squareOn(box, new Vector3(-1, 0, 0), size.z, size.y)]);
+  return picture;
+}
