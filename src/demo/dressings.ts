@@ -276,7 +276,7 @@ export const DRESSINGS = [
     },
     spacing: { pattern: "even", amount: "count", count: 26 },
     stance: { forward: "heading", heading: 170 * RAD, meetsUp: "pivot" },
-    gaps: { walls: 0.6 },
+    gaps: { walls: 1.5 },
     variation: {
       seed: 21,
       turnOn: true,

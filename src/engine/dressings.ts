@@ -103,6 +103,8 @@ export const findings = query("findings", (ask, id): Finding[] => {
     line: (line) => ask(things.guide, line),
     box: (prop) => ask(things.bounds, prop),
     body: (prop) => (dressing.fit.clear === "mesh" ? ask(things.body, prop) : undefined),
+    hull: (prop) => ask(things.hull, prop),
+    oddity: (prop) => ask(things.oddity, prop),
     image: (asset) => ask(things.imageInput, asset) !== undefined,
     grounds: dressing.fit.drop === "off" ? [] : [...groundsUnder(dressing.fit.onto, groundsIn(ask)), ...propGrounds],
     fields: known(placed.fields, (surface) => ask(things.worldMesh, surface)),

@@ -112,7 +112,7 @@ export class Engine {
     set(things.lineInput, before.lines, now.lines);
     set(things.surfaceInput, before.surfaces, now.surfaces);
     set(dressings.dressingInput, before.dressings, now.dressings);
-    for (const name of ["lines", "surfaces", "dressings"] as const) {
+    for (const name of ["lines", "surfaces", "dressings", "props"] as const) {
       if (before[name] !== now[name]) {
         this.#graph.set(
           things.idsInput,

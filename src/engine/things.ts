@@ -8,7 +8,17 @@ import { linesOf, madeMesh } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
 import { Body, hullOf, RestMesh, WorldMesh, type Shape, type TriangleMesh } from "@/core/mesh";
 import { known } from "@/core/place";
-import { placingBounds, preparationMatrix, type Mix, type Prop, type Surface } from "@/core/scene";
+import {
+  besideOf,
+  longestOf,
+  oddityOf,
+  placingBounds,
+  preparationMatrix,
+  type Mix,
+  type Oddity,
+  type Prop,
+  type Surface,
+} from "@/core/scene";
 import { prepareMesh } from "./prepared-mesh";
 
 /** Inputs by ids; undefined for what the scene does not have. */
@@ -119,6 +129,21 @@ export const middle = query("middle", (ask, id): Vec3 | undefined => {
 export const bounds = query("bounds", (ask, id) => {
   const prop = ask(propInput, id);
   return prop && placingBounds(prop);
+});
+
+/** The longest sides of all props, rising. */
+const propSizes = query("prop sizes", (ask): readonly number[] =>
+  (ask(idsInput, "props") ?? []).map((id) => longestOf(ask(propInput, id)!)).sort((a, b) => a - b),
+);
+
+/** What is odd about a prop. */
+export const oddity = query("oddity", (ask, id): (Oddity & { beside: number | null }) | null => {
+  const prop = ask(propInput, id);
+  if (!prop) return null;
+  const sizes = ask(propSizes, "");
+  const beside = besideOf(sizes, longestOf(prop));
+  const found = oddityOf(prop, sizes.length > 2 ? beside : null);
+  return found && { ...found, beside };
 });
 
 export const mix = query("mix of props", (ask, id) => ask(mixInput, id)?.props);

@@ -46,6 +46,8 @@ export function meshesWanted(scene: Scene): Set<string> {
       wantSurfaces(({ id }) => named.has(id));
       for (const { asset } of gaps.images) wanted.add(asset);
     }
+    // Whether they reach through the walls of what they fill is told by their meshes.
+    if (kindOf(where).fills) wantProps(dressing);
     if (fit.clear === "mesh") {
       const compared = new Set(propsCompared(scene)(dressing));
       for (const { id, asset } of props) if (compared.has(id)) wanted.add(asset);

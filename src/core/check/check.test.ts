@@ -1,5 +1,7 @@
 import { makeLine } from "../line/testing";
-import { evaluate, dressing, pegsOn, straight, surroundings } from "../place/testing";
+import { Volume } from "../host";
+import { WorldMesh } from "../mesh";
+import { boxMesh, evaluate, dressing, pegsOn, STAND, straight, surroundings } from "../place/testing";
 import { FLAG, hexOf, lineKey, placeOfKey } from "../place";
 import { flagged, keysNamed } from ".";
 import { MAX_KEYS } from "./finding";
@@ -263,4 +265,45 @@ test("a finding names so many at most and counts all; what several name is named
   expect([crowd.keys.length, crowd.count]).toEqual([MAX_KEYS, 2501]);
   const keys = [[1n, 2n], [], [7n]].map((some) => ({ keys: BigUint64Array.from(some) }));
   expect([...keysNamed(keys)]).toEqual([1n, 2n, 7n]);
+});
+
+describe("props that are odd", () => {
+  test("are told with their size beside the others', what would mend it, and once for all that stand", () => {
+    const dressed = dressing({ spacing: { by: "count", count: 4 }, pegs: pegsOn({ slot: 1, removed: true }) });
+    const around = surroundings([straight(10)]);
+    const odd = { kind: "large", size: 90, beside: 0.8, factor: 0.01 } as const;
+    const told = (oddity: typeof odd | { kind: "lies"; size: number; beside: null; factor: number } | null) =>
+      foundOn(dressed, evaluate(dressed, around), around, { oddity: () => oddity }).filter(
+        (f) => f.check === "odd-prop",
+      );
+    expect(told(null)).toEqual([]);
+    const [finding, ...none] = told(odd);
+    expect(none).toEqual([]);
+    expect(finding).toMatchObject({ prop: "buoy", count: 3, mend: "hundredth", orElse: "as-meant", worst: 90 });
+    expect(finding.message).toBe("“buoy” is 90.00 m large; the others are about 0.80 m.");
+    expect(told({ kind: "lies", size: 4, beside: null, factor: 1 })[0].mend).toBe("stand-up");
+  });
+});
+
+test("what fills a box reaches through its walls where they are nearer than it is wide; kept from them it does not", () => {
+  const box = WorldMesh.of("box", boxMesh([-2, 0, -2], [2, 3, 2]), STAND);
+  const around = { ...surroundings([]), surfaces: new Map([["box", { mesh: box, ground: false }]]) };
+  const through = (walls: number) => {
+    const dressed = dressing({
+      where: { kind: "inside", volumes: ["box"] },
+      spacing: { pattern: "random", amount: "count", count: 200 },
+      stance: { meetsUp: "centre" },
+      gaps: { walls },
+    });
+    const volume = new Volume(box);
+    const found = foundOn(dressed, evaluate(dressed, around), around, { volume: () => volume });
+    return found.filter((finding) => finding.check === "through-walls");
+  };
+  const [finding] = through(0);
+  expect(finding).toMatchObject({ mend: "keep-from-walls", dressing: "dressing" });
+  // A buoy is 0.4 m wide and 1 m high.
+  expect(finding.worst).toBeGreaterThan(0.2);
+  expect(finding.worst).toBeLessThanOrEqual(0.5);
+  expect(finding.count).toBeLessThan(200);
+  expect(through(0.6)).toEqual([]);
 });

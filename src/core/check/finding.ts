@@ -34,16 +34,27 @@ export type Mend =
   | "drop-on-it"
   /** Brings what has no ground under it to the nearest. */
   | "onto-nearest"
+  /** Has what fills something keep from its walls by its own radius. */
+  | "keep-from-walls"
+  /** Makes a prop so many times smaller or larger. */
+  | "hundredth"
+  | "thousandth"
+  | "hundredfold"
+  | "thousandfold"
+  /** Stands a prop up that lies on its back. */
+  | "stand-up"
+  /** Says of a prop that its size and how it lies are as they should be. */
+  | "as-meant"
   /** Has a dressing no longer stand on one that stands on it. */
   | "leave-circle";
 
 /** A sentence about things whose names are not in it yet: text, and the ids of things. */
 export type Sentence = readonly (string | Named)[];
 
-/** A thing in a sentence: a line, surface or area, or a dressing. */
+/** A thing in a sentence: a line, surface or area, a dressing, or a prop. */
 interface Named {
   id: string;
-  kind: "guide" | "dressing";
+  kind: "guide" | "dressing" | "prop";
 }
 
 export type NameOf = (id: string, kind: Named["kind"]) => string | undefined;
@@ -83,6 +94,8 @@ export interface Finding {
   /** Ids of the dressing and, where it is about one, the line, surface or area. */
   dressing: string;
   line?: string;
+  /** The prop, where it is about one wherever it stands. */
+  prop?: string;
   /** Keys of the placements that it names, at most {@link MAX_KEYS} of them. */
   keys: BigUint64Array;
   /** How many placements it is about. */
@@ -118,6 +131,10 @@ export interface Checked {
   box: (prop: string) => PropBounds | undefined;
   /** A prop's mesh, as far as meshes are compared. */
   body: (prop: string) => Body | undefined;
+  /** Corners of a prop's hull, as far as its mesh is known. */
+  hull: (prop: string) => Float32Array | undefined;
+  /** What is odd about a prop's size, or how it lies. */
+  oddity: (prop: string) => OddProp | null;
   /** Whether the picture of a mask is known, by the hash of its bytes. */
   image: (asset: string) => boolean;
   /** What it is dropped onto, as far as that is known. */
@@ -137,6 +154,16 @@ export interface Checked {
   uncounted: readonly string[];
   /** Dressings under it whose boxes it stands on, by their ids. */
   boxed: readonly string[];
+}
+
+/** What is odd about a prop as it came. */
+export interface OddProp {
+  kind: "large" | "small" | "lies";
+  /** Its longest side, and that of the others in the middle, metres. */
+  size: number;
+  beside: number | null;
+  /** What its size has to be multiplied by to be likely. */
+  factor: number;
 }
 
 export interface Check {

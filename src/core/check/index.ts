@@ -15,11 +15,13 @@ import { lostMask } from "./lost-mask";
 import { noGround } from "./no-ground";
 import { offSurface } from "./off-surface";
 import { orphanPeg } from "./orphan-peg";
+import { oddProp } from "./odd-prop";
 import { outside } from "./outside";
 import { overlapping } from "./overlapping";
 import { pastEnd } from "./past-end";
 import { POKING } from "./poking";
 import { steep } from "./steep";
+import { throughWalls } from "./through-walls";
 import { sunk } from "./sunk";
 import { tooClose } from "./too-close";
 import { tooMany } from "./too-many";
@@ -31,6 +33,7 @@ export { poking, type Wall } from "./poking";
 
 /** All checks but the one for what pokes through, see `poking.ts`, in the order in which their findings are listed. */
 const CHECKS: readonly Check[] = [
+  oddProp,
   lineTooShort,
   leaps,
   bare,
@@ -45,6 +48,7 @@ const CHECKS: readonly Check[] = [
   flipped,
   folded,
   outside,
+  throughWalls,
   steep,
   offSurface,
   noGround,

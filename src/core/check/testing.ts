@@ -1,6 +1,7 @@
 /** What checks find in tests, with sentences as they are told. */
 import { findings, spoken, type Finding, type NameOf } from ".";
 import type { WorldMesh } from "../mesh";
+import type { Checked } from "./finding";
 import type { Dressing, Placements } from "../place";
 import type { Around } from "../place/testing";
 
@@ -13,9 +14,16 @@ export function foundOn(
   dressing: Dressing,
   placements: Placements,
   { guides, bounds }: Pick<Around, "guides" | "bounds">,
-  more: { nameOf?: NameOf; fields?: ReadonlyMap<string, WorldMesh>; image?: (asset: string) => boolean } = {},
+  more: {
+    nameOf?: NameOf;
+    fields?: ReadonlyMap<string, WorldMesh>;
+    image?: (asset: string) => boolean;
+    oddity?: Checked["oddity"];
+    volume?: Checked["volume"];
+  } = {},
 ): Told[] {
   const { nameOf, fields = new Map<string, WorldMesh>(), image = () => false } = more;
+  const { oddity = () => null, volume = () => undefined } = more;
   const found = findings({
     dressing,
     placements,
@@ -25,7 +33,9 @@ export function foundOn(
     image,
     grounds: [],
     fields,
-    volume: () => undefined,
+    volume,
+    hull: () => undefined,
+    oddity,
     circle: [],
     uncounted: [],
     boxed: [],

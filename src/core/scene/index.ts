@@ -3,6 +3,7 @@ export { overBudget } from "./budget";
 export * from "./change";
 export * from "./make";
 export { namesIn } from "./names";
+export { besideOf, longestOf, oddityOf, stoodUp, type Oddity } from "./oddity";
 export { parseScene } from "./parse";
 export * from "./prepare";
 export * from "./schema";

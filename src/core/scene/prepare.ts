@@ -40,6 +40,8 @@ export const preparationSchema = z
       .tuple([within(FARTHEST).positive(), within(FARTHEST).positive()])
       .nullable()
       .default(null),
+    /** The artist has said that its size and how it lies are as they should be. */
+    asMeant: z.boolean().default(false),
   })
   .refine(({ front, up }) => front[1] !== up[1], { error: "front and up lie along the same axis" });
 

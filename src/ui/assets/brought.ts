@@ -33,7 +33,3 @@ export const UNITS = [
   { label: "millimetres", size: 0.001 },
   { label: "inches", size: 0.0254 },
 ] as const;
-
-/** A prop larger or smaller than this, in metres, is likely to be in other units. */
-const [TINY, HUGE] = [0.005, 60];
-export const isOddlySized = (largest: number): boolean => largest > HUGE || largest < TINY;

@@ -10,7 +10,7 @@ export {
   replaceSurface,
   standInFor,
 } from "./bring-in";
-export { broughtFacts, isOddlySized, mendedSentences, UNITS } from "./brought";
+export { broughtFacts, mendedSentences, UNITS } from "./brought";
 export { tintOf } from "./density-tint";
 export { elevationOf, useElevations } from "./elevations";
 export {

@@ -21,6 +21,7 @@ import {
   unpeg,
   useResults,
   currentKnot,
+  NO_KEYS,
   selectNothing,
   selectPlacements,
   useSession,
@@ -88,6 +89,9 @@ function escape(): void {
   else if (document.activeElement instanceof HTMLInputElement) document.activeElement.blur();
   else if (session().tool === "draw") stopDrawing();
   else if (session().tool === "paint") stopPainting();
+  else if (session().moving !== null) useSession.setState({ moving: null });
+  else if (session().keys.size > 0) useSession.setState({ keys: NO_KEYS });
+  else if (session().knots.length > 0) useSession.setState({ knots: [] });
   else selectNothing();
 }
 

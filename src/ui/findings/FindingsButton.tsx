@@ -36,7 +36,8 @@ export function FindingsButton() {
   const dressings = useScene((scene) => scene.dressings);
   const lines = useScene((scene) => scene.lines);
   const surfaces = useScene((scene) => scene.surfaces);
-  const nameOf = useMemo(() => namesIn({ lines, surfaces, dressings }), [lines, surfaces, dressings]);
+  const props = useScene((scene) => scene.props);
+  const nameOf = useMemo(() => namesIn({ lines, surfaces, dressings, props }), [lines, surfaces, dressings, props]);
   const groups = useMemo(
     () =>
       dressings

@@ -4,9 +4,9 @@ import { formatValue } from "@/core/schema";
 import { sizeOf } from "@/core/mesh";
 import { useRef } from "react";
 import { propsIn } from "@/core/place";
-import { preparedBounds, type Prop } from "@/core/scene";
+import { oddityOf, preparedBounds, stoodUp, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
-import { lightVersionFor, MESH_FILES, broughtFacts, isOddlySized, mendedSentences, UNITS } from "../assets";
+import { lightVersionFor, MESH_FILES, broughtFacts, mendedSentences, UNITS } from "../assets";
 import { PropPicture } from "../basket";
 import { Button, FilesInput } from "../kit";
 import { deleteProp, editProp, renameProp, useSession } from "../state";
@@ -19,6 +19,7 @@ export function PropColumn({ prop }: { prop: Prop }) {
   const users = useScene((scene) => scene.dressings).filter((d) => propsIn(d.what).includes(prop.id));
   const [breadth, height, depth] = sizeOf(preparedBounds(prop));
   const largest = Math.max(breadth, height, depth);
+  const odd = oddityOf(prop, null);
   const facts: [string, string][] = [
     ["Breadth", formatValue(breadth, "m")],
     ["Height", formatValue(height, "m")],
@@ -48,7 +49,22 @@ export function PropColumn({ prop }: { prop: Prop }) {
           </div>
         ))}
       </dl>
-      {isOddlySized(largest) && (
+      {odd?.kind === "lies" && (
+        <p className="rounded-lg bg-ochre-soft px-2.5 py-2 text-xs text-ochre-dark">
+          This prop is {formatValue(largest, "m")} long and lies on its back. If it should stand:{" "}
+          <button
+            type="button"
+            className="border-b border-ochre-dark"
+            onClick={() =>
+              editProp(prop.id, "Stand it up", (draft) => void Object.assign(draft.prepared, stoodUp(draft)))
+            }
+          >
+            stand it up
+          </button>
+          .
+        </p>
+      )}
+      {odd && odd.kind !== "lies" && (
         <p className="rounded-lg bg-ochre-soft px-2.5 py-2 text-xs text-ochre-dark">
           This prop is {formatValue(largest, "m")} large. If that is not what it should be, its file is likely to be in
           other units than metres. It was made in{" "}

@@ -13,9 +13,9 @@ import {
 } from "../../schema";
 
 const position = (label: string, help: string, most = 0.1) =>
-  rangeParam("m", { label, help, default: [-most, most], slider: [-0.5, 0.5] });
+  rangeParam("m", { label, help, default: [0 - most, most], slider: [-0.5, 0.5] });
 const turn = (label: string, help: string, most = 0, comfortable = Math.PI / 4) =>
-  rangeParam("rad", { label, help, default: [-most, most], slider: [-comfortable, comfortable] });
+  rangeParam("rad", { label, help, default: [0 - most, most], slider: [-comfortable, comfortable] });
 const factor = (label: string, help: string, standard: readonly [number, number]) =>
   rangeParam("factor", { label, help, default: standard, above: 0, slider: [0.25, 3] });
 const spread = (label: string) =>

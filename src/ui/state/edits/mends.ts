@@ -1,7 +1,11 @@
 /** What can be done about a finding with one click. */
 import type { Finding, Mend } from "@/core/check";
+import type { Dressing } from "@/core/place";
+import { stoodUp } from "@/core/scene";
 import { editDressing, scene } from "./common";
+import { suitingFor } from "./dressings";
 import { removePlacements, unpeg } from "./pegs";
+import { editProp } from "./props";
 
 /** Each mend in words, as a button says it. */
 export const MEND_LABELS: Readonly<Record<Mend, string>> = {
@@ -18,10 +22,19 @@ export const MEND_LABELS: Readonly<Record<Mend, string>> = {
   "rest-highest": "Rest on the highest",
   "drop-on-it": "Drop them onto it",
   "onto-nearest": "Move onto the ground",
+  "keep-from-walls": "Keep from the walls",
+  hundredth: "Make it 100 times smaller",
+  thousandth: "Make it 1,000 times smaller",
+  hundredfold: "Make it 100 times larger",
+  thousandfold: "Make it 1,000 times larger",
+  "stand-up": "Stand it up",
+  "as-meant": "It is meant so",
   "leave-circle": "Mind no other dressing",
 };
 
-export function mendFinding({ dressing, keys, pegs = [] }: Finding, mend: Mend): void {
+const SIZES = { hundredth: 0.01, thousandth: 0.001, hundredfold: 100, thousandfold: 1000 } as const;
+
+export function mendFinding({ dressing, keys, prop = "", pegs = [] }: Finding, mend: Mend): void {
   switch (mend) {
     case "unpeg":
       return unpeg(dressing, keys);
@@ -65,6 +78,22 @@ export function mendFinding({ dressing, keys, pegs = [] }: Finding, mend: Mend):
         fit.ontoProps = [];
         fit.clearOf = [];
       });
+    case "keep-from-walls":
+      return editDressing(dressing, MEND_LABELS[mend], (draft) => {
+        // Up to half as much again where that is kept already: some are larger than they were.
+        draft.gaps.walls = Math.max(suitingFor(draft as Dressing).walls, 1.5 * draft.gaps.walls);
+      });
+    case "hundredth":
+    case "thousandth":
+    case "hundredfold":
+    case "thousandfold":
+      return editProp(prop, MEND_LABELS[mend], ({ prepared }) => {
+        prepared.size = Number((prepared.size * SIZES[mend]).toPrecision(6));
+      });
+    case "stand-up":
+      return editProp(prop, MEND_LABELS[mend], (draft) => void Object.assign(draft.prepared, stoodUp(draft)));
+    case "as-meant":
+      return editProp(prop, MEND_LABELS[mend], ({ prepared }) => void (prepared.asMeant = true));
     case "onto-nearest":
       return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => void (fit.without = "nearest"));
   }
