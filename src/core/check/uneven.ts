@@ -34,7 +34,7 @@ export const uneven: Check = {
           line,
           ...naming(placements, members),
           worst,
-          message: say`On ${thing(line)} a gap of ${metres(worst)} stands among gaps of about ${metres(usual)}${byHand ? ", where something is pegged by hand" : ""}.`,
+          message: say`On ${thing(line)} two stand ${metres(worst)} apart among others of about ${metres(usual)}${byHand ? ", where something is pegged by hand" : ""}.`,
           ...(byHand && { mend: "unpeg" as const }),
         },
       ];

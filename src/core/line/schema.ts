@@ -75,10 +75,10 @@ const ontoEdgesSchema = z.object({
     choices: {
       boundary: "Rim",
       sharp: "Sharp edges",
-      loop: "Edge loop",
-      ring: "Edge ring",
-      u: "Row of u",
-      v: "Row of v",
+      loop: "Along edges (loop)",
+      ring: "Across edges (ring)",
+      u: "Texture row u",
+      v: "Texture row v",
     },
   }),
   /** The place by which the edge was taken, in the surface's own coordinates, metres; there a closed line begins. */
@@ -128,7 +128,7 @@ const shared = {
   }),
   marks: wholeParam({
     label: "Divide",
-    help: "Shows marks between so many equal parts of the line, which knots, pegs and placements catch on; 0 for none.",
+    help: "Into how many equal parts the line is divided by marks, which knots, pegs and placements catch on; 0 for none.",
     default: 0,
     min: 0,
     max: 100_000,

@@ -23,6 +23,7 @@ export {
   type Model,
   type ModelPart,
 } from "./models";
+export { bringStartBasket } from "./start-basket";
 export { usePictures, usePictureStore, type PropPictures } from "./pictures";
 export { boxOf, useSurfaceModel, useSurfaceModels } from "./surface-models";
 export { topView, type TopView } from "./top-view";

@@ -6,7 +6,7 @@ import { useRef, type ReactNode } from "react";
 import { propsIn } from "@/core/place";
 import { preparedBounds, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
-import { MESH_FILES } from "../assets";
+import { bringStartBasket, MESH_FILES } from "../assets";
 import { Button, Choose, FilesInput, IconButton, Segmented } from "../kit";
 import { addMix, selectMix, selectProp, useSession } from "../state";
 import { MixPicture, PropPicture } from "./PropPicture";
@@ -70,9 +70,14 @@ function PropList({ onFiles }: { onFiles: (files: File[]) => void }) {
         ))}
       </ul>
       {props.length === 0 && (
-        <p className="py-3 text-xs leading-relaxed text-ink-6">
-          Drop a file with a mesh anywhere on this screen, and it is here to be repeated: GLB, glTF, OBJ, STL or PLY.
-        </p>
+        <>
+          <p className="py-3 text-xs leading-relaxed text-ink-6">
+            Drop a file with a mesh anywhere on this screen, and it is here to be repeated: GLB, glTF, OBJ, STL or PLY.
+          </p>
+          <Button className="w-full shrink-0" onClick={() => void bringStartBasket()}>
+            The regatta&apos;s props
+          </Button>
+        </>
       )}
       <Button look="dashed" className="mt-2 w-full shrink-0" onClick={() => input.current?.click()}>
         Add props…
@@ -98,9 +103,12 @@ function PropList({ onFiles }: { onFiles: (files: File[]) => void }) {
 
 const count = (n: number, what: string): string => `${n} ${n === 1 ? what : `${what}s`}`;
 
+/** The two greatest of its dimensions, the greater first. */
 function sizeText(prop: Prop): string {
-  const [breadth, height] = sizeOf(preparedBounds(prop));
-  return `${breadth.toFixed(2)} × ${height.toFixed(2)}`;
+  const [first, second] = sizeOf(preparedBounds(prop)).sort((a, b) => b - a);
+  const [scale, unit] = first < 0.1 ? [1000, "mm"] : [1, "m"];
+  const figures = (metres: number) => String(Number((metres * scale).toPrecision(3)));
+  return `${figures(first)} × ${figures(second)} ${unit}`;
 }
 
 interface BasketItemProps {

@@ -3,7 +3,7 @@ import { harbourScene } from "@/core/scene/testing";
 import { startHistory } from "@/store/history";
 import { useSceneStore } from "@/store/scene-store";
 import { useSession } from "../state/session";
-import { COMMANDS, shownKeys } from "./commands";
+import { COMMANDS, commandsNow, found, shownKeys } from "./commands";
 
 jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
 
@@ -13,6 +13,7 @@ const run = (id: string) => {
   if (!possible || possible()) run();
 };
 const scene = () => useSceneStore.getState().history.scene;
+const store = useSceneStore.getState();
 
 beforeEach(() => {
   useSceneStore.setState({ id: null, history: startHistory(harbourScene()) });
@@ -85,4 +86,59 @@ test("pegs come off what is selected, and all knots of a line in focus can be se
   useSession.setState({ focus: { kind: "line", id: "jetty" } });
   run("all");
   expect(useSession.getState().knots).toEqual([0, 1]);
+});
+
+test("what is looked for by what it is good for is found, first of all what is called that, and all that is found does something", () => {
+  store.change("View", (draft) => {
+    draft.views.push({ id: "v", name: "From the pier", position: [1, 2, 3], target: [0, 0, 0] });
+  });
+  const first = (query: string) => found(commandsNow(), query)[0]?.name;
+  expect(["circle", "pile", "hang", "view", "import", "fence", "scatter", "pivot", "top", "spiral"].map(first)).toEqual(
+    [
+      "Draw a circle",
+      "Put props down by hand…",
+      "Draw a hanging rope",
+      "Save this view",
+      "Bring in files…",
+      "Dress…",
+      "Dress a surface…",
+      expect.stringMatching(/pivot|stand/i),
+      expect.stringMatching(/top/),
+      "Draw a coil",
+    ],
+  );
+  expect(found(commandsNow(), "pier")[0].name).toBe("See “From the pier”");
+  // Every option of every step is found by its own name, and opens its step.
+  const option = found(commandsNow(), "take every")[0];
+  useSession.setState({ openSteps: new Set() });
+  option.run();
+  expect([...useSession.getState().openSteps]).toEqual(["spacing"]);
+  useSession.setState({ dressing: null });
+  expect(found(commandsNow(), "take every")).toEqual([]);
+});
+
+test("a line by numbers is there at once, dressed, with its first knot selected", () => {
+  const before = scene().lines.length;
+  useSession.setState({ drawProp: "oar" });
+  jest.useFakeTimers();
+  run("line-by-numbers");
+  jest.useRealTimers();
+  expect(scene().lines).toHaveLength(before + 1);
+  const line = scene().lines.at(-1)!;
+  expect(useSession.getState()).toMatchObject({ focus: { kind: "line", id: line.id }, knots: [0] });
+  expect(scene().dressings.at(-1)!.where.lines).toEqual([line.id]);
+});
+
+test("Escape goes out of one thing at a time: what is moved by hand, the selection, the focus", () => {
+  useSession.setState({ focus: { kind: "line", id: "quay" }, knots: [0], moving: "x" });
+  const state = () => {
+    const { moving, knots, focus } = useSession.getState();
+    return [moving, knots.length, focus.kind];
+  };
+  run("escape");
+  expect(state()).toEqual([null, 1, "line"]);
+  run("escape");
+  expect(state()).toEqual([null, 0, "line"]);
+  run("escape");
+  expect(state()).toEqual([null, 0, "dressing"]);
 });

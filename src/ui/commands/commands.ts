@@ -1,8 +1,18 @@
 /** Everything that can be commanded: its name, its key if it is frequent, and when it can be done. */
-import { hasKnots } from "@/core/line";
+import { hasKnots, LINE_KINDS } from "@/core/line";
+import { MADE_KINDS } from "@/core/made";
+import { STEP_NAMES, STEP_SCHEMAS } from "@/core/place";
+import { freeName, newId } from "@/core/scene";
+import type { ChoiceDescription } from "@/core/schema";
 import { useSceneStore } from "@/store";
 import {
+  addLine,
   deleteDressing,
+  editDressing,
+  makeSurface,
+  millimetre,
+  openStep,
+  selectLine,
   allKnots,
   deleteKnots,
   deleteLine,
@@ -26,11 +36,17 @@ import {
   selectPlacements,
   useSession,
 } from "../state";
-import { paintedFields, startPainting, stopPainting, startDrawing, stopDrawing } from "../view";
+import { cameraNow, drawAs, paintedFields, startPainting, stopPainting, startDrawing, stopDrawing } from "../view";
 
 export interface Command {
   id: string;
   name: string;
+  /** Other words by which it is looked for: what it is good for. */
+  words?: string;
+  /** Whether it is one of very many, listed only when it is looked for. */
+  deep?: boolean;
+  /** Where it is listed among the keys. */
+  group?: "Scene" | "Draw" | "See" | "Select and change";
   /** Keys as react-hotkeys-hook writes them; `mod` is Ctrl, or ⌘ on a Mac. */
   keys?: string;
   /** Whether it can be done now. */
@@ -85,14 +101,92 @@ const showBoxes = () => useSession.setState({ display: session().display === "bo
 
 /** Out of what is going on, one thing at a time: a drag, a field, drawing, the selection. */
 function escape(): void {
+  const focused = globalThis.document?.activeElement;
+  const inField = focused && /^(INPUT|TEXTAREA)$/.test(focused.tagName) ? (focused as HTMLElement) : null;
   if (store().history.drag) store().cancelDrag();
-  else if (document.activeElement instanceof HTMLInputElement) document.activeElement.blur();
+  else if (inField) inField.blur();
   else if (session().tool === "draw") stopDrawing();
   else if (session().tool === "paint") stopPainting();
   else if (session().moving !== null) useSession.setState({ moving: null });
   else if (session().keys.size > 0) useSession.setState({ keys: NO_KEYS });
   else if (session().knots.length > 0) useSession.setState({ knots: [] });
   else selectNothing();
+}
+
+function drawForm(form: Parameters<typeof drawAs>[0]): void {
+  startDrawing();
+  drawAs(form);
+}
+
+/** A straight line of two metres in the middle of what is seen, with its first number at hand. */
+function lineByNumbers(): void {
+  const [x, y, z] = cameraNow.target.map(millimetre);
+  addLine(
+    [
+      [millimetre(x - 1), y, z],
+      [millimetre(x + 1), y, z],
+    ],
+    false,
+    session().drawProp,
+  );
+  selectLine(store().history.scene.lines.at(-1)!.id, 0);
+  setTimeout(() => document.querySelector<HTMLInputElement>('input[aria-label="Knot 1 x"]')?.focus(), 60);
+}
+
+const dressAs = (dressKind: NonNullable<ReturnType<typeof session>["dressKind"]>) => () =>
+  useSession.setState({ dialog: "dress", dressKind });
+
+const meets = (side: "top" | "bottom"): void =>
+  editDressing(session().dressing!, side === "top" ? "Hang" : "Stand", ({ stance }) => void (stance.meetsUp = side));
+
+function saveView(): void {
+  store().change("Save view", (scene) => {
+    const taken = scene.views.map((view) => view.name);
+    const { position, target } = cameraNow;
+    scene.views.push({ id: newId(), name: freeName("View 1", taken), position: [...position], target: [...target] });
+  });
+}
+
+/** The commands that what the scene has makes possible: its views, and each step's options. */
+export function commandsNow(): readonly Command[] {
+  const { views } = store().history.scene;
+  const seen = views.map(({ id, name }): Command => ({
+    id: `view ${id}`,
+    name: `See “${name}”`,
+    words: "view camera",
+    run: () => useSession.setState({ cameraWish: { kind: "view", id } }),
+  }));
+  return [...COMMANDS, ...seen, ...(session().dressing === null ? [] : OPTIONS)];
+}
+
+/** Every option of the seven steps by its name, and what it is for; it leads to its step. */
+const OPTIONS: readonly Command[] = STEP_NAMES.flatMap((step) =>
+  Object.entries(STEP_SCHEMAS[step].shape).flatMap(([name, schema]): Command[] => {
+    const said = (schema as { meta: () => Partial<ChoiceDescription> | undefined }).meta();
+    if (!said?.label) return [];
+    return [
+      {
+        id: `${step} ${name}`,
+        name: `${step[0].toUpperCase()}${step.slice(1)}: ${said.label}`,
+        words: [said.help, ...Object.values(said.choices ?? {})].join(" "),
+        deep: true,
+        run: () => openStep(step),
+      },
+    ];
+  }),
+);
+
+/** The commands that are found by words: those whose names have them first, then those that are about them. */
+export function found(commands: readonly Command[], query: string): Command[] {
+  const asked = query.toLowerCase().split(/\s+/).filter(Boolean);
+  const ranked = commands.flatMap((command) => {
+    const name = command.name.toLowerCase();
+    const about = `${name} ${command.words?.toLowerCase() ?? ""}`;
+    if (!asked.every((word) => about.includes(word))) return [];
+    const rank = asked.every((word) => name.includes(word)) ? 0 : 1;
+    return [{ command, rank: rank + (command.deep ? 0.5 : 0) }];
+  });
+  return ranked.sort((a, b) => a.rank - b.rank).map(({ command }) => command);
 }
 
 /** The line in focus, if it has knots. */
@@ -116,9 +210,10 @@ const canDelete = () => {
 };
 
 export const COMMANDS: readonly Command[] = [
-  { id: "palette", name: "Find a command", keys: "mod+k", run: show("palette") },
+  { id: "palette", group: "Scene", name: "Find a command", keys: "mod+k", run: show("palette") },
   {
     id: "undo",
+    group: "Scene",
     name: "Undo",
     keys: "mod+z",
     possible: () => store().history.past.length > 0 || store().history.drag !== null,
@@ -126,35 +221,138 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: "redo",
+    group: "Scene",
     name: "Redo",
     keys: "mod+shift+z, mod+y",
     possible: () => store().history.future.length > 0,
     run: () => store().redo(),
   },
-  { id: "save", name: "Save now", keys: "mod+s", run: () => void store().flush() },
-  { id: "draw", name: "Draw line", keys: "l", run: () => startDrawing() },
+  { id: "save", group: "Scene", name: "Save now", keys: "mod+s", run: () => void store().flush() },
+  {
+    id: "draw",
+    group: "Draw",
+    name: "Draw line",
+    words: "path spline curve guide",
+    keys: "l",
+    run: () => drawForm("free"),
+  },
+  {
+    id: "line-by-numbers",
+    name: "Line by numbers",
+    words: "type coordinates keyboard x y z",
+    run: lineByNumbers,
+  },
+  ...(["circle", "ellipse", "arc", "rectangle", "coil"] as const).map((form) => ({
+    id: `draw-${form}`,
+    name: `Draw ${/^[aeiou]/.test(form) ? "an" : "a"} ${LINE_KINDS[form].label.toLowerCase()}`,
+    words: {
+      circle: "round ring",
+      ellipse: "oval",
+      arc: "bow",
+      rectangle: "square frame",
+      coil: "spiral helix spring",
+    }[form],
+    run: () => drawForm(form),
+  })),
+  {
+    id: "draw-hanging",
+    name: "Draw a hanging rope",
+    words: "cable catenary sag bunting garland droop hang",
+    run: () => drawForm("hanging"),
+  },
+  {
+    id: "rim",
+    name: "Take a line from the rim of a surface",
+    words: "edge boundary border outline mesh loop",
+    possible: () => store().history.scene.surfaces.length > 0,
+    run: () => drawForm("boundary"),
+  },
+  {
+    id: "bring",
+    name: "Bring in files…",
+    words: "import load open add prop mesh model glb gltf obj stl ply zip",
+    run: () => document.querySelector<HTMLInputElement>('[data-testid="prop-files"]')?.click(),
+    possible: () => document.querySelector('[data-testid="prop-files"]') !== null,
+  },
+  ...(["bumps", "box", "revolve", "loft"] as const).map((kind) => ({
+    id: `make-${kind}`,
+    name: `Make a surface: ${MADE_KINDS[kind].label.toLowerCase()}`,
+    words: {
+      bumps: "ground terrain floor hill",
+      box: "cube room",
+      revolve: "lathe vase tower",
+      loft: "sail sheet hull",
+    }[kind],
+    run: () => makeSurface(kind, cameraNow.target),
+  })),
   {
     id: "paint",
+    group: "Draw",
     name: "Paint where things stand",
     keys: "p",
     possible: () => paintedFields().length > 0,
     run: () => (session().tool === "paint" ? stopPainting() : startPainting()),
   },
-  { id: "dress", name: "Dress a line…", keys: "d", run: show("dress") },
+  {
+    id: "dress",
+    group: "Draw",
+    name: "Dress…",
+    words: "fence row railing repeat array place along line new dressing",
+    keys: "d",
+    run: dressAs("along"),
+  },
+  { id: "dress-over", name: "Dress a surface…", words: "scatter spread over ground area meadow", run: dressAs("over") },
+  { id: "dress-inside", name: "Fill a volume…", words: "inside box space fill crate pack", run: dressAs("inside") },
+  {
+    id: "dress-loose",
+    name: "Put props down by hand…",
+    words: "loose pile heap stack drop on each other",
+    run: dressAs("loose"),
+  },
+  {
+    id: "hang",
+    name: "Hang the dressing's props by their top",
+    words: "hang top below ceiling lantern",
+    possible: () => session().dressing !== null,
+    run: () => meets("top"),
+  },
+  {
+    id: "stand",
+    name: "Stand the dressing's props on their bottom",
+    words: "stand bottom foot pivot",
+    possible: () => session().dressing !== null,
+    run: () => meets("bottom"),
+  },
+  {
+    id: "onto-ground",
+    name: "Drop the dressing's props onto the ground",
+    words: "drop snap floor terrain float",
+    possible: () => session().dressing !== null,
+    run: () => editDressing(session().dressing!, "On ground", ({ fit }) => void (fit.drop = "down")),
+  },
+  {
+    id: "save-view",
+    name: "Save this view",
+    words: "camera bookmark view",
+    run: saveView,
+  },
   {
     id: "frame",
+    group: "See",
     name: "Frame the selection",
     keys: "f",
     run: () => useSession.setState({ cameraWish: { kind: "selection" } }),
   },
   {
     id: "frame-all",
+    group: "See",
     name: "Frame everything",
     keys: "shift+f",
     run: () => useSession.setState({ cameraWish: { kind: "all" } }),
   },
   {
     id: "insert-knot",
+    group: "Draw",
     name: "Insert a knot after the selected one",
     keys: "i",
     possible: () => session().focus.kind === "line",
@@ -203,7 +401,7 @@ export const COMMANDS: readonly Command[] = [
     possible: () => session().dressing !== null,
     run: () => deleteDressing(session().dressing!),
   },
-  { id: "boxes", name: "Show props as boxes, or in full again", keys: "b", run: showBoxes },
+  { id: "boxes", group: "See", name: "Show props as boxes, or in full again", keys: "b", run: showBoxes },
   { id: "full", name: "Show props in full", run: () => useSession.setState({ display: "full" }) },
   { id: "points", name: "Show props as points", run: () => useSession.setState({ display: "points" }) },
   {
@@ -243,9 +441,9 @@ export const COMMANDS: readonly Command[] = [
         basketShows: session().basketShows === "props" ? "surfaces" : "props",
       }),
   },
-  { id: "export", name: "Export…", keys: "mod+e", run: show("export") },
-  { id: "keys", name: "Show all keys", keys: "shift+slash, shift+?", run: show("keys") },
-  { id: "escape", name: "Give up what is going on, or select nothing", keys: "escape", run: escape },
+  { id: "export", group: "Scene", name: "Export…", keys: "mod+e", run: show("export") },
+  { id: "keys", group: "Scene", name: "Show all keys", keys: "shift+slash, shift+?", run: show("keys") },
+  { id: "escape", group: "Scene", name: "Give up what is going on, or select nothing", keys: "escape", run: escape },
 ];
 
 const NAMES: Readonly<Record<string, string>> = {

@@ -6,16 +6,6 @@ import { CHECK_LABELS, spoken, type Finding } from "@/core/check";
 import { namesIn } from "@/core/scene";
 import { useScene } from "@/store";
 import { MEND_LABELS, mendFinding, findingsOf, useResults, selectLine, selectPlacements, useSession } from "../state";
-import { type Budget, useBudget } from "../view";
-
-/** What the view says when it shows fewer than there are, or shows them otherwise; null when it shows all. */
-function limitSentence({ count, full, boxes }: Budget): string | null {
-  if (full >= count) return null;
-  const n = (value: number) => value.toLocaleString("en");
-  const rest = count - full - boxes;
-  const dots = rest > 0 ? `, and ${n(rest)} as points` : "";
-  return `The view shows ${n(full)} of ${n(count)} props in full, ${n(boxes)} as boxes${dots}, to stay quick.`;
-}
 
 const SHAPE = "inline-flex h-8 items-center whitespace-nowrap rounded-lg border px-2.5";
 
@@ -45,16 +35,16 @@ export function FindingsButton() {
         .filter(({ findings }) => findings.length > 0),
     [dressings, byDressing, poking],
   );
-  const limited = limitSentence(useBudget());
-  const count = (failure ? 1 : 0) + (limited ? 1 : 0) + groups.reduce((sum, group) => sum + group.findings.length, 0);
-  const well = count === 0;
+  const known = useResults((state) => state.scene !== null);
+  const count = (failure ? 1 : 0) + groups.reduce((sum, group) => sum + group.findings.length, 0);
+  const well = count === 0 && known;
   return (
     <Popover>
       <PopoverButton
         data-testid="findings"
-        className={`${SHAPE} ${well ? "border-linen-3 bg-linen-0 text-moss hover:bg-linen-1" : "border-[#e8cf98] bg-ochre-soft text-ochre-dark hover:bg-[#f3e1b8]"}`}
+        className={`${SHAPE} ${!known && count === 0 ? "border-linen-3 bg-linen-0 text-ink-6" : well ? "border-linen-3 bg-linen-0 text-moss hover:bg-linen-1" : "border-[#e8cf98] bg-ochre-soft text-ochre-dark hover:bg-[#f3e1b8]"}`}
       >
-        {well ? "All well" : `${count} ${count === 1 ? "finding" : "findings"}`}
+        {!known && count === 0 ? "Looking…" : well ? "All well" : `${count} ${count === 1 ? "finding" : "findings"}`}
       </PopoverButton>
       <PopoverPanel
         anchor={{ to: "bottom end", gap: 6, padding: 8 }}
@@ -67,14 +57,11 @@ export function FindingsButton() {
                 The worker stopped ({failure}) and was started again. If it goes on, undo your last change.
               </p>
             )}
-            {limited && (
-              <p className="mb-2 rounded-lg bg-ochre-soft px-2.5 py-2 text-xs text-ochre-dark">
-                <b className="font-medium">Preview limited</b> {limited} All of them are counted, checked and exported.
-              </p>
-            )}
             {count === 0 && (
               <p className="px-2 py-1.5 text-xs text-ink-6">
-                Nothing is wrong with any dressing. Findings show here as soon as there are some.
+                {known
+                  ? "Nothing is wrong with any dressing. Findings show here as soon as there are some."
+                  : "The scene is being read and placed; what is wrong shows here then."}
               </p>
             )}
             {groups.map(({ name, findings }) => (

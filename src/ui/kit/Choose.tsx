@@ -1,13 +1,15 @@
 "use client";
 /** A button that opens a short list to choose from. */
 import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
-import type { ReactNode } from "react";
+import { Fragment, type ReactNode } from "react";
 
 export interface Choice {
   id: string;
   label: string;
   picture?: ReactNode;
   danger?: boolean;
+  /** The heading of a group that begins with it. */
+  group?: string;
   disabled?: boolean;
 }
 
@@ -32,16 +34,23 @@ export function Choose({ label, children, choices, onChoose, className = "", emp
       >
         {choices.length === 0 && <div className="max-w-56 px-2.5 py-1.5 text-xs text-ink-6">{empty}</div>}
         {choices.map((choice) => (
-          <MenuItem key={choice.id} disabled={choice.disabled}>
-            <button
-              type="button"
-              onClick={() => onChoose(choice.id)}
-              className={`flex w-full items-center gap-2 rounded-md px-2.5 py-1.5 text-left text-[12.5px] data-focus:bg-linen-1 data-disabled:opacity-45 ${choice.danger ? "text-madder" : ""}`}
-            >
-              {choice.picture}
-              {choice.label}
-            </button>
-          </MenuItem>
+          <Fragment key={choice.id}>
+            {choice.group && (
+              <div className="mt-1 border-t border-linen-2 px-2.5 pb-0.5 pt-1.5 text-[11px] text-ink-6">
+                {choice.group}
+              </div>
+            )}
+            <MenuItem disabled={choice.disabled}>
+              <button
+                type="button"
+                onClick={() => onChoose(choice.id)}
+                className={`flex w-full items-center gap-2 rounded-md px-2.5 py-1.5 text-left text-[12.5px] data-focus:bg-linen-1 data-disabled:opacity-45 ${choice.danger ? "text-madder" : ""}`}
+              >
+                {choice.picture}
+                {choice.label}
+              </button>
+            </MenuItem>
+          </Fragment>
         ))}
       </MenuItems>
     </Menu>

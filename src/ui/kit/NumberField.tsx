@@ -28,10 +28,22 @@ interface FieldProps {
   id?: string;
   describedBy?: string;
   className?: string;
+  /** Shows the number without its unit, where the heading of several says it. */
+  bare?: boolean;
 }
 
 /** The field alone: text while it is typed, a value when it is left or Enter is pressed. */
-export function ValueField({ label, unit, value, edit, complaint, id, describedBy, className = "" }: FieldProps) {
+export function ValueField({
+  label,
+  unit,
+  value,
+  edit,
+  complaint,
+  id,
+  describedBy,
+  className = "",
+  bare = false,
+}: FieldProps) {
   const [text, setText] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const problemId = useId();
@@ -80,7 +92,8 @@ export function ValueField({ label, unit, value, edit, complaint, id, describedB
         data-typing={text !== null}
         aria-invalid={problem !== null}
         aria-describedby={problem ? problemId : describedBy}
-        value={text ?? formatValue(value, unit)}
+        title={bare ? formatValue(value, unit) : undefined}
+        value={text ?? (bare ? formatValue(value, unit).replace(/ [^ ]+$/, "") : formatValue(value, unit))}
         onFocus={(event) => event.currentTarget.select()}
         onChange={(event) => {
           setText(event.target.value);

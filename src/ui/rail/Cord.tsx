@@ -106,7 +106,8 @@ function Tag({ dressing }: { dressing: Dressing }) {
     if (chosen) tag.current?.scrollIntoView({ inline: "nearest", block: "nearest" });
   }, [chosen]);
   const shown = placements ? placements.count - placements.blanks : null;
-  const state = findings > 0 ? `${findings} ${findings === 1 ? "finding" : "findings"}` : "all well";
+  const state =
+    shown === null ? "looking…" : findings > 0 ? `${findings} ${findings === 1 ? "finding" : "findings"}` : "all well";
   const act = (action: string) => {
     if (action === "rename") setRenaming(true);
     else if (action === "duplicate") duplicateDressing(dressing.id);
@@ -144,7 +145,7 @@ function Tag({ dressing }: { dressing: Dressing }) {
         >
           <span
             title={state}
-            className={`grid size-2 place-items-center ${findings > 0 ? "rotate-45 bg-ochre" : chosen ? "rounded-full bg-white" : "rounded-full bg-moss"}`}
+            className={`grid size-2 place-items-center ${shown === null ? "rounded-full border border-current opacity-60" : findings > 0 ? "rotate-45 bg-ochre" : chosen ? "rounded-full bg-white" : "rounded-full bg-moss"}`}
           />
           {dressing.name}
           <span className="font-mono text-[11px] opacity-80">{shown?.toLocaleString("en") ?? "…"}</span>

@@ -1,12 +1,48 @@
 "use client";
-/** Making a dressing: which prop along which line, or over which surface. */
-import { useState } from "react";
+/** Making a dressing: which prop, and where: along a line, over a surface, inside something, or loose. */
+import { useState, type ReactNode } from "react";
+import { STEP_SCHEMAS, type Dressing } from "@/core/place";
+import { describeChoice } from "@/core/schema";
 import { useScene } from "@/store";
 import { AnyPicture } from "../basket";
-import { Button, Modal } from "../kit";
-import { dress, useSession } from "../state";
-import { spreadOver } from "../steps";
-import { startDrawing } from "../view";
+import { Button, Modal, Segmented } from "../kit";
+import { dress, dressBox, dressNothing, useSession } from "../state";
+import { fillInside, spreadOver } from "../steps";
+import { cameraNow, startDrawing } from "../view";
+
+type Kind = Dressing["where"]["kind"];
+
+const WHERE = describeChoice(STEP_SCHEMAS.where.shape.kind);
+
+/** For each kind: what can be chosen besides what the scene has, and what the button says then. */
+const NEW: Readonly<Record<Kind, { label: string; does: string; begin: (prop: string) => void }>> = {
+  along: {
+    label: "A new line, drawn now",
+    does: "Draw and dress",
+    begin(prop) {
+      useSession.setState({ drawProp: prop });
+      startDrawing();
+    },
+  },
+  over: {
+    label: "A new area, drawn now",
+    does: "Draw and dress",
+    begin: (prop) => startDrawing({ dressing: dressNothing("over", prop), list: "areas" }),
+  },
+  inside: { label: "A new box", does: "Make and fill", begin: (prop) => dressBox(prop, cameraNow.target) },
+  loose: {
+    label: "Each put down by hand, with Alt and a click",
+    does: "Begin",
+    begin: (prop) => void dressNothing("loose", prop),
+  },
+};
+
+const ON_THING: Readonly<Record<Kind, (id: string, prop: string) => void>> = {
+  along: dress,
+  over: spreadOver,
+  inside: fillInside,
+  loose: () => undefined,
+};
 
 export function DressDialog() {
   const props = useScene((scene) => scene.props);
@@ -14,94 +50,82 @@ export function DressDialog() {
   const lines = useScene((scene) => scene.lines);
   const surfaces = useScene((scene) => scene.surfaces);
   const dressings = useScene((scene) => scene.dressings);
+  const asked = useSession((session) => session.dressKind);
   const [prop, setProp] = useState<string | null>(props.at(-1)?.id ?? null);
+  const [kind, setKind] = useState<Kind>(asked ?? "along");
   const undressed = lines.find((l) => !dressings.some((d) => d.where.lines.includes(l.id)));
-  const [line, setLine] = useState<string | null>(undressed?.id ?? null);
-  const [surface, setSurface] = useState<string | null>(null);
-  const close = () => useSession.setState({ dialog: null });
-  const choose = (nextLine: string | null, nextSurface: string | null) => {
-    setLine(nextLine);
-    setSurface(nextSurface);
-  };
+  const [chosen, setChosen] = useState<string | null>(kind === "along" ? (undressed?.id ?? null) : null);
+  const close = () => useSession.setState({ dialog: null, dressKind: null });
+  const things: readonly { id: string; name: string }[] = kind === "along" ? lines : kind === "loose" ? [] : surfaces;
   const make = () => {
     close();
     if (!prop) return;
-    if (surface) spreadOver(surface, prop);
-    else if (line) dress(line, prop);
-    else {
-      useSession.setState({ drawProp: prop });
-      startDrawing();
-    }
+    if (chosen === null) NEW[kind].begin(prop);
+    else ON_THING[kind](chosen, prop);
   };
-  const row = (chosen: boolean) =>
-    `flex w-full items-center gap-2 rounded-lg px-2 py-1 text-left text-[12.5px] ${chosen ? "bg-sea-soft text-sea font-medium" : "hover:bg-linen-1"}`;
   return (
-    <Modal title="Dress a line or a surface" onClose={close}>
+    <Modal title="Dress" onClose={close} width="w-[520px]">
       {props.length === 0 ? (
         <p className="text-ink-6">The basket is empty. Drop a mesh&apos;s file anywhere on the screen first.</p>
       ) : (
-        <div className="grid grid-cols-2 gap-4">
-          <section aria-label="Prop">
-            <h3 className="mb-1 text-xs font-semibold">With this prop</h3>
-            <div className="max-h-72 overflow-y-auto">
-              {[...mixes, ...props].map((p) => (
-                <button
-                  key={p.id}
-                  type="button"
-                  aria-pressed={prop === p.id}
-                  className={row(prop === p.id)}
-                  onClick={() => setProp(p.id)}
-                >
-                  <AnyPicture id={p.id} size={28} />
-                  <span className="truncate">{p.name}</span>
-                </button>
-              ))}
-            </div>
-          </section>
-          <section aria-label="Line">
-            <h3 className="mb-1 text-xs font-semibold">Along this line</h3>
-            <div className="max-h-72 overflow-y-auto">
-              <button
-                type="button"
-                aria-pressed={line === null && surface === null}
-                className={row(line === null && surface === null)}
-                onClick={() => choose(null, null)}
-              >
-                A new line, drawn now
-              </button>
-              {lines.map((l) => (
-                <button
-                  key={l.id}
-                  type="button"
-                  aria-pressed={line === l.id}
-                  className={row(line === l.id)}
-                  onClick={() => choose(l.id, null)}
-                >
-                  <span className="truncate">{l.name}</span>
-                </button>
-              ))}
-              {surfaces.length > 0 && <h3 className="mb-1 mt-2 text-xs font-semibold">Or over this surface</h3>}
-              {surfaces.map((s) => (
-                <button
-                  key={s.id}
-                  type="button"
-                  aria-pressed={surface === s.id}
-                  className={row(surface === s.id)}
-                  onClick={() => choose(null, s.id)}
-                >
-                  <span className="truncate">{s.name}</span>
-                </button>
-              ))}
-            </div>
-          </section>
+        <div className="grid gap-3">
+          <Segmented
+            label={WHERE.label}
+            help={WHERE.help}
+            value={kind as string}
+            choices={{ along: "Along a line", over: "Over a surface", inside: "Inside", loose: "Loose" }}
+            onChange={(next) => {
+              setKind(next as Kind);
+              setChosen(null);
+            }}
+          />
+          <div className="grid grid-cols-2 gap-4">
+            <section aria-label="Prop">
+              <h3 className="mb-1 text-xs font-semibold">With this prop</h3>
+              <div className="max-h-64 overflow-y-auto">
+                {[...mixes, ...props].map((p) => (
+                  <Row key={p.id} chosen={prop === p.id} onChoose={() => setProp(p.id)}>
+                    <AnyPicture id={p.id} size={28} />
+                    <span className="truncate">{p.name}</span>
+                  </Row>
+                ))}
+              </div>
+            </section>
+            <section aria-label="Where">
+              <h3 className="mb-1 text-xs font-semibold">{WHERE.choices[kind]}</h3>
+              <div className="max-h-64 overflow-y-auto">
+                <Row chosen={chosen === null} onChoose={() => setChosen(null)}>
+                  {NEW[kind].label}
+                </Row>
+                {things.map(({ id, name }) => (
+                  <Row key={id} chosen={chosen === id} onChoose={() => setChosen(id)}>
+                    <span className="truncate">{name}</span>
+                  </Row>
+                ))}
+              </div>
+            </section>
+          </div>
         </div>
       )}
       <div className="mt-4 flex justify-end gap-2">
         <Button onClick={close}>Cancel</Button>
         <Button look="main" disabled={!prop} onClick={make}>
-          {line || surface ? "Dress" : "Draw and dress"}
+          {chosen === null ? NEW[kind].does : "Dress"}
         </Button>
       </div>
     </Modal>
+  );
+}
+
+function Row({ chosen, onChoose, children }: { chosen: boolean; onChoose: () => void; children: ReactNode }) {
+  return (
+    <button
+      type="button"
+      aria-pressed={chosen}
+      className={`flex min-h-7 w-full items-center gap-2 rounded-lg px-2 py-1 text-left text-[12.5px] ${chosen ? "bg-sea-soft font-medium text-sea" : "hover:bg-linen-1"}`}
+      onClick={onChoose}
+    >
+      {children}
+    </button>
   );
 }

@@ -91,9 +91,12 @@ export function Scenes() {
         />
       </header>
       <div className="mx-auto max-w-[1120px] px-8 py-8">
-        <p className="mb-6 max-w-xl text-[15px] leading-relaxed text-ink-6">
-          Props along lines, placed as by a careful hand and editable for ever. Scenes are kept in this browser; a
-          project file takes one elsewhere.
+        <p className="mb-6 max-w-3xl text-[15px] leading-relaxed text-ink-6">
+          String props along lines and round shapes, stand them on ground, spread them over surfaces and fill spaces
+          with them: placed as by a careful hand, and editable for ever.
+          <br />
+          Scenes are kept in this browser; a project file takes one elsewhere, and what is placed leaves as glTF or
+          tables.
         </p>
         {failure && (
           <p role="alert" className="mb-6 rounded-[10px] bg-madder-soft px-4 py-3 text-madder">
@@ -164,6 +167,11 @@ function Card({ card, now, onRemove, onChanged }: CardProps) {
           </div>
         )}
       </Link>
+      {card.id === DEMO_ID && (
+        <span className="absolute right-2 top-2 rounded-md bg-linen-0/90 px-2 py-0.5 text-xs font-medium text-ink-6">
+          Example
+        </span>
+      )}
       <div className="flex items-center gap-2 px-3.5 py-2.5">
         <div className="min-w-0 grow">
           <NameField

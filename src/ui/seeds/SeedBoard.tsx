@@ -4,9 +4,9 @@ import { useEffect, useMemo, useState } from "react";
 import { fileJobs } from "@/engine/client";
 import { meshesWanted } from "@/engine/wanted";
 import { assetsFor, useScene, useSceneStore } from "@/store";
-import { Button, Modal } from "../kit";
+import { Button, Modal, Segmented } from "../kit";
 import { editDressing, useSession } from "../state";
-import { PICTURE, pictureOf } from "./draw-placements";
+import { PICTURE, pictureOf, type SeenBy } from "./draw-placements";
 
 const COUNT = 12;
 const MAX_SEED = 999_999;
@@ -21,7 +21,8 @@ export function SeedBoard() {
   const [opened] = useState(seed);
   const from = first ?? opened;
   const seeds = useMemo(() => Array.from({ length: COUNT }, (_, k) => (from + k) % (MAX_SEED + 1)), [from]);
-  const { pictures, failed } = useSeedPictures(id, seeds);
+  const [through, setThrough] = useState<SeenBy>("closely");
+  const { pictures, failed } = useSeedPictures(id, seeds, through);
   if (!dressing) return null;
   return (
     <Modal title={`Seeds of ${dressing.name}`} onClose={close} width="w-[900px]">
@@ -29,6 +30,14 @@ export function SeedBoard() {
         The same dressing, its chances dealt anew by each seed. What is pegged stays. Choose one; undo brings the one
         before back.
       </p>
+      <div className="mb-3 w-60">
+        <Segmented
+          label="What the pictures show"
+          value={through as string}
+          choices={{ closely: "All of it, closely", view: "As in the view" }}
+          onChange={(next) => setThrough(next as SeenBy)}
+        />
+      </div>
       {failed && (
         <p role="alert" className="mb-3 rounded-lg bg-madder-soft px-2.5 py-2 text-xs text-madder">
           The pictures could not be made ({failed}). Seeds can be chosen all the same.
@@ -79,7 +88,7 @@ export function SeedBoard() {
 }
 
 /** The pictures of a dressing's seeds as they come, one after the other; closing the board ends the work. */
-function useSeedPictures(dressing: string | null, seeds: readonly number[]) {
+function useSeedPictures(dressing: string | null, seeds: readonly number[], through: SeenBy) {
   const [pictures, setPictures] = useState<ReadonlyMap<number, string>>(new Map());
   const [failed, setFailed] = useState<string | null>(null);
   useEffect(() => {
@@ -92,12 +101,12 @@ function useSeedPictures(dressing: string | null, seeds: readonly number[]) {
         if (!open || dressing === null) return;
         const seeded = await fileJobs.placeWithSeed(scene, assets, dressing, seed);
         if (!open || !seeded) return;
-        const picture = pictureOf(seeded, scene.props);
+        const picture = pictureOf(seeded, scene.props, through);
         setPictures((before) => new Map(before).set(seed, picture));
       }
     };
     work().catch((error: unknown) => open && setFailed(error instanceof Error ? error.message : String(error)));
     return () => void (open = false);
-  }, [dressing, seeds]);
+  }, [dressing, seeds, through]);
   return { pictures, failed };
 }

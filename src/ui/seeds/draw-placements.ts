@@ -21,16 +21,21 @@ import { cameraNow, distanceToSee, boxAroundAll } from "../view";
 
 export const PICTURE = { width: 264, height: 150 } as const;
 
+/** The view's, degrees. */
+const FIELD_OF_VIEW = 42;
 const MIRROR = new Matrix4().makeScale(-1, 1, 1);
 /** More placements than this are not drawn into a picture of this size. */
 const MAX_DRAWN = 20_000;
+
+/** Whether a picture frames the dressing, or shows what the view shows. */
+export type SeenBy = "closely" | "view";
 
 type Seeded = Pick<ShownResult, "placements" | "drawn">;
 
 let renderer: WebGLRenderer | null = null;
 
 /** The picture as a data URL. What is bent or clipped is drawn stiff: a seed does not change that. */
-export function pictureOf({ placements, drawn }: Seeded, props: readonly Prop[]): string {
+export function pictureOf({ placements, drawn }: Seeded, props: readonly Prop[], through: SeenBy): string {
   const group = new Group();
   const models = placements.props.map((id) => {
     const prop = props.find((one) => one.id === id);
@@ -50,7 +55,7 @@ export function pictureOf({ placements, drawn }: Seeded, props: readonly Prop[])
   const sun = new DirectionalLight("#fff4dd", 2.6);
   sun.position.set(2, 4, 3);
   scene.add(group, sun, new HemisphereLight("#eaf3f4", "#c8b48c", 1.6), new AmbientLight("#ffffff", 0.3));
-  return render(scene, boxAroundAll(placements, drawn));
+  return render(scene, through === "view" ? null : boxAroundAll(placements, drawn));
 }
 
 function addChunk(group: Group, model: Model, { matrices, colours, from }: Drawn, c: number): void {
@@ -63,13 +68,21 @@ function addChunk(group: Group, model: Model, { matrices, colours, from }: Drawn
   }
 }
 
-/** Seen from where the camera of the view is, with the whole box in the picture. */
-function render(scene: Scene, box: Box3): string {
+/** Seen from where the camera of the view is: with the whole box just in the picture, or, without one, as the view shows it. */
+function render(scene: Scene, box: Box3 | null): string {
   const { width, height } = PICTURE;
   if (!renderer) {
     renderer = new WebGLRenderer({ alpha: true, antialias: true, preserveDrawingBuffer: true });
     renderer.setSize(2 * width, 2 * height, false);
     renderer.setClearColor(0x000000, 0);
+  }
+  if (!box) {
+    const camera = new PerspectiveCamera(FIELD_OF_VIEW, width / height, 0.05, 1e5);
+    camera.position.set(...cameraNow.position);
+    camera.lookAt(...cameraNow.target);
+    camera.updateMatrixWorld();
+    renderer.render(scene, camera);
+    return renderer.domElement.toDataURL();
   }
   const middle = box.getCenter(new Vector3());
   const side = new Vector3(...cameraNow.position).sub(new Vector3(...cameraNow.target)).normalize();

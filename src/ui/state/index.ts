@@ -16,6 +16,7 @@ export {
   currentKnot,
   NO_KEYS,
   openStep,
+  pinStep,
   selectDressing,
   selectLine,
   selectMix,

@@ -1,7 +1,7 @@
 /** What is looked at and held at the moment. None of it is part of the scene, and none of it is saved. */
 import type { Key } from "@/core/place";
 import { create } from "zustand";
-import type { Reason, StepName } from "@/core/place";
+import type { Dressing, Reason, StepName } from "@/core/place";
 
 /** What the left column is about. */
 export type Focus = { kind: "dressing" } | { kind: "line" | "prop" | "mix" | "surface"; id: string };
@@ -55,7 +55,11 @@ interface Session {
   hover: Hover | null;
   why: Why | null;
   openSteps: ReadonlySet<StepName>;
+  /** Steps that stay open when another is opened. */
+  pinnedSteps: ReadonlySet<StepName>;
   dialog: DialogName;
+  /** What the dialog for a new dressing begins with; null for a line. */
+  dressKind: Dressing["where"]["kind"] | null;
   cameraWish: CameraWish | null;
   basketFolded: boolean;
   /** How the sheet lays surfaces flat: seen from above, or by their UVs. */
@@ -81,7 +85,9 @@ export const useSession = create<Session>()((set) => ({
   hover: null,
   why: null,
   openSteps: new Set<StepName>(["spacing"]),
+  pinnedSteps: new Set<StepName>(),
   dialog: null,
+  dressKind: null,
   cameraWish: null,
   basketFolded: false,
   sheetBy: "above",
@@ -138,12 +144,22 @@ export const selectSurface = (id: string): void =>
 export const selectNothing = (): void =>
   set({ focus: { kind: "dressing" }, moving: null, keys: NO_KEYS, knots: NO_KNOTS });
 
+/** Opens a step; of the others only those stay open that are pinned. */
 export function openStep(step: StepName): void {
-  set({ focus: { kind: "dressing" }, openSteps: new Set([...get().openSteps, step]) });
+  set({ focus: { kind: "dressing" }, openSteps: new Set([...get().pinnedSteps, step]) });
 }
 
 export function toggleStep(step: StepName): void {
-  const next = new Set(get().openSteps);
+  const { openSteps, pinnedSteps } = get();
+  if (!openSteps.has(step)) return openStep(step);
+  const without = (steps: ReadonlySet<StepName>) => new Set([...steps].filter((one) => one !== step));
+  set({ openSteps: without(openSteps), pinnedSteps: without(pinnedSteps) });
+}
+
+/** Keeps a step open, or no longer. */
+export function pinStep(step: StepName): void {
+  const { pinnedSteps } = get();
+  const next = new Set(pinnedSteps);
   if (!next.delete(step)) next.add(step);
-  set({ openSteps: next });
+  set({ pinnedSteps: next });
 }

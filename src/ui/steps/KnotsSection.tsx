@@ -31,7 +31,7 @@ export function KnotsSection({ line }: { line: Line }) {
     <section aria-label="Knots">
       <h3 className="mb-1.5 flex items-center gap-2 text-xs font-semibold">
         {hasKnots(line) ? "Knots" : "Middle"}
-        <span className="grow font-mono font-normal text-ink-5">x · y · z</span>
+        <span className="grow font-mono font-normal text-ink-5">x · y · z, metres</span>
         {hasKnots(line) && (
           <IconButton
             label={`Insert a knot after knot ${(current ?? 0) + 1}`}
@@ -50,7 +50,7 @@ export function KnotsSection({ line }: { line: Line }) {
             onFocus={(event) => {
               if (event.target instanceof HTMLInputElement) selectLine(line.id, i);
             }}
-            className={`grid grid-cols-[20px_1fr_1fr_1fr_26px] items-center gap-1 rounded-lg px-1 py-0.5 ${selected.includes(i) ? "bg-ochre-soft" : ""}`}
+            className={`grid grid-cols-[24px_1fr_1fr_1fr_26px] items-center gap-1 rounded-lg px-0.5 py-0.5 ${selected.includes(i) ? "bg-ochre-soft" : ""}`}
           >
             <button
               type="button"
@@ -280,7 +280,7 @@ function HandleNumber({
     if (held) writeHandle(held, knot, side, add(line.knots[knot].position, moved));
   });
   const label = `Handle ${side === "before" ? "back" : "on"} ${"xyz"[axis]}`;
-  return <ValueField label={label} unit="m" value={handle[axis]} edit={edit} complaint={() => null} />;
+  return <ValueField bare label={label} unit="m" value={handle[axis]} edit={edit} complaint={() => null} />;
 }
 
 function KnotNumber({ line, knot, axis, value }: { line: Line; knot: number; axis: 0 | 1 | 2; value: number }) {
@@ -289,6 +289,13 @@ function KnotNumber({ line, knot, axis, value }: { line: Line; knot: number; axi
     if (held) held.position = held.position.map((old, k) => (k === axis ? next : old)) as [number, number, number];
   });
   return (
-    <ValueField label={`Knot ${knot + 1} ${"xyz"[axis]}`} unit="m" value={value} edit={edit} complaint={() => null} />
+    <ValueField
+      bare
+      label={`Knot ${knot + 1} ${"xyz"[axis]}`}
+      unit="m"
+      value={value}
+      edit={edit}
+      complaint={() => null}
+    />
   );
 }

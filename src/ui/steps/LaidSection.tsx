@@ -114,6 +114,7 @@ function AxisNumber({ line, laid, axis }: LaidProps<LaidOnSurface> & { axis: 0 |
   });
   return (
     <ValueField
+      bare
       label={`Direction ${"xyz"[axis]}`}
       unit="m"
       value={laid.axis[axis]}

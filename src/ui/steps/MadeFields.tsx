@@ -171,6 +171,7 @@ function ThroughNumber({ surface, made, axis }: MadeProps<Revolve> & { axis: 0 |
   });
   return (
     <ValueField
+      bare
       label={`Through ${"xyz"[axis]}`}
       unit="m"
       value={made.through[axis]}

@@ -6,6 +6,7 @@ import { usePropChoices } from "../basket";
 import { Choose } from "../kit";
 import { dressField, surfaceOf } from "../state";
 
+const MAIN = "h-8 w-fit rounded-lg border border-ink-9 bg-ink-9 px-2.5 font-medium text-linen-0 hover:bg-ink-6";
 const LOOK = "h-8 w-fit rounded-lg border border-linen-3 bg-linen-0 px-2.5 hover:bg-white";
 
 /** Dresses a surface with a prop. */
@@ -42,7 +43,14 @@ export function SpreadOver({ what, id }: { what: string; id: string }) {
 }
 
 /** The other way round: for a surface, or for an area that has none, which prop. */
-export function SpreadHere({ label, onChoose }: { label: string; onChoose: (prop: string) => void }) {
+interface SpreadHereProps {
+  label: string;
+  /** Whether it is what matters most there. */
+  main?: boolean;
+  onChoose: (prop: string) => void;
+}
+
+export function SpreadHere({ label, main = false, onChoose }: SpreadHereProps) {
   const choices = usePropChoices();
   return (
     <Choose
@@ -50,7 +58,7 @@ export function SpreadHere({ label, onChoose }: { label: string; onChoose: (prop
       choices={choices}
       empty="The basket is empty. Drop a mesh's file anywhere on the screen first."
       onChoose={onChoose}
-      className={LOOK}
+      className={main ? MAIN : LOOK}
     >
       {label}…
     </Choose>

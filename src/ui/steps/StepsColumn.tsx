@@ -2,7 +2,10 @@
 /** The left column: the selected dressing as a sentence and its seven steps; or a line, a prop, some placements. */
 import { STEP_NAMES, type Dressing, type StepName } from "@/core/place";
 import { useScene, useSceneStore } from "@/store";
-import { usePlacements, openStep, toggleStep, useSession } from "../state";
+import { Pin } from "lucide-react";
+import { useEffect, useRef } from "react";
+import { IconButton } from "../kit";
+import { usePlacements, openStep, pinStep, toggleStep, useSession } from "../state";
 import { CARDS } from "./cards";
 import { LineColumn } from "./LineColumn";
 import { MixColumn } from "./MixColumn";
@@ -91,18 +94,35 @@ interface StepCardProps {
 function StepCard({ step, number, summary, open, dressing }: StepCardProps) {
   const Card = CARDS[step];
   const name = step[0].toUpperCase() + step.slice(1);
+  const pinned = useSession((session) => session.pinnedSteps.has(step));
+  const section = useRef<HTMLElement>(null);
+  const before = useRef(open);
+  useEffect(() => {
+    if (open && !before.current) section.current?.scrollIntoView({ block: "nearest" });
+    before.current = open;
+  }, [open]);
   return (
-    <section aria-label={name} className={`border-t border-linen-2 ${open ? "bg-linen-1" : ""}`}>
+    <section ref={section} aria-label={name} className={`relative border-t border-linen-2 ${open ? "bg-linen-1" : ""}`}>
       <button
         type="button"
         aria-expanded={open}
         onClick={() => toggleStep(step)}
-        className="grid w-full grid-cols-[22px_auto_1fr] items-baseline gap-2 px-4 py-2 text-left hover:bg-linen-1"
+        className={`grid w-full grid-cols-[22px_auto_1fr] items-baseline gap-2 py-2 pl-4 text-left hover:bg-linen-1 ${open ? "pr-10" : "pr-4"}`}
       >
         <span className="font-mono text-[11px] font-medium text-ink-5">{number}</span>
         <span className="font-semibold">{name}</span>
-        <span className="truncate text-right text-xs text-ink-6">{summary}</span>
+        <span className="text-pretty text-right text-xs text-ink-6">{summary}</span>
       </button>
+      {open && (
+        <IconButton
+          label={pinned ? `Let ${name} close when another step is opened` : `Keep ${name} open`}
+          aria-pressed={pinned}
+          className={`absolute! right-2 top-1 size-7! ${pinned ? "text-madder!" : ""}`}
+          onClick={() => pinStep(step)}
+        >
+          <Pin size={13} className={pinned ? "" : "rotate-45"} />
+        </IconButton>
+      )}
       {open && (
         <div className="grid gap-1.5 px-4 pb-3 pt-0.5">
           <Card dressing={dressing} />
@@ -122,7 +142,7 @@ function NothingYet() {
         <li className={props > 0 ? "text-moss" : ""}>
           {props > 0
             ? "A prop is in the basket."
-            : "Bring a prop: drop a mesh's file anywhere, or use Add props on the right."}
+            : "Bring a prop: drop a mesh's file anywhere, use Add props on the right, or begin with the regatta's."}
         </li>
         <li className={lines > 0 ? "text-moss" : ""}>
           {lines > 0 ? "A line is drawn." : "Draw a line: choose Draw line above the view and click on the ground."}

@@ -8,7 +8,7 @@ import {
   plainParam,
   type ParamDescription,
 } from "@/core/schema";
-import { useRef } from "react";
+import { useRef, useState } from "react";
 import { MADE_KINDS } from "@/core/made";
 import { laidSchema, type LaidOnEdges } from "@/core/line";
 import { fromTurns, turnsOf } from "@/core/math";
@@ -16,8 +16,9 @@ import { fieldIdsOf } from "@/core/place";
 import { type Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { MESH_FILES, partSurface, replaceSurface, standInFor, useSurfaceModel } from "../assets";
-import { Button, Choose, FilesInput, NumberField, Toggle, ValueField } from "../kit";
-import { deleteSurface, duplicateSurface, editSurface, surfaceOf, useEdit } from "../state";
+import { Button, Choose, type Choice, FilesInput, NumberField, Toggle, ValueField } from "../kit";
+import { usePropChoices } from "../basket";
+import { deleteSurface, duplicateSurface, editSurface, surfaceOf, useEdit, useSession } from "../state";
 import { startDrawingOn } from "../view";
 import { ColumnHead } from "./ColumnHead";
 import { DressingLinks } from "./DressingLinks";
@@ -53,6 +54,7 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
       dressing.fit.drop !== "off" &&
       (dressing.fit.onto.length > 0 ? dressing.fit.onto.includes(surface.id) : surface.ground),
   );
+  const moving = useSession((session) => session.moving === surface.id);
   const triangles = useSurfaceModel(surface)?.triangles ?? surface.triangles;
   const toggle = (name: "ground" | "solid" | "outline" | "hidden" | "locked", label: string) => (on: boolean) =>
     editSurface(surface.id, label, (draft) => void (draft[name] = on));
@@ -69,6 +71,19 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
           .filter((fact) => fact !== "")
           .join(" · ")}
       </p>
+      <div className="flex flex-wrap gap-1.5">
+        <SpreadHere label="Dress this surface" main onChoose={(prop) => spreadOver(surface.id, prop)} />
+        <Button
+          aria-pressed={moving}
+          disabled={surface.locked}
+          className={moving ? "border-sea! bg-sea-soft! text-sea" : ""}
+          title="The hand moves it wherever it is taken, and so do the arrow keys. Its round handle moves it at any time."
+          onClick={() => useSession.setState({ moving: moving ? null : surface.id, tool: "select" })}
+        >
+          Move
+        </Button>
+        <More surface={surface} />
+      </div>
       <fieldset disabled={surface.locked} className="grid gap-1.5 disabled:opacity-50">
         <div className="grid grid-cols-[56px_1fr_1fr_1fr] items-center gap-1.5">
           <span className="text-[12.5px] text-ink-6">Place</span>
@@ -114,58 +129,78 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
           onChange={toggle("locked", "Lock surface")}
         />
       </div>
-      <div className="flex flex-wrap gap-1.5">
-        <SpreadHere label="Dress this surface" onChoose={(prop) => spreadOver(surface.id, prop)} />
-        <SpreadHere label="Fill its inside" onChoose={(prop) => fillInside(surface.id, prop)} />
-        <Button onClick={() => startDrawingOn(surface.id)}>Draw on it</Button>
-        <Choose
-          label="Take a line from its mesh"
-          choices={Object.entries(EDGES).map(([id, label]) => ({ id, label }))}
-          onChoose={(form) => startDrawingOn(surface.id, form as LaidOnEdges["follow"])}
-          className="h-8 rounded-lg border border-linen-3 bg-linen-0 px-2.5 hover:bg-white"
-        >
-          Line from its mesh…
-        </Choose>
-        <Button onClick={() => duplicateSurface(surface.id)}>Duplicate</Button>
-        {!surface.made && <FromFile surface={surface} />}
-      </div>
       <DressingLinks lead="Dressed by" dressings={over} />
       <DressingLinks lead="Under" dressings={dressings} />
     </div>
   );
 }
 
-/** What can be done with a surface that came as a file. */
-function FromFile({ surface }: { surface: Surface }) {
+/** What else can be done with a surface, in groups. */
+function More({ surface }: { surface: Surface }) {
   const file = useRef<HTMLInputElement>(null);
   const standIn = useRef<HTMLInputElement>(null);
+  const props = usePropChoices();
+  const [filling, setFilling] = useState(false);
   const { id } = surface;
+  const acts: Readonly<Record<string, () => void>> = {
+    draw: () => startDrawingOn(id),
+    fill: () => setFilling(true),
+    copy: () => duplicateSurface(id),
+    replace: () => file.current?.click(),
+    part: () => void partSurface(surface),
+    standIn: () => standIn.current?.click(),
+    noStandIn: () =>
+      editSurface(id, "Stand-in of surface", (draft) => {
+        draft.standIn = null;
+        draft.standInFile = "";
+      }),
+  };
+  const choices: Choice[] = [
+    { id: "fill", label: "Fill its inside…" },
+    { id: "copy", label: "Duplicate" },
+    { id: "draw", label: "Draw a line on it", group: "Lines" },
+    ...Object.entries(EDGES).map(([edge, label]) => ({
+      id: `edge ${edge}`,
+      label: `Line from its mesh: ${lower(label)}`,
+    })),
+  ];
+  if (!surface.made) {
+    choices.push(
+      { id: "replace", label: "Replace the file…", group: "Its file" },
+      { id: "part", label: "Part into its meshes" },
+      surface.standIn === null
+        ? { id: "standIn", label: "Stand-in for reckoning…" }
+        : { id: "noStandIn", label: "Take the stand-in away" },
+    );
+  }
+  if (filling) {
+    return (
+      <Choose
+        label="Fill its inside"
+        choices={props}
+        empty="The basket is empty. Drop a mesh's file anywhere on the screen first."
+        onChoose={(prop) => {
+          setFilling(false);
+          fillInside(id, prop);
+        }}
+        className="h-8 rounded-lg border border-sea bg-sea-soft px-2.5 text-sea"
+      >
+        Fill it with…
+      </Choose>
+    );
+  }
   return (
     <>
-      <Button onClick={() => file.current?.click()}>Replace the file…</Button>
-      <Button onClick={() => void partSurface(surface)} title="Each mesh of its file becomes a surface of its own.">
-        Part into its meshes
-      </Button>
-      {surface.standIn === null ? (
-        <Button
-          onClick={() => standIn.current?.click()}
-          title="A lighter mesh that props stand on and are measured by, while this one is drawn."
-        >
-          Stand-in…
-        </Button>
-      ) : (
-        <Button
-          title={surface.standInFile}
-          onClick={() =>
-            editSurface(id, "Stand-in of surface", (draft) => {
-              draft.standIn = null;
-              draft.standInFile = "";
-            })
-          }
-        >
-          Take the stand-in away
-        </Button>
-      )}
+      <Choose
+        label="More for this surface"
+        choices={choices}
+        onChoose={(act) =>
+          act.startsWith("edge ") ? startDrawingOn(id, act.slice(5) as LaidOnEdges["follow"]) : acts[act]()
+        }
+        className="h-8 rounded-lg border border-linen-3 bg-linen-0 px-2.5 hover:bg-linen-1"
+      >
+        More…
+      </Choose>
       <FilesInput
         input={file}
         accept={MESH_FILES}
@@ -182,6 +217,8 @@ function FromFile({ surface }: { surface: Surface }) {
   );
 }
 
+const lower = (text: string): string => text[0].toLowerCase() + text.slice(1);
+
 const trianglesIn = (count: number): string => (count > 0 ? `${count.toLocaleString("en")} triangles` : "");
 
 function PlaceNumber({ surface, axis }: { surface: Surface; axis: 0 | 1 | 2 }) {
@@ -191,6 +228,7 @@ function PlaceNumber({ surface, axis }: { surface: Surface; axis: 0 | 1 | 2 }) {
   });
   return (
     <ValueField
+      bare
       label={`Place ${"xyz"[axis]}`}
       unit="m"
       value={surface.position[axis]}

@@ -41,7 +41,7 @@ export function Spread({
           </p>
         </>
       ) : (
-        <p className="mt-2 text-xs text-ink-6">Gaps show here as soon as two props stand on the line.</p>
+        <p className="mt-2 text-xs text-ink-6">How far apart they stand shows here as soon as there are two.</p>
       )}
     </div>
   );

@@ -13,7 +13,7 @@ import { guideOf, startsAnywhere, useFindings, useSession } from "../state";
 import { drawStrip } from "./draw";
 import type { StripScene } from "./layout";
 import { Spread } from "./Spread";
-import { fitted, rowBoxes, rowsOf, type StripView } from "./model";
+import { fitted, rowBoxes, rowsOf, tallestOf, type StripView } from "./model";
 import { StripHands } from "./hands";
 
 export function Strip({ dressing, placements }: { dressing: Dressing; placements: Placements }) {
@@ -61,7 +61,23 @@ function StripCanvas({
 
   const longest = Math.max(...rows.map((row) => row.length), 0);
   const view = zoomed ?? fitted(longest, width);
-  const boxes = useMemo(() => rowBoxes(rows.length, height), [rows.length, height]);
+  const heights = useMemo(
+    () =>
+      placements.props.map((id) => {
+        const prop = props.find((one) => one.id === id);
+        return prop ? sizeOf(preparedBounds(prop))[1] : 0;
+      }),
+    [placements.props, props],
+  );
+  const tallest = useMemo(() => tallestOf(placements, rows, heights), [placements, rows, heights]);
+  const boxes = useMemo(
+    () =>
+      rowBoxes(
+        tallest.map((metres) => metres * view.scale),
+        height,
+      ),
+    [tallest, view.scale, height],
+  );
   const tall = Math.max(height, boxes.length > 0 ? boxes[boxes.length - 1].top + boxes[boxes.length - 1].height : 0);
 
   const scene = useMemo((): StripScene => {
@@ -92,7 +108,7 @@ function StripCanvas({
       caught,
       colours: own.map((prop) => (prop && pictures.get(lookOf(prop))?.color) ?? LINEN),
       bounds: own.map((prop) => (prop ? preparedBounds(prop) : NO_BOX)),
-      heights: own.map((prop) => (prop ? sizeOf(preparedBounds(prop))[1] : 0)),
+      heights,
       frames: (row, at) => {
         const line = lines.find(({ id }) => id === rows[row].line);
         return line ? sideFrames(guideOf(line), dressing.stance, at) : null;
@@ -106,7 +122,22 @@ function StripCanvas({
       hovered,
       stretch,
     };
-  }, [dressing, placements, rows, boxes, lines, props, pictures, findings, selected, hovered, stretch, gap, caught]);
+  }, [
+    dressing,
+    placements,
+    rows,
+    boxes,
+    heights,
+    lines,
+    props,
+    pictures,
+    findings,
+    selected,
+    hovered,
+    stretch,
+    gap,
+    caught,
+  ]);
 
   const marked = useRef<Placements | null>(null);
   useEffect(() => {
@@ -140,7 +171,7 @@ function StripCanvas({
         ref={canvas}
         tabIndex={0}
         role="application"
-        aria-label={`Strip of ${dressing.name}: ${shown} of ${placements.count} slots have a prop. Arrow keys select, Alt with arrow keys moves, Delete leaves blank, G holds a gap open where the selection is.`}
+        aria-label={`Strip of ${dressing.name}: ${shown} of ${placements.count} slots have a prop. Arrow keys select, Alt with arrow keys moves, Delete leaves blank, G holds a stretch open where the selection is.`}
         data-testid="strip"
         data-drawn={width > 0}
         className="block touch-none"
@@ -158,7 +189,7 @@ function StripCanvas({
       {rows.length === 1 && !zoomed && (
         <p className="pointer-events-none absolute bottom-1.5 left-7 flex gap-6 whitespace-nowrap text-[11px] text-ink-6">
           <span>Drag a prop to peg it, with Alt to copy it</span>
-          <span>Drag beside props to hold a gap open</span>
+          <span>Drag beside props to hold a stretch open</span>
           <span>Drop a prop to swap</span>
           <span>Wheel to zoom</span>
         </p>

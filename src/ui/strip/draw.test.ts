@@ -45,7 +45,10 @@ function drawn(scene: Dressing, view?: StripView, more: Partial<StripScene> = {}
     dressing: scene,
     placements,
     rows,
-    boxes: rowBoxes(rows.length, 172),
+    boxes: rowBoxes(
+      rows.map(() => 40),
+      172,
+    ),
     names: rows.map(({ line }) => line),
     colours: [],
     bounds: placements.props.map(() => ({ min: [-0.2, 0, -0.2], max: [0.2, 0.8, 0.2] })),

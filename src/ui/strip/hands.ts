@@ -231,7 +231,7 @@ export class StripHands {
       this.#drag(held, "Slide", ({ spacing }) => void (spacing.slide = millimetre(was.slide + by)));
     } else {
       const place = (value: number) => millimetre(closed ? value : within(value, length));
-      this.#drag(held, "Held gap", ({ gaps }) => {
+      this.#drag(held, "Held stretch", ({ gaps }) => {
         const stretch = gaps.stretches[grip.index];
         if (!stretch) return;
         if (grip.part !== "to") stretch.from = place(was.from + by);
@@ -310,7 +310,7 @@ export class StripHands {
     const { dressing } = this.sight!.scene;
     const stretch = { line, from: millimetre(from), to: millimetre(to) };
     if (stretch.to <= stretch.from) return;
-    editDressing(dressing.id, "Hold a gap open", ({ gaps }) => void gaps.stretches.push(stretch));
+    editDressing(dressing.id, "Hold a stretch open", ({ gaps }) => void gaps.stretches.push(stretch));
     this.#owner.setGap(dressing.gaps.stretches.length);
   }
 
@@ -357,7 +357,7 @@ export class StripHands {
     else if (event.key === "Delete" || event.key === "Backspace") {
       const { gap, dressing } = this.sight.scene;
       if (gap === null || !dressing.gaps.stretches[gap]) return;
-      editDressing(dressing.id, "Close a gap", ({ gaps }) => void gaps.stretches.splice(gap, 1));
+      editDressing(dressing.id, "Close a stretch", ({ gaps }) => void gaps.stretches.splice(gap, 1));
       this.#owner.setGap(null);
     } else return;
     event.stopPropagation();

@@ -46,7 +46,7 @@ test("on the strip the bars of gaps, the slide and the insets are found where th
   );
   for (let i = 0; i < p.count; i++) expect((p.flags[i] & FLAG.blank) !== 0).toBe(p.at[i] >= 4 && p.at[i] <= 6);
   const rows = rowsOf(p);
-  const boxes = rowBoxes(1, 172);
+  const boxes = rowBoxes([40], 172);
   const dressing = {
     ...held([{ line: "line", from: 4, to: 6 }]),
     stance: { meetsUp: "bottom" },

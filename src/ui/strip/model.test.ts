@@ -68,10 +68,14 @@ test("rows lie below the ruler and below each other, and many of them keep a hei
     [3, 172],
     [40, 172],
   ]) {
-    const boxes = rowBoxes(rows, height);
+    const boxes = rowBoxes(Array(rows).fill(12), height);
     expect(boxes).toHaveLength(rows);
     expect(boxes[0].top).toBe(RULER);
     for (let i = 1; i < rows; i++) expect(boxes[i].top).toBeCloseTo(boxes[i - 1].top + boxes[i - 1].height);
-    if (rows > 1) expect(boxes[0].height).toBeGreaterThanOrEqual(49);
+    if (rows > 1) expect(boxes[0].height).toBeGreaterThanOrEqual(44);
   }
+  // The row of tall props gets more room than that of flat ones, and all is used where there is enough.
+  const [flat, tall] = rowBoxes([4, 90], 272);
+  expect(tall.height).toBeGreaterThan(flat.height + 60);
+  expect(tall.top + tall.height).toBeCloseTo(272, 9);
 });

@@ -91,10 +91,39 @@ export interface RowBox {
   height: number;
 }
 
-/** Rows share the height, but none is lower than it takes to see props. */
-export function rowBoxes(rows: number, height: number): RowBox[] {
-  const each = Math.max(rows > 1 ? 52 : 0, (height - RULER) / Math.max(1, rows));
-  return Array.from({ length: rows }, (_, i) => ({ top: RULER + i * each, height: each }));
+/** No row among several is lower or, as long as there is not room for all, higher than so many pixels. */
+const [LOWEST, HIGHEST] = [44, 132];
+/** What a row needs beside its props: the cord, its name and the bars below, pixels. */
+const BESIDE = 34;
+
+/**
+ * Rows share the height by what their props need; where that is more than there is, one scrolls.
+ *
+ * @param tall how high the props of each row are, pixels
+ */
+export function rowBoxes(tall: readonly number[], height: number): RowBox[] {
+  const room = height - RULER;
+  const needs = tall.map((one) => Math.min(HIGHEST, Math.max(LOWEST, one + BESIDE)));
+  const all = needs.reduce((sum, need) => sum + need, 0);
+  const more = tall.length > 0 ? Math.max(0, room - all) / tall.length : 0;
+  let top = RULER;
+  return needs.map((need) => {
+    const box = { top, height: tall.length === 1 ? room : need + more };
+    top += box.height;
+    return box;
+  });
+}
+
+/** The height of the tallest prop that each row shows, metres. */
+export function tallestOf(p: Placements, rows: readonly StripRow[], heights: readonly number[]): number[] {
+  return rows.map(({ order }) => {
+    let most = 0;
+    for (const i of order) {
+      const prop = p.prop[i];
+      if (prop !== NO_PROP) most = Math.max(most, (heights[prop] ?? 0) * p.scale[3 * i + 1]);
+    }
+    return most;
+  });
 }
 
 /** The slot whose drawn width holds arc length `at` in this row, nearest by its middle; -1 where there is none. */

@@ -4,7 +4,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
-import { toast, Toaster } from "sonner";
+import { toast } from "sonner";
 import { useSceneStore } from "@/store";
 import { bringIn } from "../assets";
 import { Basket } from "../basket";
@@ -131,7 +131,6 @@ function OpenTable() {
       {dialog === "prepare" && <PrepareDialog />}
       {dialog === "seeds" && <SeedBoard />}
       <KeepingDialogs />
-      <Toaster position="bottom-center" offset={{ bottom: 190 }} toastOptions={{ className: "font-sans" }} />
     </DropZone>
   );
 }

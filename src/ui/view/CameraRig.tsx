@@ -3,13 +3,14 @@
 import { indicesOf } from "@/core/place";
 import { useThree } from "@react-three/fiber";
 import { useEffect, useRef } from "react";
-import { Box3, PerspectiveCamera, Spherical, Vector3, type Object3D } from "three";
+import { Box3, Fog, PerspectiveCamera, Spherical, Vector3, type Object3D } from "three";
 import type { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { create } from "zustand";
 import type { Vec3 } from "@/core/math";
 import { preparedBounds, type Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { useResults, useSession, drawnLine } from "../state";
+import { HAZE } from "./Daylight";
 import { distanceToSee } from "./framing";
 import { Orbit } from "../three";
 import { boxAround, boxAroundAll } from "./placed";
@@ -65,6 +66,12 @@ export function CameraRig() {
   const remember = () => {
     cameraNow.position = camera.position.toArray();
     cameraNow.target = controls.current?.target.toArray() ?? [0, 0, 0];
+    // Haze begins behind what is looked at, however far that is.
+    const away = Math.hypot(...cameraNow.position.map((value, axis) => value - cameraNow.target[axis]));
+    if (root.fog instanceof Fog) {
+      root.fog.near = Math.max(HAZE.near, 1.6 * away);
+      root.fog.far = Math.max(HAZE.far, 5 * away);
+    }
     clearTimeout(resting.current);
     resting.current = setTimeout(() => useEye.setState({ position: cameraNow.position }), REST);
   };

@@ -3,10 +3,13 @@
 import { useEffect, useMemo } from "react";
 import { DirectionalLight, Object3D } from "three";
 import { useScene } from "@/store";
+import { useSurfaceModels } from "../assets";
 import { LevelNet } from "../three";
 
 const HORIZON = "#dfeaea";
 const REACH = 26;
+/** Where haze begins, and where it hides everything, metres. */
+export const HAZE = { near: 60, far: 330 } as const;
 
 export function Daylight() {
   const focus = useScene((s) => s.views[0]?.target);
@@ -29,7 +32,7 @@ export function Daylight() {
   }, [sun, x, z]);
   return (
     <>
-      <fog attach="fog" args={[HORIZON, 60, 330]} />
+      <fog attach="fog" args={[HORIZON, HAZE.near, HAZE.far]} />
       <primitive object={sun} />
       <primitive object={sun.target} />
       <hemisphereLight args={["#dcecf2", "#cdb892", 1.55]} />
@@ -38,10 +41,19 @@ export function Daylight() {
   );
 }
 
-/** A level net of lines at height zero, for scenes that have no ground of their own. */
+/** Ground narrower than this, metres, does not tell by itself how large things are. */
+const SMALL = 12;
+
+/** A level net of lines at height zero, for scenes that have no ground of their own, or so little that nothing shows its scale. */
 export function BareGround() {
-  const empty = useScene((scene) => !scene.surfaces.some((surface) => surface.ground));
-  if (!empty) return null;
+  const surfaces = useScene((scene) => scene.surfaces);
+  const shown = useMemo(() => surfaces.filter(({ ground, hidden }) => ground && !hidden), [surfaces]);
+  const models = useSurfaceModels(shown);
+  const large = models.some(({ surface, model: { box } }) => {
+    return surface.scale * Math.max(box.max.x - box.min.x, box.max.z - box.min.z) > SMALL;
+  });
+  // What has not come yet may be large.
+  if (large || models.length < shown.length) return null;
   return (
     <>
       <mesh rotation-x={-Math.PI / 2} position-y={-0.012} receiveShadow raycast={() => null}>

@@ -7,7 +7,7 @@ import { useScene } from "@/store";
 import { Choose } from "../kit";
 import { useSession, type Focus } from "../state";
 import { useBrush } from "./brush";
-import { CLOSED_FORMS, EDGE_FORMS, useDraw } from "./draw-state";
+import { BY_KNOTS, CLOSED_FORMS, EDGE_FORMS, useDraw } from "./draw-state";
 import { FLOAT } from "./float";
 import { AXES, useMove } from "./move-state";
 
@@ -16,8 +16,12 @@ const { choices: EDGES } = describeChoice(laidSchema.options[1].shape.follow);
 /** What can be drawn: a line through knots, a shape about its middle, or what the mesh of a surface has. */
 const FORMS = [
   { id: "free", label: "Free line" },
+  { id: "hanging", label: LINE_KINDS.hanging.label },
   ...(["circle", "ellipse", "arc", "rectangle", "coil"] as const).map((id) => ({ id, label: LINE_KINDS[id].label })),
-  ...Object.entries(EDGES).map(([id, label]) => ({ id, label: `${label} of a surface` })),
+  ...Object.entries(EDGES).map(([id, label]) => ({
+    id,
+    label: `On a surface: ${label[0].toLowerCase()}${label.slice(1)}`,
+  })),
 ];
 
 /** How far something has been moved, or what is typed to set it. */
@@ -143,7 +147,7 @@ export function Hint() {
         >
           {FORMS.find(({ id }) => id === form)?.label}
         </Choose>
-        {form !== "free"
+        {!BY_KNOTS.has(form)
           ? EDGE_FORMS.has(form)
             ? "Click on a surface, near the edge that is meant"
             : "Click where its middle shall be"

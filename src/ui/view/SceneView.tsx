@@ -2,6 +2,7 @@
 /** The scene in 3D. It is drawn when something changes and at no other time. */
 import { Canvas, useThree } from "@react-three/fiber";
 import { useCallback, useEffect, useState } from "react";
+import { Toaster } from "sonner";
 import { PCFShadowMap } from "three";
 import { putPicture, useScene, useSceneStore } from "@/store";
 import { useModels } from "../assets";
@@ -18,6 +19,9 @@ import { Pointer } from "./Pointer";
 import { Surfaces } from "./Surfaces";
 import { takePicture } from "./picture";
 import { Overlay } from "./Overlay";
+
+/** What is told for a moment stands above the hints, pixels. */
+const ABOVE_HINTS = 96;
 
 export function SceneView() {
   const [ready, setReady] = useState(false);
@@ -65,6 +69,12 @@ export function SceneView() {
       </Canvas>
       {lost && <LostDrawing />}
       {ready && <Overlay />}
+      <Toaster
+        position="bottom-center"
+        offset={{ bottom: ABOVE_HINTS }}
+        className="absolute!"
+        toastOptions={{ className: "font-sans" }}
+      />
     </section>
   );
 }

@@ -7,7 +7,7 @@ import { restMoving } from "./move-state";
 
 interface DrawState {
   /** What is drawn: a free line knot by knot, or a shape about one point. */
-  form: "free" | Shape["kind"] | LaidOnEdges["follow"];
+  form: "free" | "hanging" | Shape["kind"] | LaidOnEdges["follow"];
   /** Whether what is drawn is laid onto the ground, or onto one surface. */
   laid: boolean;
   on: string | null;
@@ -53,6 +53,12 @@ export function startDrawing(outline: Outline | null = null): void {
   });
   useSession.setState({ tool: "draw", hover: null });
 }
+
+/** Says what is drawn; what there is of another form is let go. */
+export const drawAs = (form: DrawState["form"]): void => useDraw.setState({ form, knots: [], under: [] });
+
+/** Forms that are drawn knot by knot. */
+export const BY_KNOTS: ReadonlySet<string> = new Set(["free", "hanging"]);
 
 /** The forms that are taken from the mesh of a surface. */
 export const EDGE_FORMS: ReadonlySet<string> = new Set(["boundary", "sharp", "loop", "ring", "u", "v"]);
@@ -101,7 +107,7 @@ export const takeBackKnot = (): void =>
 
 /** Makes the line of what was drawn; one knot alone makes none. */
 export function finishDrawing(closed: boolean): void {
-  const { knots, outline, under } = useDraw.getState();
+  const { knots, outline, under, form } = useDraw.getState();
   const { drawProp } = useSession.getState();
   const drawnOn = [...new Set(under.flatMap((on) => on ?? []))].slice(0, 100);
   const lies = { laid: lying(), drawnOn };
@@ -110,5 +116,5 @@ export function finishDrawing(closed: boolean): void {
     if (knots.length > 2) addOutline(knots, outline, lies);
     return;
   }
-  if (knots.length >= 2) addLine(knots, closed && knots.length > 2, drawProp, lies);
+  if (knots.length >= 2) addLine(knots, closed && knots.length > 2 && form !== "hanging", drawProp, lies, form);
 }

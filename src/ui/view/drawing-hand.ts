@@ -51,7 +51,7 @@ export class DrawingHand {
   /** A knot at a place, or the shape about it. */
   #set(position: Vec3, on: string | null): void {
     const { form, knots } = useDraw.getState();
-    if (form !== "free" && !isEdges(form)) return drawShape(form, position, on);
+    if (!isEdges(form) && form !== "free" && form !== "hanging") return drawShape(form, position, on);
     if (knots.length < MOST) addKnot(position, on);
     useMove.setState({ typing: null, typed: "", caught: null });
   }

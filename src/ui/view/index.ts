@@ -15,7 +15,7 @@ export {
   type Brush,
 } from "./brush";
 export type { Budget } from "./budget";
-export { startDrawing, startDrawingOn, stopDrawing } from "./draw-state";
+export { drawAs, startDrawing, startDrawingOn, stopDrawing } from "./draw-state";
 export { distanceToSee } from "./framing";
 export { addPlacementAt, movePlacements, takenPlacements, type HeldPlacements } from "./pegging";
 export { boxAroundAll, isShown } from "./placed";

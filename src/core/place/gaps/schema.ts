@@ -120,7 +120,7 @@ export const gapsSchema = z.object({
   runsOn: switchParam({ label: "Runs of blanks", help: "Several slots in a row stay empty, here and there." }),
   runEvery: wholeParam({
     label: "One in",
-    help: "A run begins, on average, at one slot in so many.",
+    help: "How many slots there are from one run to the next, on average.",
     default: 12,
     min: 1,
     max: 1_000_000,
@@ -145,7 +145,7 @@ export const gapsSchema = z.object({
   }),
   atLeast: wholeParam({
     label: "At least",
-    help: "Chance leaves no fewer than so many; 0 for no such limit.",
+    help: "However much is left to chance, no fewer than this stay; 0 for no such limit.",
     default: 0,
     min: 0,
     max: 4_000_000,
@@ -153,7 +153,7 @@ export const gapsSchema = z.object({
   }),
   atMost: wholeParam({
     label: "At most",
-    help: "No more than so many stand, the rest stays blank; 0 for no such limit.",
+    help: "No more than this stand, the rest stays blank; 0 for no such limit.",
     default: 0,
     min: 0,
     max: 4_000_000,
@@ -173,7 +173,7 @@ export const gapsSchema = z.object({
   }),
   slopeSoft: angleParam({
     label: "Fades over",
-    help: "Beyond the limits numbers go down to nothing over so many degrees.",
+    help: "Beyond the limits numbers go down to nothing over this many degrees.",
     default: 0,
     min: 0,
     slider: [0, Math.PI / 6],
@@ -215,7 +215,7 @@ export const gapsSchema = z.object({
   }),
   edge: lengthParam({
     label: "Edge fade",
-    help: "Towards the outline of the area, or the rim of the surface, numbers go down to nothing over so many metres.",
+    help: "Towards the outline of the area, or the rim of the surface, numbers go down to nothing over this distance.",
     default: 0,
     min: 0,
     slider: [0, 5],

@@ -52,7 +52,7 @@ export const spacingSchema = z.object({
     slider: [1, 100],
   }),
   gap: lengthParam({
-    label: "Gap",
+    label: "Room between",
     help: "The length of line between the end of one prop and the beginning of the next; below zero they overlap.",
     default: 0,
     slider: [-0.5, 1],
@@ -96,7 +96,7 @@ export const spacingSchema = z.object({
     ])
     .meta({
       label: "Density",
-      help: "How dense the slots are along the line: 1 is every so many metres as given, 2 twice as dense, 0 none.",
+      help: "How dense the slots are along the line: 1 is the distance as given, 2 twice as dense, 0 none.",
     }),
   fromStart: lengthParam({
     label: "From start",

@@ -53,13 +53,13 @@ export const stanceSchema = z.object({
     choices: { bottom: "Bottom", centre: "Centre", top: "Top", pivot: "Pivot" },
   }),
   meetsAlong: choiceParam({
-    label: "and its",
+    label: "Along, its",
     help: "Which part of the prop, from back to front, meets the line.",
     default: "pivot",
     choices: { back: "Back", centre: "Centre", front: "Front", pivot: "Pivot" },
   }),
   meetsAcross: choiceParam({
-    label: "and its",
+    label: "Across, its",
     help: "Which part of the prop, from right to left, meets the line.",
     default: "pivot",
     choices: { left: "Left", centre: "Centre", right: "Right", pivot: "Pivot" },

@@ -87,7 +87,7 @@ export const variationSchema = z.object({
   wanderUp: lengthParam({ label: "Up", help: "How far up or down, at most.", default: 0, min: 0, slider: [0, 1] }),
   wanderOver: lengthParam({
     label: "Over",
-    help: "Over so many metres the wave goes from one bend to the next.",
+    help: "How far it is from one bend of the wave to the next.",
     default: 2,
     min: 0.001,
     slider: [0.2, 10],

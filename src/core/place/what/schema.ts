@@ -81,7 +81,7 @@ export const whatSchema = z.object({
     max: Math.PI,
     slider: [0, Math.PI / 2],
   }),
-  nthProp: special("Every nth", "A prop for every so manieth slot."),
+  nthProp: special("Every nth", "A prop for every second slot, every third, and so on."),
   nth: wholeParam({
     label: "Every how many",
     help: "5 means the fifth slot, the tenth, and so on, counted from the start of each line.",

@@ -1,6 +1,7 @@
 /** Edits of dressings as a whole. */
 import { toast } from "sonner";
 import { STEP_SCHEMAS, type Dressing } from "@/core/place";
+import type { Scene } from "@/core/scene";
 import { dressLine, dressOver, freeName, newId, suiting, type Prop, type Suiting } from "@/core/scene";
 import { selectDressing } from "../session";
 import { dressingOf, editDressing, scene, store } from "./common";
@@ -30,8 +31,29 @@ export function dressField(
   const taken = scene().dressings.map((d) => d.name);
   const dressing = dressOver(newId(), freeName(props[0]?.name ?? "Dressing", taken), where, extent, props);
   if (dressing.what.entries.length > 0) dressing.what.entries = [{ ...dressing.what.entries[0], prop }];
+  store().change("Dress", (draft) => {
+    draft.dressings.push(dressing as Draft<Dressing>);
+    for (const id of dressing.where.volumes) showInside(draft, id);
+  });
+  selectDressing(dressing.id);
+}
+
+/** A box that is filled shows what is in it. */
+export function showInside(draft: Draft<Scene>, id: string): void {
+  const surface = draft.surfaces.find((one) => one.id === id);
+  if (surface?.made?.kind === "box") surface.outline = true;
+}
+
+/** A new dressing of a prop that begins with nothing to lie on: an area that is still to be drawn, or loose. @returns its id */
+export function dressNothing(kind: "over" | "loose", prop: string): string {
+  const props = propsOf(prop);
+  const taken = scene().dressings.map((d) => d.name);
+  const begun = dressOver(newId(), freeName(props[0]?.name ?? "Dressing", taken), {}, 1, props);
+  const entries = begun.what.entries.length > 0 ? [{ ...begun.what.entries[0], prop }] : [];
+  const dressing = { ...begun, where: { ...begun.where, kind }, what: { ...begun.what, entries } };
   store().change("Dress", (draft) => void draft.dressings.push(dressing as Draft<Dressing>));
   selectDressing(dressing.id);
+  return dressing.id;
 }
 
 /** The props that a dressing's sequence is made of. */

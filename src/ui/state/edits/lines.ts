@@ -36,8 +36,14 @@ const freeLineName = (wanted: string): string =>
 type Lies = Partial<Pick<Line, "laid" | "drawnOn">>;
 
 /** A new line through the given knots; dressed at once if a prop or mix is given. */
-export function addLine(knots: readonly Vec3[], closed: boolean, prop: string | null, lies: Lies = {}): void {
-  const kind = knots.length > 2 ? "smooth" : "polyline";
+export function addLine(
+  knots: readonly Vec3[],
+  closed: boolean,
+  prop: string | null,
+  lies: Lies = {},
+  form: string = "free",
+): void {
+  const kind = form === "hanging" ? form : knots.length > 2 ? "smooth" : "polyline";
   const described = {
     name: freeLineName("Line 1"),
     kind,

@@ -1,14 +1,14 @@
 /** Edits of surfaces. */
 import { hexOf, keyOfHex, keyOnOther, type Dressing } from "@/core/place";
 import { toast } from "sonner";
-import { MADE_KINDS, madeSchema, type Made, type MadeKind } from "@/core/made";
+import { boxSchema, MADE_KINDS, madeSchema, type Made, type MadeKind } from "@/core/made";
 import type { Line } from "@/core/line";
 import { rotate, subtract, type Quat, type Vec3 } from "@/core/math";
-import { freeName, newId, surfaceSchema, type Scene, type Surface } from "@/core/scene";
-import { selectNothing, selectSurface, useSession } from "../session";
+import { dressOver, freeName, newId, surfaceSchema, type Scene, type Surface } from "@/core/scene";
+import { selectDressing, selectNothing, selectSurface, useSession } from "../session";
 import { liftFrom } from "./laid";
 import { dressingOf, editing, millimetre, scene, store } from "./common";
-import { beginWalls } from "./dressings";
+import { beginWalls, propsOf } from "./dressings";
 import { dropPegs } from "./pegs";
 import type { Draft } from "immer";
 
@@ -71,12 +71,34 @@ export function makeSurface(kind: MadeKind, at: Vec3): void {
   addSurfaces([surfaceSchema.parse({ id: newId(), name: label, made: begun(kind, line), position })]);
 }
 
+/** A new dressing of a prop inside a new box, with the middle of its bottom at a point. */
+export function dressBox(prop: string, at: Vec3): void {
+  const { width, height, depth } = boxSchema.parse({ kind: "box" });
+  const box = boxAt(at);
+  const dressing = dressOver(newId(), "Dressing", { volumes: [box.id] }, width * height * depth, propsOf(prop));
+  const name = freeName(
+    propsOf(prop)[0]?.name ?? "Dressing",
+    scene().dressings.map((one) => one.name),
+  );
+  const entries = dressing.what.entries.slice(0, 1).map((entry) => ({ ...entry, prop }));
+  store().change("Dress", (draft) => {
+    draft.surfaces.push(box as unknown as Draft<Surface>);
+    draft.dressings.push({ ...dressing, name, what: { ...dressing.what, entries } } as Draft<Dressing>);
+  });
+  selectDressing(dressing.id);
+}
+
+/** A box for something to fill, drawn by its edges. */
+function boxAt(at: Vec3): Surface {
+  const name = freeName("Space", names());
+  const position = at.map((value) => Math.round(10 * value) / 10);
+  const made = madeSchema.parse({ kind: "box" });
+  return surfaceSchema.parse({ id: newId(), name, made, position, ground: false, outline: true });
+}
+
 /** A box for a dressing to fill, drawn by its edges, with the middle of its bottom at a point. */
 export function makeVolume(dressing: string, at: Vec3): void {
-  const name = freeName("Space", names());
-  const made = madeSchema.parse({ kind: "box" });
-  const position = at.map((value) => Math.round(10 * value) / 10);
-  const box = surfaceSchema.parse({ id: newId(), name, made, position, ground: false, outline: true });
+  const box = boxAt(at);
   store().change("Make a volume", (draft) => {
     draft.surfaces.push(box as unknown as Draft<Surface>);
     const filling = dressingOf(draft, dressing);

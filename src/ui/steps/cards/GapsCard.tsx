@@ -32,7 +32,7 @@ export function GapsCard({ dressing }: CardProps) {
           <Avoided dressing={dressing} />
         </>
       )}
-      <Fold label="Keep so many" summary={kept.join(", ")}>
+      <Fold label="How many stay" summary={kept.join(", ")}>
         <StepNumbers dressing={dressing} step={step} names={["atLeast", "atMost"]} />
       </Fold>
       {pegs > 0 && (
@@ -61,7 +61,7 @@ function Stretches({ dressing }: CardProps) {
   const hold = (line: string) => {
     const length = placements?.lineLengths[placements.lines.indexOf(line)] ?? 1;
     const stretch = { line, from: Math.round(length * 40) / 100, to: Math.round(length * 60) / 100 };
-    editDressing(dressing.id, "Hold a gap open", (draft) => void draft.gaps.stretches.push(stretch));
+    editDressing(dressing.id, "Hold a stretch open", (draft) => void draft.gaps.stretches.push(stretch));
   };
   return (
     <Fold
@@ -79,9 +79,11 @@ function Stretches({ dressing }: CardProps) {
             <span className="text-center">–</span>
             <StretchNumber dressing={dressing} index={i} stretch={stretch} end="to" />
             <IconButton
-              label={`Close gap ${i + 1}`}
+              label={`Close stretch ${i + 1}`}
               className="size-6.5"
-              onClick={() => editDressing(dressing.id, "Close a gap", ({ gaps }) => void gaps.stretches.splice(i, 1))}
+              onClick={() =>
+                editDressing(dressing.id, "Close a stretch", ({ gaps }) => void gaps.stretches.splice(i, 1))
+              }
             >
               <X size={13} />
             </IconButton>
@@ -90,17 +92,17 @@ function Stretches({ dressing }: CardProps) {
       </ul>
       {own.length === 1 ? (
         <button type="button" className={`${ADD} w-fit`} onClick={() => hold(own[0].id)}>
-          <Plus size={13} /> Hold a gap open
+          <Plus size={13} /> Hold a stretch open
         </button>
       ) : (
         <Choose
-          label="Hold a gap open on"
+          label="Hold a stretch open on"
           choices={own.map(({ id, name }) => ({ id, label: name }))}
           empty="This dressing has no line yet."
           onChoose={hold}
           className={`${ADD} w-fit`}
         >
-          <Plus size={13} /> Hold a gap open on…
+          <Plus size={13} /> Hold a stretch open on…
         </Choose>
       )}
     </Fold>
@@ -114,12 +116,18 @@ interface StretchNumberProps extends CardProps {
 }
 
 function StretchNumber({ dressing, index, stretch, end }: StretchNumberProps) {
-  const edit = useEdit<number>("Held gap", (scene, value) => {
+  const edit = useEdit<number>("Held stretch", (scene, value) => {
     const held = dressingOf(scene, dressing.id)?.gaps.stretches[index];
     if (held) held[end] = value;
   });
   return (
-    <ValueField label={`Gap ${index + 1} ${end}`} unit="m" value={stretch[end]} edit={edit} complaint={() => null} />
+    <ValueField
+      label={`Stretch ${index + 1} ${end}`}
+      unit="m"
+      value={stretch[end]}
+      edit={edit}
+      complaint={() => null}
+    />
   );
 }
 

@@ -25,14 +25,14 @@ export function StanceCard({ dressing }: CardProps) {
   return (
     <>
       <StepChoice dressing={dressing} step={step} name="meetsUp" />
-      <Fold label="Meets along and across with" summary={sides.length > 0 ? sides.join(", ") : ""}>
+      <Fold label="Where on the prop it meets" summary={sides.length > 0 ? sides.join(", ") : ""}>
         <StepChoice dressing={dressing} step={step} name="meetsAlong" />
         <StepChoice dressing={dressing} step={step} name="meetsAcross" />
       </Fold>
-      <StepChoice dressing={dressing} step={step} name="forward" only={FORWARDS[kind]} columns={over ? 3 : undefined} />
+      <StepChoice dressing={dressing} step={step} name="forward" only={FORWARDS[kind]} columns={over ? 4 : 2} />
       {stance.forward === "heading" && <StepNumber dressing={dressing} step={step} name="heading" />}
       {stance.forward === "line" && over && <Towards dressing={dressing} />}
-      <StepChoice dressing={dressing} step={step} name="up" only={over ? UP_OVER : UP_ALONG} />
+      <StepChoice dressing={dressing} step={step} name="up" only={over ? UP_OVER : UP_ALONG} columns={3} />
       {over && stance.up === "normal" && <StepNumber dressing={dressing} step={step} name="upBy" />}
       {(aims || stance.up === "point") && <AimedAt dressing={dressing} aims={aims} />}
       <Fold
@@ -133,6 +133,7 @@ function PointNumber({ dressing, axis }: CardProps & { axis: 0 | 1 | 2 }) {
   return (
     <ValueField
       label={`Point ${"xyz"[axis]}`}
+      bare
       unit="m"
       value={dressing.stance.point[axis]}
       edit={edit}
