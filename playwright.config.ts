@@ -16,6 +16,8 @@ export default defineConfig({
   use: {
     baseURL: `http://localhost:${port}`,
     viewport: SCREEN,
+    // A quarter of the pixels: software draws them, and takes most of the time for it.
+    deviceScaleFactor: 0.5,
     serviceWorkers: "block",
     launchOptions: LAUNCH,
     acceptDownloads: true,

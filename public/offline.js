@@ -16,6 +16,7 @@ const PAGES = [
   "/icon-192.png",
   "/gullhaven.jpg",
   "/picture-worker.js",
+  "/table.js",
 ];
 
 self.addEventListener("install", (event) => {

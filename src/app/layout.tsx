@@ -1,3 +1,4 @@
+import { TableColours } from "@/ui/kit";
 import { Offline } from "@/ui/scenes";
 import type { Metadata } from "next";
 import type { ReactNode } from "react";
@@ -8,13 +9,20 @@ export const dynamic = "force-dynamic";
 
 export const metadata: Metadata = {
   title: "Clothesline",
-  description: "Props along lines, placed as by a careful hand and editable for ever.",
+  description:
+    "Props along lines, on ground, over surfaces and inside spaces: placed as by a careful hand and editable for ever.",
 };
 
 export default function RootLayout({ children }: { children: ReactNode }) {
   return (
-    <html lang="en">
+    <html lang="en" suppressHydrationWarning>
+      <head>
+        {/* Before anything is drawn, so that no light table flashes up in the dark. */}
+        {/* eslint-disable-next-line @next/next/no-sync-scripts */}
+        <script src="/table.js" />
+      </head>
       <body>
+        <TableColours />
         {children}
         <Offline />
       </body>

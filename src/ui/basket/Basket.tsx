@@ -137,7 +137,7 @@ function BasketItem({ id, name, facts, mix = false, children }: BasketItemProps)
         onClick={() => (mix ? selectMix : selectProp)(id)}
         className={`grid w-full grid-cols-[46px_1fr] items-center gap-2.5 rounded-[9px] p-1.5 text-left hover:bg-linen-1 ${chosen ? "bg-sea-soft" : used ? "bg-linen-1" : ""}`}
       >
-        <span className="rounded-lg bg-linear-to-b from-[#e9eeec] to-[#f3ecdf]">{children}</span>
+        <span className="rounded-lg bg-linear-to-b from-mat-0 to-mat-1">{children}</span>
         <span className="min-w-0">
           <span className="block truncate" title={name}>
             {name}

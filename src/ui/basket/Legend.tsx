@@ -21,7 +21,7 @@ export function Legend({ dressing, placements: p }: { dressing: Dressing; placem
   }, [p]);
   return (
     <ul
-      className="grid content-start gap-1 overflow-y-auto border-l border-linen-2 px-3.5 py-3 text-xs text-ink-6"
+      className="grid content-start gap-1 overflow-y-auto border-l max-[959px]:hidden border-linen-2 px-3.5 py-3 text-xs text-ink-6"
       aria-label="Mix by prop"
     >
       {p.props.map((id, index) => {
@@ -33,7 +33,9 @@ export function Legend({ dressing, placements: p }: { dressing: Dressing; placem
       })}
       {p.blanks > 0 && (
         <Item
-          swatch={{ background: "repeating-linear-gradient(45deg,#d8cbb3 0 2px,#fff 2px 4px)" }}
+          swatch={{
+            background: "repeating-linear-gradient(45deg,var(--color-linen-3) 0 2px,var(--color-paper) 2px 4px)",
+          }}
           name="Blank"
           count={p.blanks}
         />

@@ -34,7 +34,7 @@ export function SurfaceList({ onFiles }: { onFiles: (files: File[]) => void }) {
           label="Make a surface"
           choices={Object.entries(MADE_KINDS).map(([id, { label }]) => ({ id, label }))}
           onChoose={(kind) => makeSurface(kind as MadeKind, cameraNow.target)}
-          className="h-8 rounded-lg border border-dashed border-linen-4 bg-linen-0 px-2.5 hover:bg-white"
+          className="h-8 rounded-lg border border-dashed border-linen-4 bg-linen-0 px-2.5 hover:bg-paper"
         >
           Make one…
         </Choose>

@@ -35,7 +35,7 @@ export function Palette() {
     if (command) setTimeout(command.run, 0);
   };
   return (
-    <Dialog open onClose={close} className="relative z-50">
+    <Dialog open onClose={close} aria-label="Find a command" className="relative z-50">
       <DialogBackdrop className="fixed inset-0 bg-ink-9/25" />
       <div className="fixed inset-0 flex justify-center p-6 pt-24">
         <DialogPanel className="h-fit w-[460px] overflow-hidden rounded-[10px] border border-linen-2 bg-linen-0 shadow-float">

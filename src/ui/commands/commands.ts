@@ -36,6 +36,7 @@ import {
   selectPlacements,
   useSession,
 } from "../state";
+import { chooseTable } from "../kit";
 import { cameraNow, drawAs, paintedFields, startPainting, stopPainting, startDrawing, stopDrawing } from "../view";
 
 export interface Command {
@@ -441,6 +442,15 @@ export const COMMANDS: readonly Command[] = [
         basketShows: session().basketShows === "props" ? "surfaces" : "props",
       }),
   },
+  ...(["light", "dark", "system"] as const).map((choice) => ({
+    id: `table-${choice}`,
+    name:
+      choice === "system"
+        ? "Colours of the table as the system has them"
+        : `${choice === "dark" ? "Dark" : "Light"} table`,
+    words: "theme mode colours night day",
+    run: () => chooseTable(choice),
+  })),
   { id: "export", group: "Scene", name: "Export…", keys: "mod+e", run: show("export") },
   { id: "keys", group: "Scene", name: "Show all keys", keys: "shift+slash, shift+?", run: show("keys") },
   { id: "escape", group: "Scene", name: "Give up what is going on, or select nothing", keys: "escape", run: escape },

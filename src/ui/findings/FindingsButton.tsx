@@ -42,7 +42,7 @@ export function FindingsButton() {
     <Popover>
       <PopoverButton
         data-testid="findings"
-        className={`${SHAPE} ${!known && count === 0 ? "border-linen-3 bg-linen-0 text-ink-6" : well ? "border-linen-3 bg-linen-0 text-moss hover:bg-linen-1" : "border-[#e8cf98] bg-ochre-soft text-ochre-dark hover:bg-[#f3e1b8]"}`}
+        className={`${SHAPE} ${!known && count === 0 ? "border-linen-3 bg-linen-0 text-ink-6" : well ? "border-linen-3 bg-linen-0 text-moss hover:bg-linen-1" : "border-warn bg-ochre-soft text-ochre-dark hover:bg-warn-hover"}`}
       >
         {!known && count === 0 ? "Looking…" : well ? "All well" : `${count} ${count === 1 ? "finding" : "findings"}`}
       </PopoverButton>

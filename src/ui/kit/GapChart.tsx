@@ -14,7 +14,14 @@ export function GapChart({ bins, height }: { bins: { gap: number; count: number 
         accessibilityLayer={false}
       >
         <XAxis dataKey="gap" hide />
-        <Bar dataKey="count" fill="#1e6f77" fillOpacity={0.75} radius={1} minPointSize={2} isAnimationActive={false} />
+        <Bar
+          dataKey="count"
+          fill="var(--color-sea)"
+          fillOpacity={0.75}
+          radius={1}
+          minPointSize={2}
+          isAnimationActive={false}
+        />
       </BarChart>
     </div>
   );

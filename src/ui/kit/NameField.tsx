@@ -55,7 +55,7 @@ export function NameField({
             event.currentTarget.blur();
           }
         }}
-        className={`-mx-1 min-w-0 rounded border border-transparent bg-transparent px-1 hover:border-linen-3 focus:border-linen-3 focus:bg-white ${className}`}
+        className={`-mx-1 min-w-0 rounded border border-transparent bg-transparent px-1 hover:border-linen-3 focus:border-linen-3 focus:bg-paper ${className}`}
       />
       {suggestions.length > 0 && (
         <datalist id={list}>

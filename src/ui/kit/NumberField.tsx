@@ -6,7 +6,7 @@
 import { Undo2 } from "lucide-react";
 import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { formatValue, type ParamDescription, type Unit } from "@/core/schema";
-import { dragged, stepped, STEPS, typed } from "./number-steps";
+import { dragged, inShownUnit, stepped, STEPS, typed } from "./number-steps";
 import { Slider } from "./Slider";
 
 export interface Edit<T> {
@@ -48,28 +48,29 @@ export function ValueField({
   const [problem, setProblem] = useState<string | null>(null);
   const problemId = useId();
 
-  const take = (written: string): boolean => {
+  /** What is written as a value; null where it is none, which is said. */
+  const valueOf = (written: string): number | null => {
     try {
       const next = typed(written, unit, complaint);
       setProblem(null);
-      if (Math.abs(next - value) > 1e-12) edit.set(next);
-      return true;
+      return next;
     } catch (error) {
       setProblem(error instanceof Error ? error.message : String(error));
-      return false;
+      return null;
     }
   };
 
   const leave = () => {
-    if (text !== null && take(text)) setText(null);
+    const next = text === null ? null : valueOf(text);
+    if (next === null) return;
+    setText(null);
+    if (Math.abs(next - value) > 1e-12) edit.set(next);
   };
 
   const key = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === "Enter") {
-      // Enter takes what was typed and leaves the field, here and in all fields, so that keys are commands again.
-      if (text !== null && !take(text)) return;
-      setText(null);
-      event.currentTarget.blur();
+      // Enter leaves the field, which takes what was typed, here and in all fields, so that keys are commands again.
+      if (text === null || valueOf(text) !== null) event.currentTarget.blur();
     } else if (event.key === "Escape" && (text !== null || problem !== null)) {
       event.stopPropagation();
       setText(null);
@@ -103,13 +104,13 @@ export function ValueField({
         onKeyDown={key}
         spellCheck={false}
         autoComplete="off"
-        className={`h-6.5 w-full rounded-[7px] border bg-white px-1.5 text-right font-mono text-xs ${problem ? "border-madder" : "border-linen-3"}`}
+        className={`h-6.5 w-full rounded-[7px] border bg-paper px-1.5 text-right font-mono text-xs ${problem ? "border-madder" : "border-linen-3"}`}
       />
       {problem && (
         <div
           id={problemId}
           role="alert"
-          className="absolute right-0 top-full z-30 mt-1 w-56 rounded-lg bg-ink-9 px-2.5 py-1.5 text-left text-xs text-white shadow-float"
+          className="absolute right-0 top-full z-30 mt-1 w-56 rounded-lg bg-ink-9 px-2.5 py-1.5 text-left text-xs text-paper shadow-float"
         >
           {problem}
         </div>
@@ -149,6 +150,7 @@ export function NumberField({ param, value, standard, edit, complaint }: NumberF
         low={low}
         high={high}
         step={STEPS[unit]}
+        shown={(v) => inShownUnit(v, unit)}
         format={(v) => formatValue(v, unit)}
         onBegin={edit.begin}
         onDrag={([next]) => allowed(next) && edit.drag(next)}
@@ -192,6 +194,7 @@ export function RangeField({ param, value, edit, complaint }: RangeFieldProps) {
         low={low}
         high={high}
         step={STEPS[unit]}
+        shown={(v) => inShownUnit(v, unit)}
         format={(v) => formatValue(v, unit)}
         onBegin={edit.begin}
         onDrag={(next) => allowed(next) && edit.drag(pair(next))}

@@ -25,7 +25,7 @@ export function Segmented<T extends string>({
   const frame = tone === "card" ? "bg-linen-2 p-0.5" : "";
   const chosen =
     tone === "card"
-      ? "data-checked:bg-white data-checked:text-ink-9 data-checked:shadow-[0_1px_2px_#0002]"
+      ? "data-checked:bg-paper data-checked:text-ink-9 data-checked:shadow-[0_1px_2px_#0002]"
       : "px-2.5 data-checked:bg-sea-soft data-checked:text-sea";
   return (
     <RadioGroup

@@ -15,14 +15,19 @@ interface SliderProps extends DragEvents<readonly number[]> {
   low: number;
   high: number;
   step: number;
+  /** A value as a number in the unit that it is shown in. */
+  shown: (value: number) => number;
   /** A value as text, for assistive technology. */
   format: (value: number) => string;
   onSet: (values: readonly number[]) => void;
 }
 
+/** How far left of its value the target of an end begins, pixels: those of a range lie outwards, so that none hides the other. */
+const targetOf = (end: number, ends: number): number => (ends === 1 ? 12 : end === 0 ? 24 : 0);
+
 const within = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
 
-export function Slider({ labels, values, low, high, step, format, onBegin, onDrag, onEnd, onSet }: SliderProps) {
+export function Slider({ labels, values, low, high, step, shown, format, onBegin, onDrag, onEnd, onSet }: SliderProps) {
   const track = useRef<HTMLDivElement>(null);
   const held = useRef<number | null>(null);
   const share = (value: number) => within((value - low) / (high - low), 0, 1);
@@ -87,14 +92,19 @@ export function Slider({ labels, values, low, high, step, format, onBegin, onDra
           role="slider"
           tabIndex={0}
           aria-label={labels[i]}
-          aria-valuemin={low}
-          aria-valuemax={high}
-          aria-valuenow={value}
+          aria-valuemin={shown(Math.min(low, value))}
+          aria-valuemax={shown(Math.max(high, value))}
+          aria-valuenow={shown(value)}
           aria-valuetext={format(value)}
           onKeyDown={(event) => key(event, i)}
-          className="absolute top-1 size-3 rounded-full border-2 border-sea bg-white"
-          style={{ left: `calc(${share(value) * 100}% - 6px)` }}
-        />
+          className="absolute -top-0.5 size-6 rounded-full"
+          style={{ left: `calc(${share(value) * 100}% - ${targetOf(i, values.length)}px)` }}
+        >
+          <span
+            className="absolute top-1.5 size-3 rounded-full border-2 border-sea bg-paper"
+            style={{ left: targetOf(i, values.length) - 6 }}
+          />
+        </div>
       ))}
     </div>
   );

@@ -13,12 +13,10 @@ export function Toggle({ label, help, on, onChange }: ToggleProps) {
   return (
     <Field className="flex items-center justify-between" title={help}>
       <Label className="cursor-pointer text-[12.5px] font-medium">{label}</Label>
-      <Switch
-        checked={on}
-        onChange={onChange}
-        className="group inline-flex h-4.5 w-8 items-center rounded-full bg-linen-3 px-0.5 data-checked:bg-sea"
-      >
-        <span className="size-3.5 rounded-full bg-white shadow-sm transition group-data-checked:translate-x-3.5" />
+      <Switch checked={on} onChange={onChange} className="group grid h-6 w-8 items-center">
+        <span className="flex h-4.5 items-center rounded-full bg-linen-3 px-0.5 group-data-checked:bg-sea">
+          <span className="size-3.5 rounded-full bg-paper shadow-sm transition group-data-checked:translate-x-3.5" />
+        </span>
       </Switch>
     </Field>
   );

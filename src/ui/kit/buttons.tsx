@@ -8,9 +8,9 @@ interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
 
 const LOOKS = {
   plain: "border-linen-3 bg-linen-0 hover:bg-linen-1",
-  main: "border-ink-9 bg-ink-9 font-medium text-white hover:bg-ink-6",
+  main: "border-ink-9 bg-ink-9 font-medium text-paper hover:bg-ink-6",
   dashed: "border-dashed border-linen-4 bg-linen-0 hover:bg-linen-1",
-  warning: "border-[#e8cf98] bg-ochre-soft text-ochre-dark hover:bg-[#f3e1b8]",
+  warning: "border-warn bg-ochre-soft text-ochre-dark hover:bg-warn-hover",
   quiet: "border-transparent hover:bg-linen-1",
 } as const;
 

@@ -8,6 +8,8 @@ export * from "./Modal";
 export * from "./NameField";
 export * from "./NumberField";
 export * from "./Segmented";
+export * from "./TableColours";
+export { chooseTable, inks, tableChoices, useTableColours, type TableChoice } from "./table-colours";
 export * from "./Toggle";
 export * from "./useSize";
 export { listen } from "./listen";

@@ -22,6 +22,10 @@ export function stepped(value: number, unit: Unit, steps: number, { shiftKey, al
   return Number((value + steps * STEPS[unit] * factor).toFixed(9));
 }
 
+/** A value in the unit that it is shown in: angles in degrees, shares in percent. */
+export const inShownUnit = (value: number, unit: Unit): number =>
+  Number((unit === "rad" ? (value * 180) / Math.PI : unit === "share" ? 100 * value : value).toFixed(6));
+
 /** The value where a label that is dragged so many pixels to the right has come to. */
 export const dragged = (value: number, unit: Unit, pixels: number, keys: Keys): number =>
   stepped(value, unit, Math.round(pixels / 2), keys);

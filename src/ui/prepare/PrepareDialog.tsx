@@ -23,7 +23,7 @@ export function PrepareDialog() {
     <Modal title={`Set up ${prop.name}`} onClose={close} width="w-[900px]">
       <div className="grid grid-cols-[1fr_330px] gap-5">
         <div className="grid gap-2">
-          <div className="h-[430px] overflow-hidden rounded-[10px] bg-linear-to-b from-[#e3ecee] to-[#f3ecdf]">
+          <div className="h-[430px] overflow-hidden rounded-[10px] bg-linear-to-b from-mat-0 to-mat-1">
             <PrepareView
               prop={prop}
               onPick={
@@ -73,9 +73,16 @@ function Settings({ prop }: OfProp) {
           onChange={(value) => prepare(prop, "Pivot", (draft) => void (draft.pivot = value))}
         />
         {prepared.pivot === "point" && (
-          <p className="text-xs text-ink-6">
-            Click on the prop to pick its pivot: {prepared.point.map((v) => formatValue(v, "number")).join(", ")}
-          </p>
+          <>
+            <p className="text-xs text-ink-6">
+              Click on the prop to pick its pivot, or type where it is in the file; arrow keys nudge it.
+            </p>
+            <div className="grid grid-cols-3 gap-1.5">
+              {([0, 1, 2] as const).map((axis) => (
+                <PivotNumber key={axis} prop={prop} axis={axis} />
+              ))}
+            </div>
+          </>
         )}
       </section>
       <section className="grid gap-1.5">
@@ -97,6 +104,26 @@ function Settings({ prop }: OfProp) {
       <Footprint prop={prop} />
       <FileFacts prop={prop} />
     </div>
+  );
+}
+
+/** One coordinate of a picked pivot, in the file's own directions. */
+function PivotNumber({ prop, axis }: OfProp & { axis: 0 | 1 | 2 }) {
+  const edit = useEdit<number>("Pick pivot", (scene, value) => {
+    const held = scene.props.find(({ id }) => id === prop.id)?.prepared;
+    if (held) held.point = held.point.map((old, k) => (k === axis ? value : old)) as [number, number, number];
+  });
+  return (
+    <label className="grid grid-cols-[14px_1fr] items-center text-xs text-ink-6">
+      {"xyz"[axis]}
+      <ValueField
+        label={`Pivot ${"xyz"[axis]}`}
+        unit="m"
+        value={prop.prepared.point[axis]}
+        edit={edit}
+        complaint={(value) => complaintOf(shape.point.unwrap().unwrap().def.items[axis], value)}
+      />
+    </label>
   );
 }
 

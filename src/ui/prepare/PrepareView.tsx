@@ -1,12 +1,51 @@
 "use client";
 /** One prop on its own: as it stands, which way its front is, where its pivot and footprint are. A click can pick the pivot. */
-import { Canvas, invalidate, type ThreeEvent } from "@react-three/fiber";
+import { Canvas, invalidate, useThree, type ThreeEvent } from "@react-three/fiber";
 import { useEffect, useMemo } from "react";
-import { Matrix4, Vector3 } from "three";
+import { Matrix4, Vector3, type PerspectiveCamera } from "three";
+import type { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import type { Vec3 } from "@/core/math";
 import { placingBounds, preparationMatrix, preparedBounds, type Prop } from "@/core/scene";
 import { usePrepared } from "../assets";
 import { FatLine, Orbit } from "../three";
+
+/** Whence it is seen at first, in radii from its middle. */
+const FROM = new Vector3(1.9, 1.5, 3.4);
+
+interface FramedProps {
+  x: number;
+  y: number;
+  z: number;
+  radius: number;
+}
+
+/** Keeps all of the prop in sight whenever its size or its pivot is changed; from where it is seen is the artist's. */
+function Framed({ x, y, z, radius }: FramedProps) {
+  const three = useThree((state) => state.get);
+  const controls = useThree((state) => state.controls) as OrbitControls | null;
+  useEffect(() => {
+    if (!controls) return;
+    const { camera } = three();
+    const from = camera.position.clone().sub(controls.target);
+    if (from.lengthSq() < 1e-12 || !seen.has(controls)) from.copy(FROM);
+    seen.add(controls);
+    controls.target.set(x, y, z);
+    camera.position.set(x, y, z).add(from.setLength(FROM.length() * radius));
+    frame(camera as PerspectiveCamera, radius);
+    controls.update();
+    invalidate();
+  }, [three, controls, x, y, z, radius]);
+  return null;
+}
+
+/** Views that have been framed once. */
+const seen = new WeakSet<OrbitControls>();
+
+function frame(camera: PerspectiveCamera, radius: number): void {
+  camera.near = radius / 100;
+  camera.far = radius * 100;
+  camera.updateProjectionMatrix();
+}
 
 interface PrepareViewProps {
   prop: Prop;
@@ -19,15 +58,6 @@ export function PrepareView({ prop, onPick }: PrepareViewProps) {
   const { min, max } = preparedBounds(prop);
   const radius = Math.max(1e-3, Math.hypot(...max.map((high, k) => high - min[k])) / 2);
   const middle = max.map((high, k) => (high + min[k]) / 2) as unknown as [number, number, number];
-  // The camera starts where it sees all of the prop as it was when the place was opened; later it is the artist's.
-  const start = useMemo(
-    () => ({
-      target: middle,
-      position: middle.map((value, k) => value + [1.9, 1.5, 3.4][k] * radius) as unknown as [number, number, number],
-    }),
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [prop.id, prop.asset],
-  );
   useEffect(() => invalidate(), [model, prop]);
   const pick = (event: ThreeEvent<MouseEvent>) => {
     if (!onPick || event.delta > 4) return;
@@ -43,13 +73,15 @@ export function PrepareView({ prop, onPick }: PrepareViewProps) {
     <Canvas
       frameloop="demand"
       dpr={[0.5, 2]}
-      camera={{ fov: 35, near: radius / 100, far: radius * 100, position: start.position }}
-      aria-label={`${prop.name} on its own`}
+      camera={{ fov: 35, near: radius / 100, far: radius * 100 }}
+      role="img"
+      aria-label={`${prop.name} on its own, with its front, its pivot and its footprint`}
       className={onPick ? "cursor-crosshair" : ""}
     >
       <hemisphereLight args={["#eaf3f4", "#c8b48c", 1.7]} />
       <directionalLight position={[2, 4, 3]} intensity={2.4} color="#fff4dd" />
-      <Orbit target={start.target} />
+      <Orbit />
+      <Framed x={middle[0]} y={middle[1]} z={middle[2]} radius={radius} />
       <group onClick={pick}>
         {model?.parts.map((part, i) => (
           <mesh key={i} geometry={part.geometry} material={part.material} />

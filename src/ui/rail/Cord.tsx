@@ -138,17 +138,19 @@ function Tag({ dressing }: { dressing: Dressing }) {
           {...listeners}
           aria-pressed={chosen}
           aria-roledescription="dressing"
-          aria-label={`${dressing.name}, ${shown ?? "…"} props, ${state}`}
           onClick={() => selectDressing(dressing.id)}
           onDoubleClick={() => setRenaming(true)}
           className="flex h-full touch-none items-center gap-2"
         >
           <span
             title={state}
-            className={`grid size-2 place-items-center ${shown === null ? "rounded-full border border-current opacity-60" : findings > 0 ? "rotate-45 bg-ochre" : chosen ? "rounded-full bg-white" : "rounded-full bg-moss"}`}
+            className={`grid size-2 place-items-center ${shown === null ? "rounded-full border border-current opacity-60" : findings > 0 ? "rotate-45 bg-ochre" : chosen ? "rounded-full bg-paper" : "rounded-full bg-moss"}`}
           />
           {dressing.name}
-          <span className="font-mono text-[11px] opacity-80">{shown?.toLocaleString("en") ?? "…"}</span>
+          <span className={`font-mono text-[11px] ${chosen ? "" : "text-ink-5"}`}>
+            {shown?.toLocaleString("en") ?? "…"}
+          </span>
+          <span className="sr-only">props, {state}</span>
         </button>
       )}
       {chosen && !renaming && (

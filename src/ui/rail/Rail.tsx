@@ -14,7 +14,7 @@ export function Rail() {
   const future = useSceneStore((store) => store.history.future.at(-1)?.label);
   const dragging = useSceneStore((store) => store.history.drag !== null);
   return (
-    <header className="grid h-16 grid-cols-[312px_1fr_auto] border-b border-linen-2 bg-linen-0">
+    <header className="grid h-16 grid-cols-[312px_1fr_auto] border-b max-[959px]:grid-cols-[200px_minmax(60px,1fr)_auto] border-linen-2 bg-linen-0">
       <SceneName />
       <Cord />
       <div className="flex items-center gap-1.5 pl-3 pr-4">

@@ -5,7 +5,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import { duplicateScene, useScene, useSceneStore, type SaveState } from "@/store";
-import { Choose, NameField } from "../kit";
+import { chooseTable, Choose, NameField, tableChoices, type TableChoice } from "../kit";
 import { bringIn, MESH_FILES } from "../assets";
 import { downloadProject } from "../export";
 import { useSession } from "../state";
@@ -15,10 +15,14 @@ export function SceneName() {
   const change = useSceneStore((store) => store.change);
   const router = useRouter();
   const input = useRef<HTMLInputElement>(null);
+  const heading = useRef<HTMLHeadingElement>(null);
+  // Whoever opens a scene is told so, and begins at its top.
+  useEffect(() => heading.current?.focus({ preventScroll: true }), []);
   const act = async (action: string) => {
     if (action === "scenes") router.push("/");
     else if (action === "open") input.current?.click();
     else if (action === "export") useSession.setState({ dialog: "export" });
+    else if (action.startsWith("table ")) chooseTable(action.slice(6) as TableChoice);
     else if (action === "keys") useSession.setState({ dialog: "keys" });
     else if (action === "duplicate") {
       await useSceneStore.getState().flush();
@@ -31,6 +35,9 @@ export function SceneName() {
         <PegMark />
       </Link>
       <div className="min-w-0 grow">
+        <h1 ref={heading} tabIndex={-1} className="sr-only">
+          {name}
+        </h1>
         <NameField
           label="Name of the scene"
           value={name}
@@ -47,6 +54,7 @@ export function SceneName() {
           { id: "duplicate", label: "Duplicate this scene" },
           { id: "export", label: "Export…" },
           { id: "keys", label: "Keys" },
+          ...tableChoices(),
         ]}
         onChoose={(action) => void act(action)}
         className="grid size-7 shrink-0 place-items-center rounded-lg text-ink-6 hover:bg-linen-1"
@@ -73,7 +81,7 @@ export function PegMark() {
     <svg width="26" height="34" viewBox="0 0 26 34" aria-hidden>
       <path d="M9 2h3v30l-4-5V8z" fill="#c79a5d" />
       <path d="M17 2h-3v30l4-5V8z" fill="#a97c42" />
-      <rect x="6" y="12" width="14" height="4" rx="2" fill="#1f2a33" />
+      <rect x="6" y="12" width="14" height="4" rx="2" fill="var(--color-ink-9)" />
     </svg>
   );
 }

@@ -1,6 +1,6 @@
 "use client";
 /** All scenes as cards. */
-import { Ellipsis } from "lucide-react";
+import { Ellipsis, SunMoon } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
@@ -8,7 +8,7 @@ import { toast, Toaster } from "sonner";
 import { DEMO_ID } from "@/demo";
 import { deleteScene, duplicateScene, listScenes, newScene, renameScene, type SceneCard } from "@/store";
 import { openProject } from "../assets";
-import { Button, Choose, NameField } from "../kit";
+import { Button, chooseTable, Choose, NameField, tableChoices, type TableChoice } from "../kit";
 import { ago, PegMark } from "../rail";
 import { ensureDemo } from "./demo";
 
@@ -73,6 +73,14 @@ export function Scenes() {
       <header className="relative flex h-16 items-center gap-3 border-b border-linen-2 bg-linen-0 px-8">
         <PegMark />
         <h1 className="grow text-[17px] font-semibold tracking-tight">Clothesline</h1>
+        <Choose
+          label="Colours of the table"
+          choices={tableChoices()}
+          onChoose={(choice) => chooseTable(choice.slice(6) as TableChoice)}
+          className="grid size-8 place-items-center rounded-lg text-ink-6 hover:bg-linen-1"
+        >
+          <SunMoon size={16} />
+        </Choose>
         <Button onClick={() => input.current?.click()}>Open file…</Button>
         <Button look="main" onClick={() => void newScene().then(open)}>
           New scene
@@ -162,7 +170,7 @@ function Card({ card, now, onRemove, onChanged }: CardProps) {
           // eslint-disable-next-line @next/next/no-img-element
           <img src={picture} alt="" className="aspect-[16/10] w-full object-cover" />
         ) : (
-          <div className="grid aspect-[16/10] w-full place-items-center bg-linear-to-b from-[#dfeaea] to-linen-1 text-xs text-ink-6">
+          <div className="grid aspect-[16/10] w-full place-items-center bg-linear-to-b from-mat-0 to-mat-1 text-xs text-ink-6">
             A new scene
           </div>
         )}

@@ -51,7 +51,7 @@ export function SeedBoard() {
               aria-pressed={one === seed}
               aria-label={`Seed ${one}`}
               onClick={() => editDressing(dressing.id, "Seed", ({ variation }) => void (variation.seed = one))}
-              className={`grid w-full overflow-hidden rounded-[10px] border-2 bg-linear-to-b from-[#dce8ea] to-[#f3ecdf] text-left ${one === seed ? "border-madder" : "border-linen-2 hover:border-sea"}`}
+              className={`grid w-full overflow-hidden rounded-[10px] border-2 bg-linear-to-b from-mat-0 to-mat-1 text-left ${one === seed ? "border-madder" : "border-linen-2 hover:border-sea"}`}
             >
               <span className="grid aspect-[264/150] place-items-center text-xs text-ink-6">
                 {pictures.get(one) ? (

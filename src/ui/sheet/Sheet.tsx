@@ -7,7 +7,7 @@ import { placingBounds, type Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { lookOf, type Model, usePictureStore, useSurfaceModels, topView, tintOf } from "../assets";
 import { Legend } from "../basket";
-import { GapChart, Segmented, useSize } from "../kit";
+import { GapChart, Segmented, useSize, useTableColours } from "../kit";
 import { useCharted, useSession, drawnLine } from "../state";
 import { useBrush } from "../view";
 import { Charts, pictureOf } from "./charts";
@@ -108,6 +108,7 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const { width, height } = useSize(frame);
+  const dark = useTableColours((table) => table.dark);
   const props = useScene((scene) => scene.props);
   const allLines = useScene((scene) => scene.lines);
   const pictures = usePictureStore((state) => state.pictures);
@@ -198,7 +199,7 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
     const pen = element.getContext("2d")!;
     pen.setTransform(ratio, 0, 0, ratio, 0, 0);
     drawSheet(pen, width, height, scene, view);
-  }, [scene, view, width, height]);
+  }, [scene, view, width, height, dark]);
 
   const hands = useRef<SheetHands | null>(null);
   useEffect(() => {
@@ -253,7 +254,7 @@ function Facts({ dressing, placements }: SheetProps) {
   const hasUvs = useHasUvs(dressing);
   const by = useSession((session) => (hasUvs ? session.sheetBy : "above"));
   return (
-    <div className="min-w-0 overflow-hidden border-r border-linen-2 px-4 py-3">
+    <div className="min-w-0 overflow-hidden border-r border-linen-2 px-4 py-3 max-[959px]:hidden">
       <div className="flex items-center gap-2">
         <p className="min-w-0 grow truncate" title={names.join(", ")}>
           <b className="font-semibold">{names[0] ?? dressing.name}</b>

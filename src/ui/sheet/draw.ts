@@ -2,15 +2,10 @@
 import { FLAG, type Placements, type Key, indicesOf } from "@/core/place";
 import type { Vec3 } from "@/core/math";
 import type { TopView } from "../assets";
-import { markLabel, niceStep } from "../kit";
+import { inks, markLabel, niceStep } from "../kit";
 import { isShown, middleOf, type SheetView } from "./model";
 import type { Charts } from "./charts";
 
-const INK = "#1f2a33";
-const SEA = "#1e6f77";
-const MADDER = "#b5363f";
-const OCHRE = "#c98a1b";
-const FAINT = "#66737d";
 const MONO = '10px "Spline Sans Mono Variable", monospace';
 
 /** Rulers at the top and on the left are so broad, pixels. */
@@ -123,7 +118,7 @@ function drawLine(
 ) {
   pen.beginPath();
   points.forEach(([px, , pz], i) => (i === 0 ? pen.moveTo(x(px), y(pz)) : pen.lineTo(x(px), y(pz))));
-  pen.strokeStyle = kind === "hole" ? MADDER : kind === "area" ? SEA : "#6b5638";
+  pen.strokeStyle = kind === "hole" ? inks.madder : kind === "area" ? inks.sea : inks.cord;
   pen.lineWidth = kind === "line" ? 1.2 : 2;
   pen.setLineDash(kind === "hole" ? [5, 4] : []);
   pen.stroke();
@@ -169,7 +164,7 @@ function drawPlacements(
     pen.lineWidth = 0.75;
     pen.stroke(path);
   });
-  pen.strokeStyle = "#fdfbf6";
+  pen.strokeStyle = inks.linen0;
   pen.lineWidth = 1.5;
   pen.stroke(fronts);
   for (const i of special) drawSpecial(pen, p, corners, i, x, y, chosen, hovered);
@@ -190,13 +185,13 @@ function drawSpecial(
   trace(path, corners, i, x, y);
   const chosen = selected.has(i);
   if (chosen || i === hovered || p.flags[i] & FLAG.finding) {
-    pen.strokeStyle = chosen ? SEA : i === hovered ? INK : MADDER;
+    pen.strokeStyle = chosen ? inks.sea : i === hovered ? inks.ink : inks.madder;
     pen.lineWidth = chosen ? 3 : 2;
     pen.stroke(path);
   }
   if (!(p.flags[i] & FLAG.pegged)) return;
   const [mx, mz] = middleOf(corners, i);
-  pen.fillStyle = OCHRE;
+  pen.fillStyle = inks.ochre;
   pen.beginPath();
   pen.arc(x(mx), y(mz), 3, 0, 2 * Math.PI);
   pen.fill();
@@ -236,7 +231,7 @@ function drawShape(
   } else pen.arc(x(drawn.middle[0]), y(drawn.middle[1]), drawn.radius * view.scale, 0, 2 * Math.PI);
   pen.fillStyle = drawn.kind === "box" ? "#1e6f771c" : "#c98a1b2e";
   pen.fill();
-  pen.strokeStyle = drawn.kind === "box" ? SEA : OCHRE;
+  pen.strokeStyle = drawn.kind === "box" ? inks.sea : inks.ochre;
   pen.lineWidth = 1.5;
   pen.stroke();
 }
@@ -249,7 +244,7 @@ function drawBrush(
   x: ToPixels,
   y: ToPixels,
 ): void {
-  pen.strokeStyle = puts ? SEA : MADDER;
+  pen.strokeStyle = puts ? inks.sea : inks.madder;
   pen.lineWidth = 2;
   for (const share of [1, 1 - soft]) {
     pen.beginPath();
@@ -267,15 +262,15 @@ function drawRulers(
   x: ToPixels,
   y: ToPixels,
 ) {
-  pen.fillStyle = "#fdfbf6";
+  pen.fillStyle = inks.linen0;
   pen.fillRect(0, 0, width, RULER);
   pen.fillRect(0, 0, RULER, height);
-  pen.fillStyle = "#ebe2d0";
+  pen.fillStyle = inks.linen2;
   pen.fillRect(RULER, RULER - 1, width, 1);
   pen.fillRect(RULER - 1, RULER, 1, height);
   const step = niceStep(64 / view.scale);
   pen.font = MONO;
-  pen.fillStyle = FAINT;
+  pen.fillStyle = inks.faint;
   pen.textAlign = "center";
   const [halfWide, halfDeep] = [(width - RULER) / 2 / view.scale, (height - RULER) / 2 / view.scale];
   for (let k = Math.ceil((view.x - halfWide) / step); k * step <= view.x + halfWide; k++) {
@@ -292,8 +287,8 @@ function drawRulers(
     pen.fillText(markLabel(k * step, step), 0, 3);
     pen.restore();
   }
-  pen.fillStyle = "#fdfbf6";
+  pen.fillStyle = inks.linen0;
   pen.fillRect(0, 0, RULER, RULER);
-  pen.fillStyle = FAINT;
+  pen.fillStyle = inks.faint;
   pen.fillText("m", RULER / 2, 14);
 }

@@ -140,7 +140,7 @@ function SelectedKnots({ line, knots }: OfKnots) {
                 else held.tag = tag.slice(0, 40);
               })
             }
-            className="h-6.5 w-28 rounded-[7px]! border-linen-3! bg-white! px-1.5! text-xs"
+            className="h-6.5 w-28 rounded-[7px]! border-linen-3! bg-paper! px-1.5! text-xs"
           />
         </span>
       </div>

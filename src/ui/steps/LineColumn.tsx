@@ -92,7 +92,7 @@ export function LineColumn({ line }: { line: Line }) {
           choices={choices}
           empty="The basket is empty. Drop a mesh's file to add a prop."
           onChoose={(prop) => dress(line.id, prop)}
-          className="h-8 rounded-lg border border-ink-9 bg-ink-9 px-2.5 font-medium text-white hover:bg-ink-6"
+          className="h-8 rounded-lg border border-ink-9 bg-ink-9 px-2.5 font-medium text-paper hover:bg-ink-6"
         >
           Dress with…
         </Choose>

@@ -155,7 +155,7 @@ function ChosenLine({ label, chosen, onChoose }: ChosenLineProps) {
         choices={lines.map((line) => ({ id: line.id, label: line.name }))}
         empty="There is no line in the scene. Draw one."
         onChoose={onChoose}
-        className="h-7 truncate rounded-lg border border-linen-3 bg-white px-2 text-left text-xs"
+        className="h-7 truncate rounded-lg border border-linen-3 bg-paper px-2 text-left text-xs"
       >
         {name}
       </Choose>

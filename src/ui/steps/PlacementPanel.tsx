@@ -105,7 +105,7 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
           label="Swap for another prop"
           choices={choices}
           onChoose={(prop) => swapPlacements(dressing.id, keys, prop)}
-          className="h-7 rounded-lg border border-linen-3 bg-linen-0 px-2.5 text-xs hover:bg-white"
+          className="h-7 rounded-lg border border-linen-3 bg-linen-0 px-2.5 text-xs hover:bg-paper"
         >
           Swap…
         </Choose>

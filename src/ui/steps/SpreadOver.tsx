@@ -6,8 +6,8 @@ import { usePropChoices } from "../basket";
 import { Choose } from "../kit";
 import { dressField, surfaceOf } from "../state";
 
-const MAIN = "h-8 w-fit rounded-lg border border-ink-9 bg-ink-9 px-2.5 font-medium text-linen-0 hover:bg-ink-6";
-const LOOK = "h-8 w-fit rounded-lg border border-linen-3 bg-linen-0 px-2.5 hover:bg-white";
+const MAIN = "h-8 w-fit rounded-lg border border-ink-9 bg-ink-9 px-2.5 font-medium text-paper hover:bg-ink-6";
+const LOOK = "h-8 w-fit rounded-lg border border-linen-3 bg-linen-0 px-2.5 hover:bg-paper";
 
 /** Dresses a surface with a prop. */
 export function spreadOver(surface: string, prop: string): void {

@@ -14,7 +14,7 @@ export interface CardProps {
 
 /** The look of the buttons that add something to a list. */
 export const ADD =
-  "inline-flex h-7 items-center gap-1 rounded-lg border border-dashed border-linen-4 bg-linen-0 px-2 text-xs hover:bg-white";
+  "inline-flex h-7 items-center gap-1 rounded-lg border border-dashed border-linen-4 bg-linen-0 px-2 text-xs hover:bg-paper";
 
 type Param<S extends StepName> = Extract<keyof Dressing[S], string>;
 
@@ -152,7 +152,7 @@ export function StepColour<S extends StepName>({ dressing, step, name }: ParamPr
           const write = (draft: Record<string, unknown>) => void (draft[name] = colour);
           editDressing(dressing.id, label, (draft) => write(draft[step] as Record<string, unknown>), `colour ${name}`);
         }}
-        className="h-6.5 w-10 cursor-pointer rounded border border-linen-3 bg-white p-0.5"
+        className="h-6.5 w-10 cursor-pointer rounded border border-linen-3 bg-paper p-0.5"
       />
     </label>
   );

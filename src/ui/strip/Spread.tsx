@@ -25,7 +25,7 @@ export function Spread({
   ].join("");
   const name = first.length === 1 ? (lines.find((line) => line.id === rows[0].line)?.name ?? "") : dressing.name;
   return (
-    <div className="min-w-0 overflow-hidden border-r border-linen-2 px-4 py-3">
+    <div className="min-w-0 overflow-hidden border-r max-[959px]:hidden border-linen-2 px-4 py-3">
       <p className="truncate">
         <b className="font-semibold">{name}</b>{" "}
         <span className="text-ink-6">
@@ -37,7 +37,7 @@ export function Spread({
         <>
           <GapChart bins={spread.bins} height={58} />
           <p className="font-mono text-xs text-ink-6">
-            gap {spread.least.toFixed(2)} – {spread.most.toFixed(2)} m · median {spread.median.toFixed(2)}
+            apart {spread.least.toFixed(2)} – {spread.most.toFixed(2)} m · median {spread.median.toFixed(2)}
           </p>
         </>
       ) : (

@@ -8,7 +8,7 @@ import { useScene } from "@/store";
 import { elevationOf, lookOf, useElevations, usePictureStore } from "../assets";
 import { sideFrames } from "./elevation";
 import { Legend } from "../basket";
-import { useSize } from "../kit";
+import { useSize, useTableColours } from "../kit";
 import { guideOf, startsAnywhere, useFindings, useSession } from "../state";
 import { drawStrip } from "./draw";
 import type { StripScene } from "./layout";
@@ -51,6 +51,7 @@ function StripCanvas({
   const pictures = usePictureStore((state) => state.pictures);
   // Pictures that have been made since are drawn.
   const elevations = useElevations((state) => state.pictures);
+  const dark = useTableColours((table) => table.dark);
   const findings = useFindings(dressing.id);
   const selected = useSession((session) => session.keys);
   const hovered = useSession((session) => (session.hover?.dressing === dressing.id ? session.hover.key : null));
@@ -151,7 +152,7 @@ function StripCanvas({
     drawStrip(pen, width, tall, scene, view);
     if (marked.current !== scene.placements) performance.mark(DRAWN, { detail: scene.placements.count });
     marked.current = scene.placements;
-  }, [scene, view, width, tall, elevations]);
+  }, [scene, view, width, tall, elevations, dark]);
 
   const hands = useRef<StripHands | null>(null);
   useEffect(() => {

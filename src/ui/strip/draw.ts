@@ -5,15 +5,9 @@ import { FLAG, NO_PROP, indicesOf } from "@/core/place";
 import { poseOf, type Pose } from "./elevation";
 import { layoutOf, tallOf, type StripScene } from "./layout";
 import { quatAt } from "@/core/math";
-import { markLabel, niceStep } from "../kit";
+import { inks, markLabel, niceStep } from "../kit";
 import { RULER, type RowBox, type StripRow, type StripView } from "./model";
 
-const INK = "#1f2a33";
-const SEA = "#1e6f77";
-const MADDER = "#b5363f";
-const OCHRE = "#c98a1b";
-const LINEN = "#d8cbb3";
-const FAINT = "#66737d";
 const MONO = '10px "Spline Sans Mono Variable", monospace';
 const SANS = '11px "Spline Sans Variable", sans-serif';
 
@@ -56,7 +50,7 @@ function toldOf({ placements: { key }, selected, hovered, findings }: StripScene
 }
 
 const hairline = (pen: CanvasRenderingContext2D, from: number, to: number, y: number) => {
-  pen.fillStyle = "#ebe2d0";
+  pen.fillStyle = inks.linen2;
   pen.fillRect(from, y, to - from, 1);
 };
 
@@ -67,7 +61,7 @@ function drawRuler(
   view: StripView,
   x: (at: number) => number,
 ): void {
-  pen.fillStyle = "#fdfbf6";
+  pen.fillStyle = inks.linen0;
   pen.fillRect(0, 0, width, RULER);
   const longest = Math.max(0, ...scene.rows.map((row) => row.length));
   const step = niceStep(60 / view.scale);
@@ -82,7 +76,7 @@ function drawRuler(
     pen.fillStyle = "#b9ab90";
     pen.fillRect(Math.round(x(at)), 15, 1, big ? 8 : 4);
     if (!big) continue;
-    pen.fillStyle = FAINT;
+    pen.fillStyle = inks.faint;
     pen.fillText(markLabel(at, step), x(at), 11);
   }
 }
@@ -109,7 +103,7 @@ function drawRow(
   if (scene.rows.length > 1) {
     pen.font = SANS;
     pen.textAlign = "left";
-    pen.fillStyle = FAINT;
+    pen.fillStyle = inks.faint;
     const { fromStart, slide } = dressing.spacing;
     pen.fillText(
       scene.names[index],
@@ -119,7 +113,7 @@ function drawRow(
   }
 
   pen.lineCap = "round";
-  pen.strokeStyle = SEA;
+  pen.strokeStyle = inks.sea;
   pen.lineWidth = 3;
   pen.beginPath();
   pen.moveTo(x(0), cord);
@@ -136,13 +130,13 @@ function drawRow(
   const poses = posesOf(scene, index, seen, (i) => ends(i)[1] - ends(i)[0] >= NARROW);
   for (const i of seen) {
     const [left, right] = ends(i);
-    const ring = told.chosen.has(i) ? INK : told.hovered.has(i) ? SEA : null;
+    const ring = told.chosen.has(i) ? inks.ink : told.hovered.has(i) ? inks.sea : null;
     drawSlot(pen, scene, i, left, Math.max(1, right - left), cord, hangs, room, poses.get(i), view.scale, ring);
   }
 
   pen.setLineDash([2, 3]);
   pen.lineWidth = 1;
-  pen.strokeStyle = SEA;
+  pen.strokeStyle = inks.sea;
   for (const at of [dressing.spacing.fromStart, row.length - dressing.spacing.fromEnd]) {
     if (at < 0 || at > row.length) continue;
     pen.beginPath();
@@ -155,7 +149,7 @@ function drawRow(
   if (scene.movable[index]) drawStart(pen, x(0), cord);
   for (const orphan of scene.orphans) if (orphan.row === index) drawOrphan(pen, x(orphan.at), cord);
   if (scene.caught?.row === index) {
-    pen.fillStyle = MADDER;
+    pen.fillStyle = inks.madder;
     pen.fillRect(Math.round(x(scene.caught.at)), box.top + 4, 1.5, box.height - 8);
   }
   drawFindings(pen, scene, told.named, row, cord, hangs, room, view.scale, x);
@@ -188,8 +182,8 @@ function drawMarks(
   x: (at: number) => number,
   width: number,
 ): void {
-  pen.fillStyle = "#fdfbf6";
-  pen.strokeStyle = SEA;
+  pen.fillStyle = inks.linen0;
+  pen.strokeStyle = inks.sea;
   pen.lineWidth = 1.5;
   for (let k = 0; k < marks.length; k++) {
     const at = x(marks[k]);
@@ -212,10 +206,10 @@ function drawGap(
 ): void {
   pen.fillStyle = "#c98a1b1f";
   pen.fillRect(left, box.top + 3, right - left, box.height - 6);
-  pen.fillStyle = chosen ? OCHRE : "#e4c88d";
+  pen.fillStyle = chosen ? inks.ochre : "#e4c88d";
   rounded(pen, left, top + 2, Math.max(2, right - left), BAR - 4, 2);
   pen.fill();
-  pen.fillStyle = chosen ? "#8f6a3a" : OCHRE;
+  pen.fillStyle = chosen ? inks.wood : inks.ochre;
   for (const end of [left, right]) {
     rounded(pen, end - 2, top - 1, 4, BAR + 2, 2);
     pen.fill();
@@ -224,7 +218,7 @@ function drawGap(
 
 /** The grip that all slots are slid by. */
 function drawSlide(pen: CanvasRenderingContext2D, at: number, middle: number): void {
-  pen.fillStyle = SEA;
+  pen.fillStyle = inks.sea;
   for (const side of [-1, 1]) {
     pen.beginPath();
     pen.moveTo(at + side * 7, middle);
@@ -236,8 +230,8 @@ function drawSlide(pen: CanvasRenderingContext2D, at: number, middle: number): v
 
 /** Where a line starts that may start anywhere: a wooden ring. */
 function drawStart(pen: CanvasRenderingContext2D, at: number, cord: number): void {
-  pen.strokeStyle = "#8f6a3a";
-  pen.fillStyle = "#fdfbf6";
+  pen.strokeStyle = inks.wood;
+  pen.fillStyle = inks.linen0;
   pen.lineWidth = 2.5;
   pen.beginPath();
   pen.arc(at, cord, START - 1, 0, 7);
@@ -247,8 +241,8 @@ function drawStart(pen: CanvasRenderingContext2D, at: number, cord: number): voi
 
 /** A peg without a slot. */
 function drawOrphan(pen: CanvasRenderingContext2D, at: number, cord: number): void {
-  pen.strokeStyle = MADDER;
-  pen.fillStyle = "#fdfbf6";
+  pen.strokeStyle = inks.madder;
+  pen.fillStyle = inks.linen0;
   pen.lineWidth = 1.5;
   rounded(pen, at - 3, cord - 8, 6, 15, 2);
   pen.fill();
@@ -280,24 +274,24 @@ function drawSlot(
     if (picture) {
       // What is too tall for the row is drawn smaller as a whole, and a bar on the cord keeps its true width.
       const shown = (width * tall) / full;
-      if (shown < width) footprint(pen, left, width, hangs ? cord + 1 : cord - 4, scene.colours[prop] ?? LINEN);
+      if (shown < width) footprint(pen, left, width, hangs ? cord + 1 : cord - 4, scene.colours[prop] ?? inks.linen3);
       pen.drawImage(picture, left + (width - shown) / 2, top, shown, tall);
     } else {
-      pen.fillStyle = scene.colours[prop] ?? LINEN;
+      pen.fillStyle = scene.colours[prop] ?? inks.linen3;
       pen.fillRect(left, top, Math.max(1, width), tall);
     }
   }
   if (p.flags[i] & FLAG.pegged) {
     const x = left + width / 2;
-    pen.fillStyle = OCHRE;
+    pen.fillStyle = inks.ochre;
     rounded(pen, x - 3, cord - 8, 6, 15, 2);
     pen.fill();
-    pen.fillStyle = "#8f6a3a";
+    pen.fillStyle = inks.wood;
     pen.fillRect(x - 3, cord, 6, 1.5);
   }
   if (ring) {
     pen.strokeStyle = ring;
-    pen.lineWidth = ring === INK ? 1.6 : 1.2;
+    pen.lineWidth = ring === inks.ink ? 1.6 : 1.2;
     rounded(pen, left - 3, Math.min(top, cord - 5) - 2, width + 6, tall + 9, 6);
     pen.stroke();
   }
@@ -313,10 +307,10 @@ function footprint(pen: CanvasRenderingContext2D, x: number, width: number, y: n
 function hatch(pen: CanvasRenderingContext2D, x: number, y: number, w: number, h: number): void {
   pen.save();
   rounded(pen, x, y + 1, w, h - 2, 3);
-  pen.fillStyle = "#f6f0e4";
+  pen.fillStyle = inks.linen1;
   pen.fill();
   pen.clip();
-  pen.strokeStyle = LINEN;
+  pen.strokeStyle = inks.linen3;
   pen.lineWidth = 1.5;
   pen.beginPath();
   for (let d = -h; d < w; d += 6) {
@@ -360,11 +354,11 @@ function drawFindings(
     const [left, right] = [x(from) - 2, x(to) + 2];
     const high = Math.min(room, tall) + 10;
     const top = hangs ? cord - 4 : cord - high + 6;
-    pen.strokeStyle = MADDER;
+    pen.strokeStyle = inks.madder;
     pen.lineWidth = 1.5;
     rounded(pen, left, top, right - left, high, 5);
     pen.stroke();
-    pen.fillStyle = MADDER;
+    pen.fillStyle = inks.madder;
     pen.beginPath();
     const [middle, foot] = [(left + right) / 2, top + high];
     pen.moveTo(middle - 5, foot + 5);

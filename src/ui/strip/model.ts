@@ -94,7 +94,7 @@ export interface RowBox {
 /** No row among several is lower or, as long as there is not room for all, higher than so many pixels. */
 const [LOWEST, HIGHEST] = [44, 132];
 /** What a row needs beside its props: the cord, its name and the bars below, pixels. */
-const BESIDE = 34;
+const BESIDE = 27;
 
 /**
  * Rows share the height by what their props need; where that is more than there is, one scrolls.

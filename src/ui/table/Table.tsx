@@ -100,6 +100,7 @@ function OpenTable() {
   const folded = useSession((session) => session.basketFolded);
   useHeldSelection();
   useRefusals();
+  useRoom();
   const shows = useSession((session) => session.basketShows);
   const bring = (files: File[]) => void bringIn(files, shows, (id) => router.push(`/scene/${id}`));
   return (
@@ -108,7 +109,7 @@ function OpenTable() {
       <Group orientation="vertical" className="min-h-0">
         <Panel minSize="40%">
           <div
-            className={`grid h-full ${folded ? "grid-cols-[312px_minmax(0,1fr)_41px]" : "grid-cols-[312px_minmax(0,1fr)_188px]"}`}
+            className={`grid h-full ${folded ? "grid-cols-[312px_minmax(0,1fr)_41px] max-[959px]:grid-cols-[252px_minmax(0,1fr)_41px]" : "grid-cols-[312px_minmax(0,1fr)_188px] max-[959px]:grid-cols-[252px_minmax(0,1fr)_188px]"}`}
           >
             <StepsColumn />
             <SceneView />
@@ -133,6 +134,20 @@ function OpenTable() {
       <KeepingDialogs />
     </DropZone>
   );
+}
+
+/** Screens narrower than this, pixels, have no room for all columns; one that is zoomed to twice its size is such. */
+const NARROW = "(max-width: 959px)";
+
+/** Folds the basket where there is no room for it, and unfolds it where there is again. */
+function useRoom(): void {
+  useEffect(() => {
+    const narrow = matchMedia(NARROW);
+    const take = () => useSession.setState({ basketFolded: narrow.matches });
+    if (narrow.matches) take();
+    narrow.addEventListener("change", take);
+    return () => narrow.removeEventListener("change", take);
+  }, []);
 }
 
 /** Says why a change was not made. */
@@ -180,7 +195,7 @@ function DropZone({ onFiles, children }: { onFiles: (files: File[]) => void; chi
   const hasFiles = (event: React.DragEvent) => event.dataTransfer.types.includes("Files");
   return (
     <main
-      className="relative grid h-screen min-h-[600px] min-w-[960px] grid-rows-[64px_minmax(0,1fr)] overflow-hidden"
+      className="relative grid h-screen min-h-[360px] min-w-[480px] grid-rows-[64px_minmax(0,1fr)] overflow-hidden"
       onDragOver={(event) => {
         if (!hasFiles(event)) return;
         event.preventDefault();

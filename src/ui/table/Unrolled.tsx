@@ -25,14 +25,14 @@ export function Unrolled() {
   return (
     <footer
       aria-label={dressing && !kindOf(dressing.where).ordered ? "Sheet" : "Strip"}
-      className="grid h-full min-h-0 grid-cols-[312px_1fr_188px] border-t border-linen-2 bg-linen-0"
+      className="grid h-full min-h-0 grid-cols-[312px_1fr_188px] border-t max-[959px]:grid-cols-1 border-linen-2 bg-linen-0"
     >
       {dressing && placements && placements.fields.length > 0 ? (
         <Sheet dressing={dressing} placements={placements} />
       ) : dressing && placements && placements.lines.length > 0 ? (
         <Strip key={dressing.id} dressing={dressing} placements={placements} />
       ) : (
-        <p className="col-span-3 grid place-items-center text-ink-6">
+        <p className="col-span-full grid place-items-center text-ink-6">
           {dressing
             ? placements
               ? `This dressing has ${NOTHING[dressing.where.kind]} yet. Choose one under Where.`

@@ -31,6 +31,13 @@ export const useEye = create<{ position: Vec3 }>()(() => ({ position: [8, 6, 12]
 /** It rests when it has not moved for so long, milliseconds. */
 const REST = 160;
 
+/** Haze begins behind what is looked at, however far away that is. */
+function haze(fog: unknown, away: number): void {
+  if (!(fog instanceof Fog)) return;
+  fog.near = Math.max(HAZE.near, 1.6 * away);
+  fog.far = Math.max(HAZE.far, 5 * away);
+}
+
 const LEAST = new Vector3(0.5, 0.5, 0.5);
 
 /** The view goes no further below than so far from straight above, radians. */
@@ -66,12 +73,7 @@ export function CameraRig() {
   const remember = () => {
     cameraNow.position = camera.position.toArray();
     cameraNow.target = controls.current?.target.toArray() ?? [0, 0, 0];
-    // Haze begins behind what is looked at, however far that is.
-    const away = Math.hypot(...cameraNow.position.map((value, axis) => value - cameraNow.target[axis]));
-    if (root.fog instanceof Fog) {
-      root.fog.near = Math.max(HAZE.near, 1.6 * away);
-      root.fog.far = Math.max(HAZE.far, 5 * away);
-    }
+    haze(root.fog, Math.hypot(...cameraNow.position.map((value, axis) => value - cameraNow.target[axis])));
     clearTimeout(resting.current);
     resting.current = setTimeout(() => useEye.setState({ position: cameraNow.position }), REST);
   };

@@ -3,15 +3,18 @@
 import { useEffect, useMemo } from "react";
 import { DirectionalLight, Object3D } from "three";
 import { useScene } from "@/store";
+import { invalidate } from "@react-three/fiber";
 import { useSurfaceModels } from "../assets";
+import { inks, useTableColours } from "../kit";
 import { LevelNet } from "../three";
 
-const HORIZON = "#dfeaea";
 const REACH = 26;
 /** Where haze begins, and where it hides everything, metres. */
 export const HAZE = { near: 60, far: 330 } as const;
 
 export function Daylight() {
+  const dark = useTableColours((table) => table.dark);
+  useEffect(() => invalidate(), [dark]);
   const focus = useScene((s) => s.views[0]?.target);
   const [x, , z] = focus ?? [0, 0, 0];
   const sun = useMemo(() => {
@@ -32,7 +35,7 @@ export function Daylight() {
   }, [sun, x, z]);
   return (
     <>
-      <fog attach="fog" args={[HORIZON, HAZE.near, HAZE.far]} />
+      <fog attach="fog" args={[inks.horizon, HAZE.near, HAZE.far]} key={String(dark)} />
       <primitive object={sun} />
       <primitive object={sun.target} />
       <hemisphereLight args={["#dcecf2", "#cdb892", 1.55]} />
@@ -46,6 +49,7 @@ const SMALL = 12;
 
 /** A level net of lines at height zero, for scenes that have no ground of their own, or so little that nothing shows its scale. */
 export function BareGround() {
+  const dark = useTableColours((table) => table.dark);
   const surfaces = useScene((scene) => scene.surfaces);
   const shown = useMemo(() => surfaces.filter(({ ground, hidden }) => ground && !hidden), [surfaces]);
   const models = useSurfaceModels(shown);
@@ -58,7 +62,7 @@ export function BareGround() {
     <>
       <mesh rotation-x={-Math.PI / 2} position-y={-0.012} receiveShadow raycast={() => null}>
         <planeGeometry args={[400, 400]} />
-        <meshStandardMaterial color="#f3e6cc" roughness={1} />
+        <meshStandardMaterial color={inks.bareGround} key={String(dark)} roughness={1} />
       </mesh>
       <LevelNet height={-0.006} cell={1} every={5} color="#c9b88f" mainColor="#bba87c" reach={60} />
     </>

@@ -13,6 +13,9 @@ import { AXES, useMove } from "./move-state";
 
 const { choices: EDGES } = describeChoice(laidSchema.options[1].shape.follow);
 
+/** The look of a hint: as wide as its words, if there is room for them. */
+const HINT = `${FLOAT} bottom-14 left-1/2 w-max max-w-[calc(100%-24px)] -translate-x-1/2 px-3 py-1.5 text-center text-xs text-ink-6`;
+
 /** What can be drawn: a line through knots, a shape about its middle, or what the mesh of a surface has. */
 const FORMS = [
   { id: "free", label: "Free line" },
@@ -54,10 +57,7 @@ const AXIS_KEYS = Object.values(AXES)
 
 function Moving() {
   return (
-    <div
-      className={`${FLOAT} bottom-14 left-1/2 flex -translate-x-1/2 gap-3 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}
-      role="status"
-    >
+    <div className={`${HINT} flex flex-wrap gap-x-3`} role="status">
       <Distance />
       <span>M and a number: just so far · {AXIS_KEYS} · Ctrl: catch on nothing · Esc: back</span>
     </div>
@@ -88,7 +88,7 @@ const hasFields = (where: Dressing["where"]): boolean => fieldIdsOf(where).lengt
 function Painting() {
   const puts = useBrush((brush) => brush.puts);
   return (
-    <div className={`${FLOAT} bottom-14 left-1/2 -translate-x-1/2 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}>
+    <div className={HINT}>
       {puts ? "Drag over the surface to let things stand" : "Drag over the surface to take things away"} · beside it the
       camera turns · Esc: done
     </div>
@@ -99,7 +99,7 @@ function Painting() {
 function OverSurface({ inside }: { inside: boolean }) {
   const some = useSession(({ keys }) => keys.size > 0);
   return (
-    <div className={`${FLOAT} bottom-14 left-1/2 -translate-x-1/2 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}>
+    <div className={HINT}>
       {some
         ? `${inside ? "Drag what is selected on its level, with Shift up or down" : "Drag what is selected over the surface"} · Delete: leave blank · Alt and click: one more`
         : `Click a prop to select it · Alt and click ${inside ? "beside them" : "on the surface"}: one more`}
@@ -137,13 +137,13 @@ export function Hint() {
     const dressed = [...props, ...mixes].find((prop) => prop.id === drawProp);
     return (
       <div
-        className={`${FLOAT} left-1/2 top-14 flex -translate-x-1/2 items-center gap-3 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}
+        className={`${FLOAT} left-1/2 top-14 flex w-max max-w-[calc(100%-24px)] -translate-x-1/2 flex-wrap items-center gap-x-3 gap-y-1 px-3 py-1.5 text-xs text-ink-6`}
       >
         <Choose
           label="What to draw"
           choices={outline ? FORMS.filter(({ id }) => CLOSED_FORMS.has(id)) : FORMS}
           onChoose={(id) => useDraw.setState({ form: id as typeof form })}
-          className="rounded-md border border-linen-3 bg-white px-2 py-0.5 text-ink-9"
+          className="rounded-md border border-linen-3 bg-paper px-2 py-0.5 text-ink-9"
         >
           {FORMS.find(({ id }) => id === form)?.label}
         </Choose>
@@ -152,7 +152,7 @@ export function Hint() {
             ? "Click on a surface, near the edge that is meant"
             : "Click where its middle shall be"
           : byKeys
-            ? `Enter: knot here${knots > 0 ? `, once more: ${outline ? "close" : "done"}` : ""} · arrows, Page Up and Down · 3; −2: a place`
+            ? `Enter: knot${knots > 0 ? `, again: ${outline ? "close" : "done"}` : ""} · arrow keys · 3; −2: a place · M: how far`
             : knots === 0
               ? `Click on the ground, or press an arrow key, for the first ${outline ? `corner of the ${outline}` : "knot"}`
               : `Click: next knot · first knot${outline ? " or Enter: close" : ": close · Enter: done"} · Backspace: take back · M: how far`}
@@ -182,7 +182,7 @@ export function Hint() {
                 { id: "", label: "Nothing yet" },
               ]}
               onChoose={(id) => useSession.setState({ drawProp: id || null })}
-              className="rounded-md border border-linen-3 bg-white px-2 py-0.5 text-ink-9"
+              className="rounded-md border border-linen-3 bg-paper px-2 py-0.5 text-ink-9"
             >
               {dressed?.name ?? "nothing yet"}
             </Choose>
@@ -194,7 +194,7 @@ export function Hint() {
   if (moving !== null) return <Moving />;
   if (focus.kind === "surface") {
     return (
-      <div className={`${FLOAT} bottom-14 left-1/2 -translate-x-1/2 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}>
+      <div className={HINT}>
         {locked
           ? "This surface is locked: unlock it on the left to move it"
           : moves
@@ -209,7 +209,7 @@ export function Hint() {
   const shape = lines.some((line) => line.id === focus.id && !hasKnots(line));
   const edges = lines.some((line) => line.id === focus.id && line.laid?.kind === "edges");
   return (
-    <div className={`${FLOAT} bottom-14 left-1/2 -translate-x-1/2 whitespace-nowrap px-3 py-1.5 text-xs text-ink-6`}>
+    <div className={HINT}>
       {shape
         ? "Drag the ring or the line · Shift: up and down · Alt: on the ground · E N U: along an axis"
         : edges

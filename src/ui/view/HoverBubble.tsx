@@ -63,7 +63,7 @@ function Bubble({ at, children }: { at: { x: number; y: number }; children: Reac
   return (
     <div
       role="tooltip"
-      className="pointer-events-none fixed z-30 rounded-lg bg-ink-9 px-2.5 py-1.5 text-[11.5px] leading-snug text-white"
+      className="pointer-events-none fixed z-30 rounded-lg bg-ink-9 px-2.5 py-1.5 text-[11.5px] leading-snug text-paper"
       style={{ left: Math.min(at.x + 14, window.innerWidth - 190), top: Math.max(8, at.y - 48) }}
     >
       {children}

@@ -85,7 +85,7 @@ function Views() {
   };
   return (
     <div
-      className={`${FLOAT} right-3 top-3 flex max-w-[60%] items-center gap-0.5 overflow-x-auto`}
+      className={`${FLOAT} right-3 top-3 flex max-w-[60%] @max-[520px]:top-14 @max-[520px]:max-w-[calc(100%-24px)] items-center gap-0.5 overflow-x-auto`}
       role="group"
       aria-label="Saved views"
     >
@@ -160,7 +160,7 @@ function Counts() {
   const failed = props.filter((prop) => models.get(prop.asset) === "failed").length;
   return (
     <div
-      className={`${FLOAT} bottom-3 right-3 px-3 py-1.5 text-right font-mono text-xs`}
+      className={`${FLOAT} bottom-3 right-3 @max-[520px]:bottom-14 px-3 py-1.5 text-right font-mono text-xs`}
       role="status"
       data-testid="counts"
       data-ready={loading === 0 && placed}

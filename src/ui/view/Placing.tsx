@@ -9,7 +9,7 @@ import { placeAgain, stopPlacing, useResults } from "../state";
 const SHORT = 400;
 
 const FRAME =
-  "absolute left-1/2 top-16 z-20 flex -translate-x-1/2 items-center gap-3 whitespace-nowrap rounded-[10px] border border-linen-2 bg-[#fffdf8f5] px-3 py-2 text-xs text-ink-6 shadow-float";
+  "absolute left-1/2 top-16 z-20 flex -translate-x-1/2 items-center gap-3 whitespace-nowrap rounded-[10px] border border-linen-2 bg-float px-3 py-2 text-xs text-ink-6 shadow-float";
 
 export function Placing() {
   const progress = useResults((state) => state.progress);

@@ -37,7 +37,7 @@ export function SceneView() {
     <section
       aria-label="View"
       aria-busy={!ready}
-      className="relative h-full min-h-0 overflow-hidden bg-linear-to-b from-[#cfe2e6] to-[#eef1ea] to-70%"
+      className="@container relative h-full min-h-0 overflow-hidden bg-linear-to-b from-sky-0 to-sky-1 to-70%"
     >
       <Canvas
         key={canvas}
@@ -46,7 +46,8 @@ export function SceneView() {
         shadows={{ type: PCFShadowMap, autoUpdate: false }}
         gl={{ alpha: true, antialias: true }}
         camera={{ fov: 42, near: 0.05, far: 1500, position: [8, 6, 12] }}
-        aria-label="The scene in 3D"
+        role="application"
+        aria-label="The scene in 3D. Arrow keys turn the view about, or move selected knots; Page Up and Down bring it nearer and farther. L draws a line."
         tabIndex={0}
       >
         <Daylight />

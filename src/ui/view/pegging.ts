@@ -8,7 +8,6 @@ import {
   dressingOf,
   fieldOf,
   inField,
-  millimetre,
   surfaceOf,
   writeAddedOn,
   writePegs,

@@ -90,7 +90,7 @@ export function DensityField({ dressing }: CardProps) {
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         role="group"
         aria-label={label}
-        className="w-full touch-none rounded-lg border border-linen-3 bg-white"
+        className="w-full touch-none rounded-lg border border-linen-3 bg-paper"
         onPointerDown={down}
         onPointerMove={move}
         onPointerUp={up}
@@ -110,6 +110,8 @@ export function DensityField({ dressing }: CardProps) {
             tabIndex={0}
             role="slider"
             aria-label={`Density point ${i + 1}`}
+            aria-valuemin={0}
+            aria-valuemax={Math.max(top, value)}
             aria-valuenow={value}
             aria-valuetext={`${value} at ${Math.round(share * 100)} % of the way`}
             onFocus={() => setChosen(i)}

@@ -145,7 +145,7 @@ function Avoided({ dressing }: CardProps) {
       {avoid.length > 0 && <StepNumber dressing={dressing} step="gaps" name="avoidBy" />}
       <ul className="grid gap-1">
         {avoid.map((id) => (
-          <li key={id} className="flex items-center gap-2 rounded-lg bg-white py-0.5 pl-2.5 pr-0.5 text-[12.5px]">
+          <li key={id} className="flex items-center gap-2 rounded-lg bg-paper py-0.5 pl-2.5 pr-0.5 text-[12.5px]">
             <span className="grow truncate">{byName(lines, id)}</span>
             <IconButton
               label={`Keep off ${byName(lines, id)} no more`}

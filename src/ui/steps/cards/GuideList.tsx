@@ -45,7 +45,7 @@ export function GuideList({
           const name = things.find((thing) => thing.id === id)?.name;
           return (
             name !== undefined && (
-              <li key={id} className="flex items-center gap-2 rounded-lg bg-white py-0.5 pl-2.5 pr-0.5">
+              <li key={id} className="flex items-center gap-2 rounded-lg bg-paper py-0.5 pl-2.5 pr-0.5">
                 <button
                   type="button"
                   className="grow truncate text-left text-[12.5px] hover:text-sea"

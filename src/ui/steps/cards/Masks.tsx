@@ -43,7 +43,7 @@ export function Masks({ dressing }: CardProps) {
       summary={count > 0 ? String(count) : ""}
     >
       {images.map((mask, i) => (
-        <div key={mask.id} className="grid gap-1.5 rounded-lg bg-white p-2">
+        <div key={mask.id} className="grid gap-1.5 rounded-lg bg-paper p-2">
           <p className="flex items-center text-[12.5px]">
             <span className="grow truncate" title={mask.name}>
               {mask.name || "A picture"}

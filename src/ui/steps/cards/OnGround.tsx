@@ -98,7 +98,7 @@ function Ticks({ dressing, name, said, things }: TicksProps) {
             type="button"
             aria-pressed={ticked.includes(thing.id)}
             onClick={() => toggle(thing.id)}
-            className="rounded-md border border-linen-3 bg-linen-0 px-2 py-0.5 text-xs hover:bg-white aria-pressed:border-sea aria-pressed:bg-sea-soft aria-pressed:text-sea"
+            className="rounded-md border border-linen-3 bg-linen-0 px-2 py-0.5 text-xs hover:bg-paper aria-pressed:border-sea aria-pressed:bg-sea-soft aria-pressed:text-sea"
           >
             {thing.name}
           </button>

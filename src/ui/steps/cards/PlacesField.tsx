@@ -26,19 +26,22 @@ export function PlacesField({ dressing }: { dressing: Dressing }) {
   const [text, setText] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const id = useId();
-  /** Whether what was typed was taken. */
-  const leave = (): boolean => {
-    if (text === null) return true;
+  /** What is typed as places; null where it is none, which is said. */
+  const typed = (written: string): number[] | null => {
     try {
-      const places = placesIn(text);
-      editDressing(dressing.id, label, (draft) => void (draft.spacing.list = places));
-      setText(null);
+      const places = placesIn(written);
       setProblem(null);
-      return true;
+      return places;
     } catch (error) {
       setProblem(error instanceof Error ? error.message : String(error));
-      return false;
+      return null;
     }
+  };
+  const leave = () => {
+    const places = text === null ? null : typed(text);
+    if (places === null) return;
+    setText(null);
+    editDressing(dressing.id, label, (draft) => void (draft.spacing.list = places));
   };
   return (
     <div className="grid gap-1">
@@ -55,11 +58,11 @@ export function PlacesField({ dressing }: { dressing: Dressing }) {
           setText(event.target.value);
           setProblem(null);
         }}
-        onBlur={() => void leave()}
+        onBlur={leave}
         onKeyDown={(event) => {
           if (event.key === "Enter" && !event.shiftKey) {
             event.preventDefault();
-            if (leave()) event.currentTarget.blur();
+            if (text === null || typed(text) !== null) event.currentTarget.blur();
           } else if (event.key === "Escape" && text !== null) {
             event.stopPropagation();
             setText(null);
@@ -67,10 +70,10 @@ export function PlacesField({ dressing }: { dressing: Dressing }) {
           }
         }}
         spellCheck={false}
-        className={`w-full resize-y rounded-[7px] border bg-white px-2 py-1 font-mono text-xs ${problem ? "border-madder" : "border-linen-3"}`}
+        className={`w-full resize-y rounded-[7px] border bg-paper px-2 py-1 font-mono text-xs ${problem ? "border-madder" : "border-linen-3"}`}
       />
       {problem && (
-        <p id={`${id}-problem`} role="alert" className="rounded-lg bg-ink-9 px-2.5 py-1.5 text-xs text-white">
+        <p id={`${id}-problem`} role="alert" className="rounded-lg bg-ink-9 px-2.5 py-1.5 text-xs text-paper">
           {problem}
         </p>
       )}

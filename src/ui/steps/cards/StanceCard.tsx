@@ -82,7 +82,7 @@ function Chosen({ label, help, name, choices, onChoose }: ChosenProps) {
         label={`${label}: ${name}`}
         choices={choices}
         onChoose={onChoose}
-        className="flex h-7 items-center justify-between rounded-lg border border-linen-3 bg-white px-2 text-left text-xs"
+        className="flex h-7 items-center justify-between rounded-lg border border-linen-3 bg-paper px-2 text-left text-xs"
       >
         <span className="truncate">{name}</span>
         <ChevronDown size={13} />

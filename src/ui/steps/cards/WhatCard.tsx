@@ -121,7 +121,7 @@ function EntryRow({ dressing, index, entry, share }: EntryRowProps) {
     <li
       ref={setNodeRef}
       style={{ transform: CSS.Translate.toString(transform), transition }}
-      className="flex items-center gap-1.5 rounded-lg bg-white py-0.5 pr-0.5"
+      className="flex items-center gap-1.5 rounded-lg bg-paper py-0.5 pr-0.5"
     >
       <button
         type="button"

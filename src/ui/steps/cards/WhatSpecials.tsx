@@ -72,7 +72,7 @@ function ChooseProp({
       label={`${label}: ${name ?? nothing.toLowerCase()}`}
       choices={[{ id: "", label: nothing }, ...choices]}
       onChoose={(id) => onChoose(id || null)}
-      className="flex h-7 min-w-0 items-center gap-1.5 rounded-lg border border-linen-3 bg-white px-2 text-left text-xs"
+      className="flex h-7 min-w-0 items-center gap-1.5 rounded-lg border border-linen-3 bg-paper px-2 text-left text-xs"
     >
       <AnyPicture id={value} size={20} />
       <span className={`truncate ${name ? "" : "text-ink-6"}`}>{name ?? nothing}</span>
