@@ -5,8 +5,8 @@ const port = process.env.PORT ?? "3100";
 
 export default defineConfig({
   testDir: "tests",
-  // Software rendering waits as much as it works, so two at once take three quarters of the time.
-  workers: 2,
+  // Software rendering waits as much as it works, so more at once than there are cores take less time.
+  workers: 3,
   fullyParallel: true,
   timeout: 180_000,
   expect: { timeout: 45_000 },
@@ -23,7 +23,8 @@ export default defineConfig({
     acceptDownloads: true,
   },
   webServer: {
-    command: `next start --port ${port}`,
+    command: "node scripts/serve.mjs",
+    env: { PORT: port, NODE_ENV: "production" },
     url: `http://localhost:${port}/`,
     reuseExistingServer: false,
     stdout: "ignore",

@@ -11,14 +11,11 @@ try {
   console.error(error.message);
   process.exit(1);
 }
-const server = spawn(
-  join(ROOT, "node_modules", ".bin", "next"),
-  ["start", "--hostname", process.env.HOST ?? "127.0.0.1", "--port", String(port)],
-  {
-    cwd: ROOT,
-    stdio: ["ignore", "pipe", "inherit"],
-  },
-);
+const server = spawn(process.execPath, [join(ROOT, "scripts", "serve.mjs")], {
+  cwd: ROOT,
+  stdio: ["ignore", "pipe", "inherit"],
+  env: { ...process.env, NODE_ENV: "production" },
+});
 let told = false;
 server.stdout.on("data", (data) => {
   if (told || !/ready/i.test(String(data))) return;

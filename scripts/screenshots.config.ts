@@ -12,6 +12,7 @@ const config = {
   // One after the other, so that nothing is taken while it still waits for the processor.
   workers: 1,
   fullyParallel: false,
+  use: { ...base.use, deviceScaleFactor: 1 },
   webServer: { ...base.webServer, cwd: root },
 };
 

@@ -155,10 +155,11 @@ test("props laid end to end in rows, bent along a curve, are written as meshes o
   await enter(page, "Rows", "2");
   await expect.poll(() => propCount(page)).toBeGreaterThan(1.5 * one);
   await page.getByRole("switch", { name: "Bend along the line" }).click();
-  await expect(page.getByTestId("sentence")).toContainText("in 2 rows 0.50 m apart, bent along it");
+  await expect(page.getByTestId("sentence")).toContainText("in 2 rows 0.60 m apart, bent along it");
   const { bytes } = await exportAs(page, "GLB, plain nodes");
   expect(await placementsInGlb(bytes)).toHaveLength(await propCount(page));
 
+  await page.getByRole("button", { name: /^3 Spacing/ }).click();
   await page.getByRole("radio", { name: "Distance" }).click();
   await enter(page, "Every", "0.05");
   await page.getByTestId("findings").click();

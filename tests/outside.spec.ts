@@ -186,7 +186,7 @@ test("every answer says what may run and where it may be shown; nothing of that 
   request,
   baseURL,
 }) => {
-  for (const path of ["/", "/scene/x", "/nowhere", "/offline.js", "/api/place"]) {
+  for (const path of ["/", "/scene/x", "/nowhere", "/%E0%A4%A", "/scene/%", "/offline.js", "/api/place"]) {
     const { headers, status } = await request
       .get(path)
       .then((answer) => ({ headers: answer.headers(), status: answer.status() }));

@@ -23,6 +23,13 @@ async function gripFrom(page: Page, x: number, y: number): Promise<number> {
   throw new Error("there is nothing to take hold of");
 }
 
+/** Fills the surface in focus with the basket's first prop. */
+async function fillInside(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "More for this surface" }).click();
+  await page.getByRole("menuitem", { name: "Fill its inside" }).click();
+  await page.getByRole("button", { name: "Fill its inside" }).click();
+}
+
 test("a box is made and filled; a pull at its side makes room for more; undo and a reload bring back what was", async ({
   page,
 }) => {
@@ -32,7 +39,7 @@ test("a box is made and filled; a pull at its side makes room for more; undo and
   await enter(page, "Place y", "0");
   await enter(page, "Width", "3");
   await enter(page, "Depth", "3");
-  await page.getByRole("button", { name: "Fill its inside" }).click();
+  await fillInside(page);
   await page.getByRole("menuitem", { name: "Wedge" }).click();
   await expect(page.getByTestId("sentence")).toContainText("inside Box evenly");
   await expect(page.getByTestId("sheet")).toHaveAttribute("data-drawn", "true");
@@ -64,7 +71,7 @@ test("a box is made and filled; a pull at its side makes room for more; undo and
   await expectProps(page, after);
   // A surface that is not closed has no inside, and says so.
   await make(page, "Plane with bumps");
-  await page.getByRole("button", { name: "Fill its inside" }).click();
+  await fillInside(page);
   await page.getByRole("menuitem", { name: "Wedge" }).click();
   await page.getByTestId("findings").click();
   await expect(page.getByText("it is not closed, or has no inside").first()).toBeVisible();
@@ -77,7 +84,7 @@ test("a line is drawn onto the ground, lies there when the ground changes, and b
   await addProp(page);
   await make(page, "Plane with bumps");
   await page.getByRole("radio", { name: "Draw line" }).click();
-  await page.getByRole("checkbox", { name: "Laid on it" }).check();
+  await page.getByRole("checkbox", { name: "Stays on the ground" }).check();
   await page.keyboard.press("Escape");
   await drawLine(page, [
     [480, 420],
@@ -111,11 +118,18 @@ test("a line is drawn onto the ground, lies there when the ground changes, and b
   await page.keyboard.press("Control+z");
   await expect(page.getByRole("radio", { name: "On a surface" })).toBeChecked();
   await page.getByRole("list", { name: "Surfaces" }).getByText("Plane with bumps").click();
-  await page.getByRole("button", { name: "Take a line from its mesh" }).click();
-  await page.getByRole("menuitem", { name: "Rim" }).click();
+  await page.getByRole("button", { name: "More for this surface" }).click();
+  await page.getByRole("menuitem", { name: "Line from its mesh: rim" }).click();
   await page.mouse.click(640, 420);
   await expect(page.getByTestId("sentence")).toContainText("along Rim of Plane with bumps");
   await page.getByTitle("Edit this line").first().click();
+  // Where it starts is pulled along it on the strip, by its ring.
+  const strip = (await page.getByTestId("strip").boundingBox())!;
+  await page.mouse.move(strip.x + 28, strip.y + strip.height - 38);
+  await page.mouse.down();
+  await page.mouse.move(strip.x + 200, strip.y + strip.height - 38, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByRole("button", { name: "Undo: Start of line" })).toBeEnabled();
   await page.getByRole("button", { name: "Make knots of it" }).click();
   await expect(page.getByText(/· \d+ knots/).first()).toBeVisible();
 });

@@ -139,6 +139,7 @@ test("twenty thousand placements and a line with two knots on one point are take
   }
   await page.getByRole("button", { name: "Back to the dressing" }).click();
   await page.getByRole("radio", { name: "Boxes" }).click();
+  await page.getByRole("button", { name: /^3 Spacing/ }).click();
   await page.getByRole("radio", { name: "Count" }).click();
   await enter(page, "Count", "20000");
   await expectProps(page, 20_000);

@@ -1,6 +1,12 @@
 /** What a scene may come to by its numbers alone, before anything is made of it. */
-import { trianglesOf } from "../made";
-import type { Scene } from "./schema";
+import { trianglesOf, type Made } from "../made";
+import type { Line } from "../line";
+
+/** What of a scene has a budget. */
+interface Asked {
+  surfaces: readonly { made: Made | null }[];
+  lines: readonly Line[];
+}
 
 /** Triangles of all made surfaces. */
 export const MOST_MADE = 8_000_000;
@@ -10,7 +16,7 @@ export const MOST_POINTS = 4_000_000;
 const PER_TURN = 16;
 
 /** What of a scene is more than a machine can make, in a sentence; null where nothing is. */
-export function overBudget({ surfaces, lines }: Pick<Scene, "surfaces" | "lines">): string | null {
+export function overBudget({ surfaces, lines }: Asked): string | null {
   let triangles = 0;
   for (const { made } of surfaces) triangles += made ? trianglesOf(made) : 0;
   if (triangles > MOST_MADE)

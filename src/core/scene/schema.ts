@@ -142,7 +142,7 @@ export const sceneSchema = z
       }
       numbers.add(number);
     });
-    const over = overBudget(scene as Pick<Scene, "surfaces" | "lines">);
+    const over = overBudget(scene as Parameters<typeof overBudget>[0]);
     if (over) context.addIssue({ code: "custom", path: [], message: over });
   });
 

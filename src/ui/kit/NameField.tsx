@@ -1,6 +1,7 @@
 "use client";
 /** A name that can be written over where it stands. */
 import { useId, useState } from "react";
+import { leaveField } from "./leave-field";
 
 interface NameFieldProps {
   label: string;
@@ -47,7 +48,7 @@ export function NameField({
         onChange={(event) => setText(event.target.value)}
         onBlur={take}
         onKeyDown={(event) => {
-          if (event.key === "Enter") event.currentTarget.blur();
+          if (event.key === "Enter") leaveField(event.currentTarget);
           if (event.key === "Escape") {
             event.stopPropagation();
             setText(null);

@@ -7,6 +7,7 @@ import { Undo2 } from "lucide-react";
 import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { formatValue, type ParamDescription, type Unit } from "@/core/schema";
 import { dragged, inShownUnit, stepped, STEPS, typed } from "./number-steps";
+import { leaveField } from "./leave-field";
 import { Slider } from "./Slider";
 
 export interface Edit<T> {
@@ -70,7 +71,7 @@ export function ValueField({
   const key = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === "Enter") {
       // Enter leaves the field, which takes what was typed, here and in all fields, so that keys are commands again.
-      if (text === null || valueOf(text) !== null) event.currentTarget.blur();
+      if (text === null || valueOf(text) !== null) leaveField(event.currentTarget);
     } else if (event.key === "Escape" && (text !== null || problem !== null)) {
       event.stopPropagation();
       setText(null);

@@ -12,5 +12,6 @@ export * from "./TableColours";
 export { chooseTable, inks, tableChoices, useTableColours, type TableChoice } from "./table-colours";
 export * from "./Toggle";
 export * from "./useSize";
+export { leaveField } from "./leave-field";
 export { listen } from "./listen";
 export { markLabel, niceStep } from "./ruler";

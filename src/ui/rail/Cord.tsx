@@ -137,20 +137,21 @@ function Tag({ dressing }: { dressing: Dressing }) {
           {...attributes}
           {...listeners}
           aria-pressed={chosen}
+          title={state}
           aria-roledescription="dressing"
           onClick={() => selectDressing(dressing.id)}
           onDoubleClick={() => setRenaming(true)}
           className="flex h-full touch-none items-center gap-2"
         >
           <span
-            title={state}
-            className={`grid size-2 place-items-center ${shown === null ? "rounded-full border border-current opacity-60" : findings > 0 ? "rotate-45 bg-ochre" : chosen ? "rounded-full bg-paper" : "rounded-full bg-moss"}`}
+            aria-hidden
+            className={`grid size-2 place-items-center ${shown === null ? "rounded-full border border-current opacity-60" : findings > 0 ? "rotate-45 bg-ochre" : chosen ? "rounded-full bg-[#fff]" : "rounded-full bg-moss"}`}
           />
-          {dressing.name}
+          {`${dressing.name} `}
           <span className={`font-mono text-[11px] ${chosen ? "" : "text-ink-5"}`}>
             {shown?.toLocaleString("en") ?? "…"}
           </span>
-          <span className="sr-only">props, {state}</span>
+          <span className="sr-only">{` props, ${state}`}</span>
         </button>
       )}
       {chosen && !renaming && (

@@ -80,7 +80,7 @@ export function DressDialog() {
             }}
           />
           <div className="grid grid-cols-2 gap-4">
-            <section aria-label="Prop">
+            <section aria-label="With which prop">
               <h3 className="mb-1 text-xs font-semibold">With this prop</h3>
               <div className="max-h-64 overflow-y-auto">
                 {[...mixes, ...props].map((p) => (
@@ -91,7 +91,7 @@ export function DressDialog() {
                 ))}
               </div>
             </section>
-            <section aria-label="Where">
+            <section aria-label="On what">
               <h3 className="mb-1 text-xs font-semibold">{WHERE.choices[kind]}</h3>
               <div className="max-h-64 overflow-y-auto">
                 <Row chosen={chosen === null} onChoose={() => setChosen(null)}>

@@ -11,7 +11,7 @@ import { GapChart, Segmented, useSize, useTableColours } from "../kit";
 import { useCharted, useSession, drawnLine } from "../state";
 import { useBrush } from "../view";
 import { Charts, pictureOf } from "./charts";
-import { drawSheet, type SheetScene } from "./draw";
+import { drawSheet, RULER, type SheetScene } from "./draw";
 import { SheetHands } from "./hands";
 import { fittedTo, footprintsOf, isShown, neighboursOf, type PlanBox, type SheetView } from "./model";
 
@@ -126,7 +126,7 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
   const charts = useCharts(placements);
   const corners = useMemo(() => charts?.footprints ?? footprintsOf(placements, bounds), [placements, bounds, charts]);
   const chartPicture = useMemo(() => placements.charted && pictureOf(placements.charted), [placements.charted]);
-  const view = moved ?? fittedTo(charts ? charts.box : boxOf(placements), width, height);
+  const view = moved ?? fittedTo(charts ? charts.box : boxOf(placements), width - RULER, height - RULER);
 
   const spaces = useSpaces(dressing);
   const scene = useMemo((): SheetScene => {

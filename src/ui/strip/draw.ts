@@ -272,10 +272,12 @@ function drawSlot(
   } else {
     const picture = pose && scene.elevation(prop, pose);
     if (picture) {
-      // What is too tall for the row is drawn smaller as a whole, and a bar on the cord keeps its true width.
-      const shown = (width * tall) / full;
+      // What is too tall for the row is drawn smaller about its true foot, and a bar on the cord keeps its true width.
+      const smaller = tall / full;
+      const shown = width * smaller;
       if (shown < width) footprint(pen, left, width, hangs ? cord + 1 : cord - 4, scene.colours[prop] ?? inks.linen3);
-      pen.drawImage(picture, left + (width - shown) / 2, top, shown, tall);
+      const foot = left + p.reach[2 * i] * scale;
+      pen.drawImage(picture, foot - p.reach[2 * i] * scale * smaller, top, shown, tall);
     } else {
       pen.fillStyle = scene.colours[prop] ?? inks.linen3;
       pen.fillRect(left, top, Math.max(1, width), tall);

@@ -19,4 +19,3 @@ export { drawAs, startDrawing, startDrawingOn, stopDrawing } from "./draw-state"
 export { distanceToSee } from "./framing";
 export { addPlacementAt, movePlacements, takenPlacements, type HeldPlacements } from "./pegging";
 export { boxAroundAll, isShown } from "./placed";
-export { useBudget } from "./useBudget";

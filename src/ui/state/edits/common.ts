@@ -1,6 +1,7 @@
 /** What all edits share: the scene as it is, and how one of its dressings or lines is changed. */
 import { kindOf, type Dressing } from "@/core/place";
 import type { Line } from "@/core/line";
+import { rotate, subtract, type Quat, type Vec3 } from "@/core/math";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import type { Draft } from "immer";
@@ -41,3 +42,20 @@ export const guideLinesOf = ({ where }: Dressing): readonly string[] => kindOf(w
 
 /** Places that are set by hand are kept to the millimetre. */
 export const millimetre = (metres: number): number => Math.round(metres * 1000) / 1000 + 0;
+
+/** A point in the coordinates of a surface, to the millimetre; of an area that has none as it is. */
+export function inField(
+  { surfaces }: Pick<Scene, "surfaces"> | Draft<Pick<Scene, "surfaces">>,
+  id: string,
+  point: Vec3,
+): [number, number, number] {
+  const surface = (surfaces as Scene["surfaces"]).find((one) => one.id === id);
+  if (!surface) return point.map(millimetre) as [number, number, number];
+  const [x, y, z, w] = surface.rotation;
+  const back: Quat = [-x, -y, -z, w];
+  return rotate(back, subtract(point, surface.position)).map((value) => millimetre(value / surface.scale)) as [
+    number,
+    number,
+    number,
+  ];
+}

@@ -22,7 +22,9 @@ import {
   deleteProp,
   deleteSurface,
   dress,
+  dressBox,
   dressField,
+  dressNothing,
   duplicateDressing,
   duplicateLine,
   duplicateSurface,
@@ -50,6 +52,7 @@ import {
   setLineKind,
   setPegs,
   splitLine,
+  surfaceOf,
   surfacesOf,
   pegAt,
   swapPlacements,
@@ -57,6 +60,7 @@ import {
   unpeg,
   writeAdded,
   writeHandle,
+  writeStart,
 } from ".";
 import { putLaid } from "../laid";
 import { selectPlacements, useSession } from "../session";
@@ -174,6 +178,25 @@ const edits: Record<string, (n: number, m: number) => void> = {
         .surfaces.slice(0, m)
         .map(({ id }) => id);
     }),
+  dressAnywhere: (n, m) => {
+    const prop = pick(scene().props, m);
+    if (n % 3 === 0) dressBox(prop, [n, 0, m]);
+    else dressNothing(n % 3 === 1 ? "over" : "loose", prop);
+  },
+  fillVolume: (n) => {
+    const surface = scene().surfaces[n];
+    if (surface) dressField({ volumes: [surface.id] }, 10, "buoy");
+  },
+  entries: (n, m) =>
+    editEntries(pick(scene().dressings, n), "Swap", (what) => {
+      what.entries = what.entries.map((entry) => ({ ...entry, prop: scene().props[m]?.id ?? null }));
+    }),
+  startOfRim: (n, m) => store().change("Start", (draft) => writeStart(draft, pick(scene().lines, n), [m, 0, n])),
+  mendProps: (n, m) =>
+    mendFinding(
+      { prop: pick(scene().props, n), dressing: pick(scene().dressings, m), keys: new BigUint64Array(0) } as never,
+      (["hundredth", "thousandfold", "stand-up", "as-meant", "keep-from-walls"] as const)[m % 5],
+    ),
   turnPlacements: (n, m) => turnPlacements(pick(scene().dressings, n), [lineKey(1, m)], m),
   unpeg: (n, m) => unpeg(pick(scene().dressings, n), [lineKey(1, m), lineKey(2, 1)]),
 };
@@ -538,4 +561,17 @@ test("a dressing that is called after its prop is renamed with it, until somebod
   expect([name(first), name(second)]).toEqual([expect.stringMatching(/^Paddle( \d+)?$/), "Row of oars"]);
   renameProp("oar", "Scull");
   expect(name(first)).toMatch(/^Scull/);
+});
+
+test("what fills a box shows what is in it and keeps from its walls, from the start", () => {
+  dressBox("buoy", [0, 0, 0]);
+  const [box, made] = [scene().surfaces.at(-1)!, scene().dressings.at(-1)!];
+  expect([box.outline, made.where.volumes, made.where.kind]).toEqual([true, [box.id], "inside"]);
+  expect(made.gaps.walls).toBeGreaterThan(0);
+  expect(made.what.entries.map(({ prop }) => prop)).toEqual(["buoy"]);
+  makeSurface("box", [5, 0, 0]);
+  const solid = scene().surfaces.at(-1)!.id;
+  expect(surfaceOf(scene(), solid)!.outline).toBe(false);
+  dressField({ volumes: [solid] }, 30, "oar");
+  expect(surfaceOf(scene(), solid)!.outline).toBe(true);
 });

@@ -5,8 +5,7 @@ import type { Vec3 } from "@/core/math";
 import { newId, nextLineNumber, type Scene } from "@/core/scene";
 import { trackOf } from "../laid";
 import { selectLine } from "../session";
-import { lineOf, millimetre, scene, store } from "./common";
-import { inField } from "./surfaces";
+import { inField, lineOf, millimetre, scene, store } from "./common";
 import type { Draft } from "immer";
 
 const FOLLOWED = { boundary: "Rim", sharp: "Edge", loop: "Loop", ring: "Ring", u: "Row", v: "Row" } as const;

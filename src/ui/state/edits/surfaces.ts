@@ -3,11 +3,11 @@ import { hexOf, keyOfHex, keyOnOther, type Dressing } from "@/core/place";
 import { toast } from "sonner";
 import { boxSchema, MADE_KINDS, madeSchema, type Made, type MadeKind } from "@/core/made";
 import type { Line } from "@/core/line";
-import { rotate, subtract, type Quat, type Vec3 } from "@/core/math";
+import type { Vec3 } from "@/core/math";
 import { dressOver, freeName, newId, surfaceSchema, type Scene, type Surface } from "@/core/scene";
 import { selectDressing, selectNothing, selectSurface, useSession } from "../session";
 import { liftFrom } from "./laid";
-import { dressingOf, editing, millimetre, scene, store } from "./common";
+import { dressingOf, editing, scene, store } from "./common";
 import { beginWalls, propsOf } from "./dressings";
 import { dropPegs } from "./pegs";
 import type { Draft } from "immer";
@@ -16,23 +16,6 @@ export function surfaceOf(draft: Draft<Scene>, id: string): Draft<Surface> | und
 export function surfaceOf(scene: Scene, id: string): Surface | undefined;
 export function surfaceOf(any: Scene | Draft<Scene>, id: string): Surface | Draft<Surface> | undefined {
   return any.surfaces.find((surface) => surface.id === id);
-}
-
-/** A point in the coordinates of a surface, to the millimetre; of an area that has none as it is. */
-export function inField(
-  { surfaces }: Pick<Scene, "surfaces"> | Draft<Pick<Scene, "surfaces">>,
-  id: string,
-  point: Vec3,
-): [number, number, number] {
-  const surface = surfaceOf({ surfaces } as unknown as Scene, id);
-  if (!surface) return point.map(millimetre) as [number, number, number];
-  const [x, y, z, w] = surface.rotation;
-  const back: Quat = [-x, -y, -z, w];
-  return rotate(back, subtract(point, surface.position)).map((value) => millimetre(value / surface.scale)) as [
-    number,
-    number,
-    number,
-  ];
 }
 
 export const editSurface = editing<Surface>((draft, id) => surfaceOf(draft, id));

@@ -3,6 +3,7 @@
 import { useId, useState } from "react";
 import { STEP_SCHEMAS, type Dressing } from "@/core/place";
 import { evaluateExpression, formatValue } from "@/core/schema";
+import { leaveField } from "../../kit";
 import { editDressing } from "../../state";
 import { complaintOf } from "../params";
 
@@ -62,7 +63,7 @@ export function PlacesField({ dressing }: { dressing: Dressing }) {
         onKeyDown={(event) => {
           if (event.key === "Enter" && !event.shiftKey) {
             event.preventDefault();
-            if (text === null || typed(text) !== null) event.currentTarget.blur();
+            if (text === null || typed(text) !== null) leaveField(event.currentTarget);
           } else if (event.key === "Escape" && text !== null) {
             event.stopPropagation();
             setText(null);
