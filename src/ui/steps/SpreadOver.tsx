@@ -32,7 +32,7 @@ export function SpreadOver({ what, id }: { what: string; id: string }) {
   if (surfaces.length === 0) return null;
   return (
     <Choose
-      label={`Spread this ${what} over a surface`}
+      label={`Spread over a surface: this ${what}`}
       choices={surfaces.map((surface) => ({ id: surface.id, label: surface.name }))}
       onChoose={(surface) => spreadOver(surface, id)}
       className={LOOK}
