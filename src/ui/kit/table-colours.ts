@@ -9,7 +9,7 @@ export type TableChoice = "system" | "light" | "dark";
 /** The colours of what is drawn on canvases. */
 const LIGHT = {
   ink: "#1f2a33",
-  faint: "#66737d",
+  faint: "#5c6973",
   sea: "#1e6f77",
   madder: "#b5363f",
   ochre: "#c98a1b",
