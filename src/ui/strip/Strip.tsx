@@ -28,6 +28,8 @@ export function Strip({ dressing, placements }: { dressing: Dressing; placements
 }
 
 /** The mark in the browser's timeline when placements have been drawn for the first time. */
+/** So many poses are drawn at once, fewer than pictures are kept; what goes beyond them is drawn as blocks. */
+const MOST_POSES = 400;
 /** What is drawn of a prop that is not known. */
 const LINEN = "#d8cbb3";
 const NO_BOX: PropBounds = { min: [0, 0, 0], max: [0, 0, 0] };
@@ -62,6 +64,8 @@ function StripCanvas({
 
   const longest = Math.max(...rows.map((row) => row.length), 0);
   const view = zoomed ?? fitted(longest, width);
+  /** The poses that are asked for while the strip is drawn. */
+  const asked = useRef(new Set<string>());
   const heights = useMemo(
     () =>
       placements.props.map((id) => {
@@ -116,7 +120,9 @@ function StripCanvas({
       },
       elevation: (index, { turn, mirrored, key }) => {
         const prop = own[index];
-        return prop && elevationOf({ prop, turn, mirrored }, key);
+        if (!prop) return undefined;
+        const poses = asked.current.add(`${index} ${key}`);
+        return poses.size > MOST_POSES ? null : elevationOf({ prop, turn, mirrored }, key);
       },
       findings,
       selected,
@@ -148,6 +154,7 @@ function StripCanvas({
     element.width = Math.round(width * ratio);
     element.height = Math.round(tall * ratio);
     const pen = element.getContext("2d")!;
+    asked.current.clear();
     pen.setTransform(ratio, 0, 0, ratio, 0, 0);
     drawStrip(pen, width, tall, scene, view);
     if (marked.current !== scene.placements) performance.mark(DRAWN, { detail: scene.placements.count });

@@ -92,6 +92,16 @@ export function beginWalls(draft: Draft<Dressing>): void {
     draft.gaps.walls = suitingFor({ ...(draft as Dressing), where: { ...draft.where, kind: "inside" } }).walls;
 }
 
+/** Has a dressing fill a volume; a box shows what is in it from then on. */
+export const addVolume = (dressing: string, volume: string): void =>
+  store().change("Add volume", (draft) => {
+    const filling = dressingOf(draft, dressing);
+    if (!filling) return;
+    filling.where.volumes.push(volume);
+    beginWalls(filling);
+    showInside(draft, volume);
+  });
+
 const STANDARD_FIT = STEP_SCHEMAS.fit.parse({});
 
 export function duplicateDressing(id: string): void {

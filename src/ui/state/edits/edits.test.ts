@@ -16,6 +16,7 @@ import {
   addOutline,
   addShape,
   addSurfaces,
+  addVolume,
   deleteDressing,
   deleteKnots,
   deleteLine,
@@ -574,4 +575,9 @@ test("what fills a box shows what is in it and keeps from its walls, from the st
   expect(surfaceOf(scene(), solid)!.outline).toBe(false);
   dressField({ volumes: [solid] }, 30, "oar");
   expect(surfaceOf(scene(), solid)!.outline).toBe(true);
+  makeSurface("box", [9, 0, 0]);
+  const other = scene().surfaces.at(-1)!.id;
+  addVolume(made.id, other);
+  expect(scene().dressings.find(({ id }) => id === made.id)!.where.volumes).toEqual([box.id, other]);
+  expect(surfaceOf(scene(), other)!.outline).toBe(true);
 });

@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import type { Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Fold } from "../../kit";
-import { beginWalls, editDressing, makeVolume, millimetre, selectLine, selectSurface, drawnLine } from "../../state";
+import { addVolume, editDressing, makeVolume, millimetre, selectLine, selectSurface, drawnLine } from "../../state";
 import { cameraNow, addPlacementAt, startDrawing } from "../../view";
 import { ADD, StepChoice, type CardProps } from "../params";
 import { GuideList } from "./GuideList";
@@ -40,10 +40,9 @@ export function WhereCard({ dressing }: CardProps) {
 const changing = ({ dressing }: CardProps, list: Named) => ({
   chosen: dressing.where[list],
   onAdd: (id: string) =>
-    editDressing(dressing.id, ADDED[list][0], (draft) => {
-      draft.where[list].push(id);
-      if (list === "volumes") beginWalls(draft);
-    }),
+    list === "volumes"
+      ? addVolume(dressing.id, id)
+      : editDressing(dressing.id, ADDED[list][0], ({ where }) => void where[list].push(id)),
   onRemove: (id: string) =>
     editDressing(dressing.id, ADDED[list][1], ({ where }) => {
       where[list] = where[list].filter((other) => other !== id);
