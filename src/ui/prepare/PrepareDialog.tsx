@@ -1,6 +1,6 @@
 "use client";
 /** Setting a prop up once, for all that uses it: pivot, front and up, real size, footprint; and what its file brought. */
-import { describeChoice, describeParam, formatValue } from "@/core/schema";
+import { describeChoice, describeParam } from "@/core/schema";
 import { useRef } from "react";
 import { sizeOf } from "@/core/mesh";
 import { preparationSchema, preparedBounds, turnedByQuarter, type Preparation, type Prop } from "@/core/scene";

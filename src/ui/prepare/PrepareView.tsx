@@ -1,7 +1,7 @@
 "use client";
 /** One prop on its own: as it stands, which way its front is, where its pivot and footprint are. A click can pick the pivot. */
 import { Canvas, invalidate, useThree, type ThreeEvent } from "@react-three/fiber";
-import { useEffect, useMemo } from "react";
+import { useEffect } from "react";
 import { Matrix4, Vector3, type PerspectiveCamera } from "three";
 import type { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import type { Vec3 } from "@/core/math";
