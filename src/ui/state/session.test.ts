@@ -1,4 +1,15 @@
-import { currentKnot, selectLine, selectMix, selectNothing, selectPlacements, selectProp, useSession } from "./session";
+import {
+  currentKnot,
+  openStep,
+  pinStep,
+  selectLine,
+  selectMix,
+  selectNothing,
+  selectPlacements,
+  selectProp,
+  toggleStep,
+  useSession,
+} from "./session";
 
 const { getState } = useSession;
 
@@ -37,4 +48,19 @@ test("one thing is in focus at a time, and what belongs to another is let go", (
   expect(getState()).toMatchObject({ dressing: "b", focus: { kind: "dressing" }, knots: [] });
   selectNothing();
   expect([getState().dressing, getState().keys.size]).toEqual(["b", 0]);
+});
+
+test("a step that is opened closes the others, but for those that are pinned open", () => {
+  useSession.setState({ openSteps: new Set(["spacing"]), pinnedSteps: new Set() });
+  const open = () => [...useSession.getState().openSteps].sort();
+  toggleStep("fit");
+  expect(open()).toEqual(["fit"]);
+  pinStep("fit");
+  openStep("gaps");
+  toggleStep("what");
+  expect(open()).toEqual(["fit", "what"]);
+  // Closed by hand it is pinned no more.
+  toggleStep("fit");
+  openStep("where");
+  expect(open()).toEqual(["where"]);
 });
