@@ -105,7 +105,7 @@ export function ValueField({
         onKeyDown={key}
         spellCheck={false}
         autoComplete="off"
-        className={`h-6.5 w-full rounded-[7px] border bg-paper px-1.5 text-right font-mono text-xs ${problem ? "border-madder" : "border-linen-3"}`}
+        className={`h-6.5 w-full rounded-[7px] border bg-paper text-right font-mono ${bare ? "px-1 text-[11px]" : "px-1.5 text-xs"} ${problem ? "border-madder" : "border-linen-3"}`}
       />
       {problem && (
         <div
