@@ -5,8 +5,8 @@ const port = process.env.PORT ?? "3100";
 
 export default defineConfig({
   testDir: "tests",
-  // Software rendering waits as much as it works, so more at once than there are cores take less time.
-  workers: 3,
+  // Software rendering waits as much as it works, so two at once take three quarters of the time.
+  workers: 2,
   fullyParallel: true,
   timeout: 180_000,
   expect: { timeout: 45_000 },

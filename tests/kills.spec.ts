@@ -63,7 +63,7 @@ test("whenever the browser is killed, nothing older than 300 ms is lost", async 
       });
       const end = Date.now() + 400 + next() * 1800;
       const busy = next() < 0.4;
-      while (Date.now() < end) {
+      while (Date.now() < end || notes.length < 4) {
         await page.keyboard.press("ArrowUp");
         await new Promise((resolve) => setTimeout(resolve, next() * 80));
       }

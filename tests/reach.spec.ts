@@ -21,7 +21,7 @@ test("no screen, step or dialog has anything that keeps somebody out, light or d
   await openScene(page, "gullhaven-regatta");
   await expect(page.getByRole("heading", { level: 1, name: "Gullhaven Regatta" })).toBeFocused();
   const steps = ["Where", "What", "Spacing", "Stance", "Fit", "Variation", "Gaps"];
-  for (const dressing of ["Quay bunting", "Cobble crates"]) {
+  for (const dressing of ["Cobble crates", "Quay bunting"]) {
     await page.getByRole("button", { name: new RegExp(`^${dressing} `) }).click();
     for (const step of steps) {
       const region = page.getByRole("region", { name: step, exact: true });
@@ -46,6 +46,8 @@ test("no screen, step or dialog has anything that keeps somebody out, light or d
     await page.keyboard.press("Escape");
     await expect(page.getByRole("dialog")).toHaveCount(0);
   }
+  await page.getByTitle("Edit this line").first().click();
+  expect(["line", await wrong(page)]).toEqual(["line", []]);
   const columns: [open: () => Promise<void>, name: string][] = [
     [() => page.getByRole("button", { name: /^Bollard 0/ }).click(), "prop"],
     [() => page.getByRole("button", { name: /^Corks/ }).click(), "mix"],

@@ -36,7 +36,7 @@ export function SurfaceList({ onFiles }: { onFiles: (files: File[]) => void }) {
           onChoose={(kind) => makeSurface(kind as MadeKind, cameraNow.target)}
           className="h-8 rounded-lg border border-dashed border-linen-4 bg-linen-0 px-2.5 hover:bg-paper"
         >
-          Make one…
+          Make a surface…
         </Choose>
       </div>
       <FilesInput input={input} accept={MESH_FILES} testId="surface-files" onFiles={onFiles} />

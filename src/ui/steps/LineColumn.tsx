@@ -88,7 +88,7 @@ export function LineColumn({ line }: { line: Line }) {
       <Divided line={line} />
       <div className="flex flex-wrap gap-1.5">
         <Choose
-          label="Dress this line"
+          label="Dress with a prop: this line"
           choices={choices}
           empty="The basket is empty. Drop a mesh's file to add a prop."
           onChoose={(prop) => dress(line.id, prop)}
@@ -123,7 +123,7 @@ function OwnShape({ line, size }: { line: Line; size: string }) {
     <>
       <div className="flex items-center gap-2">
         <Choose
-          label="Kind of line"
+          label={`Kind of line: ${LINE_KINDS[line.kind].label}`}
           choices={KINDS}
           onChoose={(kind) => setLineKind(line.id, kind as LineKind)}
           className={MENU}

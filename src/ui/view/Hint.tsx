@@ -140,7 +140,7 @@ export function Hint() {
         className={`${FLOAT} left-1/2 top-14 flex w-max max-w-[calc(100%-24px)] -translate-x-1/2 flex-wrap items-center gap-x-3 gap-y-1 px-3 py-1.5 text-xs text-ink-6`}
       >
         <Choose
-          label="What to draw"
+          label={`What to draw: ${FORMS.find(({ id }) => id === form)?.label}`}
           choices={outline ? FORMS.filter(({ id }) => CLOSED_FORMS.has(id)) : FORMS}
           onChoose={(id) => useDraw.setState({ form: id as typeof form })}
           className="rounded-md border border-linen-3 bg-paper px-2 py-0.5 text-ink-9"
@@ -176,7 +176,7 @@ export function Hint() {
           <span className="flex items-center gap-1 border-l border-linen-3 pl-3">
             Dress with
             <Choose
-              label="Prop to dress the line with"
+              label={`Prop to dress the line with: ${dressed?.name ?? "nothing yet"}`}
               choices={[
                 ...[...props, ...mixes].map(({ id, name }) => ({ id, label: name })),
                 { id: "", label: "Nothing yet" },
