@@ -4,7 +4,7 @@ import { create } from "zustand";
 import type { Quat } from "@/core/math";
 import type { Prop } from "@/core/scene";
 import { lookOf, preparedModel, useModels } from "./models";
-import { renderModel, squareOn } from "./pictures";
+import { AT_ONCE, renderModels, squareOn, type Sitter } from "./pictures";
 
 /** Pictures by looks and poses; null where there is next to nothing to be seen. */
 export const useElevations = create<{ pictures: ReadonlyMap<string, HTMLCanvasElement | null> }>()(() => ({
@@ -13,8 +13,6 @@ export const useElevations = create<{ pictures: ReadonlyMap<string, HTMLCanvasEl
 
 /** So many are kept; the oldest go first. */
 const MAX_PICTURES = 600;
-/** So many are made before others have their turn. */
-const AT_ONCE = 4;
 
 interface Wanted {
   prop: Prop;
@@ -41,20 +39,22 @@ export function elevationOf(wanted: Wanted, pose: string): HTMLCanvasElement | n
 }
 
 function work(): void {
-  const made = new Map<string, HTMLCanvasElement | null>();
+  const sitters = new Map<string, Sitter>();
   for (const [name, wanted] of [...waiting].slice(0, AT_ONCE)) {
     waiting.delete(name);
-    const picture = pictureOf(wanted);
+    const sitter = sitterFor(wanted);
     // What has not come yet is asked for again when the strip is drawn anew.
-    if (picture !== undefined) made.set(name, picture);
+    if (sitter) sitters.set(name, sitter);
   }
-  if (made.size > 0) {
+  const pictures = sitters.size > 0 ? renderModels([...sitters.values()]) : [];
+  const made = [...sitters.keys()].map((name, i) => [name, pictures[i]] as const);
+  if (made.length > 0) {
     useElevations.setState(({ pictures }) => ({ pictures: new Map([...pictures, ...made].slice(-MAX_PICTURES)) }));
   }
   if (waiting.size > 0) setTimeout(work, 0);
 }
 
-function pictureOf({ prop, turn, mirrored }: Wanted): HTMLCanvasElement | null | undefined {
+function sitterFor({ prop, turn, mirrored }: Wanted): Sitter | undefined {
   const model = useModels.getState().models.get(prop.asset);
   if (!model || typeof model === "string") return undefined;
   const prepared = preparedModel(prop, model);
@@ -65,6 +65,5 @@ function pictureOf({ prop, turn, mirrored }: Wanted): HTMLCanvasElement | null |
   const box = prepared.box.clone().applyMatrix4(group.matrixWorld);
   const size = box.getSize(new Vector3());
   // From the right of the line, which is at −X of its frame.
-  const [picture] = renderModel(prepared, group, [squareOn(box, new Vector3(-1, 0, 0), size.z, size.y)]);
-  return picture;
+  return { model: prepared, group, shot: squareOn(box, new Vector3(-1, 0, 0), size.z, size.y) };
 }

@@ -69,23 +69,52 @@ function work(): void {
   if (waiting.size > 0) setTimeout(work, 0);
 }
 
-/** Pixels of one picture. */
+/** Pixels of one picture, and how many lie side by side in one rendering, since each reading back costs a wait. */
 const TILE = 128;
+export const AT_ONCE = 16;
 
-/** A model rendered in some shots, each null where there is next to nothing to be seen. `group` says how it stands. */
-export function renderModel(model: Model, group: Group, shots: readonly Shot[]): (HTMLCanvasElement | null)[] {
-  const scene = new Scene();
-  const materials = model.parts.map(({ material }) => [material].flat().map(bothSides));
-  model.parts.forEach(({ geometry }, i) => {
-    const [own, ...more] = materials[i];
-    group.add(new Mesh(geometry, more.length > 0 ? materials[i] : own));
+/** A model to be pictured, standing as its group says. */
+export interface Sitter {
+  model: Model;
+  group: Group;
+  shot: Shot;
+}
+
+/** Pictures of at most {@link AT_ONCE} models, each null where there is next to nothing to be seen. */
+export function renderModels(sitters: readonly Sitter[]): (HTMLCanvasElement | null)[] {
+  const renderer = sharedRenderer();
+  renderer.setScissor(0, 0, AT_ONCE * TILE, TILE);
+  renderer.clear();
+  sitters.forEach(({ model, group, shot: { camera, width, height } }, i) => {
+    const materials = model.parts.map(({ material }) => [material].flat().map(bothSides));
+    model.parts.forEach(({ geometry }, k) => {
+      const [own, ...more] = materials[k];
+      group.add(new Mesh(geometry, more.length > 0 ? materials[k] : own));
+    });
+    renderer.setViewport(i * TILE, 0, width, height);
+    renderer.setScissor(i * TILE, 0, width, height);
+    renderer.render(lit(group), camera);
+    for (const material of materials.flat()) material.dispose();
   });
+  const all = cutOut(renderer.domElement, 0, 0, sitters.length * TILE, TILE);
+  return sitters.map(({ shot: { width, height } }, i) => seen(cutOut(all, i * TILE, TILE - height, width, height)));
+}
+
+function lit(group: Group): Scene {
+  const scene = new Scene();
   const sun = new DirectionalLight("#fff4dd", 2.6);
   sun.position.set(2, 4, 3);
-  scene.add(group, sun, new HemisphereLight("#eaf3f4", "#c8b48c", 1.6), new AmbientLight("#ffffff", 0.3));
-  const made = draw(scene, shots);
-  for (const material of materials.flat()) material.dispose();
-  return made.map(seen);
+  return scene.add(group, sun, new HemisphereLight("#eaf3f4", "#c8b48c", 1.6), new AmbientLight("#ffffff", 0.3));
+}
+
+function sharedRenderer(): WebGLRenderer {
+  if (renderer) return renderer;
+  renderer = new WebGLRenderer({ alpha: true, antialias: true, preserveDrawingBuffer: true });
+  renderer.setSize(AT_ONCE * TILE, TILE, false);
+  renderer.setScissorTest(true);
+  renderer.autoClear = false;
+  renderer.setClearColor(0x000000, 0);
+  return renderer;
 }
 
 function picturesOf(model: Model): PropPictures {
@@ -97,7 +126,7 @@ function picturesOf(model: Model): PropPictures {
   angled.position.copy(middle).add(new Vector3(0.45, 0.32, 1).normalize().multiplyScalar(away));
   angled.lookAt(middle);
   const shot = { camera: angled, width: TILE, height: TILE };
-  const card = renderModel(model, new Group(), [shot])[0] ?? blank();
+  const card = renderModels([{ model, group: new Group(), shot }])[0] ?? blank();
   return { card, cardUrl: card.toDataURL(), color: mainColor(card) };
 }
 
@@ -123,26 +152,6 @@ export function squareOn(box: Box3, direction: Vector3, breadth: number, height:
   camera.lookAt(middle);
   const scale = TILE / Math.max(w, h);
   return { camera, width: Math.max(2, Math.round(w * scale)), height: Math.max(2, Math.round(h * scale)) };
-}
-
-/** Renders all shots into one canvas, side by side, and cuts them out of it. */
-function draw(scene: Scene, shots: readonly Shot[]): HTMLCanvasElement[] {
-  if (!renderer) {
-    renderer = new WebGLRenderer({ alpha: true, antialias: true, preserveDrawingBuffer: true });
-    renderer.setSize(shots.length * TILE, TILE, false);
-    renderer.setScissorTest(true);
-    renderer.autoClear = false;
-    renderer.setClearColor(0x000000, 0);
-  }
-  renderer.setScissor(0, 0, shots.length * TILE, TILE);
-  renderer.clear();
-  shots.forEach(({ camera, width, height }, i) => {
-    renderer!.setViewport(i * TILE, 0, width, height);
-    renderer!.setScissor(i * TILE, 0, width, height);
-    renderer!.render(scene, camera);
-  });
-  const all = cutOut(renderer.domElement, 0, 0, shots.length * TILE, TILE);
-  return shots.map(({ width, height }, i) => cutOut(all, i * TILE, TILE - height, width, height));
 }
 
 /** A picture, unless there is next to nothing on it, as of a sheet that is seen edge on. */

@@ -29,7 +29,7 @@ export function KnotsSection({ line }: { line: Line }) {
   const current = useSession(currentKnot);
   return (
     <section aria-label="Knots">
-      <h3 className="mb-1.5 flex items-center gap-2 text-xs font-semibold">
+      <h2 className="mb-1.5 flex items-center gap-2 text-xs font-semibold">
         {hasKnots(line) ? "Knots" : "Middle"}
         <span className="grow font-mono font-normal text-ink-5">x · y · z, metres</span>
         {hasKnots(line) && (
@@ -41,7 +41,7 @@ export function KnotsSection({ line }: { line: Line }) {
             <Plus size={14} />
           </IconButton>
         )}
-      </h3>
+      </h2>
       {selected.length > 0 && hasKnots(line) && <SelectedKnots line={line} knots={selected} />}
       <ul className="grid gap-1">
         {line.knots.slice(0, MAX_LISTED).map((knot, i) => (
