@@ -190,3 +190,9 @@ test("painting", async ({ page }) => {
   for (let k = 1; k <= 12; k++) await page.mouse.move(350 + 14 * k, 395 + 4 * k);
   await shoot(page, "painting");
 });
+
+test("the dark table", async ({ page }) => {
+  await page.emulateMedia({ colorScheme: "dark" });
+  await openScene(page, "gullhaven-regatta");
+  await shoot(page, "dark");
+});
