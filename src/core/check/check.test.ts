@@ -23,6 +23,7 @@ const of = (check: string, input: Input, lines?: Line[]) =>
   found(input, lines).filter((finding) => finding.check === check);
 
 const oars = { what: { entries: [{ prop: "oar" }] } };
+const two = { what: { entries: [{ prop: "oar" }, { prop: "buoy" }] } };
 const end = "end" as const;
 const ring = makeLine({
   kind: "polyline",
@@ -281,22 +282,32 @@ describe("props that are odd", () => {
     expect(none).toEqual([]);
     expect(finding).toMatchObject({ prop: "buoy", count: 3, mend: "hundredth", orElse: "as-meant", worst: 90 });
     expect(finding.message).toBe("“buoy” is 90.00 m large; the others are about 0.80 m.");
-    expect(told({ kind: "lies", size: 4, beside: null, factor: 1 })[0].mend).toBe("stand-up");
+    const lies = { kind: "lies", size: 4, beside: null, factor: 1 } as const;
+    expect(told(lies)[0].mend).toBe("stand-up");
+    const mixed = dressing({ ...two, spacing: { by: "count", count: 9 } });
+    const placements = evaluate(mixed, around);
+    const oars = placements.props.indexOf("oar");
+    const of = (prop: string) => (prop === "oar" ? lies : null);
+    const [one, ...others] = foundOn(mixed, placements, around, { oddity: of }).filter((f) => f.check === "odd-prop");
+    expect(others).toEqual([]);
+    expect(one.count).toBe(placements.prop.reduce((sum, prop) => sum + Number(prop === oars), 0));
+    expect([one.count > 0, one.count < 9]).toEqual([true, true]);
   });
 });
 
 test("what fills a box reaches through its walls where they are nearer than it is wide; kept from them it does not", () => {
   const box = WorldMesh.of("box", boxMesh([-2, 0, -2], [2, 3, 2]), STAND);
   const around = { ...surroundings([]), surfaces: new Map([["box", { mesh: box, ground: false }]]) };
-  const through = (walls: number) => {
+  const through = (walls: number, more: Input = {}, taken = evaluate) => {
     const dressed = dressing({
       where: { kind: "inside", volumes: ["box"] },
       spacing: { pattern: "random", amount: "count", count: 200 },
       stance: { meetsUp: "centre" },
       gaps: { walls },
+      ...more,
     });
     const volume = new Volume(box);
-    const found = foundOn(dressed, evaluate(dressed, around), around, { volume: () => volume });
+    const found = foundOn(dressed, taken(dressed, around), around, { volume: () => volume });
     return found.filter((finding) => finding.check === "through-walls");
   };
   const [finding] = through(0);
@@ -306,4 +317,21 @@ test("what fills a box reaches through its walls where they are nearer than it i
   expect(finding.worst).toBeLessThanOrEqual(0.5);
   expect(finding.count).toBeLessThan(200);
   expect(through(0.6)).toEqual([]);
+  // Half as large it reaches half as far; twice as large, farther than one as it is ever could.
+  const sized = (by: number) => through(0, { variation: { sizeOn: true, size: [by, by] } })[0];
+  expect(sized(0.5).worst).toBeLessThanOrEqual(0.25);
+  expect(sized(2).worst).toBeGreaterThan(0.5);
+  expect(sized(2).worst).toBeLessThanOrEqual(1);
+  // Moved out by less than its size, which counts as hanging there, it is through the wall; by more it is outside.
+  const moved = (x: number, y = 1.5, more: Input = {}) => {
+    const all = (...[dressed, around]: Parameters<typeof evaluate>) => {
+      const p = evaluate(dressed, around);
+      for (let i = 0; i < p.count; i++) p.position.set([x - p.origin[0], y - p.origin[1], -p.origin[2]], 3 * i);
+      return p;
+    };
+    return through(0, more, all)[0]?.worst ?? 0;
+  };
+  // Its top is farther from its origin, twice as large, than it would be as it is.
+  expect(moved(0, 1.2, { variation: { sizeOn: true, size: [2, 2] } })).toBeCloseTo(0.2, 4);
+  expect([moved(0), moved(1.9), moved(2.5), moved(9)]).toEqual([0, 0.1, 0.7, 0].map((x) => expect.closeTo(x, 4)));
 });

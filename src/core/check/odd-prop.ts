@@ -1,6 +1,6 @@
 /** A prop that is far too large or too small, or lies on its back: its file was made in other units, or with another axis up. */
-import { FLAG, NO_PROP } from "../place";
 import { metres, naming, say, thing, type Check, type Finding, type Mend, type OddProp } from "./finding";
+import { isStanding } from "./rows";
 
 const FACTORS: Readonly<Record<string, Mend>> = {
   0.01: "hundredth",
@@ -17,8 +17,7 @@ export const oddProp: Check = {
       const odd = oddity(prop);
       if (!odd) return [];
       const members: number[] = [];
-      for (let i = 0; i < p.count; i++)
-        if (p.prop[i] === index && p.prop[i] !== NO_PROP && !(p.flags[i] & FLAG.blank)) members.push(i);
+      for (let i = 0; i < p.count; i++) if (p.prop[i] === index && isStanding(p, i)) members.push(i);
       if (members.length === 0) return [];
       return [
         {
@@ -37,7 +36,7 @@ export const oddProp: Check = {
 };
 
 function words({ kind, size, beside }: OddProp): string {
-  if (kind === "lies") return `is ${metres(size)} long and lies on its back, its foot towards the front`;
+  if (kind === "lies") return `is ${metres(size)} long and lies on its back`;
   const others = beside === null ? "" : `; the others are about ${metres(beside)}`;
   return `is ${metres(size)} ${kind === "large" ? "large" : "small"}${others}`;
 }

@@ -1,9 +1,8 @@
 /** Outside its area or volume: what was moved by hand or by an offset to where no outline, or no wall, has it. */
 import { Plan } from "../host";
-import { sizeOf } from "../mesh";
 import { kindOf, FLAG } from "../place";
 import { say, metres, naming, props, type Check, type Checked } from "./finding";
-import { isMovedAside, isStanding } from "./rows";
+import { isMovedAside, isStanding, largest } from "./rows";
 
 export const outside: Check = {
   name: "outside",
@@ -57,7 +56,7 @@ function withinOf({
       const own = volume.inOwn([x, y, z]);
       // What hangs or stands by another part of it than its origin may have that a little beyond the walls.
       const far = volume.contains(...own) ? 0 : volume.toWall(...own);
-      return far <= Math.max(...sizeOf(bounds)) * p.scale[3 * i] ? 0 : far;
+      return far <= largest(p, i, bounds) ? 0 : far;
     };
   }
   if (!kindOf(where).onSurfaces || (where.areas.length === 0 && where.holes.length === 0)) return null;

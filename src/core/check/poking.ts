@@ -2,8 +2,8 @@
  * Poking through: meshes of props that pass through surfaces, mesh against mesh. It takes longer than all other checks, so it
  * is looked for after them, and rests now and then.
  */
-import type { Body, BodyMatrix } from "../mesh";
-import { kindOf, placingMatrix, type Dressing, type Placements } from "../place";
+import type { Body } from "../mesh";
+import { kindOf, worldMatrix, type Dressing, type Placements } from "../place";
 import { isStanding } from "./rows";
 import { list, metres, naming, props, say, type Finding, type Mend } from "./finding";
 import type { Work } from "../graph";
@@ -89,11 +89,3 @@ function betterStand({ where, stance, fit }: Poked): Mend | null {
 
 /** What is bent along its line is another mesh than its prop's. */
 const isBent = ({ shapes }: Placements, i: number): boolean => shapes !== null && shapes.entry[i] >= 0;
-
-/** Brings placement `i` into the world, raised along its own up by so many metres. */
-function worldMatrix(p: Placements, i: number, raise: number): BodyMatrix {
-  const matrix = placingMatrix(p, i);
-  const unit = Math.hypot(matrix[4], matrix[5], matrix[6]) || 1;
-  for (let axis = 0; axis < 3; axis++) matrix[12 + axis] += p.origin[axis] + (raise * matrix[4 + axis]) / unit;
-  return matrix;
-}

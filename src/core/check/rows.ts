@@ -1,7 +1,16 @@
 /** The placements of a dressing row by row, in the order in which they follow each other along their line. */
+import { sizeOf, type PropBounds } from "../mesh";
 import { FLAG, NO_PROP, type Dressing, type Placements } from "../place";
 
 export const isStanding = (p: Placements, i: number): boolean => !(p.flags[i] & FLAG.blank) && p.prop[i] !== NO_PROP;
+
+/** The largest of the three scales of placement `i`. */
+export const largestScale = ({ scale }: Placements, i: number): number =>
+  Math.max(scale[3 * i], scale[3 * i + 1], scale[3 * i + 2]);
+
+/** What placement `i` of a prop measures at most, metres. */
+export const largest = (p: Placements, i: number, bounds: PropBounds): number =>
+  Math.max(...sizeOf(bounds)) * largestScale(p, i);
 
 /** One row of one line: indices of its placements in order of arc length. What is spread has no rows. */
 export interface Row {

@@ -23,6 +23,14 @@ export function placingMatrix({ position, rotation, scale, flags }: Omit<Standin
   return Float64Array.of(...columns, ...position.subarray(3 * i, 3 * i + 3), 1);
 }
 
+/** The same from the world's origin, raised along the placement's own up by so many metres. */
+export function worldMatrix(p: Placements, i: number, raise = 0): BodyMatrix {
+  const matrix = placingMatrix(p, i);
+  const unit = Math.hypot(matrix[4], matrix[5], matrix[6]) || 1;
+  for (let axis = 0; axis < 3; axis++) matrix[12 + axis] += p.origin[axis] + (raise * matrix[4 + axis]) / unit;
+  return matrix;
+}
+
 /**
  * Whether two placements meet by their meshes. Of a prop whose mesh is not known its box is what there is, and boxes that
  * may overlap by so much are asked for that before.

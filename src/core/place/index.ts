@@ -1,5 +1,5 @@
 /** Placing: the seven steps of a dressing and what they come to. */
-export { byMesh, placingMatrix } from "./bodies";
+export { byMesh, worldMatrix } from "./bodies";
 export { Boxes } from "./boxes";
 export { MOST_IN_TURN } from "./fit/in-turn";
 export { MOST_TRIANGLES, propsAsGround, type PropsAsGround } from "./props-as-ground";

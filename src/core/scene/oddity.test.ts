@@ -27,14 +27,16 @@ test("what is far too large or small by itself or beside the others is odd, by a
 });
 
 test("what is slender and has its foot at its file's origin lies on its back, and stands once it is stood up", () => {
-  const lying = prop({ min: [-0.2, -0.15, 0], max: [0.2, 0.15, 4] });
-  const other = prop({ min: [-0.2, -0.15, -4], max: [0.2, 0.15, 0] });
+  const lying = prop({ min: [-0.2, -0.15, 0], max: [0.3, 0.15, 4] });
+  const other = prop({ min: [-0.2, -0.15, -4], max: [0.3, 0.15, 0] });
   for (const one of [lying, other]) {
     expect(oddityOf(one, 1)).toMatchObject({ kind: "lies", size: 4 });
     const stood = { ...one, prepared: stoodUp(one) };
     expect(oddityOf(stood, 1)).toBeNull();
     const { min, max } = preparedBounds(stood);
     expect([min[1], max[1], longestOf(stood)]).toEqual([expect.closeTo(0, 9), 4, 4]);
+    // Its left stays its left.
+    expect([min[0], max[0]]).toEqual([expect.closeTo(-0.2, 9), expect.closeTo(0.3, 9)]);
   }
   // An oar that lies about its middle, a plank on the ground, and what has been set up are as they are.
   const oar = prop({ min: [-0.1, -0.1, -1.5], max: [0.1, 0.1, 1.5] });
