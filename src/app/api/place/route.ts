@@ -2,8 +2,8 @@
  * `POST /api/place`: a project file in, its placements out, as CSV, JSON or GLB by the `Accept` header. `?dressing=NAME`
  * asks for one dressing, `?plain` for GLB with plain nodes. Nothing is kept. Errors are problem+json (RFC 9457).
  */
-import { createReadStream, createWriteStream } from "node:fs";
-import { mkdtemp, rm, stat } from "node:fs/promises";
+import { createWriteStream } from "node:fs";
+import { mkdtemp, open, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { Readable } from "node:stream";
@@ -76,13 +76,6 @@ async function receive({ body }: Request, path: string, signal: AbortSignal): Pr
   await pipeline(parts, counted, createWriteStream(path), { signal });
 }
 
-/** A file as a body; `gone` is called once when it was sent or given up. */
-function sent(path: string, gone: () => void): ReadableStream {
-  const file = createReadStream(path);
-  file.once("close", gone);
-  return Readable.toWeb(file) as ReadableStream;
-}
-
 export async function POST(request: Request): Promise<Response> {
   if (isForeign(request))
     return problem(403, "This Clothesline answers its own pages only; ALLOWED_ORIGINS names others that may ask.");
@@ -95,27 +88,21 @@ export async function POST(request: Request): Promise<Response> {
       "retry-after": String(AGAIN_AFTER),
     });
   const folder = await mkdtemp(join(tmpdir(), "clothesline-"));
-  let answered = false;
-  const clean = () => void rm(folder, { recursive: true, force: true });
   try {
-    return await answer(request, choice, folder, () => {
-      answered = true;
-      return clean;
-    });
+    return await answer(request, choice, folder);
   } catch {
     return problem(500, "The scene could not be placed.");
   } finally {
     leave();
-    if (!answered) clean();
+    // What is being sent is open, and stays to be read until it is closed.
+    void rm(folder, { recursive: true, force: true });
   }
 }
 
-/** @param sending called when a file is about to be sent; what it returns is called when that is done */
 async function answer(
   request: Request,
   [type, format]: readonly [type: string, format: FormatName],
   folder: string,
-  sending: () => () => void,
 ): Promise<Response> {
   const [from, to] = [join(folder, "project.zip"), join(folder, "placements")];
   const late = AbortSignal.timeout(MAX_UPLOADING);
@@ -134,8 +121,9 @@ async function answer(
     request.signal,
   );
   if (detail !== undefined) return problem(status as keyof typeof TITLES, detail);
-  const { size } = await stat(to);
-  return new Response(sent(to, sending()), {
+  const file = await open(to);
+  const { size } = await file.stat();
+  return new Response(Readable.toWeb(file.createReadStream()) as ReadableStream, {
     headers: { "content-type": type, "content-length": String(size), "cache-control": "no-store" },
   });
 }
