@@ -6,7 +6,10 @@ import { create } from "zustand";
 
 export type TableChoice = "system" | "light" | "dark";
 
-/** The colours of what is drawn on canvases. */
+/**
+ * The colours of what is drawn on canvases: there before any style sheet is. Lines and letters are stronger than those of the
+ * style sheet, paper and ink the same.
+ */
 const LIGHT = {
   ink: "#1f2a33",
   faint: "#5c6973",
@@ -38,8 +41,10 @@ const DARK: typeof LIGHT = {
   bareGround: "#8d8574",
 };
 
+export const DRAWN = { light: LIGHT, dark: DARK };
+
 /** The present colours: always read when something is drawn, never kept. */
-export const inks = { ...LIGHT };
+export const inks = { ...DRAWN.light };
 
 export const useTableColours = create<{ dark: boolean }>()(() => ({ dark: false }));
 
@@ -47,7 +52,7 @@ export const useTableColours = create<{ dark: boolean }>()(() => ({ dark: false 
 export function followTableColours(): () => void {
   const take = () => {
     const dark = document.documentElement.dataset.table === "dark";
-    Object.assign(inks, dark ? DARK : LIGHT);
+    Object.assign(inks, dark ? DRAWN.dark : DRAWN.light);
     if (useTableColours.getState().dark !== dark) useTableColours.setState({ dark });
   };
   take();

@@ -1,7 +1,7 @@
 "use client";
 /** One prop on its own: as it stands, which way its front is, where its pivot and footprint are. A click can pick the pivot. */
 import { Canvas, invalidate, useThree, type ThreeEvent } from "@react-three/fiber";
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import { Matrix4, Vector3, type PerspectiveCamera } from "three";
 import type { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import type { Vec3 } from "@/core/math";
@@ -23,12 +23,13 @@ interface FramedProps {
 function Framed({ x, y, z, radius }: FramedProps) {
   const three = useThree((state) => state.get);
   const controls = useThree((state) => state.controls) as OrbitControls | null;
+  const seen = useRef(false);
   useEffect(() => {
     if (!controls) return;
     const { camera } = three();
     const from = camera.position.clone().sub(controls.target);
-    if (from.lengthSq() < 1e-12 || !seen.has(controls)) from.copy(FROM);
-    seen.add(controls);
+    if (from.lengthSq() < 1e-12 || !seen.current) from.copy(FROM);
+    seen.current = true;
     controls.target.set(x, y, z);
     camera.position.set(x, y, z).add(from.setLength(FROM.length() * radius));
     frame(camera as PerspectiveCamera, radius);
@@ -37,9 +38,6 @@ function Framed({ x, y, z, radius }: FramedProps) {
   }, [three, controls, x, y, z, radius]);
   return null;
 }
-
-/** Views that have been framed once. */
-const seen = new WeakSet<OrbitControls>();
 
 function frame(camera: PerspectiveCamera, radius: number): void {
   camera.near = radius / 100;

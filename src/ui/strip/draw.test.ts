@@ -141,7 +141,8 @@ test("a placement is seen as it stands against its line, to the step, whichever 
         id: straight(1).id,
         knots: [
           [0, 0, 0],
-          [x, 0, z],
+          // What has its up from its line stands upright on it also where it climbs.
+          [x, up === "line" ? 0.4 * x : 0, z],
         ],
       });
       const made = { spacing: { by: "count", count: 3 }, stance: { ...turned, up }, variation: { mirror } };
