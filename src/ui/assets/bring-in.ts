@@ -270,8 +270,9 @@ function propFrom({ asset, bounds, triangles, brought }: BroughtIn, file: string
   return propSchema.parse({ ...own, file: file.slice(-260) });
 }
 
-function addProps(props: readonly Prop[]): void {
-  useSceneStore.getState().change(props.length === 1 ? "Add prop" : "Add props", (scene) => {
+/** Takes props into the basket as one change, each under a name of its own; the last is what lines are dressed with next. */
+export function intoBasket(label: string, props: readonly Prop[]): void {
+  useSceneStore.getState().change(label, (scene) => {
     for (const prop of props) {
       const name = freeName(
         prop.name,
@@ -280,8 +281,12 @@ function addProps(props: readonly Prop[]): void {
       scene.props.push({ ...prop, name } as Draft<Prop>);
     }
   });
+  useSession.setState({ drawProp: props[props.length - 1].id });
+}
+
+function addProps(props: readonly Prop[]): void {
+  intoBasket(props.length === 1 ? "Add prop" : "Add props", props);
   const last = props[props.length - 1];
   selectProp(last.id);
-  useSession.setState({ drawProp: last.id });
   toast.success(props.length === 1 ? `“${last.name}” is in the basket.` : `${props.length} props are in the basket.`);
 }

@@ -12,6 +12,9 @@ import { addMix, selectMix, selectProp, useSession } from "../state";
 import { MixPicture, PropPicture } from "./PropPicture";
 import { SurfaceList } from "./SurfaceList";
 
+/** The id of the field by which props are brought in, for whoever asks for it from elsewhere. */
+export const BRING_IN = "bring-in";
+
 /** The kind under which a dragged prop's id travels. */
 export const PROP_DRAG = "application/x-clothesline-prop";
 
@@ -96,7 +99,7 @@ function PropList({ onFiles }: { onFiles: (files: File[]) => void }) {
           Make a mix…
         </Choose>
       )}
-      <FilesInput input={input} accept={MESH_FILES} testId="prop-files" onFiles={onFiles} />
+      <FilesInput input={input} id={BRING_IN} accept={MESH_FILES} testId="prop-files" onFiles={onFiles} />
     </>
   );
 }

@@ -1,5 +1,5 @@
 /** The props and surfaces at hand. */
-export { Basket, PROP_DRAG } from "./Basket";
+export { Basket, BRING_IN, PROP_DRAG } from "./Basket";
 export { Legend } from "./Legend";
 export { MixPicture, PropPicture } from "./PropPicture";
 export { AnyPicture, usePropChoices, usePropName } from "./prop-choices";

@@ -12,7 +12,8 @@ import {
 import { useState } from "react";
 import { Modal } from "../kit";
 import { useSession } from "../state";
-import { COMMANDS, commandsNow, found, shownKeys, type Command } from "./commands";
+import { COMMANDS, shownKeys, type Command } from "./commands";
+import { commandsNow, found } from "./search";
 
 const close = () => useSession.setState({ dialog: null });
 

@@ -3,7 +3,8 @@ import { harbourScene } from "@/core/scene/testing";
 import { startHistory } from "@/store/history";
 import { useSceneStore } from "@/store/scene-store";
 import { useSession } from "../state/session";
-import { COMMANDS, commandsNow, found, shownKeys } from "./commands";
+import { COMMANDS, shownKeys } from "./commands";
+import { commandsNow, found } from "./search";
 
 jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
 
@@ -107,6 +108,10 @@ test("what is looked for by what it is good for is found, first of all what is c
       "Draw a coil",
     ],
   );
+  const made = (id: string, name: string, words: string) => ({ id, name, words, run: () => undefined });
+  const [about, of] = [made("about", "Turn", "rope"), made("of", "Rope", "")];
+  const ranked = found([about, { ...of, id: "deep", deep: true }, of], "rope").map(({ id }) => id);
+  expect(ranked).toEqual(["of", "deep", "about"]);
   expect(found(commandsNow(), "pier")[0].name).toBe("See “From the pier”");
   // Every option of every step is found by its own name, and opens its step.
   const option = found(commandsNow(), "take every")[0];

@@ -1,43 +1,38 @@
 /** Everything that can be commanded: its name, its key if it is frequent, and when it can be done. */
-import { hasKnots, LINE_KINDS } from "@/core/line";
+import { LINE_KINDS } from "@/core/line";
 import { MADE_KINDS } from "@/core/made";
-import { STEP_NAMES, STEP_SCHEMAS } from "@/core/place";
-import { freeName, newId } from "@/core/scene";
-import type { ChoiceDescription } from "@/core/schema";
-import { useSceneStore } from "@/store";
 import {
-  addLine,
+  currentKnot,
   deleteDressing,
   editDressing,
   makeSurface,
-  millimetre,
-  openStep,
-  selectLine,
-  allKnots,
-  deleteKnots,
-  deleteLine,
-  deleteMix,
-  deleteProp,
-  deleteSurface,
-  duplicateDressing,
-  duplicateLine,
-  duplicateSurface,
-  insertKnotBeside,
-  lineOf,
-  removePlacements,
   reverseLine,
+  saveView,
   splitLine,
   turnPlacements,
   unpeg,
-  useResults,
-  currentKnot,
-  NO_KEYS,
-  selectNothing,
-  selectPlacements,
   useSession,
 } from "../state";
+import { BRING_IN } from "../basket";
 import { chooseTable } from "../kit";
-import { cameraNow, drawAs, paintedFields, startPainting, stopPainting, startDrawing, stopDrawing } from "../view";
+import { cameraNow, paintedFields, startPainting, stopPainting } from "../view";
+import {
+  deleteSelected,
+  dressAs,
+  drawForm,
+  duplicateSelected,
+  escape,
+  insertKnotHere,
+  knottedLine,
+  lineByNumbers,
+  meets,
+  placementsShown,
+  selectAll,
+  session,
+  show,
+  showBoxes,
+  store,
+} from "./actions";
 
 export interface Command {
   id: string;
@@ -53,148 +48,6 @@ export interface Command {
   /** Whether it can be done now. */
   possible?: () => boolean;
   run: () => void;
-}
-
-const store = () => useSceneStore.getState();
-const session = () => useSession.getState();
-const show = (dialog: ReturnType<typeof session>["dialog"]) => () => useSession.setState({ dialog });
-
-function deleteSelected(): void {
-  const { focus, knots, keys, dressing } = session();
-  if (focus.kind === "line") {
-    const line = lineOf(store().history.scene, focus.id);
-    if (knots.length > 0 && line && hasKnots(line)) deleteKnots(focus.id, knots);
-    else deleteLine(focus.id);
-  } else if (focus.kind === "prop") deleteProp(focus.id);
-  else if (focus.kind === "mix") deleteMix(focus.id);
-  else if (focus.kind === "surface") deleteSurface(focus.id);
-  else if (dressing !== null && keys.size > 0) removePlacements(dressing, keys);
-}
-
-function insertKnotHere(): void {
-  const { focus } = session();
-  if (focus.kind === "line") insertKnotBeside(focus.id, currentKnot(session()) ?? 0);
-}
-
-/** The placements of the selected dressing. */
-function placementsShown() {
-  const { dressing } = session();
-  return dressing === null ? undefined : useResults.getState().byDressing.get(dressing)?.placements;
-}
-
-/** All placements of the dressing; of a line in focus, all its knots. */
-function selectAll(): void {
-  const { dressing, focus } = session();
-  const line = focus.kind === "line" ? lineOf(store().history.scene, focus.id) : undefined;
-  if (line) return useSession.setState({ knots: allKnots(line) });
-  const placements = placementsShown();
-  if (dressing !== null && placements) selectPlacements(dressing, [...placements.key]);
-}
-
-function duplicateSelected(): void {
-  const { focus, dressing } = session();
-  if (focus.kind === "line") duplicateLine(focus.id);
-  else if (focus.kind === "surface") duplicateSurface(focus.id);
-  else if (dressing !== null) duplicateDressing(dressing);
-}
-
-const showBoxes = () => useSession.setState({ display: session().display === "boxes" ? "full" : "boxes" });
-
-/** Out of what is going on, one thing at a time: a drag, a field, drawing, the selection. */
-function escape(): void {
-  const focused = globalThis.document?.activeElement;
-  const inField = focused && /^(INPUT|TEXTAREA)$/.test(focused.tagName) ? (focused as HTMLElement) : null;
-  if (store().history.drag) store().cancelDrag();
-  else if (inField) inField.blur();
-  else if (session().tool === "draw") stopDrawing();
-  else if (session().tool === "paint") stopPainting();
-  else if (session().moving !== null) useSession.setState({ moving: null });
-  else if (session().keys.size > 0) useSession.setState({ keys: NO_KEYS });
-  else if (session().knots.length > 0) useSession.setState({ knots: [] });
-  else selectNothing();
-}
-
-function drawForm(form: Parameters<typeof drawAs>[0]): void {
-  startDrawing();
-  drawAs(form);
-}
-
-/** A straight line of two metres in the middle of what is seen, with its first number at hand. */
-function lineByNumbers(): void {
-  const [x, y, z] = cameraNow.target.map(millimetre);
-  addLine(
-    [
-      [millimetre(x - 1), y, z],
-      [millimetre(x + 1), y, z],
-    ],
-    false,
-    session().drawProp,
-  );
-  selectLine(store().history.scene.lines.at(-1)!.id, 0);
-  setTimeout(() => document.querySelector<HTMLInputElement>('input[aria-label="Knot 1 x"]')?.focus(), 60);
-}
-
-const dressAs = (dressKind: NonNullable<ReturnType<typeof session>["dressKind"]>) => () =>
-  useSession.setState({ dialog: "dress", dressKind });
-
-const meets = (side: "top" | "bottom"): void =>
-  editDressing(session().dressing!, side === "top" ? "Hang" : "Stand", ({ stance }) => void (stance.meetsUp = side));
-
-function saveView(): void {
-  store().change("Save view", (scene) => {
-    const taken = scene.views.map((view) => view.name);
-    const { position, target } = cameraNow;
-    scene.views.push({ id: newId(), name: freeName("View 1", taken), position: [...position], target: [...target] });
-  });
-}
-
-/** The commands that what the scene has makes possible: its views, and each step's options. */
-export function commandsNow(): readonly Command[] {
-  const { views } = store().history.scene;
-  const seen = views.map(({ id, name }): Command => ({
-    id: `view ${id}`,
-    name: `See “${name}”`,
-    words: "view camera",
-    run: () => useSession.setState({ cameraWish: { kind: "view", id } }),
-  }));
-  return [...COMMANDS, ...seen, ...(session().dressing === null ? [] : OPTIONS)];
-}
-
-/** Every option of the seven steps by its name, and what it is for; it leads to its step. */
-const OPTIONS: readonly Command[] = STEP_NAMES.flatMap((step) =>
-  Object.entries(STEP_SCHEMAS[step].shape).flatMap(([name, schema]): Command[] => {
-    const said = (schema as { meta: () => Partial<ChoiceDescription> | undefined }).meta();
-    if (!said?.label) return [];
-    return [
-      {
-        id: `${step} ${name}`,
-        name: `${step[0].toUpperCase()}${step.slice(1)}: ${said.label}`,
-        words: [said.help, ...Object.values(said.choices ?? {})].join(" "),
-        deep: true,
-        run: () => openStep(step),
-      },
-    ];
-  }),
-);
-
-/** The commands that are found by words: those whose names have them first, then those that are about them. */
-export function found(commands: readonly Command[], query: string): Command[] {
-  const asked = query.toLowerCase().split(/\s+/).filter(Boolean);
-  const ranked = commands.flatMap((command) => {
-    const name = command.name.toLowerCase();
-    const about = `${name} ${command.words?.toLowerCase() ?? ""}`;
-    if (!asked.every((word) => about.includes(word))) return [];
-    const rank = asked.every((word) => name.includes(word)) ? 0 : 1;
-    return [{ command, rank: rank + (command.deep ? 0.5 : 0) }];
-  });
-  return ranked.sort((a, b) => a.rank - b.rank).map(({ command }) => command);
-}
-
-/** The line in focus, if it has knots. */
-function knottedLine() {
-  const { focus } = session();
-  const line = focus.kind === "line" ? lineOf(store().history.scene, focus.id) : undefined;
-  return line && hasKnots(line) ? line : undefined;
 }
 
 const turnCommand = (id: string, name: string, keys: string, degrees: number): Command => ({
@@ -272,8 +125,8 @@ export const COMMANDS: readonly Command[] = [
     id: "bring",
     name: "Bring in files…",
     words: "import load open add prop mesh model glb gltf obj stl ply zip",
-    run: () => document.querySelector<HTMLInputElement>('[data-testid="prop-files"]')?.click(),
-    possible: () => document.querySelector('[data-testid="prop-files"]') !== null,
+    run: () => document.getElementById(BRING_IN)?.click(),
+    possible: () => document.getElementById(BRING_IN) !== null,
   },
   ...(["bumps", "box", "revolve", "loft"] as const).map((kind) => ({
     id: `make-${kind}`,
@@ -335,7 +188,7 @@ export const COMMANDS: readonly Command[] = [
     id: "save-view",
     name: "Save this view",
     words: "camera bookmark view",
-    run: saveView,
+    run: () => saveView(cameraNow),
   },
   {
     id: "frame",

@@ -4,14 +4,16 @@ import type { RefObject } from "react";
 
 interface FilesInputProps {
   input: RefObject<HTMLInputElement | null>;
+  id?: string;
   accept: string;
   testId: string;
   onFiles: (files: File[]) => void;
 }
 
-export const FilesInput = ({ input, accept, testId, onFiles }: FilesInputProps) => (
+export const FilesInput = ({ input, id, accept, testId, onFiles }: FilesInputProps) => (
   <input
     ref={input}
+    id={id}
     type="file"
     accept={accept}
     multiple

@@ -26,6 +26,7 @@ export {
   selectSurface,
   toggleStep,
   useSession,
+  type CameraWish,
   type Display,
   type Focus,
   type Why,

@@ -11,7 +11,13 @@ export type Display = "full" | "auto" | "boxes" | "points";
 export type DialogName = "export" | "palette" | "keys" | "dress" | "seeds" | "prepare" | null;
 
 /** A wish to the camera; each is a new object, so that the same wish can be made twice. */
-export type CameraWish = { kind: "selection" } | { kind: "all" } | { kind: "view"; id: string };
+export type CameraWish =
+  | { kind: "selection" | "all" }
+  | { kind: "view"; id: string }
+  /** A surface, as soon as it is there to be seen. */
+  | { kind: "surface"; id: string }
+  /** A turn about what is looked at, nearer or farther, by a key; three times as far with Shift. */
+  | { kind: "turn"; key: string; far: boolean };
 
 export interface Hover {
   dressing: string;

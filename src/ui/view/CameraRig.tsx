@@ -9,7 +9,8 @@ import { create } from "zustand";
 import type { Vec3 } from "@/core/math";
 import { preparedBounds, type Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
-import { useResults, useSession, drawnLine } from "../state";
+import { useModels } from "../assets";
+import { useMade, useResults, useSession, drawnLine, type CameraWish } from "../state";
 import { HAZE } from "./Daylight";
 import { distanceToSee } from "./framing";
 import { Orbit } from "../three";
@@ -47,11 +48,6 @@ const LOWEST = Math.PI * 0.96;
 const TURN = Math.PI / 36;
 const NEARER = 0.9;
 
-let turning: ((key: string, far: boolean) => void) | null = null;
-
-/** Turns the view about what it looks at, or brings it nearer or farther, by a key. */
-export const turnView = ({ key, shiftKey }: Pick<KeyboardEvent, "key" | "shiftKey">): void => turning?.(key, shiftKey);
-
 export function CameraRig() {
   const camera = useThree((three) => three.camera) as PerspectiveCamera;
   const invalidate = useThree((three) => three.invalidate);
@@ -59,6 +55,11 @@ export function CameraRig() {
   const controls = useRef<Controls>(null);
   const wish = useSession((session) => session.cameraWish);
   const sceneId = useSceneStore((store) => store.id);
+  // What is wished to be seen may have to come first.
+  const models = useModels((state) => state.models);
+  const meshes = useMade((state) => state.meshes);
+  /** The wish that was granted last: what comes later does not move the camera once more. */
+  const granted = useRef<typeof wish>(null);
 
   const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => () => clearTimeout(resting.current), []);
@@ -78,24 +79,6 @@ export function CameraRig() {
     resting.current = setTimeout(() => useEye.setState({ position: cameraNow.position }), REST);
   };
 
-  const turn = (key: string, far: boolean) => {
-    const target = controls.current?.target ?? new Vector3();
-    const from = new Spherical().setFromVector3(camera.position.clone().sub(target));
-    const by = TURN * (far ? 3 : 1);
-    if (key === "ArrowLeft") from.theta -= by;
-    if (key === "ArrowRight") from.theta += by;
-    if (key === "ArrowUp") from.phi -= by;
-    if (key === "ArrowDown") from.phi += by;
-    if (key === "PageUp") from.radius *= NEARER;
-    if (key === "PageDown") from.radius /= NEARER;
-    from.phi = Math.min(LOWEST, Math.max(0.01, from.phi));
-    go(new Vector3().setFromSpherical(from).add(target).toArray(), target.toArray());
-  };
-  useEffect(() => {
-    turning = turn;
-    return () => void (turning = null);
-  });
-
   const moves = useRef({ go });
   useEffect(() => {
     moves.current = { go };
@@ -109,26 +92,52 @@ export function CameraRig() {
   }, [sceneId]);
 
   useEffect(() => {
-    if (!wish) return;
+    if (!wish || granted.current === wish) return;
+    const drawn = wish.kind === "surface" ? drawnSurface(root, wish.id) : undefined;
+    if (wish.kind === "surface" && !drawn) return;
+    granted.current = wish;
     const { scene } = useSceneStore.getState().history;
     if (wish.kind === "view") {
       const view = scene.views.find((v) => v.id === wish.id);
       if (view) moves.current.go(view.position, view.target);
       return;
     }
-    const box = wish.kind === "selection" ? selectionBox(scene, root) : everythingBox(scene);
+    const target = controls.current?.target ?? new Vector3();
+    if (wish.kind === "turn") {
+      moves.current.go(turned(camera.position, target, wish).toArray(), target.toArray());
+      return;
+    }
+    const box = drawn
+      ? new Box3().setFromObject(drawn)
+      : wish.kind === "selection"
+        ? selectionBox(scene, root)
+        : everythingBox(scene);
     if (box.isEmpty()) return;
     const middle = box.getCenter(new Vector3());
     // What is very small is not looked at from nearer than as if it were half a metre large.
     const away = distanceToSee(box.union(new Box3().setFromCenterAndSize(middle, LEAST)), middle, camera);
-    const from = camera.position
-      .clone()
-      .sub(controls.current?.target ?? new Vector3())
-      .normalize();
+    const from = camera.position.clone().sub(target).normalize();
     moves.current.go(middle.clone().addScaledVector(from, away).toArray(), middle.toArray());
-  }, [wish, camera, root]);
+  }, [wish, camera, root, models, meshes]);
 
   return <Orbit ref={controls} maxPolarAngle={LOWEST} minDistance={0.05} maxDistance={2000} onChange={remember} />;
+}
+
+const drawnSurface = (root: Object3D, id: string): Object3D | undefined =>
+  root.getObjectByName(SURFACES)?.children.find(({ userData }) => userData.surface === id);
+
+/** Where the camera comes to by a key. */
+function turned(position: Vector3, target: Vector3, { key, far }: Extract<CameraWish, { kind: "turn" }>): Vector3 {
+  const from = new Spherical().setFromVector3(position.clone().sub(target));
+  const by = TURN * (far ? 3 : 1);
+  if (key === "ArrowLeft") from.theta -= by;
+  if (key === "ArrowRight") from.theta += by;
+  if (key === "ArrowUp") from.phi -= by;
+  if (key === "ArrowDown") from.phi += by;
+  if (key === "PageUp") from.radius *= NEARER;
+  if (key === "PageDown") from.radius /= NEARER;
+  from.phi = Math.min(LOWEST, Math.max(0.01, from.phi));
+  return new Vector3().setFromSpherical(from).add(target);
 }
 
 /** The box around what is selected: placements, a line with its knot, or else the whole dressing. */
@@ -146,7 +155,7 @@ function selectionBox(scene: Scene, root: Object3D): Box3 {
     return knots.length === 0 ? box : box.expandByScalar(1);
   }
   if (focus.kind === "surface") {
-    const drawn = root.getObjectByName(SURFACES)?.children.find(({ userData }) => userData.surface === focus.id);
+    const drawn = drawnSurface(root, focus.id);
     if (drawn) return new Box3().setFromObject(drawn);
   }
   const result = dressing === null ? undefined : useResults.getState().byDressing.get(dressing);

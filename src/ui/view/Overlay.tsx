@@ -3,10 +3,9 @@
 import { kindOf } from "@/core/place";
 import { Ellipsis, Plus } from "lucide-react";
 import { useState } from "react";
-import { freeName, newId } from "@/core/scene";
 import { useScene, useSceneStore } from "@/store";
 import { useModels } from "../assets";
-import { useResults, useSession } from "../state";
+import { saveView, updateView, useResults, useSession } from "../state";
 import { Choose, IconButton, NameField, Segmented } from "../kit";
 import { cameraNow } from "./CameraRig";
 import { startPainting, stopPainting } from "./brush";
@@ -65,23 +64,11 @@ function Views() {
   const views = useScene((scene) => scene.views);
   const [renaming, setRenaming] = useState<string | null>(null);
   const change = useSceneStore((store) => store.change);
-  const save = () =>
-    change("Save view", (scene) => {
-      const name = freeName(
-        "View 1",
-        scene.views.map((view) => view.name),
-      );
-      scene.views.push({ id: newId(), name, position: [...cameraNow.position], target: [...cameraNow.target] });
-    });
   const act = (action: string) => {
     const [kind, id] = action.split(":");
     if (kind === "rename") setRenaming(id);
-    else if (kind === "update") {
-      change("Update view", (scene) => {
-        const view = scene.views.find((v) => v.id === id);
-        if (view) Object.assign(view, { position: [...cameraNow.position], target: [...cameraNow.target] });
-      });
-    } else change("Delete view", (scene) => void (scene.views = scene.views.filter((view) => view.id !== id)));
+    else if (kind === "update") updateView(id, cameraNow);
+    else change("Delete view", (scene) => void (scene.views = scene.views.filter((view) => view.id !== id)));
   };
   return (
     <div
@@ -112,7 +99,7 @@ function Views() {
           </button>
         ),
       )}
-      <IconButton label="Save this view" onClick={save} className="size-6.5">
+      <IconButton label="Save this view" onClick={() => saveView(cameraNow)} className="size-6.5">
         <Plus size={14} />
       </IconButton>
       {views.length > 0 && (

@@ -4,8 +4,7 @@
  */
 import { placeOn, type DrawnLine, type Line } from "@/core/line";
 import { add, distance, subtract, type Vec3 } from "@/core/math";
-import type { Scene, Surface } from "@/core/scene";
-import type { Draft } from "immer";
+import type { Surface } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import {
   allKnots,
@@ -30,6 +29,7 @@ import { DrawingHand } from "./drawing-hand";
 import { beyondSide, boxSides, pullSide, type BoxSide } from "./box-sides";
 import { handleEnds } from "./handles";
 import { isStep, stepOfKey } from "./key-steps";
+import { isTyping, ownsKey, stepSelected } from "./keys";
 import { axisOfKey, restMoving, typedDistance, typeKey, useMove } from "./move-state";
 import { addUnder, movePlacements, takenPlacements, wantedPlace, whyUnder, type HeldPlacements } from "./pegging";
 import { PaintingHand } from "./painting-hand";
@@ -37,7 +37,7 @@ import { atDistance, snapTargets, type SnapTarget } from "./snap";
 import { endStroke, giveUpStroke, isPainting, useBrush } from "./brush";
 import { focusedLine, LINE, MIDDLE, placementUnder, selectBox, selectClick } from "./selecting";
 import type { Aim } from "./aim";
-import { turnView, type Controls } from "./CameraRig";
+import type { Controls } from "./CameraRig";
 
 /** A press that moves no farther than this (pixels) is a click. */
 const CLICK = 4;
@@ -415,7 +415,8 @@ export class ViewHands {
     else if (useSession.getState().tool === "draw") {
       if (!this.#drawing.key(event, this.#last)) return;
     } else if (!plain || !this.#isFocused(event) || !isStep(event)) return;
-    else if (!this.#stepSelected(event)) turnView(event);
+    else if (!stepSelected(stepOfKey(event, this.#aim.facing())!))
+      useSession.setState({ cameraWish: { kind: "turn", key: event.key, far: event.shiftKey } });
     event.preventDefault();
     event.stopPropagation();
   };
@@ -424,40 +425,4 @@ export class ViewHands {
   #isFocused({ target }: KeyboardEvent): boolean {
     return target instanceof Node && target.contains(this.#element);
   }
-
-  /** Moves selected knots, or the surface that is being moved, by keys; false where there is nothing to be moved. */
-  #stepSelected(event: KeyboardEvent): boolean {
-    const by = stepOfKey(event, this.#aim.facing())!;
-    const { knots, moving } = useSession.getState();
-    const line = focusedLine();
-    const surface = this.#focusedSurface();
-    if (line && knots.length > 0 && line.laid?.kind !== "edges") {
-      const from = placesOf(line, knots);
-      const move = (draft: Draft<Scene>) => {
-        const moved = draft.lines.find((one) => one.id === line.id);
-        if (moved) moveKnots(moved, from, by);
-      };
-      this.#store.change(MOVES.knots, move, "keys");
-      return true;
-    }
-    if (!surface || moving !== surface.id || surface.locked) return false;
-    const move = (draft: Draft<Scene>) => {
-      const moved = surfaceOf(draft, surface.id);
-      if (moved) moved.position = add(surface.position, by).map(millimetre) as [number, number, number];
-    };
-    this.#store.change(MOVES.surface, move, "keys");
-    return true;
-  }
 }
-
-const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
-
-/** What a focused control does something with by itself. */
-const CONTROLS =
-  "button, a, summary, [role=button], [role=radio], [role=switch], [role=slider], [role=separator], [role=menuitem], [role=option]";
-const OF_CONTROLS = /^(Enter| |Arrow.*|Page.*)$/;
-
-/** Whether a key belongs to the control that has the focus. */
-const ownsKey = ({ target, key }: KeyboardEvent): boolean =>
-  OF_CONTROLS.test(key) && target instanceof Element && target.closest(CONTROLS) !== null;

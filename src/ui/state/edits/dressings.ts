@@ -1,42 +1,51 @@
 /** Edits of dressings as a whole. */
 import { toast } from "sonner";
 import { STEP_SCHEMAS, type Dressing } from "@/core/place";
-import type { Scene } from "@/core/scene";
-import { dressLine, dressOver, freeName, newId, suiting, type Prop, type Suiting } from "@/core/scene";
+import { dressLine, dressOver, freeName, newId, suiting, type Prop, type Scene, type Suiting } from "@/core/scene";
 import { selectDressing } from "../session";
 import { dressingOf, editDressing, scene, store } from "./common";
 import type { Draft } from "immer";
 
-/** A new dressing of a line, not yet part of the scene. */
-export function makeDressing(line: string, props: readonly Prop[]): Dressing {
-  const taken = scene().dressings.map((d) => d.name);
-  return dressLine(newId(), freeName(props[0]?.name ?? "Dressing", taken), line, props);
+/** The name that a dressing of a prop, or of a mix by its first, begins with. */
+const nameFor = (prop: string): string =>
+  freeName(
+    propsOf(prop)[0]?.name ?? "Dressing",
+    scene().dressings.map((one) => one.name),
+  );
+
+/** A dressing with the prop or mix itself as its only entry, instead of the props that it comes to. */
+function withEntry(dressing: Dressing, prop: string): Dressing {
+  const entries = dressing.what.entries.slice(0, 1).map((entry) => ({ ...entry, prop }));
+  return { ...dressing, what: { ...dressing.what, entries } };
 }
 
-/** A new dressing of a line with a prop. */
-export function dress(line: string, prop: string): void {
-  const dressing = makeDressing(line, propsOf(prop));
-  if (dressing.what.entries.length > 0) dressing.what.entries = [{ ...dressing.what.entries[0], prop }];
-  store().change("Dress", (draft) => void draft.dressings.push(dressing as Draft<Dressing>));
-  selectDressing(dressing.id);
-}
+/** A new dressing of a line with a prop or mix, not yet part of the scene. */
+export const alongLine = (line: string, prop: string): Dressing =>
+  withEntry(dressLine(newId(), nameFor(prop), line, propsOf(prop)), prop);
 
-/** A new dressing of a prop over a surface, within an area that has none, or inside a volume. */
-export function dressField(
-  where: { surfaces?: string[]; areas?: string[]; volumes?: string[] },
-  extent: number,
-  prop: string,
-): void {
-  const props = propsOf(prop);
-  const taken = scene().dressings.map((d) => d.name);
-  const dressing = dressOver(newId(), freeName(props[0]?.name ?? "Dressing", taken), where, extent, props);
-  if (dressing.what.entries.length > 0) dressing.what.entries = [{ ...dressing.what.entries[0], prop }];
+/** What a dressing is spread over or fills, by ids. */
+type Fields = Parameters<typeof dressOver>[2];
+
+/** A new dressing of a prop or mix over or inside something, not yet part of the scene. */
+export const overFields = (where: Fields, extent: number, prop: string): Dressing =>
+  withEntry(dressOver(newId(), nameFor(prop), where, extent, propsOf(prop)), prop);
+
+/** Takes a new dressing into the scene, with whatever else comes with it, and selects it. */
+export function addDressing(dressing: Dressing, also: (draft: Draft<Scene>) => void = () => undefined): void {
   store().change("Dress", (draft) => {
+    also(draft);
     draft.dressings.push(dressing as Draft<Dressing>);
     for (const id of dressing.where.volumes) showInside(draft, id);
   });
   selectDressing(dressing.id);
 }
+
+/** A new dressing of a line with a prop. */
+export const dress = (line: string, prop: string): void => addDressing(alongLine(line, prop));
+
+/** A new dressing of a prop over a surface, within an area that has none, or inside a volume. */
+export const dressField = (where: Fields, extent: number, prop: string): void =>
+  addDressing(overFields(where, extent, prop));
 
 /** A box that is filled shows what is in it. */
 export function showInside(draft: Draft<Scene>, id: string): void {
@@ -46,14 +55,9 @@ export function showInside(draft: Draft<Scene>, id: string): void {
 
 /** A new dressing of a prop that begins with nothing to lie on: an area that is still to be drawn, or loose. @returns its id */
 export function dressNothing(kind: "over" | "loose", prop: string): string {
-  const props = propsOf(prop);
-  const taken = scene().dressings.map((d) => d.name);
-  const begun = dressOver(newId(), freeName(props[0]?.name ?? "Dressing", taken), {}, 1, props);
-  const entries = begun.what.entries.length > 0 ? [{ ...begun.what.entries[0], prop }] : [];
-  const dressing = { ...begun, where: { ...begun.where, kind }, what: { ...begun.what, entries } };
-  store().change("Dress", (draft) => void draft.dressings.push(dressing as Draft<Dressing>));
-  selectDressing(dressing.id);
-  return dressing.id;
+  const begun = overFields({}, 1, prop);
+  addDressing({ ...begun, where: { ...begun.where, kind } });
+  return begun.id;
 }
 
 /** The props that a dressing's sequence is made of. */

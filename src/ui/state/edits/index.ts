@@ -8,3 +8,4 @@ export * from "./mends";
 export * from "./pegs";
 export * from "./props";
 export * from "./surfaces";
+export * from "./views";

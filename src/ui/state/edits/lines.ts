@@ -22,7 +22,7 @@ import { drawnLine } from "../guides";
 import { selectDressing, selectLine, selectNothing } from "../session";
 import { dressingOf, lineOf, scene, store } from "./common";
 import { dropPegs } from "./pegs";
-import { makeDressing, propsOf } from "./dressings";
+import { alongLine, propsOf } from "./dressings";
 import { edgeLine } from "./laid";
 import type { Draft } from "immer";
 
@@ -110,8 +110,7 @@ export const surfacesOf = ({ laid, drawnOn }: Line, { surfaces }: Pick<Scene, "s
 
 function placeLine(described: Record<string, unknown>, prop: string | null): void {
   const line = lineSchema.parse({ ...described, id: newId(), number: nextLineNumber(scene()) });
-  const dressing = prop !== null && propsOf(prop).length > 0 ? makeDressing(line.id, propsOf(prop)) : null;
-  if (dressing) dressing.what.entries = [{ ...dressing.what.entries[0], prop }];
+  const dressing = prop !== null && propsOf(prop).length > 0 ? alongLine(line.id, prop) : null;
   store().change("Draw line", (draft) => {
     draft.lines.push(line as Draft<Line>);
     if (dressing) draft.dressings.push(dressing as Draft<Dressing>);

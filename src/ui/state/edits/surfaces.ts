@@ -4,11 +4,11 @@ import { toast } from "sonner";
 import { boxSchema, MADE_KINDS, madeSchema, type Made, type MadeKind } from "@/core/made";
 import type { Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
-import { dressOver, freeName, newId, surfaceSchema, type Scene, type Surface } from "@/core/scene";
-import { selectDressing, selectNothing, selectSurface, useSession } from "../session";
+import { freeName, newId, surfaceSchema, type Scene, type Surface } from "@/core/scene";
+import { selectNothing, selectSurface, useSession } from "../session";
 import { liftFrom } from "./laid";
 import { dressingOf, editing, scene, store } from "./common";
-import { beginWalls, propsOf } from "./dressings";
+import { addDressing, beginWalls, overFields } from "./dressings";
 import { dropPegs } from "./pegs";
 import type { Draft } from "immer";
 
@@ -34,7 +34,7 @@ export function addSurfaces(surfaces: readonly Surface[]): void {
     draft.surfaces.push(...(named as Draft<Surface>[]));
   });
   selectSurface(named[named.length - 1].id);
-  useSession.setState({ cameraWish: { kind: "selection" } });
+  useSession.setState({ cameraWish: { kind: "surface", id: named[named.length - 1].id } });
 }
 
 /** How a made surface begins: of a line, if one is given, or else by its defaults. */
@@ -58,17 +58,8 @@ export function makeSurface(kind: MadeKind, at: Vec3): void {
 export function dressBox(prop: string, at: Vec3): void {
   const { width, height, depth } = boxSchema.parse({ kind: "box" });
   const box = boxAt(at);
-  const dressing = dressOver(newId(), "Dressing", { volumes: [box.id] }, width * height * depth, propsOf(prop));
-  const name = freeName(
-    propsOf(prop)[0]?.name ?? "Dressing",
-    scene().dressings.map((one) => one.name),
-  );
-  const entries = dressing.what.entries.slice(0, 1).map((entry) => ({ ...entry, prop }));
-  store().change("Dress", (draft) => {
-    draft.surfaces.push(box as unknown as Draft<Surface>);
-    draft.dressings.push({ ...dressing, name, what: { ...dressing.what, entries } } as Draft<Dressing>);
-  });
-  selectDressing(dressing.id);
+  const dressing = overFields({ volumes: [box.id] }, width * height * depth, prop);
+  addDressing(dressing, (draft) => void draft.surfaces.push(box as unknown as Draft<Surface>));
 }
 
 /** A box for something to fill, drawn by its edges. */
