@@ -101,13 +101,6 @@ test("strip", async ({ page }) => {
   await shoot(page, "strip");
 });
 
-test("front", async ({ page }) => {
-  await openScene(page, DEMO);
-  await page.getByRole("group", { name: "Saved views" }).getByRole("button", { name: "Front" }).click();
-  await choose(page, "Awnings");
-  await shoot(page, "front");
-});
-
 test("seeds", async ({ page }) => {
   await openScene(page, DEMO);
   await page.keyboard.press("Control+k");
@@ -193,6 +186,6 @@ test("painting", async ({ page }) => {
 
 test("the dark table", async ({ page }) => {
   await page.emulateMedia({ colorScheme: "dark" });
-  await openScene(page, "gullhaven-regatta");
+  await openScene(page, DEMO);
   await shoot(page, "dark");
 });

@@ -16,9 +16,9 @@ import {
   type Camera,
   type Material,
 } from "three";
-import { create } from "zustand";
 import type { Prop } from "@/core/scene";
 import { lookOf, usePrepared, type Model } from "./models";
+import { shelfOf } from "./shelf";
 
 export interface PropPictures {
   /** Square, from above at an angle. */
@@ -28,46 +28,22 @@ export interface PropPictures {
   color: string;
 }
 
-/** Pictures by the looks of props. */
-export const usePictureStore = create<{ pictures: ReadonlyMap<string, PropPictures> }>()(() => ({
-  pictures: new Map(),
-}));
+/** By the looks of props; turning one about while it is prepared makes new ones. */
+const shelf = shelfOf<Model, PropPictures>({ most: 1000, atOnce: 1, make: (models) => models.map(picturesOf) });
+
+export const usePictureStore = shelf.useShelf;
 
 /** The pictures of a prop as it is prepared; undefined until they are made. */
 export function usePictures(prop: Prop): PropPictures | undefined {
   const model = usePrepared(prop);
   const look = useMemo(() => lookOf(prop), [prop]);
   useEffect(() => {
-    if (model) queue(look, model);
+    if (model) shelf.ask(look, model);
   }, [look, model]);
   return usePictureStore(({ pictures }) => pictures.get(look));
 }
 
-/** So many are kept; turning a prop about while it is prepared makes new ones. */
-const MAX_PICTURES = 1000;
-
-const waiting = new Map<string, Model>();
 let renderer: WebGLRenderer | null = null;
-
-function queue(look: string, model: Model): void {
-  if (usePictureStore.getState().pictures.has(look) || waiting.has(look)) return;
-  waiting.set(look, model);
-  if (waiting.size === 1) setTimeout(work, 0);
-}
-
-/** One prop at a time, so that the screen stays alive between them. */
-function work(): void {
-  const first = waiting.entries().next();
-  if (first.done) return;
-  const [look, model] = first.value;
-  const made = picturesOf(model);
-  waiting.delete(look);
-  usePictureStore.setState(({ pictures }) => {
-    const kept = [...pictures].slice(-MAX_PICTURES + 1);
-    return { pictures: new Map(kept).set(look, made) };
-  });
-  if (waiting.size > 0) setTimeout(work, 0);
-}
 
 /** Pixels of one picture, and how many lie side by side in one rendering, since each reading back costs a wait. */
 const TILE = 128;
@@ -82,6 +58,7 @@ export interface Sitter {
 
 /** Pictures of at most {@link AT_ONCE} models, each null where there is next to nothing to be seen. */
 export function renderModels(sitters: readonly Sitter[]): (HTMLCanvasElement | null)[] {
+  if (sitters.length === 0) return [];
   const renderer = sharedRenderer();
   renderer.setScissor(0, 0, AT_ONCE * TILE, TILE);
   renderer.clear();
