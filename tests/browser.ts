@@ -12,5 +12,6 @@ export const LAUNCH = {
     "--use-angle=swiftshader",
     "--enable-unsafe-swiftshader",
     "--ignore-gpu-blocklist",
+    "--disable-gpu-compositing",
   ],
 };

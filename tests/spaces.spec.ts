@@ -12,14 +12,15 @@ async function make(page: Page, kind: string): Promise<void> {
   await expect(column(page)).toHaveValue(kind);
 }
 
-/** The first place of the view, from a point to the right, where the pointer takes hold of something. */
-async function gripFrom(page: Page, x: number, y: number): Promise<number> {
+/** The place of the view farthest to the right, but for a point, where the pointer takes hold of something. */
+async function gripFrom(page: Page, x: number, ys: number[]): Promise<{ x: number; y: number }> {
   const canvas = page.locator("canvas").first();
-  for (let at = x; at < x + 400; at += 4) {
-    await page.mouse.move(at, y);
-    await page.waitForTimeout(40);
-    if ((await canvas.evaluate((element) => element.style.cursor)) === "grab") return at;
-  }
+  for (const y of ys)
+    for (let at = x; at > x - 300; at -= 4) {
+      await page.mouse.move(at, y);
+      await page.waitForTimeout(40);
+      if ((await canvas.evaluate((element) => element.style.cursor)) === "grab") return { x: at, y };
+    }
   throw new Error("there is nothing to take hold of");
 }
 
@@ -54,10 +55,10 @@ test("a box is made and filled; a pull at its side makes room for more; undo and
   await expectProps(page, before);
   await page.getByRole("radio", { name: "Surfaces" }).click();
   await page.getByRole("list", { name: "Surfaces" }).getByText("Box").click();
-  const x = await gripFrom(page, 620, 330).catch(() => gripFrom(page, 560, 360));
+  const { x, y } = await gripFrom(page, 880, [360, 380, 340]);
   await page.mouse.down();
-  await page.mouse.move(x + 60, 330, { steps: 4 });
-  await page.mouse.move(x + 140, 330, { steps: 4 });
+  await page.mouse.move(x + 60, y, { steps: 4 });
+  await page.mouse.move(x + 140, y, { steps: 4 });
   await page.mouse.up();
   await expect.poll(() => propCount(page)).toBeGreaterThan(before);
   const after = await propCount(page);

@@ -1,0 +1,57 @@
+/** The command line as it is typed, without a process of its own; `tests/outside.spec.ts` starts the real one. */
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { run } from "./run";
+
+let folder: string;
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), "clothesline-"));
+  expect(await typed("demo", "--out", folder)).toMatchObject({ code: 0, error: "" });
+});
+afterAll(() => rmSync(folder, { recursive: true }));
+
+async function typed(...argv: string[]): Promise<{ code: number; out: string; error: string }> {
+  let [out, error] = ["", ""];
+  const code = await run(argv, {
+    out: (written) => void (out += typeof written === "string" ? written : new TextDecoder().decode(written)),
+    error: (sentence) => void (error += sentence),
+  });
+  return { code, out, error };
+}
+
+test("check finds nothing in the demo, and ends with 1 where there is something", async () => {
+  expect(await typed("check", folder)).toEqual({ code: 0, out: "[]\n", error: "" });
+  const scene = JSON.parse(readFileSync(join(folder, "scene.json"), "utf8"));
+  scene.dressings[1].spacing.distance = 0.3;
+  const crowded = join(folder, "crowded.json");
+  writeFileSync(crowded, JSON.stringify(scene));
+  const found = await typed("check", crowded);
+  expect(found.code).toBe(1);
+  expect(JSON.parse(found.out)[0]).toMatchObject({ check: "too-close", dressing: "bollards" });
+});
+
+test("what is wrong is said in one line, with exit code 2, and nothing is written", async () => {
+  const wrong: [string[], RegExp][] = [
+    [["place", "nowhere"], /there is no file “nowhere”/],
+    [["place"], /place needs a SCENE/],
+    [["place", folder, "more"], /“more” is one word too many/],
+    [["place", folder, "--dressing", "Sails"], /There is no dressing “Sails”; the scene has “Quay bunting”/],
+    [["place", folder, "--out", "x.obj"], /ends in none of/],
+    [["place", folder, "--loud"], /--loud/],
+    [["fly"], /there is no command “fly”/],
+    [["place", "package.json"], /has no version number/],
+  ];
+  for (const [args, sentence] of wrong) {
+    const { code, out, error } = await typed(...args);
+    expect(error).toMatch(sentence);
+    expect(error.trim().split("\n")).toHaveLength(1);
+    expect([code, out]).toEqual([2, ""]);
+  }
+  expect(await typed("--help")).toMatchObject({ code: 0, error: "" });
+  expect(await typed()).toMatchObject({ code: 2, error: "" });
+});
+
+test("the schema printed is the one in the documents", async () => {
+  expect((await typed("schema")).out).toBe(readFileSync("docs/scene.schema.json", "utf8"));
+});
