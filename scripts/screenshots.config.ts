@@ -12,7 +12,15 @@ const config = {
   // One after the other, so that nothing is taken while it still waits for the processor.
   workers: 1,
   fullyParallel: false,
-  use: { ...base.use, deviceScaleFactor: 1 },
+  use: {
+    ...base.use,
+    deviceScaleFactor: 1,
+    // Drawn as on a machine with graphics hardware, which this one may lack.
+    storageState: {
+      cookies: [],
+      origins: [{ origin: base.use!.baseURL!, localStorage: [{ name: "fineness", value: "full" }] }],
+    },
+  },
   webServer: { ...base.webServer, cwd: root },
 };
 

@@ -26,6 +26,8 @@ export interface SceneStore {
   save: SaveState;
   /** Why the last change that was asked for was not made; another object each time. */
   refused: { reason: string } | null;
+  /** How often what another tab saved took the place of what was here, where nothing had been changed since. */
+  renewed: number;
   open(id: string): Promise<"opened" | "missing">;
   change(label: string, recipe: Recipe, mark?: string): void;
   /** Changes what has been opened before anything was done with it, as no step that could be undone. */
@@ -132,7 +134,9 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       return hear(id, again);
     }
     if (answer.kind !== "kept") {
-      if (get().save.kind !== answer.kind) set({ save: { kind: answer.kind } });
+      const { history, save } = get();
+      if (answer.kind === "conflict" && kept === revision && history.scene === told) return renew(id);
+      if (save.kind !== answer.kind) set({ save: { kind: answer.kind } });
       if (answer.kind === "conflict") putAside();
       return;
     }
@@ -141,6 +145,27 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     pickUp(id);
     const { save } = get();
     if (save.kind !== "saved") set({ save: { kind: "saved", at: answer.at } });
+  };
+
+  /** Nothing of this tab's is lost by it, so nobody is asked. */
+  const renew = async (id: string) => {
+    if ((await openKept(id)) === "opened") set({ renewed: get().renewed + 1 });
+  };
+
+  const openKept = async (id: string) => {
+    clearTimeout(timer);
+    opening++;
+    set({ id: null });
+    const opened = await keeper().open(id);
+    if (!opened) return "missing";
+    holdOnly(assetNames(opened.scene));
+    told = opened.scene;
+    kept = revision = opened.revision;
+    const { modified: at, aside } = opened;
+    set({ id, history: startHistory(opened.scene), save: { kind: "saved", at }, aside });
+    const rescued = lyingDown(id, revision);
+    if (rescued) apply(startHistory(rescued));
+    return "opened";
   };
 
   const putAside = () => {
@@ -161,24 +186,13 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     history: startHistory(NOTHING),
     save: { kind: "saved", at: 0 },
     refused: null,
+    renewed: 0,
     aside: null,
 
     async open(id) {
       // A keeper that does not answer holds nothing up for ever.
       await Promise.race([get().flush(), new Promise((resolve) => setTimeout(resolve, PATIENCE))]);
-      clearTimeout(timer);
-      opening++;
-      set({ id: null });
-      const opened = await keeper().open(id);
-      if (!opened) return "missing";
-      holdOnly(assetNames(opened.scene));
-      told = opened.scene;
-      kept = revision = opened.revision;
-      const { modified: at, aside } = opened;
-      set({ id, history: startHistory(opened.scene), save: { kind: "saved", at }, aside });
-      const rescued = lyingDown(id, revision);
-      if (rescued) apply(startHistory(rescued));
-      return "opened";
+      return openKept(id);
     },
     change: (label, recipe, mark) => apply(changed(get().history, label, recipe, mark ?? null, Date.now())),
     amend(recipe) {

@@ -223,6 +223,14 @@ describe("the scene on the table", () => {
     await store().flush();
     await store().takeTheirs();
     expect([store().history.scene.name, store().aside, store().save.kind]).toEqual(["Theirs again", null, "saved"]);
+    // Who has changed nothing since is not asked.
+    await renameScene(id, "Theirs once more");
+    await store().verify();
+    const { history, save, renewed } = store();
+    expect([history.scene.name, save.kind, renewed]).toEqual(["Theirs once more", "saved", 1]);
+    rename("Ours after that");
+    await store().flush();
+    expect((await stored(id)).name).toBe("Ours after that");
   });
 
   test("of two that write to one scene the second is told, and nothing of the first is lost", async () => {

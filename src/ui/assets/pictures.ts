@@ -18,6 +18,7 @@ import {
 } from "three";
 import type { Prop } from "@/core/scene";
 import { lookOf, usePrepared, type Model } from "./models";
+import { asDrawn, useFineness } from "../three";
 import { shelfOf } from "./shelf";
 
 export interface PropPictures {
@@ -110,7 +111,8 @@ function picturesOf(model: Model): PropPictures {
 const blank = (): HTMLCanvasElement => Object.assign(document.createElement("canvas"), { width: TILE, height: TILE });
 
 /** What has one side only, such as a sheet, would not be seen from the other. */
-const bothSides = (material: Material): Material => Object.assign(material.clone(), { side: DoubleSide });
+const bothSides = (material: Material): Material =>
+  Object.assign(asDrawn(material, useFineness.getState().plain).clone(), { side: DoubleSide });
 
 export interface Shot {
   camera: Camera;

@@ -1,6 +1,7 @@
 /** Surfaces as they look from straight above, as a picture for the sheet. */
 import { Box3, DirectionalLight, Group, HemisphereLight, Mesh, OrthographicCamera, Scene, WebGLRenderer } from "three";
 import type { Surface } from "@/core/scene";
+import { asDrawn, useFineness } from "../three";
 import type { Model } from "./models";
 
 export interface TopView {
@@ -27,7 +28,7 @@ export function topView(surfaces: readonly { surface: Surface; model: Model }[])
     group.quaternion.set(...surface.rotation);
     group.scale.setScalar(surface.scale);
     for (const part of model.parts) {
-      const mesh = new Mesh(part.geometry, part.material);
+      const mesh = new Mesh(part.geometry, asDrawn(part.material, useFineness.getState().plain));
       mesh.position.copy(model.origin);
       group.add(mesh);
     }

@@ -9,6 +9,7 @@ import { chooseTable, Choose, NameField, tableChoices, type TableChoice } from "
 import { bringIn, MESH_FILES } from "../assets";
 import { downloadProject } from "../export";
 import { useSession } from "../state";
+import { chooseFineness, finenessChoices, type Fineness } from "../three";
 
 export function SceneName() {
   const name = useScene((scene) => scene.name);
@@ -23,6 +24,7 @@ export function SceneName() {
     else if (action === "open") input.current?.click();
     else if (action === "export") useSession.setState({ dialog: "export" });
     else if (action.startsWith("table ")) chooseTable(action.slice(6) as TableChoice);
+    else if (action.startsWith("fineness ")) chooseFineness(action.slice(9) as Fineness);
     else if (action === "keys") useSession.setState({ dialog: "keys" });
     else if (action === "duplicate") {
       await useSceneStore.getState().flush();
@@ -55,6 +57,7 @@ export function SceneName() {
           { id: "export", label: "Export…" },
           { id: "keys", label: "Keys" },
           ...tableChoices(),
+          ...finenessChoices(),
         ]}
         onChoose={(action) => void act(action)}
         className="grid size-7 shrink-0 place-items-center rounded-lg text-ink-6 hover:bg-linen-1"

@@ -17,6 +17,7 @@ import { CHUNK, type Drawn } from "@/core/place";
 import type { Prop } from "@/core/scene";
 import type { ShownResult } from "@/engine/engine";
 import { preparedModel, transformed, useModels, type Model } from "../assets";
+import { asDrawn, useFineness } from "../three";
 import { cameraNow, distanceToSee, boxAroundAll } from "../view";
 
 export const PICTURE = { width: 264, height: 150 } as const;
@@ -60,7 +61,7 @@ export function pictureOf({ placements, drawn }: Seeded, props: readonly Prop[],
 
 function addChunk(group: Group, model: Model, { matrices, colours, from }: Drawn, c: number): void {
   for (const { geometry, material } of model.parts) {
-    const mesh = new InstancedMesh(geometry, material, from[c + 1] - from[c]);
+    const mesh = new InstancedMesh(geometry, asDrawn(material, useFineness.getState().plain), from[c + 1] - from[c]);
     mesh.instanceMatrix = new InstancedBufferAttribute(matrices.subarray(16 * from[c], 16 * from[c + 1]), 16);
     if (colours) mesh.instanceColor = new InstancedBufferAttribute(colours.subarray(3 * from[c], 3 * from[c + 1]), 3);
     mesh.frustumCulled = false;

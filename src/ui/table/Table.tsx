@@ -99,7 +99,7 @@ function OpenTable() {
   const dialog = useSession((session) => session.dialog);
   const folded = useSession((session) => session.basketFolded);
   useHeldSelection();
-  useRefusals();
+  useNews();
   useRoom();
   const shows = useSession((session) => session.basketShows);
   const bring = (files: File[]) => void bringIn(files, shows, (id) => router.push(`/scene/${id}`));
@@ -150,11 +150,13 @@ function useRoom(): void {
   }, []);
 }
 
-/** Says why a change was not made. */
-function useRefusals(): void {
+/** Says why a change was not made, and that another tab made one. */
+function useNews(): void {
   useEffect(
     () =>
-      useSceneStore.subscribe(({ refused }, before) => {
+      useSceneStore.subscribe(({ refused, renewed }, before) => {
+        if (renewed > before.renewed)
+          toast("Another tab changed this scene: what it saved is shown now.", { id: "renewed" });
         if (refused && refused !== before.refused)
           toast.error(`That is too much: ${refused.reason}.`, { id: "refused" });
       }),

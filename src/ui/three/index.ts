@@ -3,3 +3,12 @@ export { FatLine } from "./FatLine";
 export { Label } from "./Label";
 export { LevelNet } from "./LevelNet";
 export { Orbit } from "./Orbit";
+export {
+  asDrawn,
+  chooseFineness,
+  drawnWith,
+  finenessChoices,
+  isSoftware,
+  useFineness,
+  type Fineness,
+} from "./fineness";

@@ -6,7 +6,7 @@ import { useScene } from "@/store";
 import { invalidate } from "@react-three/fiber";
 import { useSurfaceModels } from "../assets";
 import { inks, useTableColours } from "../kit";
-import { LevelNet } from "../three";
+import { LevelNet, useFineness } from "../three";
 
 const REACH = 26;
 /** Where haze begins, and where it hides everything, metres. */
@@ -19,7 +19,6 @@ export function Daylight() {
   const [x, , z] = focus ?? [0, 0, 0];
   const sun = useMemo(() => {
     const light = new DirectionalLight("#fff1d6", 2.7);
-    light.castShadow = true;
     light.shadow.mapSize.set(2048, 2048);
     light.shadow.radius = 5;
     light.shadow.bias = -0.0004;
@@ -28,6 +27,8 @@ export function Daylight() {
     light.target = new Object3D();
     return light;
   }, []);
+  const plain = useFineness((fineness) => fineness.plain);
+  useEffect(() => invalidate(), [plain]);
   useEffect(() => {
     sun.position.set(x - 20, 30, z + 15);
     sun.target.position.set(x, 0, z - 4);
@@ -36,7 +37,7 @@ export function Daylight() {
   return (
     <>
       <fog attach="fog" args={[inks.horizon, HAZE.near, HAZE.far]} key={String(dark)} />
-      <primitive object={sun} />
+      <primitive object={sun} castShadow={!plain} />
       <primitive object={sun.target} />
       <hemisphereLight args={["#dcecf2", "#cdb892", 1.55]} />
       <ambientLight intensity={0.18} />
@@ -50,6 +51,7 @@ const SMALL = 12;
 /** A level net of lines at height zero, for scenes that have no ground of their own, or so little that nothing shows its scale. */
 export function BareGround() {
   const dark = useTableColours((table) => table.dark);
+  const plain = useFineness((fineness) => fineness.plain);
   const surfaces = useScene((scene) => scene.surfaces);
   const shown = useMemo(() => surfaces.filter(({ ground, hidden }) => ground && !hidden), [surfaces]);
   const models = useSurfaceModels(shown);
@@ -62,7 +64,11 @@ export function BareGround() {
     <>
       <mesh rotation-x={-Math.PI / 2} position-y={-0.012} receiveShadow raycast={() => null}>
         <planeGeometry args={[400, 400]} />
-        <meshStandardMaterial color={inks.bareGround} key={String(dark)} roughness={1} />
+        {plain ? (
+          <meshLambertMaterial color={inks.bareGround} key={String(dark)} />
+        ) : (
+          <meshStandardMaterial color={inks.bareGround} key={String(dark)} roughness={1} />
+        )}
       </mesh>
       <LevelNet height={-0.006} cell={1} every={5} color="#c9b88f" mainColor="#bba87c" reach={60} />
     </>

@@ -24,6 +24,7 @@ import { mergeShapes } from "@/engine/client";
 import { useScene } from "@/store";
 import { lightOf, transformed, usePrepared, type Model, type ModelPart, usePictures } from "../assets";
 import { useResults, useSession } from "../state";
+import { asDrawn, useFineness } from "../three";
 import type { Share } from "./budget";
 import { useEye } from "./CameraRig";
 import { useBudget } from "./useBudget";
@@ -167,6 +168,7 @@ interface InstancesProps {
 function Instances({ geometry, material, drawn, range: { chunk, from, to } }: InstancesProps) {
   const ref = useRef<InstancedMesh>(null);
   const { matrices, colours } = drawn;
+  const plain = useFineness((fineness) => fineness.plain);
   useEffect(() => {
     const mesh = ref.current;
     if (!mesh) return;
@@ -185,7 +187,7 @@ function Instances({ geometry, material, drawn, range: { chunk, from, to } }: In
       // Nor is the number: the mesh would fill matrices of its own, which are not wanted.
       args={[undefined, undefined, 0]}
       geometry={geometry}
-      material={material}
+      material={asDrawn(material, plain)}
       raycast={() => null}
       castShadow
       receiveShadow
@@ -220,7 +222,8 @@ function ShapedPart({ part, placements, drawn, ranges }: { part: ModelPart } & O
     invalidate();
     return () => geometry?.dispose();
   }, [three, geometry]);
-  const material = useMemo(() => coloured(part.material), [part]);
+  const plain = useFineness((fineness) => fineness.plain);
+  const material = useMemo(() => asDrawn(coloured(part.material), plain), [part, plain]);
   if (!geometry) return null;
   return <mesh geometry={geometry} material={material} raycast={() => null} castShadow receiveShadow />;
 }

@@ -2,6 +2,7 @@
 /** Watches how long frames take where there is much to draw, so that the view draws what the machine can. */
 import { addAfterEffect, addEffect, useThree } from "@react-three/fiber";
 import { useEffect } from "react";
+import { drawnWith, isSoftware } from "../three";
 import { beginOn, isHopeless, isNews, learn } from "./pace";
 import { useBudget } from "./useBudget";
 
@@ -28,7 +29,9 @@ export function FramePace() {
   useEffect(() => {
     const context = three().gl.getContext();
     const names = context.getExtension("WEBGL_debug_renderer_info");
-    beginOn(String(context.getParameter(names ? names.UNMASKED_RENDERER_WEBGL : context.RENDERER)));
+    const renderer = String(context.getParameter(names ? names.UNMASKED_RENDERER_WEBGL : context.RENDERER));
+    drawnWith(renderer);
+    beginOn(isSoftware(renderer));
   }, [three]);
   useEffect(() => {
     let start = 0;

@@ -7,6 +7,7 @@ import { PCFShadowMap } from "three";
 import { putPicture, useScene, useSceneStore } from "@/store";
 import { useModels } from "../assets";
 import { useResults, useSession } from "../state";
+import { useFineness } from "../three";
 import { CameraRig } from "./CameraRig";
 import { BareGround, Daylight } from "./Daylight";
 import { DensityTint } from "./DensityTint";
@@ -87,10 +88,11 @@ function Shadows() {
   const models = useModels((state) => state.models);
   const surfaces = useScene((scene) => scene.surfaces);
   const display = useSession((session) => session.display);
+  const plain = useFineness((fineness) => fineness.plain);
   useEffect(() => {
     three().gl.shadowMap.needsUpdate = true;
     three().invalidate();
-  }, [three, results, models, surfaces, display]);
+  }, [three, results, models, surfaces, display, plain]);
   return null;
 }
 

@@ -7,6 +7,7 @@ import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { type Model, useSurfaceModel } from "../assets";
 import { useSession } from "../state";
+import { asDrawn, useFineness } from "../three";
 
 /** The name of the group that holds them, for finding what the pointer meets. */
 export const SURFACES = "surfaces";
@@ -30,6 +31,7 @@ function SurfaceMesh({ surface }: { surface: Surface }) {
     for (const part of model?.parts ?? []) if (!part.geometry.boundsTree) part.geometry.computeBoundsTree();
     invalidate();
   }, [model]);
+  const plain = useFineness((fineness) => fineness.plain);
   const { made } = surface;
   useEffect(() => () => void (made && model?.parts.forEach(({ geometry }) => geometry.dispose())), [made, model]);
   const chosen = useSession(({ focus }) => focus.kind === "surface" && focus.id === surface.id);
@@ -50,7 +52,7 @@ function SurfaceMesh({ surface }: { surface: Surface }) {
             key={i}
             position={model.origin}
             geometry={part.geometry}
-            material={part.material}
+            material={asDrawn(part.material, plain)}
             castShadow
             receiveShadow
           />

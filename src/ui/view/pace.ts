@@ -24,13 +24,10 @@ function remembered(): number {
 /** The triangles that placements may take in full. */
 export const usePace = create<{ triangles: number }>()(() => ({ triangles: remembered() }));
 
-/** Names of what draws without graphics hardware. */
-const SOFTWARE = /swiftshader|llvmpipe|softpipe|software|basic render/i;
-
 /** Where nothing has been learnt yet, one that draws without hardware begins with little. */
-export function beginOn(renderer: string): void {
+export function beginOn(software: boolean): void {
   const learnt = typeof localStorage !== "undefined" && localStorage.getItem(KEPT) !== null;
-  if (!learnt && SOFTWARE.test(renderer)) usePace.setState({ triangles: FEWEST });
+  if (!learnt && software) usePace.setState({ triangles: FEWEST });
 }
 
 let last = 0;
