@@ -72,7 +72,6 @@ export function renderModels(sitters: readonly Sitter[]): (HTMLCanvasElement | n
     renderer.setViewport(i * TILE, 0, width, height);
     renderer.setScissor(i * TILE, 0, width, height);
     renderer.render(lit(group), camera);
-    for (const material of materials.flat()) material.dispose();
   });
   const all = cutOut(renderer.domElement, 0, 0, sitters.length * TILE, TILE);
   return sitters.map(({ shot: { width, height } }, i) => seen(cutOut(all, i * TILE, TILE - height, width, height)));
@@ -110,9 +109,15 @@ function picturesOf(model: Model): PropPictures {
 
 const blank = (): HTMLCanvasElement => Object.assign(document.createElement("canvas"), { width: TILE, height: TILE });
 
-/** What has one side only, such as a sheet, would not be seen from the other. */
-const bothSides = (material: Material): Material =>
-  Object.assign(asDrawn(material, useFineness.getState().plain).clone(), { side: DoubleSide });
+const doubled = new WeakMap<Material, Material>();
+
+/** What has one side only, such as a sheet, would not be seen from the other. Made once: each has a program to be linked. */
+function bothSides(material: Material): Material {
+  const drawn = asDrawn(material, useFineness.getState().plain);
+  let both = doubled.get(drawn);
+  if (!both) doubled.set(drawn, (both = Object.assign(drawn.clone(), { side: DoubleSide })));
+  return both;
+}
 
 export interface Shot {
   camera: Camera;
