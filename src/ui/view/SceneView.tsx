@@ -75,7 +75,8 @@ export function SceneView() {
         position="bottom-center"
         offset={{ bottom: ABOVE_HINTS }}
         className="absolute!"
-        toastOptions={{ className: "font-sans" }}
+        // What is told swallows no click that is meant for the view; its buttons take theirs.
+        toastOptions={{ className: "font-sans pointer-events-none! [&_button]:pointer-events-auto!" }}
       />
     </section>
   );
