@@ -99,7 +99,7 @@ test("a Bézier knot has handles, a roll and a tag; What can go by the tag, and 
   await expectProps(page, left);
 });
 
-test("on the strip a gap is held open, pulled wider and closed; a copy is dragged out with Alt and taken away again", async ({
+test("on the strip a gap is held open, pulled wider and closed; a copy is dragged out with Alt and taken away again; a seed is chosen by its picture", async ({
   page,
 }) => {
   await dressedScene(page);
@@ -136,6 +136,17 @@ test("on the strip a gap is held open, pulled wider and closed; a copy is dragge
   await page.getByRole("button", { name: /^7 Gaps/ }).click();
   await page.getByRole("button", { name: "Take all pegs off" }).click();
   await expectProps(page, count);
+  await test.step("chance is dealt by a seed that is chosen by its picture", async () => {
+    await page.getByRole("button", { name: /^6 Variation/ }).click();
+    await page.getByRole("switch", { name: "Turn", exact: true }).click();
+    await page.getByRole("button", { name: "Choose a seed by its picture…" }).click();
+    const board = page.getByRole("dialog");
+    await expect(board.getByRole("img", { includeHidden: true }).or(board.locator("img"))).toHaveCount(12);
+    await board.getByRole("button", { name: "Seed 5" }).click();
+    await expect(board.getByRole("button", { name: "Seed 5" })).toHaveAttribute("aria-pressed", "true");
+    await board.getByRole("button", { name: "Done" }).click();
+    await expect(page.getByRole("textbox", { name: "Seed" })).toHaveValue("5");
+  });
 });
 
 test("props laid end to end in rows, bent along a curve, are written as meshes of their own; a finding is mended with one click", async ({
@@ -165,19 +176,6 @@ test("props laid end to end in rows, bent along a curve, are written as meshes o
   await page.getByTestId("findings").click();
   await page.getByRole("button", { name: "Keep props clear" }).first().click();
   await expect(page.getByTestId("sentence")).toContainText("kept clear");
-});
-
-test("chance is dealt by a seed that is chosen by its picture", async ({ page }) => {
-  await dressedScene(page);
-  await page.getByRole("button", { name: /^6 Variation/ }).click();
-  await page.getByRole("switch", { name: "Turn", exact: true }).click();
-  await page.getByRole("button", { name: "Choose a seed by its picture…" }).click();
-  const board = page.getByRole("dialog");
-  await expect(board.getByRole("img", { includeHidden: true }).or(board.locator("img"))).toHaveCount(12);
-  await board.getByRole("button", { name: "Seed 5" }).click();
-  await expect(board.getByRole("button", { name: "Seed 5" })).toHaveAttribute("aria-pressed", "true");
-  await board.getByRole("button", { name: "Done" }).click();
-  await expect(page.getByRole("textbox", { name: "Seed" })).toHaveValue("5");
 });
 
 test("a prop is set up once for all: its unit, its turn, its file; two props in one mix dress a line", async ({

@@ -30,22 +30,6 @@ function projectFile(): Buffer {
   return Buffer.from(zipSync(files));
 }
 
-test("place gives the same placements as CSV, JSON and GLB; one dressing can be asked for", async () => {
-  const csv = cli("place", folder);
-  expect(csv.status).toBe(0);
-  const rows = csv.stdout.trim().split("\r\n").slice(1);
-  expect(rows.length).toBeGreaterThan(100);
-  const json = join(folder, "out.json");
-  expect(cli("place", folder, "--out", json).status).toBe(0);
-  const { dressings } = JSON.parse(readFileSync(json, "utf8")) as { dressings: { name: string; count: number }[] };
-  expect(dressings.reduce((sum, dressing) => sum + dressing.count, 0)).toBe(rows.length);
-  const glb = join(folder, "out.glb");
-  expect(cli("place", join(folder, "scene.json"), "--out", glb).status).toBe(0);
-  expect(await placementsInGlb(new Uint8Array(readFileSync(glb)))).toHaveLength(rows.length);
-  const bollards = cli("place", folder, "--dressing", "Bollards").stdout.trim().split("\r\n").slice(1);
-  expect(bollards).toEqual(rows.filter((row) => row.startsWith("Bollards,")));
-});
-
 test("what is wrong is said on standard error, with exit code 2", () => {
   expect(cli("place", "nowhere")).toMatchObject({
     status: 2,

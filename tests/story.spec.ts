@@ -56,70 +56,68 @@ test("from an empty scene to an exported file: bring a prop, draw a line, see it
   expect(new TextDecoder().decode(bytes).trim().split("\r\n")).toHaveLength(count + 1);
 });
 
-test("undo takes back each edit, one by one, and redo brings them again", async ({ page }) => {
-  await dressedScene(page);
-  const sentence = page.getByTestId("sentence");
-  const states = [await sentence.textContent()];
-  const step = async (edit: () => Promise<void>) => {
-    await edit();
-    await expect(sentence).not.toHaveText(states[states.length - 1]!);
-    states.push(await sentence.textContent());
-  };
-  await step(() => enter(page, "Every", "1.25"));
-  await step(() => page.getByRole("radio", { name: "Count" }).click());
-  await step(() => enter(page, "Count", "7"));
-  await expectProps(page, 7);
-  await page.getByRole("button", { name: /^4 Stance/ }).click();
-  await step(() => page.getByRole("radio", { name: "Top" }).click());
-  await page.getByRole("button", { name: /^7 Gaps/ }).click();
-  await step(() => enter(page, "Blank", "50 %"));
-  for (let i = states.length - 2; i >= 0; i--) {
-    await page.keyboard.press("Control+z");
-    await expect(sentence).toHaveText(states[i]!);
-  }
-  for (let i = 1; i < states.length; i++) {
-    await page.keyboard.press("Control+Shift+z");
-    await expect(sentence).toHaveText(states[i]!);
-  }
-});
-
-test("a slider shows its effect while it is dragged; Escape puts back what was, and so does undo in the middle", async ({
+test("a dressed line takes edits: dragged ones show at once, wrong ones are refused, all can be undone", async ({
   page,
 }) => {
   await dressedScene(page);
-  const before = await propCount(page);
-  const slider = page.getByRole("slider", { name: "From start" });
-  const track = (await slider.boundingBox())!;
-  const [x, y] = [track.x + 6, track.y + 6];
-  for (const giveUp of ["Escape", "Control+z"]) {
-    await page.mouse.move(x, y);
-    await page.mouse.down();
-    await page.mouse.move(x + 60, y, { steps: 4 });
-    await expect.poll(() => propCount(page)).not.toBe(before);
-    await page.keyboard.press(giveUp);
-    await expectProps(page, before);
-    await page.mouse.move(x + 70, y);
-    await page.mouse.up();
-    await expectProps(page, before);
-  }
-  await expect(page.getByRole("textbox", { name: "From start" })).toHaveValue("0.00 m");
-});
-
-test("what cannot be read is refused in a sentence, and nothing that is there is lost", async ({ page }) => {
-  await dressedScene(page);
-  const count = await propCount(page);
-  await page
-    .getByTestId("prop-files")
-    .setInputFiles({ name: "notes.glb", mimeType: "text/plain", buffer: Buffer.from("just words") });
-  await expect(page.getByText("“notes.glb” is not a GLB file.")).toBeVisible();
-  await page.getByRole("textbox", { name: "Every" }).fill("a fathom");
-  await page.keyboard.press("Enter");
-  await expect(page.getByText("“a fathom” is not a number: write a length such as")).toBeVisible();
-  await page.keyboard.press("Escape");
-  await enter(page, "Every", "-2");
-  await expect(page.getByRole("alert").filter({ hasText: "-2" })).toBeVisible();
-  await page.keyboard.press("Escape");
-  await expectProps(page, count);
+  await test.step("a slider shows its effect while it is dragged; Escape puts back what was, and so does undo in the middle", async () => {
+    const before = await propCount(page);
+    const slider = page.getByRole("slider", { name: "From start" });
+    const track = (await slider.boundingBox())!;
+    const [x, y] = [track.x + 6, track.y + 6];
+    for (const giveUp of ["Escape", "Control+z"]) {
+      await page.mouse.move(x, y);
+      await page.mouse.down();
+      await page.mouse.move(x + 60, y, { steps: 4 });
+      await expect.poll(() => propCount(page)).not.toBe(before);
+      await page.keyboard.press(giveUp);
+      await expectProps(page, before);
+      await page.mouse.move(x + 70, y);
+      await page.mouse.up();
+      await expectProps(page, before);
+    }
+    await expect(page.getByRole("textbox", { name: "From start" })).toHaveValue("0.00 m");
+  });
+  await test.step("what cannot be read is refused in a sentence, and nothing that is there is lost", async () => {
+    const count = await propCount(page);
+    await page
+      .getByTestId("prop-files")
+      .setInputFiles({ name: "notes.glb", mimeType: "text/plain", buffer: Buffer.from("just words") });
+    await expect(page.getByText("“notes.glb” is not a GLB file.")).toBeVisible();
+    await page.getByRole("textbox", { name: "Every" }).fill("a fathom");
+    await page.keyboard.press("Enter");
+    await expect(page.getByText("“a fathom” is not a number: write a length such as")).toBeVisible();
+    await page.keyboard.press("Escape");
+    await enter(page, "Every", "-2");
+    await expect(page.getByRole("alert").filter({ hasText: "-2" })).toBeVisible();
+    await page.keyboard.press("Escape");
+    await expectProps(page, count);
+  });
+  await test.step("undo takes back each edit, one by one, and redo brings them again", async () => {
+    const sentence = page.getByTestId("sentence");
+    const states = [await sentence.textContent()];
+    const step = async (edit: () => Promise<void>) => {
+      await edit();
+      await expect(sentence).not.toHaveText(states[states.length - 1]!);
+      states.push(await sentence.textContent());
+    };
+    await step(() => enter(page, "Every", "1.25"));
+    await step(() => page.getByRole("radio", { name: "Count" }).click());
+    await step(() => enter(page, "Count", "7"));
+    await expectProps(page, 7);
+    await page.getByRole("button", { name: /^4 Stance/ }).click();
+    await step(() => page.getByRole("radio", { name: "Top" }).click());
+    await page.getByRole("button", { name: /^7 Gaps/ }).click();
+    await step(() => enter(page, "Blank", "50 %"));
+    for (let i = states.length - 2; i >= 0; i--) {
+      await page.keyboard.press("Control+z");
+      await expect(sentence).toHaveText(states[i]!);
+    }
+    for (let i = 1; i < states.length; i++) {
+      await page.keyboard.press("Control+Shift+z");
+      await expect(sentence).toHaveText(states[i]!);
+    }
+  });
 });
 
 test("twenty thousand placements and a line with two knots on one point are taken calmly", async ({ page }) => {

@@ -10,28 +10,72 @@ import {
   exportAs,
   newScene,
   onStrip,
-  openScene,
   propCount,
   saved,
   settled,
   wedge,
 } from "./table";
 
-test("in the view a placement says what it is, is selected by a click, and taken away by Delete", async ({ page }) => {
+test("a placement is hovered, selected and taken away in the view; an inset is pulled and a prop dropped on the strip", async ({
+  page,
+}) => {
   await dressedScene(page);
-  const count = await propCount(page);
-  // The first knot is where the first click was, and the first wedge stands on it.
-  await page.mouse.move(480, 500);
-  await page.mouse.move(480, 505);
-  await expect(page.getByRole("tooltip")).toContainText(/Wedge at 0\.00 m.*to the next/);
-  await page.mouse.click(480, 505);
-  const panel = page.getByRole("region", { name: "Selection" });
-  await expect(panel).toContainText("Wedge");
-  await expect(panel.getByRole("textbox", { name: "Place along the line" })).toHaveValue("0.00 m");
-  await page.keyboard.press("Delete");
-  await expectProps(page, count - 1);
-  await page.getByRole("button", { name: "Take peg off" }).click();
-  await expectProps(page, count);
+  await test.step("in the view a placement says what it is, is selected by a click, and taken away by Delete", async () => {
+    const count = await propCount(page);
+    // The first knot is where the first click was, and the first wedge stands on it.
+    await page.mouse.move(480, 500);
+    await page.mouse.move(480, 505);
+    await expect(page.getByRole("tooltip")).toContainText(/Wedge at 0\.00 m.*to the next/);
+    await page.mouse.click(480, 505);
+    const panel = page.getByRole("region", { name: "Selection" });
+    await expect(panel).toContainText("Wedge");
+    await expect(panel.getByRole("textbox", { name: "Place along the line" })).toHaveValue("0.00 m");
+    await page.keyboard.press("Delete");
+    await expectProps(page, count - 1);
+    await page.getByRole("button", { name: "Take peg off" }).click();
+    await expectProps(page, count);
+  });
+  await test.step("an inset is pulled on the strip, and Escape in the middle puts it back", async () => {
+    const count = await propCount(page);
+    await enter(page, "From start", "1");
+    await expect.poll(() => propCount(page)).toBeLessThan(count);
+    const field = page.getByRole("textbox", { name: "From start" });
+    const inset = await onStrip(page, 1);
+    const above = { x: inset.x, y: inset.y - 70 };
+    for (const [end, pattern] of [
+      ["Escape", /^1\.00 m$/],
+      ["", /^1\.[2-9]\d* m$/],
+    ] as const) {
+      await page.mouse.move(above.x, above.y);
+      await page.mouse.down();
+      await page.mouse.move(above.x + 40, above.y, { steps: 4 });
+      await expect(field).not.toHaveValue("1.00 m");
+      if (end) await page.keyboard.press(end);
+      await page.mouse.up();
+      await expect(field).toHaveValue(pattern);
+    }
+    for (let i = 0; i < 2; i++) await page.keyboard.press("Control+z");
+    await expectProps(page, count);
+  });
+  await test.step("a prop dropped on the strip takes the place of the one under it, and stays through other edits", async () => {
+    await page
+      .getByTestId("prop-files")
+      .setInputFiles({ ...(await wedge("lamp.glb")), buffer: Buffer.from(await makeGlb({ textured: true })) });
+    const lamp = page.getByRole("complementary", { name: "Basket" }).getByRole("button", { name: /^Lamp/ });
+    await expect(lamp).toBeVisible();
+    await page.getByRole("button", { name: "Back to the dressing" }).click();
+    const strip = page.getByTestId("strip");
+    const box = (await strip.boundingBox())!;
+    const start = await onStrip(page, 0);
+    await lamp.dragTo(strip, { targetPosition: { x: start.x - box.x, y: start.y - box.y } });
+    await expect(page.getByRole("listitem").filter({ hasText: /^Lamp1$/ })).toBeVisible();
+    await page.getByRole("radio", { name: "Count" }).click();
+    await enter(page, "Count", "5");
+    await expectProps(page, 5);
+    const { bytes } = await exportAs(page, "GLB, plain nodes");
+    const names = (await placementsInGlb(bytes)).map(({ mesh }) => mesh);
+    expect(names.sort()).toEqual(["Lamp", "Wedge", "Wedge", "Wedge", "Wedge"]);
+  });
 });
 
 test("what is being drawn can be taken back knot by knot, closed at its first knot, or given up", async ({ page }) => {
@@ -61,56 +105,9 @@ test("what is being drawn can be taken back knot by knot, closed at its first kn
   await expect(page.getByRole("switch", { name: "Closed" })).toBeChecked();
 });
 
-test("a prop dropped on the strip takes the place of the one under it, and stays through other edits", async ({
-  page,
-}) => {
-  await dressedScene(page);
-  await page
-    .getByTestId("prop-files")
-    .setInputFiles({ ...(await wedge("lamp.glb")), buffer: Buffer.from(await makeGlb({ textured: true })) });
-  const lamp = page.getByRole("complementary", { name: "Basket" }).getByRole("button", { name: /^Lamp/ });
-  await expect(lamp).toBeVisible();
-  await page.getByRole("button", { name: "Back to the dressing" }).click();
-  const strip = page.getByTestId("strip");
-  const box = (await strip.boundingBox())!;
-  const start = await onStrip(page, 0);
-  await lamp.dragTo(strip, { targetPosition: { x: start.x - box.x, y: start.y - box.y } });
-  await expect(page.getByRole("listitem").filter({ hasText: /^Lamp1$/ })).toBeVisible();
-  await page.getByRole("radio", { name: "Count" }).click();
-  await enter(page, "Count", "5");
-  await expectProps(page, 5);
-  const { bytes } = await exportAs(page, "GLB, plain nodes");
-  const names = (await placementsInGlb(bytes)).map(({ mesh }) => mesh);
-  expect(names.sort()).toEqual(["Lamp", "Wedge", "Wedge", "Wedge", "Wedge"]);
-});
-
-test("an inset is pulled on the strip, and Escape in the middle puts it back", async ({ page }) => {
-  await dressedScene(page);
-  const count = await propCount(page);
-  await enter(page, "From start", "1");
-  await expect.poll(() => propCount(page)).toBeLessThan(count);
-  const field = page.getByRole("textbox", { name: "From start" });
-  const inset = await onStrip(page, 1);
-  const above = { x: inset.x, y: inset.y - 70 };
-  for (const [end, pattern] of [
-    ["Escape", /^1\.00 m$/],
-    ["", /^1\.[2-9]\d* m$/],
-  ] as const) {
-    await page.mouse.move(above.x, above.y);
-    await page.mouse.down();
-    await page.mouse.move(above.x + 40, above.y, { steps: 4 });
-    await expect(field).not.toHaveValue("1.00 m");
-    if (end) await page.keyboard.press(end);
-    await page.mouse.up();
-    await expect(field).toHaveValue(pattern);
-  }
-});
-
-test("a view is saved and is still there after a reload; two come with the demo", async ({ page }) => {
-  await openScene(page, "gullhaven-regatta");
+test("a view is saved and is still there after a reload", async ({ page }) => {
+  await newScene(page);
   const views = page.getByRole("group", { name: "Saved views" });
-  await expect(views.getByRole("button", { name: "Quay" })).toBeVisible();
-  await expect(views.getByRole("button", { name: "Close" })).toBeVisible();
   await views.getByRole("button", { name: "Save this view" }).click();
   await expect(views.getByRole("button", { name: "View 1" })).toBeVisible();
   await saved(page);

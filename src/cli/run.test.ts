@@ -2,6 +2,7 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { placementsInGlb } from "@/core/files/testing";
 import { run } from "./run";
 
 let folder: string;
@@ -19,6 +20,22 @@ async function typed(...argv: string[]): Promise<{ code: number; out: string; er
   });
   return { code, out, error };
 }
+
+test("place gives the same placements as CSV, JSON and GLB; one dressing can be asked for", async () => {
+  const csv = await typed("place", folder);
+  expect(csv.code).toBe(0);
+  const rows = csv.out.trim().split("\r\n").slice(1);
+  expect(rows.length).toBeGreaterThan(100);
+  const json = join(folder, "out.json");
+  expect((await typed("place", folder, "--out", json)).code).toBe(0);
+  const { dressings } = JSON.parse(readFileSync(json, "utf8")) as { dressings: { name: string; count: number }[] };
+  expect(dressings.reduce((sum, dressing) => sum + dressing.count, 0)).toBe(rows.length);
+  const glb = join(folder, "further", "out.glb");
+  expect((await typed("place", join(folder, "scene.json"), "--out", glb)).code).toBe(0);
+  expect(await placementsInGlb(new Uint8Array(readFileSync(glb)))).toHaveLength(rows.length);
+  const bollards = (await typed("place", folder, "--dressing", "Bollards")).out.trim().split("\r\n").slice(1);
+  expect(bollards).toEqual(rows.filter((row) => row.startsWith("Bollards,")));
+});
 
 test("check finds nothing in the demo, and ends with 1 where there is something", async () => {
   expect(await typed("check", folder)).toEqual({ code: 0, out: "[]\n", error: "" });
