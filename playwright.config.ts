@@ -1,5 +1,5 @@
 import { defineConfig } from "@playwright/test";
-import { LAUNCH, SCREEN } from "./tests/browser";
+import { LAUNCH_QUICK, SCREEN } from "./tests/browser";
 
 const port = process.env.PORT ?? "3100";
 
@@ -19,7 +19,7 @@ export default defineConfig({
     // A quarter of the pixels: software draws them, and takes most of the time for it.
     deviceScaleFactor: 0.5,
     serviceWorkers: "block",
-    launchOptions: LAUNCH,
+    launchOptions: LAUNCH_QUICK,
     acceptDownloads: true,
   },
   webServer: {

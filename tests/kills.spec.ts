@@ -8,7 +8,7 @@ import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { drawFrom, streamOf } from "../src/core/math";
-import { LAUNCH, SCREEN } from "./browser";
+import { LAUNCH_QUICK, SCREEN } from "./browser";
 import { addProp, drawLine, propCount, settled } from "./table";
 
 const KILLS = Number(process.env.KILLS ?? 10);
@@ -20,7 +20,10 @@ async function browserOn(profile: string): Promise<{ process: ChildProcess; page
   const told = join(profile, "DevToolsActivePort");
   rmSync(told, { force: true });
   const args = ["--headless=new", "--remote-debugging-port=0", `--user-data-dir=${profile}`, "about:blank"];
-  const process = spawn(LAUNCH.executablePath, [...LAUNCH.args, ...args], { detached: true, stdio: "ignore" });
+  const process = spawn(LAUNCH_QUICK.executablePath, [...LAUNCH_QUICK.args, ...args], {
+    detached: true,
+    stdio: "ignore",
+  });
   await expect.poll(() => existsSync(told) && readFileSync(told, "utf8").includes("\n")).toBe(true);
   const browser = await chromium.connectOverCDP(`http://127.0.0.1:${readFileSync(told, "utf8").split("\n")[0]}`);
   const [context] = browser.contexts();
