@@ -15,6 +15,7 @@ import {
 } from "../state";
 import { BRING_IN } from "../basket";
 import { chooseTable } from "../kit";
+import { chooseFineness } from "../three";
 import { cameraNow, paintedFields, startPainting, stopPainting } from "../view";
 import {
   deleteSelected,
@@ -303,6 +304,16 @@ export const COMMANDS: readonly Command[] = [
         : `${choice === "dark" ? "Dark" : "Light"} table`,
     words: "theme mode colours night day",
     run: () => chooseTable(choice),
+  })),
+  ...(["machine", "full", "plain"] as const).map((choice) => ({
+    id: `fineness-${choice}`,
+    name: {
+      machine: "Draw as finely as this machine does well",
+      full: "Draw with soft shadows",
+      plain: "Draw plainly",
+    }[choice],
+    words: "fast slow quality shadows graphics",
+    run: () => chooseFineness(choice),
   })),
   { id: "export", group: "Scene", name: "Export…", keys: "mod+e", run: show("export") },
   { id: "keys", group: "Scene", name: "Show all keys", keys: "shift+slash, shift+?", run: show("keys") },
