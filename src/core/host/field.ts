@@ -1,6 +1,6 @@
 /** What things are spread over, or what they fill. */
 import { rotate, type Vec3 } from "../math";
-import { areasOf, spreadable, WorldMesh, type Spreadable, type Stand } from "../mesh";
+import { areasOf, cutFacesAmong, spreadable, WorldMesh, type CutFaces, type Spreadable, type Stand } from "../mesh";
 import { outlineOf, Plan } from "./plan";
 import type { GuideLine } from "../line";
 import type { Volume } from "./volume";
@@ -31,6 +31,8 @@ export interface Region {
   numbers: Uint32Array | null;
   /** What each triangle is known by: null for its number in the whole mesh. */
   names: Uint32Array | null;
+  /** Those that the mesh's rim cut off. */
+  cut: CutFaces | null;
   /** The box that outlines leave of it, least and most in the mesh's own coordinates; null for all. */
   box: Box | null;
   /** Square metres within the box, nearly. */
@@ -65,30 +67,26 @@ export function fromOwn(field: Field, [x, y, z]: Vec3): Vec3 {
  */
 export function regionOf(ground: WorldMesh, plan: Plan | null): Region {
   const { own: position, index } = ground;
-  const { faces = null } = ground.rest.mesh;
-  if (!plan?.bounded) return region(position, index, null, faces, null);
+  const { faces = null, cut = null } = ground.rest.mesh;
+  if (!plan?.bounded) return region({ position, index, numbers: null, names: faces, cut, box: null });
   const box = ownBox(ground, plan);
   const inside: number[] = [];
   for (let t = 0; 3 * t < index.length; t++) if (!isApart(position, index, t, box)) inside.push(t);
   const numbers = inside.length < WORTH * ground.triangles ? Uint32Array.from(inside) : null;
-  if (!numbers) return region(position, index, null, faces, box);
+  if (!numbers) return region({ position, index, numbers, names: faces, cut, box });
   const part = new Uint32Array(3 * inside.length);
   inside.forEach((t, i) => part.set(index.subarray(3 * t, 3 * t + 3), 3 * i));
-  return region(position, part, numbers, faces ? numbers.map((t) => faces[t]) : numbers, box);
+  const names = faces ? numbers.map((t) => faces[t]) : numbers;
+  return region({ position, index: part, numbers, names, cut: cut && cutFacesAmong(cut, numbers), box });
 }
 
-function region(
-  position: Float64Array,
-  index: Uint32Array,
-  numbers: Uint32Array | null,
-  names: Uint32Array | null,
-  box: Box | null,
-): Region {
+function region(bare: Omit<Region, "area" | "mesh">): Region {
+  const { position, index, box } = bare;
   const areas = areasOf({ position, index });
   let area = 0;
   for (let t = 0; t < areas.length; t++) area += areas[t] * (box ? shareWithin(position, index, t, box) : 1);
   let mesh: Spreadable | undefined;
-  return { position, index, numbers, names, box, area, mesh: () => (mesh ??= spreadable({ position, index })) };
+  return { ...bare, area, mesh: () => (mesh ??= spreadable({ position, index })) };
 }
 
 /** Least and most of a triangle along an axis. */
@@ -180,6 +178,7 @@ export function regionOfPlane(ground: WorldMesh): Region {
     index,
     numbers: null,
     names: null,
+    cut: null,
     box,
     area,
     mesh: () => (mesh ??= spreadable({ position, index })),
@@ -192,12 +191,20 @@ export function wantedIn({
 }: Region): ((least: ArrayLike<number>, most: ArrayLike<number>) => boolean) | undefined {
   if (!box) return undefined;
   const [[ax, ay, az], [bx, by, bz]] = box;
-  // A plane's box is flat.
+  // Boxes lie at whole steps, as triangles like to; and a plane's box is flat.
+  const x = RIM * (1 + Math.abs(ax) + Math.abs(bx));
   const y = RIM * (1 + Math.abs(ay) + Math.abs(by));
+  const z = RIM * (1 + Math.abs(az) + Math.abs(bz));
   return (least, most) =>
-    most[0] >= ax && least[0] <= bx && most[1] >= ay - y && least[1] <= by + y && most[2] >= az && least[2] <= bz;
+    most[0] >= ax - x &&
+    least[0] <= bx + x &&
+    most[1] >= ay - y &&
+    least[1] <= by + y &&
+    most[2] >= az - z &&
+    least[2] <= bz + z;
 }
-const RIM = 1e-9;
+/** Corners are in single precision, and so may be what is worked out of them. */
+const RIM = 1e-6;
 
 /** The plane that fits an outline best, over its box: what an area lies on where there is no surface. */
 export function flatUnder(line: GuideLine): WorldMesh {

@@ -4,6 +4,7 @@
  */
 import { CHANNEL, drawFrom, streamOf } from "../math";
 import { latticeMesh } from "./lattice";
+import { cutAtRim, type Cuts } from "./rim";
 import type { TriangleMesh } from "../mesh";
 import type { Bumps } from "./schema";
 
@@ -18,18 +19,18 @@ const REACH = Math.SQRT1_2;
 export function bumps(made: Bumps): TriangleMesh {
   const { width, depth, height, size, rough, seed } = made;
   const [across, along] = cuts(made);
-  const [columns, rows] = [across.length, along.length];
+  const [columns, rows] = [across.at.length, along.at.length];
   const noise = noiseOf(seed);
   const whole = (2 - 2 ** -rough) * REACH * 2;
-  const shares = (at: Float64Array, side: number) => at.map((x) => x / side + 0.5);
-  return latticeMesh({
+  const shares = ({ at }: Cuts, side: number) => at.map((x) => x / side + 0.5);
+  const mesh = latticeMesh({
     rows,
     columns,
     shares: { columns: shares(across, width), rows: shares(along, depth) },
     point(row, column, out) {
-      out[0] = across[column];
+      out[0] = across.at[column];
       // Rows go north, away from the first view, so that the mesh shows its upper side.
-      out[2] = -along[row];
+      out[2] = -along.at[row];
       let up = 0;
       for (let k = 0, share = 1; k <= rough; k++, share /= 2) {
         const scale = 2 ** k / size;
@@ -38,28 +39,29 @@ export function bumps(made: Bumps): TriangleMesh {
       out[1] = (height * up) / whole;
     },
   });
+  return { ...mesh, cut: cutAtRim(mesh.index, across, along) };
 }
 
-/** Where both sides are cut, metres from the middle. */
-function cuts({ width, depth, height, size, rough }: Bumps): Float64Array[] {
+function cuts({ width, depth, height, size, rough }: Bumps): [across: Cuts, along: Cuts] {
   const finest = size / 2 ** rough / PER_BUMP;
   // What is flat is cut as well, so that making it larger leaves the inner pieces what they are.
   const flat = 2 ** Math.floor(Math.log2(Math.max(width, depth) / FLAT));
-  return [width, depth].map((side) => cut(side, height === 0 ? flat : finest));
+  const piece = height === 0 ? flat : finest;
+  return [cut(width, piece), cut(depth, piece)];
 }
 
 export function trianglesOfBumps(made: Bumps): number {
   const [across, along] = cuts(made);
-  return 2 * (across.length - 1) * (along.length - 1);
+  return 2 * (across.at.length - 1) * (along.at.length - 1);
 }
 
 /** Where a side is cut: counted from its middle, so that a larger one is cut alike and only its rim is another. */
-function cut(side: number, piece: number): Float64Array {
+function cut(side: number, piece: number): Cuts {
   while (side > MOST * piece) piece *= 2;
   const half = Math.max(0, Math.ceil(side / (2 * piece) - SLIVER) - 1);
   const inner =
     piece < Infinity && side > piece ? Array.from({ length: 2 * half + 1 }, (_, k) => (k - half) * piece) : [];
-  return Float64Array.of(-side / 2, ...inner, side / 2);
+  return { at: Float64Array.of(-side / 2, ...inner, side / 2), piece };
 }
 
 /** A piece at the rim is at least this share of a whole one, unless it is all. */

@@ -46,9 +46,8 @@ export function latticeMesh({ rows, columns, point, shares, flip = false }: Latt
     for (let column = 0; column + 1 < columns; column++) {
       const a = row * columns + column;
       const [b, c, d] = [a + 1, a + columns + 1, a + columns];
-      const face = ((((row - middleRow) << 16) | ((column - middleColumn) & 0xffff)) << 1) >>> 0;
-      whole(a, b, c, face);
-      whole(a, c, d, face | 1);
+      whole(a, b, c, faceName(row - middleRow, column - middleColumn, 0));
+      whole(a, c, d, faceName(row - middleRow, column - middleColumn, 1));
     }
   }
   return {
@@ -58,6 +57,10 @@ export function latticeMesh({ rows, columns, point, shares, flip = false }: Latt
     faces: faces.slice(0, count),
   };
 }
+
+/** What a face is known by: its row and column, counted from the middle, and which half of the square it is. */
+export const faceName = (row: number, column: number, half: 0 | 1): number =>
+  (((((row << 16) | (column & 0xffff)) << 1) >>> 0) | half) >>> 0;
 
 const alike = (P: Float32Array, a: number, b: number): boolean =>
   P[3 * a] === P[3 * b] && P[3 * a + 1] === P[3 * b + 1] && P[3 * a + 2] === P[3 * b + 2];

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { GuideLine, type Line } from "../line";
 import { makeLine } from "../line/testing";
-import { facetsOf, Winding, type TriangleMesh } from "../mesh";
+import { cutFacesAmong, evenOver, facetsOf, randomOver, spreadable, weightsIn, Winding } from "../mesh";
+import type { TriangleMesh } from "../mesh";
 import { linesOf, madeMesh, madeSchema, trianglesOf } from ".";
 
 const guidesOf = (lines: readonly Line[]) => new Map(lines.map((line) => [line.id, new GuideLine(line)]));
@@ -49,6 +50,51 @@ test("bumps show their upper side, keep within their height, and stay where they
       expect(apart).toBeLessThan(1e-4 * height);
     }),
     { numRuns: 8 },
+  );
+});
+
+test("what is dealt over a flat plane is what is dealt there over a larger one, wherever its rim cuts it off", () => {
+  const side = fc.double({ min: 4.2, max: 7.9, noNaN: true });
+  fc.assert(
+    fc.property(side, side, side, fc.integer(), (width, depth, wider, seed) => {
+      /** By the keys of what is spread over the plane, or some of its triangles, where it lies. */
+      const dealt = (width: number, even = false, some: (triangle: number) => boolean = () => true) => {
+        const { position, index, faces: names, cut } = made({ kind: "bumps", width, depth, height: 0 });
+        const numbers = Uint32Array.from({ length: index.length / 3 }, (_, t) => t).filter(some);
+        const ground = {
+          position: Float64Array.from(position),
+          index: Uint32Array.from([...numbers].flatMap((t) => [...index.subarray(3 * t, 3 * t + 3)])),
+        };
+        const arriving = { seed, names: numbers.map((t) => names![t]), cut: cutFacesAmong(cut!, numbers) };
+        const spread = even
+          ? evenOver(ground, spreadable(ground), 0.4, arriving)
+          : randomOver(ground, { density: 8 }, arriving);
+        const found = new Map<string, Float64Array>();
+        const weights = new Float64Array(3);
+        for (let i = 0; i < spread.count; i++) {
+          const at = spread.position.subarray(3 * i, 3 * i + 3);
+          found.set(`${spread.key[2 * i]} ${spread.key[2 * i + 1]}`, at);
+          weightsIn(ground, spread.triangle[i], at[0], at[1], at[2], weights);
+          expect(Math.min(...weights)).toBeGreaterThan(-1e-6);
+        }
+        expect(found.size).toBe(spread.count);
+        return found;
+      };
+      const apart = (a: Float64Array, b: Float64Array) => Math.hypot(...a.map((x, axis) => x - b[axis]));
+      const [small, large] = [Math.min(width, wider), Math.max(width, wider)].map((width) => dealt(width));
+      const half = Math.min(width, wider) / 2;
+      const within = [...large].filter(([, [x]]) => Math.abs(x) < half - 1e-6);
+      expect(within.length).toBeGreaterThan(10 * depth * half);
+      for (const [key, at] of within) expect(apart(small.get(key)!, at)).toBeLessThan(1e-5);
+      expect(small.size - within.length).toBeLessThanOrEqual(1);
+      // In the same order too, since where they give way to each other it is this that counts.
+      const inLarge = new Set(within.map(([key]) => key));
+      expect([...small.keys()].filter((key) => inLarge.has(key))).toEqual([...inLarge]);
+      const whole = dealt(width);
+      for (const [key, at] of dealt(width, false, (t) => t % 3 > 0)) expect(apart(whole.get(key)!, at)).toBe(0);
+      dealt(width, true);
+    }),
+    { numRuns: 30 },
   );
 });
 

@@ -8,6 +8,7 @@
  * quarters and its number in them.
  */
 import { CHANNEL, finish, mix, streamOf } from "../math";
+import { isWithin, wholesOf, writeWhole, type CutFaces } from "./cut-faces";
 import type { Facets, Points } from "./facets";
 
 /** Structure of arrays, one entry a place, in the order of triangles. */
@@ -17,17 +18,22 @@ export interface Arrivals {
   position: Float64Array;
   /** From what density on each is there, 1/m²: n. */
   density: Float64Array;
-  /** The triangle that each lies on: n. */
+  /** The triangle that each lies on; {@link BEYOND} for what lies beyond a rim that cuts triangles off: n. */
   triangle: Uint32Array;
   /** Two words that no other place on the mesh has: 2n. */
   key: Uint32Array;
 }
+
+/** The triangle of what lies on none. */
+export const BEYOND = 2 ** 32 - 1;
 
 /** What arrivals hang on besides the mesh. */
 export interface Arriving {
   seed: number;
   /** What each triangle is known by: m; null for its number. */
   names?: Uint32Array | null;
+  /** The triangles that a rim cut off. */
+  cut?: CutFaces | null;
   /** How many square metres are wanted, about; all without it. */
   area?: number;
   /** No more places than this. */
@@ -50,20 +56,40 @@ const PER_HALF = 1 / HALF_WORD;
 export const LOW = streamOf(0, CHANNEL.key);
 export const HIGH = streamOf(1, CHANNEL.key);
 
-/** @param upTo the density up to which places arrive, 1/m² */
+/**
+ * @param upTo the density up to which places arrive, 1/m²
+ * @param beyond whether what would arrive a little way beyond a rim that cuts triangles off is wanted too
+ */
 export function arrivalsOver(
   { position: P, index }: Points,
   { area: areas }: Pick<Facets, "area">,
   upTo: number,
-  { seed, names = null, most = MOST_ARRIVALS, wanted, ...about }: Arriving,
+  { seed, names = null, cut = null, most = MOST_ARRIVALS, wanted, ...about }: Arriving,
+  beyond = false,
 ): Arrivals {
   const area = about.area ?? sum(areas);
   const expected = Math.min(most, area * upTo);
   const out = emptyArrivals(Math.ceil(expected + 6 * Math.sqrt(expected) + MOST_EACH));
   const stream = streamOf(seed, CHANNEL.overArrive);
   const corners = new Float64Array(9);
-  for (let t = 0; t < areas.length && out.count < most; t++) {
+  const wholes = cut ? wholesOf(cut) : NO_WHOLES;
+  for (let t = 0, c = 0, w = 0; t < areas.length && out.count < most; t++) {
     if (!(areas[t] > 0)) continue;
+    while (cut && cut.triangle[c] < t) c++;
+    if (cut?.triangle[c] === t) {
+      for (; w < wholes.length && cut.triangle[wholes[w][0]] <= t; w++) {
+        const from = out.count;
+        for (const part of wholes[w]) {
+          const begin = out.count;
+          const area = areas[cut.triangle[part]] * writeWhole({ position: P, index }, cut, part, corners);
+          const name = cut.name[part] | 0;
+          fill(out, cut.triangle[part], name, name, corners, area, 1, upTo, stream, most, wanted);
+          keepWithin(out, begin, { position: P, index }, part, cut, wholes[w], beyond);
+        }
+        sortByDensity(out, from);
+      }
+      continue;
+    }
     for (let k = 0; k < 3; k++) {
       const p = 3 * index[3 * t + k];
       corners[3 * k] = P[p];
@@ -74,6 +100,51 @@ export function arrivalsOver(
     fill(out, t, name | 0, name | 0, corners, areas[t], 1, upTo, stream, most, wanted);
   }
   return out;
+}
+
+const NO_WHOLES: number[][] = [];
+
+/**
+ * Leaves out those from one on that do not lie in their part of a whole triangle; what lies in none of its parts is kept as
+ * lying beyond the rim where that is wanted, once for all parts.
+ */
+function keepWithin(
+  out: Arrivals,
+  from: number,
+  ground: Points,
+  part: number,
+  cut: CutFaces,
+  parts: readonly number[],
+  beyond: boolean,
+): void {
+  const { position, density, key, triangle } = out;
+  const outside = beyond && part === parts[0];
+  const t = cut.triangle[part];
+  let count = from;
+  for (let i = from; i < out.count; i++) {
+    const x = position[3 * i];
+    const y = position[3 * i + 1];
+    const z = position[3 * i + 2];
+    const within = isWithin(ground, t, x, y, z);
+    if (!within && (!outside || parts.some((one) => isWithin(ground, cut.triangle[one], x, y, z)))) continue;
+    position.copyWithin(3 * count, 3 * i, 3 * i + 3);
+    density[count] = density[i];
+    key.copyWithin(2 * count, 2 * i, 2 * i + 2);
+    triangle[count] = within ? t : BEYOND;
+    count++;
+  }
+  out.count = count;
+}
+
+/** Puts those from one on into the order in which they arrived, whichever part they lie on. */
+function sortByDensity(all: Arrivals, from: number): void {
+  const order = Uint32Array.from({ length: all.count - from }, (_, i) => from + i);
+  order.sort((a, b) => all.density[a] - all.density[b]);
+  const sorted = taken(all, order);
+  all.position.set(sorted.position, 3 * from);
+  all.triangle.set(sorted.triangle, from);
+  all.key.set(sorted.key, 2 * from);
+  all.density.set(sorted.joinOrder!, from);
 }
 
 /** *Positions on a mesh.* */
@@ -99,35 +170,6 @@ export function sum(numbers: Float64Array): number {
   let out = 0;
   for (let i = 0; i < numbers.length; i++) out += numbers[i];
   return out;
-}
-
-/** Leaves only those that came first, so many of them; the last of these in the places of those that are left out. */
-export function keepFirst(all: Arrivals, most: number): void {
-  if (all.count <= most) return;
-  const last = most > 0 ? nthLast(all.density, all.count, all.count - most) : -1;
-  const { position, density, triangle, key } = all;
-  for (let i = 0, from = all.count; i < most; i++) {
-    if (density[i] <= last) continue;
-    do from--;
-    while (density[from] > last);
-    position.copyWithin(3 * i, 3 * from, 3 * from + 3);
-    density[i] = density[from];
-    triangle[i] = triangle[from];
-    key.copyWithin(2 * i, 2 * from, 2 * from + 2);
-  }
-  all.count = most;
-}
-
-/** The value that just so many others exceed. Values lie evenly up to the greatest, so only the last ones need sorting. */
-function nthLast(values: Float64Array, count: number, above: number): number {
-  let greatest = 0;
-  for (let i = 0; i < count; i++) if (values[i] > greatest) greatest = values[i];
-  for (let share = (1.5 * (above + 16)) / count; ; share *= 4) {
-    const least = share < 1 ? greatest * (1 - share) : -1;
-    const tail: number[] = [];
-    for (let i = 0; i < count; i++) if (values[i] > least) tail.push(values[i]);
-    if (tail.length > above) return Float64Array.from(tail).sort()[tail.length - 1 - above];
-  }
 }
 
 /** Some of the arrivals, in an order. */

@@ -7,14 +7,15 @@
  * Data Structure for Fast Poisson-Disk Sample Generation*, SIGGRAPH 2006), or rather in the middle of the cell of its triangle
  * that it falls into, so that a little more or less distance leaves it where it is.
  */
-import { CHANNEL, finish, mix, streamOf } from "../math";
+import { finish, mix } from "../math";
 import { trianglesBeyond } from "./adjacency";
-import { arrivalsOver, MOST_ARRIVALS, mostArrived, taken, type Arriving, type Spread } from "./arrivals";
+import { arrivalsOver, BEYOND, MOST_ARRIVALS, mostArrived, taken, type Arriving, type Spread } from "./arrivals";
 import { facetsOf, type Facets, type Points } from "./facets";
-import { weightsIn } from "./barycentric";
+import { isWithin } from "./cut-faces";
 import { FreeArcs, SHORT } from "./free-arcs";
 import { PointGrid } from "./point-grid";
 import { arrivedAt, spaced, stepEnd } from "./spaced";
+import { TriangleCells } from "./triangle-cells";
 import { Walk } from "./walk";
 
 /** The circle is drawn so much larger than the distance, for what rounding and a gentle bend take. */
@@ -67,8 +68,9 @@ export function evenUpTo(ground: Points, mesh: Pick<Spreadable, "facets">, upTo:
 export function evenOver(ground: Points, mesh: Spreadable, distance: number, arriving: Arriving): Spread {
   // Where that were too many, less room is left to begin with, and more of it is filled.
   const upTo = Math.min(BEFORE_FILLING * arrivedAt(distance), mostArrived(mesh.facets, arriving));
-  const all = arrivalsOver(ground, mesh.facets, upTo, arriving);
-  const { chosen } = spaced(all, upTo, distance);
+  // What lies beyond the rim keeps others off as well, so that they need not give way when the rim moves.
+  const all = arrivalsOver(ground, mesh.facets, upTo, arriving, true);
+  const chosen = spaced(all, upTo, distance).chosen.filter((i) => all.triangle[i] !== BEYOND);
   // Neighbours in memory are neighbours on the mesh.
   chosen.sort();
   const filling = new Filling(ground, mesh, distance, taken(all, chosen), arriving);
@@ -88,20 +90,16 @@ class Filling {
   #key: Uint32Array;
   readonly #walk: Walk;
   readonly #arcs = new FreeArcs();
-  /** The power of two, metres, that the cells of triangles have at most. */
-  readonly #cell: number;
-  /** A place on a triangle, what cell of it that is, and two words for it. */
+  readonly #cells: TriangleCells;
+  /** A place on a triangle. */
   readonly #place = new Float64Array(3);
-  readonly #words = new Uint32Array(2);
-  readonly #at = new Int32Array(2);
-  readonly #weights = new Float64Array(3);
 
   constructor(ground: Points, mesh: Spreadable, distance: number, begun: Spread, arriving: Arriving) {
     this.#ground = ground;
     this.#mesh = mesh;
     this.#distance = distance;
     this.#arriving = arriving;
-    this.#cell = 2 ** Math.floor(Math.log2(CELL * distance));
+    this.#cells = new TriangleCells(ground, mesh.facets.area.length, CELL * distance, arriving);
     this.#walk = new Walk(ground, mesh.facets, mesh.beyond);
     this.#most = arriving.most ?? MOST_ARRIVALS;
     const room = 2 * begun.count + 4096;
@@ -139,8 +137,9 @@ class Filling {
     for (let t = 0; t < reached.length; t++) {
       if (reached[t] === 1 || !(facets.area[t] > 0)) continue;
       markPart(beyond, t, reached);
-      this.#middleOf(t, 1 / 3, 1 / 3);
-      this.#name(t, 0, 0, 0, 3);
+      this.#cells.take(t);
+      this.#cells.middle(1, 0, 0, 0, this.#place);
+      this.#cells.name(0, 0, 0, 3);
       if (this.#hasRoom()) this.#put(t);
     }
   }
@@ -204,22 +203,23 @@ class Filling {
    */
   #settle(): boolean {
     const { place, triangle: t } = this.#walk;
-    const far = this.#distance + 3 * this.#cell * (AROUND + 1);
+    const cells = this.#cells;
+    const far = this.#distance + 3 * cells.size * (AROUND + 1);
     const near = this.#grid.gather(place[0], place[1], place[2], far);
-    const cells = this.#cellOf(t);
-    const i = this.#at[0];
-    const j = this.#at[1];
-    const lots = this.#lotsOf(t, cells, 1);
+    const isCut = cells.takeAt(t, place);
+    const n = cells.locate(place);
+    const [i, j] = cells.at;
+    const lots = cells.lots(n);
     let lot = Infinity;
     let best = -1;
     for (let ci = Math.max(0, i - AROUND); ci <= i + AROUND; ci++) {
       const row = mix(lots, ci);
-      for (let cj = Math.max(0, j - AROUND); cj <= j + AROUND && ci + cj < cells; cj++) {
-        for (let upper = 0; upper < 2 && ci + cj + upper < cells; upper++) {
+      for (let cj = Math.max(0, j - AROUND); cj <= j + AROUND && ci + cj < n; cj++) {
+        for (let upper = 0; upper < 2 && ci + cj + upper < n; upper++) {
           const own = finish(mix(row, 4 * cj + upper));
           if (own >= lot) continue;
-          this.#middleOf(t, (ci + (1 + upper) / 3) / cells, (cj + (1 + upper) / 3) / cells);
-          if (!this.#isFree(near) || !this.#isWanted()) continue;
+          cells.middle(n, ci, cj, upper, this.#place);
+          if (!this.#isFree(near) || !this.#isWanted() || (isCut && !this.#isOn(t))) continue;
           lot = own;
           best = (ci - i + AROUND) * 16 + (cj - j + AROUND) * 2 + upper;
         }
@@ -227,13 +227,13 @@ class Filling {
     }
     if (best >= 0) {
       const [ci, cj, upper] = [i + (best >> 4) - AROUND, j + ((best >> 1) & 7) - AROUND, best & 1];
-      this.#middleOf(t, (ci + (1 + upper) / 3) / cells, (cj + (1 + upper) / 3) / cells);
-      this.#name(t, cells, ci, cj, upper);
+      cells.middle(n, ci, cj, upper, this.#place);
+      cells.name(n, ci, cj, upper);
       return this.#put(t);
     }
     this.#place.set(place);
-    const fine = this.#cellOf(t, 4);
-    this.#name(t, fine, this.#at[0], this.#at[1], 2);
+    const fine = cells.locate(place, 4);
+    cells.name(fine, cells.at[0], cells.at[1], 2);
     return this.#hasRoom() && this.#put(t);
   }
 
@@ -253,6 +253,10 @@ class Filling {
     return true;
   }
 
+  #isOn(t: number): boolean {
+    return isWithin(this.#ground, t, this.#place[0], this.#place[1], this.#place[2]);
+  }
+
   #hasRoom(): boolean {
     const place = this.#place;
     return this.#isWanted() && this.#grid.isFree(place[0], place[1], place[2], this.#distance);
@@ -267,7 +271,7 @@ class Filling {
     if (grid.count === this.#most) return false;
     if (grid.count === this.#triangle.length) this.#grow();
     this.#triangle[grid.count] = triangle;
-    this.#key.set(this.#words, 2 * grid.count);
+    this.#key.set(this.#cells.words, 2 * grid.count);
     grid.add(this.#place[0], this.#place[1], this.#place[2]);
     return true;
   }
@@ -294,49 +298,6 @@ class Filling {
       way *= Math.min(2, (this.#distance * OUTSIDE) / away);
     }
     return true;
-  }
-
-  /** Into how many cells a side the triangle that the walk has come to is cut, and in {@link #at} which it has come to. */
-  #cellOf(t: number, finer = 1): number {
-    const { index } = this.#ground;
-    const [x, y, z] = this.#walk.place;
-    weightsIn(this.#ground, t, x, y, z, this.#weights);
-    let long = 0;
-    for (let k = 0; k < 3; k++) long = Math.max(long, this.#apart(index[3 * t + k], index[3 * t + ((k + 1) % 3)]));
-    const cells = finer * 2 ** Math.max(0, Math.ceil(Math.log2(long / this.#cell)));
-    const cell = (weight: number, most: number) => Math.min(most, Math.floor(Math.max(0, weight) * cells));
-    this.#at[0] = cell(this.#weights[1], cells - 1);
-    this.#at[1] = cell(this.#weights[2], cells - 1 - this.#at[0]);
-    return cells;
-  }
-
-  /** How far apart two vertices are. */
-  #apart(a: number, b: number): number {
-    const P = this.#ground.position;
-    const x = P[3 * b] - P[3 * a];
-    const y = P[3 * b + 1] - P[3 * a + 1];
-    const z = P[3 * b + 2] - P[3 * a + 2];
-    return Math.sqrt(x * x + y * y + z * z);
-  }
-
-  #middleOf(t: number, s: number, r: number): void {
-    const { position: P, index } = this.#ground;
-    const a = 3 * index[3 * t];
-    const b = 3 * index[3 * t + 1];
-    const c = 3 * index[3 * t + 2];
-    for (let k = 0; k < 3; k++) this.#place[k] = P[a + k] + s * (P[b + k] - P[a + k]) + r * (P[c + k] - P[a + k]);
-  }
-
-  /** What the words of a triangle's cells have in common. */
-  #lotsOf(t: number, cells: number, nth: 0 | 1): number {
-    const { names } = this.#arriving;
-    return mix(mix(streamOf(nth, CHANNEL.overEven), names ? names[t] : t), cells);
-  }
-
-  /** @param part of the cell: its lower or upper half, or anywhere in it */
-  #name(t: number, cells: number, i: number, j: number, part: number): void {
-    for (const nth of [0, 1] as const)
-      this.#words[nth] = finish(mix(mix(this.#lotsOf(t, cells, nth), i), 4 * j + part));
   }
 }
 

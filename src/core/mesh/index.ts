@@ -7,6 +7,7 @@ export { areasOf, facetsOf, normalsAt, type Facets } from "./facets";
 export { arrivedFor, distanceFor, evenOver, evenUpTo, spreadable, type Spreadable } from "./even-over";
 export { MOST_ARRIVALS, mostArrived, taken, type Arrivals, type Arriving, type Spread } from "./arrivals";
 export { PointGrid } from "./point-grid";
+export { cutFacesAmong, type CutFaces } from "./cut-faces";
 export { Walk } from "./walk";
 export { arrivalsInside } from "./arrivals-inside";
 export { arrivedAt, spaced, stepEnd } from "./spaced";

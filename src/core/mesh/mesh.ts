@@ -1,5 +1,7 @@
 /** *A triangle mesh as plain arrays*: what is cut and bent, whatever file it came from and goes to. */
 
+import type { CutFaces } from "./cut-faces";
+
 /** Numbers that belong to vertices: positions, normals, texture coordinates, colours … */
 export interface Attribute {
   /** glTF's name for it, such as `NORMAL` or `TEXCOORD_0`. */
@@ -19,6 +21,8 @@ export interface TriangleMesh {
   attributes: Attribute[];
   /** What each triangle is known by, where that is not its number: m. So cutting a mesh anew need not make all of them others. */
   faces?: Uint32Array;
+  /** The triangles that its rim cut off, if it is known of which. */
+  cut?: CutFaces;
 }
 
 /** *Vertices and triangles being gathered* for a mesh of the same attributes as another. */

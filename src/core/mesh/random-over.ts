@@ -1,5 +1,6 @@
 /** *Random positions over a mesh*: what arrives up to a density, or as many as are wanted. */
-import { arrivalsOver, keepFirst, mostArrived, sum, type Arriving, type Spread } from "./arrivals";
+import { arrivalsOver, mostArrived, sum, type Arriving, type Spread } from "./arrivals";
+import { keepFirst } from "./keep-first";
 import { areasOf, type Facets, type Points } from "./facets";
 
 /** @param amount so many in all, exactly, or so many to the square metre */

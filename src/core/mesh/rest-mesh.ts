@@ -9,7 +9,7 @@ import type { Points } from "./facets";
 import type { TriangleMesh } from "./mesh";
 
 /** A mesh whose positions may be of either precision. */
-export type Shape = Points & Pick<TriangleMesh, "attributes" | "faces">;
+export type Shape = Points & Pick<TriangleMesh, "attributes" | "faces" | "cut">;
 
 export class RestMesh {
   readonly mesh: Shape;

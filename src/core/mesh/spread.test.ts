@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { WorldMesh, areasOf, distanceFor, evenOver, randomOver, spreadable, type Spread } from ".";
 import { trianglesBeyond } from "./adjacency";
-import { arrivalsOver, keepFirst } from "./arrivals";
+import { arrivalsOver } from "./arrivals";
+import { keepFirst } from "./keep-first";
 import { arrivalsInside } from "./arrivals-inside";
 import { facetsOf } from "./facets";
 import { PointGrid } from "./point-grid";

@@ -86,15 +86,19 @@ const ground = fc.constantFrom(...Object.values(GROUNDS));
 const turned: Input = { what: { entries: [{ prop: "buoy" }, { prop: "oar" }], order: "mixed" } };
 
 test("a distance a hundredth larger leaves four fifths of an even spread where they are, and moves no key by a tenth of it", () => {
+  const stayed: number[] = [];
   fc.assert(
     fc.property(ground, seed, fc.double({ min: 0.45, max: 0.8, noNaN: true }), (ground, seed, distance) => {
       const of = (distance: number) => spread({ ...turned, spacing: { distance }, variation: { seed } }, ground);
       const { stay, far } = staying(of(distance), of(1.01 * distance));
-      expect(stay).toBeGreaterThan(0.8);
+      stayed.push(stay);
+      expect(stay).toBeGreaterThan(0.75);
       expect(far).toBeLessThan(distance / 10);
     }),
     { numRuns: 12 },
   );
+  // Now and then one that comes early must give way, and those that it kept off push others off in their turn.
+  expect(stayed.reduce((sum, stay) => sum + stay) / stayed.length).toBeGreaterThan(0.81);
 });
 
 test("one more is one more, whatever keeps some off; an outline moved by 5 cm deals nothing anew", () => {
@@ -136,10 +140,22 @@ test("an area without a surface keeps what is on it when its edge is moved", () 
 
 test("a hill a hundredth higher and a plane 5 cm wider keep who is who", () => {
   const pattern = fc.constantFrom("even" as const, "random" as const, "square" as const);
+  const evenly: number[] = [];
+  const knots: Vec3[] = [
+    [5, 0, -2],
+    [12, 0, -2],
+    [12, 0, 3],
+    [5, 0, 3],
+  ];
+  const atRim = makeLine({ id: "area", number: 3, kind: "polyline", closed: true, knots });
   fc.assert(
-    fc.property(seed, pattern, (seed, pattern) => {
+    fc.property(seed, pattern, fc.constantFrom(15, 19.3, 20), fc.boolean(), (seed, pattern, wide, within) => {
+      const where = { areas: within ? ["area"] : [] };
+      const distance = within ? 0.4 : 1;
       const of = (ground: WorldMesh) =>
-        spread({ ...turned, spacing: { pattern, distance: 1 }, variation: { seed, tintOn: true } }, ground);
+        spread({ ...turned, where, spacing: { pattern, distance }, variation: { seed, tintOn: true } }, ground, [
+          atRim,
+        ]);
       const low = of(GROUNDS.hills);
       const high = staying(low, of(field(20, hills(1.01), "hills")));
       // Evenly, who comes first may change with the areas of triangles, and that bears on those about it.
@@ -147,12 +163,20 @@ test("a hill a hundredth higher and a plane 5 cm wider keep who is who", () => {
       expect(high.far).toBeLessThan(0.1);
       for (const height of [0, 2]) {
         // The plane with bumps has a column more.
-        const wider = staying(of(plane(20, height)), of(plane(20.05, height)));
-        expect(wider.known).toBeGreaterThan(pattern === "even" ? 0.85 : 0.95);
+        const wider = staying(of(plane(wide, height)), of(plane(wide + 0.05, height)));
+        if (pattern === "even") evenly.push(wider.known);
+        expect(wider.known).toBeGreaterThan({ even: 0.91, random: 0.99, square: 0.95 }[pattern]);
       }
     }),
-    { numRuns: 6 },
+    {
+      numRuns: 12,
+      examples: [
+        [6, "even", 15, false],
+        [1, "random", 15, true],
+      ],
+    },
   );
+  expect(evenly.reduce((sum, known) => sum + known) / evenly.length).toBeGreaterThan(0.965);
 });
 
 test("a surface takes all along that is spread over it, within an area that is moved with it too, however far away", () => {

@@ -47,8 +47,8 @@ const PATTERNS: Readonly<Record<Spacing["pattern"], Pattern>> = {
 
 /** Alike on surfaces of the same mesh, so that a copy of one has the same on it. */
 function arrivingOn({ region }: Field, seed: number): Arriving {
-  const { names, area } = region;
-  return { seed, names, area, wanted: wantedIn(region) };
+  const { names, cut, area } = region;
+  return { seed, names, cut, area, wanted: wantedIn(region) };
 }
 
 /** Whether more would arrive up to a density than are looked at. */
