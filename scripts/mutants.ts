@@ -149,7 +149,7 @@ function copied(sample: readonly Mutant[]): string {
   const copy = mkdtempSync(join(tmpdir(), "mutants-"));
   for (const name of ["src", "jest.setup.ts", "package.json", "tsconfig.json"])
     cpSync(join(ROOT, name), join(copy, name), { recursive: true });
-  symlinkSync(join(ROOT, "node_modules"), join(copy, "node_modules"));
+  for (const name of ["node_modules", "docs"]) symlinkSync(join(ROOT, name), join(copy, name));
   writeFileSync(join(copy, "setup-mutants.js"), SETUP);
   writeFileSync(join(copy, "setup-tests.js"), SETUP_TESTS);
   const config = readFileSync(join(ROOT, "jest.config.mjs"), "utf8")
