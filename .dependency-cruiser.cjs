@@ -15,14 +15,15 @@ const CORE = {
   graph: [],
   schema: ["math"],
   image: ["schema"],
-  line: ["math", "schema"],
+  course: ["schema"],
+  line: ["math", "schema", "course"],
   mesh: ["math", "schema"],
   made: ["math", "schema", "line", "mesh"],
   lay: ["math", "schema", "line", "mesh"],
   host: ["math", "line", "mesh"],
-  place: ["math", "graph", "schema", "image", "line", "mesh", "host"],
+  place: ["math", "graph", "schema", "image", "course", "line", "mesh", "host"],
   check: ["math", "graph", "schema", "line", "mesh", "host", "place"],
-  scene: ["math", "schema", "line", "mesh", "made", "place"],
+  scene: ["math", "schema", "course", "line", "mesh", "made", "place"],
   files: ["math", "schema", "image", "mesh", "place", "scene"],
 };
 const TESTS = "(\\.test|/testing|/fuzz/[a-z]+)\\.tsx?$";

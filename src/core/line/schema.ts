@@ -16,6 +16,7 @@ import {
   within,
   FARTHEST,
 } from "../schema";
+import { coursesSchema } from "../course";
 import type { Vec3 } from "../math";
 
 /** Lines' numbers are below this; see `place/keys.ts`. */
@@ -111,6 +112,7 @@ const shared = {
   number: z.number().int().min(1).max(MAX_LINE_NUMBER),
   name: nameSchema,
   knots: numbered(z.array(knotSchema).min(1).max(100_000)),
+  courses: coursesSchema,
   /** How it lies on a surface; null for a line that goes by its knots alone. */
   laid: laidSchema.nullable().default(null),
   /** Surfaces that its knots were put on as it was drawn: an area within it is filled on them. */

@@ -2,8 +2,8 @@
 import { z } from "zod";
 import { angleParam, choiceParam, idSchema, lengthParam, switchParam, vec3Schema, wholeParam } from "../schema";
 
-const side = (label: string, help: string, standard: number) =>
-  lengthParam({ label, help, default: standard, above: 0, max: 100_000, slider: [0.1, 40] });
+const side = (label: string, help: string, standard: number, holds = false) =>
+  lengthParam({ label, help, default: standard, above: 0, max: 100_000, slider: [0.1, 40], holds });
 
 const flip = switchParam({
   label: "Turn inside out",
@@ -29,7 +29,7 @@ export const bumpsSchema = z.object({
     max: 10_000,
     slider: [0, 5],
   }),
-  size: side("Bumps", "About how far it is from one bump to the next.", 6),
+  size: side("Bumps", "About how far it is from one bump to the next.", 6, true),
   rough: wholeParam({
     label: "Rough",
     help: "How many times smaller bumps lie on the larger ones, each time half the size.",
@@ -37,6 +37,7 @@ export const bumpsSchema = z.object({
     min: 0,
     max: 5,
     slider: [0, 5],
+    holds: true,
   }),
   seed: wholeParam({
     label: "Seed",
@@ -45,6 +46,7 @@ export const bumpsSchema = z.object({
     min: 0,
     max: 2 ** 31 - 1,
     slider: [1, 100],
+    holds: true,
   }),
 });
 
@@ -75,6 +77,7 @@ export const revolveSchema = z.object({
     min: 3,
     max: 720,
     slider: [3, 120],
+    holds: true,
   }),
   flip,
 });
@@ -96,6 +99,7 @@ export const loftSchema = z.object({
     min: 1,
     max: 2000,
     slider: [4, 200],
+    holds: true,
   }),
   between: wholeParam({
     label: "Pieces between",
@@ -104,6 +108,7 @@ export const loftSchema = z.object({
     min: 1,
     max: 200,
     slider: [1, 30],
+    holds: true,
   }),
   flip,
 });

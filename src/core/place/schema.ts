@@ -1,5 +1,6 @@
 /** The Zod schema of a dressing: its seven steps, each from its own folder, and its pegs. */
 import { z } from "zod";
+import { coursesSchema } from "../course";
 import { idSchema, nameSchema } from "../schema";
 import { fitSchema } from "./fit/schema";
 import { gapsSchema } from "./gaps/schema";
@@ -34,6 +35,7 @@ export const dressingSchema = z.object({
   fit: fitSchema.prefault({}),
   variation: variationSchema.prefault({}),
   gaps: gapsSchema.prefault({}),
+  courses: coursesSchema,
   pegs: pegsSchema.default({}),
   /** Pegs of version 5 that are brought up once it is known where their slots were. */
   oldPegs: z.array(oldPegSchema).max(1_000_000).default([]),

@@ -1,5 +1,8 @@
 /** The Scene: its schema, how it is read and how new things in it are made. */
 export { overBudget } from "./budget";
+export * from "./course-paths";
+export * from "./moment";
+export * from "./time";
 export * from "./change";
 export * from "./make";
 export { namesIn } from "./names";

@@ -3,6 +3,7 @@ import { sizeOf, type PropBounds } from "../mesh";
 import { dressingSchema, type Dressing } from "../place";
 import { placingBounds } from "./prepare";
 import { SCENE_VERSION, type Prop, type Scene } from "./schema";
+import { timeSchema } from "./time";
 
 /** A new short id. Ids are unique by chance: 80 random bits. */
 export function newId(): string {
@@ -19,6 +20,7 @@ export const emptyScene = (name: string): Scene => ({
   surfaces: [],
   dressings: [],
   views: [],
+  time: timeSchema.parse({}),
 });
 
 /** `wanted`, or with the first number behind it that makes it different from all that are taken. */

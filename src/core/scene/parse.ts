@@ -1,6 +1,7 @@
 /** Reading a scene from outside: version, migrations, validation. */
 import { InputError, sentenceOf } from "../schema";
 import { pegsByKey } from "./pegs-of-5";
+import { COURSED, coursesComplaint } from "./course-paths";
 import { SCENE_VERSION, sceneSchema, type Scene } from "./schema";
 
 type Json = Record<string, unknown>;
@@ -15,6 +16,8 @@ const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {
   // Version 5 makes surfaces and fills spaces: what version 4 had comes from files.
   4: (scene) => ({ ...scene, version: 5 }),
   5: (scene) => pegsByKey(withLineNumbers(scene)),
+  // Version 7 knows time: what version 6 had stands still.
+  6: (scene) => ({ ...scene, version: 7 }),
 };
 
 /** Version 1 knew only whether props stand or hang; from 2 on any side of a prop may meet the line. */
@@ -56,7 +59,20 @@ export function parseScene(data: unknown): Scene {
   }
   const result = checked(scene, version);
   if (!result.success) throw new InputError(`The scene cannot be read: ${sentenceOf(result.error)}.`);
+  const wrong = coursesOf(result.data);
+  if (wrong) throw new InputError(`The scene cannot be read: ${wrong}.`);
   return result.data;
+}
+
+/** What is wrong with the courses of a scene's things, or null. */
+function coursesOf(scene: Scene): string | null {
+  for (const list of COURSED) {
+    for (const thing of scene[list]) {
+      const wrong = coursesComplaint(list, thing);
+      if (wrong) return `of “${thing.name}” ${wrong}`;
+    }
+  }
+  return null;
 }
 
 function checked(scene: Json, version: number): ReturnType<typeof sceneSchema.safeParse> {

@@ -1,5 +1,6 @@
 /** The Zod schema of the Scene, the only truth: everything else is derived from it and from the assets it names. */
 import { z } from "zod";
+import { coursesSchema } from "../course";
 import { lineSchema } from "../line";
 import { madeSchema } from "../made";
 import { boundsSchema } from "../mesh";
@@ -7,9 +8,10 @@ import { dressingSchema } from "../place";
 import { assetHashSchema, idSchema, nameSchema, vec3Schema, within } from "../schema";
 import { overBudget } from "./budget";
 import { preparationSchema } from "./prepare";
+import { timeSchema } from "./time";
 
 /** The version this program writes; older ones are brought up on load, newer ones refused. */
-export const SCENE_VERSION = 6;
+export const SCENE_VERSION = 7;
 
 /** What was put right, or is not used, when a prop's file was brought in: see `files/prop.ts`. */
 export const MENDS = [
@@ -84,6 +86,7 @@ const surfaceShape = z.object({
     .readonly()
     .default([0, 0, 0, 1]),
   scale: within(1_000_000).positive().default(1),
+  courses: coursesSchema,
   /** Whether lines are drawn on it and things can stand on it. */
   ground: z.boolean().default(true),
   /** Whether it is a finding when props poke through it, as through walls, other than through water. */
@@ -120,6 +123,7 @@ export const sceneSchema = z
     surfaces: z.array(surfaceSchema).max(10_000).default([]),
     dressings: z.array(dressingSchema).max(10_000).default([]),
     views: z.array(viewSchema).max(1_000).default([]),
+    time: timeSchema.prefault({}),
   })
   .superRefine((scene, context) => {
     for (const part of ["props", "mixes", "lines", "surfaces", "dressings", "views"] as const) {

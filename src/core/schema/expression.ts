@@ -19,6 +19,7 @@ const ANGLES: Readonly<Record<string, number>> = {
   turn: 2 * Math.PI,
   turns: 2 * Math.PI,
 };
+const TIMES: Readonly<Record<string, number>> = { s: 1, ms: 0.001, min: 60 };
 const SHARES: Readonly<Record<string, number>> = { "%": 0.01 };
 
 interface Measure {
@@ -29,6 +30,7 @@ interface Measure {
 
 const MEASURES: Readonly<Record<Unit, Measure>> = {
   m: { units: LENGTHS, bare: 1, words: "a length such as 0.45, 45 cm or 2 * 0.3 m" },
+  s: { units: TIMES, bare: 1, words: "a time such as 2.5, 500 ms or 1 min" },
   rad: { units: ANGLES, bare: DEGREE, words: "an angle such as 12, 90° or 180/7" },
   share: { units: SHARES, bare: 0.01, words: "a percentage such as 8 or 100/12" },
   factor: { units: { ...SHARES, "×": 1, x: 1 }, bare: 1, words: "a factor such as 1.2 or 110 %" },
@@ -140,6 +142,8 @@ export function formatValue(value: number, unit: Unit): string {
   switch (unit) {
     case "m":
       return `${trimmed(value, Math.abs(value) < 1 ? 4 : 3, 2)} m`;
+    case "s":
+      return `${trimmed(value, 3, 2)} s`;
     case "rad":
       return `${trimmed(value / DEGREE, 2, 0)}°`;
     case "share":

@@ -10,8 +10,8 @@ import { z } from "zod";
 // Zod would otherwise make functions of text, which the content policy forbids.
 z.config({ jitless: true });
 
-/** What a parameter is measured in. The core knows metres and radians; the interface shows angles in degrees. */
-export type Unit = "m" | "rad" | "share" | "factor" | "whole" | "number";
+/** What a parameter is measured in. The core knows metres, seconds and radians; the interface shows angles in degrees. */
+export type Unit = "m" | "s" | "rad" | "share" | "factor" | "whole" | "number";
 
 export interface ParamDescription {
   label: string;
@@ -19,6 +19,8 @@ export interface ParamDescription {
   unit: Unit;
   /** The comfortable range of a slider; the field beside it takes any valid number. */
   slider: readonly [low: number, high: number];
+  /** Whether it only holds from one keyframe to the next, since values in between would make something else of it. */
+  holds?: boolean;
 }
 
 interface ParamOptions {
@@ -29,6 +31,7 @@ interface ParamOptions {
   min?: number;
   max?: number;
   above?: number;
+  holds?: boolean;
 }
 
 /** A scene reaches so far from its origin, metres: 10,000 km. */
@@ -37,6 +40,7 @@ export const FARTHEST = 10_000_000;
 /** What no number of a unit goes beyond, to either side, where its parameter says nothing narrower. */
 const MOST: Readonly<Record<Unit, number>> = {
   m: FARTHEST,
+  s: 1_000_000,
   rad: 1_000_000,
   share: 1_000_000,
   factor: 1_000_000,
@@ -47,7 +51,10 @@ const MOST: Readonly<Record<Unit, number>> = {
 type NumberParam = z.ZodDefault<z.ZodNumber>;
 type RangeParam = z.ZodDefault<z.ZodTuple<[z.ZodNumber, z.ZodNumber], null>>;
 
-function limited(options: Omit<ParamOptions, "label" | "help" | "slider" | "default">, base = z.number()): z.ZodNumber {
+function limited(
+  options: Omit<ParamOptions, "label" | "help" | "slider" | "default" | "holds">,
+  base = z.number(),
+): z.ZodNumber {
   let schema = base;
   if (options.min !== undefined) schema = schema.min(options.min);
   if (options.max !== undefined) schema = schema.max(options.max);
@@ -56,14 +63,15 @@ function limited(options: Omit<ParamOptions, "label" | "help" | "slider" | "defa
 }
 
 function numberParam(unit: Unit, options: ParamOptions): NumberParam {
-  const { label, help, slider } = options;
+  const { label, help, slider, holds } = options;
   const base = unit === "whole" ? z.number().int() : z.number();
   return limited({ min: -MOST[unit], max: MOST[unit], ...options }, base)
     .default(options.default)
-    .meta({ label, help, unit, slider });
+    .meta({ label, help, unit, slider, ...(holds && { holds }) });
 }
 
 export const lengthParam = (options: ParamOptions) => numberParam("m", options);
+export const secondsParam = (options: ParamOptions) => numberParam("s", options);
 export const angleParam = (options: ParamOptions) => numberParam("rad", options);
 export const shareParam = (options: ParamOptions) => numberParam("share", { min: 0, max: 1, ...options });
 export const wholeParam = (options: ParamOptions) => numberParam("whole", options);

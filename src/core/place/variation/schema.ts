@@ -35,6 +35,7 @@ export const variationSchema = z.object({
     min: 0,
     max: 999_999,
     slider: [0, 100],
+    holds: true,
   }),
   positionOn: switchParam({ label: "Position", help: "Moves each placement a little." }),
   along: position("Along", "How far along the line."),
