@@ -37,6 +37,55 @@ test("place gives the same placements as CSV, JSON and GLB; one dressing can be 
   expect(bollards).toEqual(rows.filter((row) => row.startsWith("Bollards,")));
 });
 
+describe("frames", () => {
+  let moving: string;
+  beforeAll(() => {
+    const scene = JSON.parse(readFileSync(join(folder, "scene.json"), "utf8"));
+    scene.time = { length: 2, framesPerSecond: 5 };
+    const keyframes = [0, 2].map((at) => ({ at, value: at, go: "straight" }));
+    scene.dressings.find(({ name }: { name: string }) => name === "Bollards").courses = { "fit/along": { keyframes } };
+    moving = join(folder, "moving.json");
+    writeFileSync(moving, JSON.stringify(scene));
+  });
+  const bollards = (...more: string[]) => typed("place", moving, "--dressing", "Bollards", ...more);
+  const rowsOf = (csv: string) => csv.trim().split("\r\n").slice(1);
+
+  test("one frame is what it is among others, in CSV, JSON or a file each; without one it is the first", async () => {
+    const all = rowsOf((await bollards("--frames", "0..10")).out);
+    const alone = await Promise.all([0, 5, 10].map(async (n) => rowsOf((await bollards("--frame", `${n}`)).out)));
+    const of = (n: number) => all.flatMap((row) => (row.startsWith(`${n},`) ? row.slice(`${n},`.length) : []));
+    expect([of(0), of(5), of(10)]).toEqual(alone);
+    expect(rowsOf((await bollards()).out)).toEqual(alone[0]);
+    const along = (rows: string[]) => Number(rows[0].split(",")[4]);
+    expect(along(alone[1]) - along(alone[0])).toBeCloseTo(1, 5);
+    expect(all.length).toBe(11 * alone[0].length);
+
+    const json = join(folder, "frames.json");
+    expect((await bollards("--frames", "4..5", "--out", json)).code).toBe(0);
+    const { frames } = JSON.parse(readFileSync(json, "utf8"));
+    expect(frames.map(({ frame, dressings }: never) => [frame, dressings[0]["count"]])).toEqual([4, 5].map((n) => [n, alone[0].length])); // prettier-ignore
+    expect((await bollards("--frames", "9..10", "--out", join(folder, "each.###.csv"))).code).toBe(0);
+    expect(rowsOf(readFileSync(join(folder, "each.010.csv"), "utf8"))).toEqual(alone[2]);
+  });
+
+  test("frames that there are not, or that cannot be in one file, are told", async () => {
+    const wrong: [string[], RegExp][] = [
+      [["--frame", "11"], /There is no frame 11; the scene has frames 0 to 10/],
+      [["--frame", "-1"], /--frame/],
+      [["--frames", "3..99"], /no frame 99/],
+      [["--frames", "5..2"], /end before they begin/],
+      [["--frames", "5"], /write them as 0\.\.240/],
+      [["--frames", "0..2", "--frame", "1"], /do not go together/],
+      [["--frames", "0..2", "--out", join(folder, "x.glb")], /ask for a file a frame/],
+    ];
+    for (const [args, sentence] of wrong) {
+      const { code, out, error } = await bollards(...args);
+      expect([code, out]).toEqual([2, ""]);
+      expect(error).toMatch(sentence);
+    }
+  });
+});
+
 test("check finds nothing in the demo, and ends with 1 where there is something", async () => {
   expect(await typed("check", folder)).toEqual({ code: 0, out: "[]\n", error: "" });
   const scene = JSON.parse(readFileSync(join(folder, "scene.json"), "utf8"));

@@ -7,13 +7,13 @@ import { assetPath, checkedAssets, parseSceneText, readProject, type FormatName,
 import { hexOf } from "@/core/place";
 import { type Scene } from "@/core/scene";
 import { demoScene } from "@/demo";
-import { evaluateScene, writePlacements } from "@/engine/jobs";
+import { evaluateScene, writeFrames, writePlacements } from "@/engine/jobs";
 import { meshesCompared, meshesWanted } from "@/engine/wanted";
 import { schemaText } from "./schema";
 
 const HELP = `clothesline: places a scene's props, from the command line
 
-  place  SCENE [--dressing NAME] [--plain] [--out FILE]
+  place  SCENE [--dressing NAME] [--frame N | --frames A..B] [--plain] [--out FILE]
                       the placements; FILE ends in .csv, .json or .glb (without --out: CSV on standard output)
   check  SCENE        what the checks find, as JSON; exit code 1 if anything
   demo   --out DIR    the demo scene as files: scene.json and assets/
@@ -21,6 +21,9 @@ const HELP = `clothesline: places a scene's props, from the command line
 
 SCENE is a project file (.zip), a folder laid out the same, or its scene.json.
   --dressing NAME     only this dressing
+  --frame N           this frame, counted from 0 (without it: the first)
+  --frames A..B       these frames: CSV and JSON say of each placement or list which it belongs to;
+                      a FILE with # in its name, such as out.####.glb, is written once a frame, the number in their place
   --plain             GLB with a node for each placement instead of instances
   --help              this text
 
@@ -71,6 +74,8 @@ async function done(argv: string[], write: Streams["out"]): Promise<number> {
 
 interface Options {
   dressing?: string;
+  frame?: string;
+  frames?: string;
   out?: string;
   plain?: boolean;
   compressed?: boolean;
@@ -84,6 +89,8 @@ function parsed(argv: string[]): { values: Options; positionals: string[] } {
       allowPositionals: true,
       options: {
         dressing: { type: "string" },
+        frame: { type: "string" },
+        frames: { type: "string" },
         out: { type: "string" },
         plain: { type: "boolean" },
         compressed: { type: "boolean" },
@@ -100,20 +107,51 @@ function needed(value: string | undefined, complaint: string): string {
   return value;
 }
 
-async function place(
-  path: string,
-  { dressing, out, plain, compressed }: Options,
-  write: Streams["out"],
-): Promise<number> {
+async function place(path: string, options: Options, write: Streams["out"]): Promise<number> {
+  const { out, plain, dressing, compressed } = options;
   const format = formatOf(out, plain);
+  const chosen = { dressing, compressed };
+  if (options.frame !== undefined && options.frames !== undefined)
+    throw new UsageError("--frame and --frames do not go together");
+  const frames = options.frames === undefined ? null : framesOf(options.frames);
+  const frame = options.frame === undefined ? undefined : frameOf(options.frame);
   const { scene, assets } = load(path, (scene) => format.startsWith("glb") || meshesWanted(scene).size > 0);
-  const bytes = await writePlacements(scene, assets, format, { dressing, compressed });
-  if (out === undefined) write(bytes);
-  else {
-    mkdirSync(dirname(out), { recursive: true });
-    writeFileSync(out, bytes);
+  if (out) mkdirSync(dirname(out), { recursive: true });
+  if (frames && out?.includes("#")) {
+    for (let n = frames[0]; n <= frames[1]; n++) {
+      const bytes = await writePlacements(scene, assets, format, { ...chosen, frame: n });
+      writeFileSync(numbered(out, n), bytes);
+    }
+    return 0;
+  }
+  if (!frames) {
+    const bytes = await writePlacements(scene, assets, format, { ...chosen, frame });
+    if (out === undefined) write(bytes);
+    else writeFileSync(out, bytes);
+    return 0;
+  }
+  let begun = false;
+  for await (const piece of writeFrames(scene, assets, format, frames, chosen)) {
+    if (out === undefined) write(piece);
+    else writeFileSync(out, piece, { flag: begun ? "a" : "w" });
+    begun = true;
   }
   return 0;
+}
+
+/** A frame's own file: its number stands for the signs `#`, with as many digits at least. */
+const numbered = (out: string, frame: number): string =>
+  out.replace(/#+/, (signs) => String(frame).padStart(signs.length, "0"));
+
+function frameOf(text: string): number {
+  if (!/^\d{1,9}$/.test(text)) throw new UsageError(`“${text}” is not a frame's number`);
+  return Number(text);
+}
+
+function framesOf(text: string): [first: number, last: number] {
+  const parts = text.split("..");
+  if (parts.length !== 2) throw new UsageError(`“${text}” names no frames: write them as 0..240`);
+  return [frameOf(parts[0]), frameOf(parts[1])];
 }
 
 function formatOf(out: string | undefined, plain = false): FormatName {

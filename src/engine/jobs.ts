@@ -1,16 +1,17 @@
 /** Work on whole files, the same in a worker and under Node. */
 import { InputError } from "@/core/schema";
 import { FORMATS, standing, type Assets, type EvaluatedScene, type FormatName } from "@/core/files";
-import { namesIn, type Scene } from "@/core/scene";
+import { frameCount, momentOf, namesIn, sceneAt, type Scene } from "@/core/scene";
 import { flagged, spoken, type Finding } from "@/core/check";
 import { drawnIn, Engine, type ShownResult } from "./engine";
-import { changeBetween } from "@/core/scene";
 import { meshesCompared, meshesWanted } from "./wanted";
 
 /** What a caller allows, and which part it wants. */
 export interface JobOptions {
   /** Only the dressing of this name. */
   dressing?: string;
+  /** The frame, counted from 0: the first one where none is named. */
+  frame?: number;
   /** Refuses scenes that come to more placements. */
   maxPlacements?: number;
   /** Writes meshes so that they take less room, where the form knows how. */
@@ -35,13 +36,21 @@ async function teach(engine: Engine, scene: Scene, assets: Assets, poking = fals
 /** A finding with its sentence as it is told. */
 export type ToldFinding = Omit<Finding, "message"> & { message: string };
 
-/** The scene with its dressings evaluated, and what the checks find on them. */
+function checkedFrame({ time }: Scene, frame: number): number {
+  const last = frameCount(time) - 1;
+  if (Number.isInteger(frame) && frame >= 0 && frame <= last) return frame;
+  throw new InputError(`There is no frame ${frame}; the scene has frames 0 to ${last}.`);
+}
+
+/** The scene at a frame with its dressings evaluated, and what the checks find on them. */
 export async function evaluateScene(
-  scene: Scene,
+  whole: Scene,
   assets: Assets,
   options: JobOptions = {},
+  engine = new Engine(),
 ): Promise<EvaluatedScene & { findings: ToldFinding[] }> {
-  const { dressing: wanted, maxPlacements = Infinity } = options;
+  const { dressing: wanted, maxPlacements = Infinity, frame = 0 } = options;
+  const scene = sceneAt(whole, momentOf(checkedFrame(whole, frame), whole.time));
   const chosen = wanted === undefined ? scene.dressings : scene.dressings.filter((d) => d.name === wanted);
   if (wanted !== undefined && chosen.length === 0) {
     const names = scene.dressings.map((d) => `“${d.name}”`).join(", ");
@@ -50,9 +59,8 @@ export async function evaluateScene(
   const dressings: EvaluatedScene["dressings"][number][] = [];
   const found: Finding[] = [];
   let placed = 0;
-  const engine = new Engine();
   await teach(engine, scene, assets, options.poking);
-  engine.update(changeBetween(null, scene, 1));
+  engine.take(scene);
   for (const dressing of chosen) {
     // Checks of what is refused would be for nothing.
     placed += standing(engine.placements(dressing.id)!);
@@ -79,6 +87,33 @@ export async function writePlacements(
   options: JobOptions = {},
 ): Promise<Uint8Array> {
   return FORMATS[format].write(await evaluateScene(scene, assets, options), assets, options.compressed);
+}
+
+/**
+ * The placements of several frames in one file, piece by piece. A frame comes to the same whether others came before it.
+ *
+ * @param frames the first and the last one
+ */
+export async function* writeFrames(
+  scene: Scene,
+  assets: Assets,
+  format: FormatName,
+  [first, last]: readonly [number, number],
+  options: Omit<JobOptions, "frame"> = {},
+): AsyncGenerator<Uint8Array> {
+  const { frames, label } = FORMATS[format];
+  if (!frames) throw new InputError(`${label} holds one frame: ask for a file a frame.`);
+  checkedFrame(scene, first);
+  checkedFrame(scene, last);
+  if (first > last) throw new InputError(`The frames ${first} to ${last} end before they begin.`);
+  const engine = new Engine();
+  let { maxPlacements = Infinity } = options;
+  for (let frame = first; frame <= last; frame++) {
+    const evaluated = await evaluateScene(scene, assets, { ...options, maxPlacements, frame }, engine);
+    for (const { placements } of evaluated.dressings) maxPlacements -= standing(placements);
+    yield frames.write(evaluated, frame, frame === first);
+  }
+  yield new TextEncoder().encode(frames.end);
 }
 
 /**

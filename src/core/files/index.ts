@@ -1,7 +1,7 @@
 /** Files: one file a format, and the table of the formats that dressings are written in. */
-import { writeCsv } from "./csv";
+import { writeCsv, writeCsvFrame } from "./csv";
 import { writeGlb } from "./glb";
-import { writeJson } from "./json";
+import { JSON_END, writeJson, writeJsonFrame } from "./json";
 import type { Assets } from "./assets";
 import type { EvaluatedScene } from "./evaluated";
 
@@ -29,6 +29,8 @@ interface Format {
   mediaType: string;
   /** @param compressed whether meshes are to take less room, where the form knows how */
   write(evaluated: EvaluatedScene, assets: Assets, compressed?: boolean): Uint8Array | Promise<Uint8Array>;
+  /** Writes several frames into one file, one after another, and what comes behind them; null where a file holds one moment. */
+  frames: { write(evaluated: EvaluatedScene, frame: number, isFirst: boolean): Uint8Array; end: string } | null;
 }
 
 export type FormatName = "glb" | "glb-plain" | "csv" | "json";
@@ -39,13 +41,27 @@ export const FORMATS: Readonly<Record<FormatName, Format>> = {
     extension: "glb",
     mediaType: "model/gltf-binary",
     write: (evaluated, assets, compressed) => writeGlb(evaluated, assets, "instanced", compressed),
+    frames: null,
   },
   "glb-plain": {
     label: "GLB, plain nodes",
     extension: "glb",
     mediaType: "model/gltf-binary",
     write: (evaluated, assets, compressed) => writeGlb(evaluated, assets, "plain", compressed),
+    frames: null,
   },
-  csv: { label: "CSV table", extension: "csv", mediaType: "text/csv", write: writeCsv },
-  json: { label: "JSON", extension: "json", mediaType: "application/json", write: writeJson },
+  csv: {
+    label: "CSV table",
+    extension: "csv",
+    mediaType: "text/csv",
+    write: writeCsv,
+    frames: { write: writeCsvFrame, end: "" },
+  },
+  json: {
+    label: "JSON",
+    extension: "json",
+    mediaType: "application/json",
+    write: writeJson,
+    frames: { write: writeJsonFrame, end: JSON_END },
+  },
 };

@@ -82,7 +82,9 @@ function partOf<T extends { kind: string }>(
 ): T {
   const options = (schema.def as unknown as { options: z.ZodObject[] }).options;
   const own = options.find(({ shape }) => (shape.kind as z.ZodLiteral).value === thing.kind)!;
-  const names = Object.keys(own.shape).filter((name) => !["id", "kind", "name", "number", "courses", ...except].includes(name));
+  const names = Object.keys(own.shape).filter(
+    (name) => !["id", "kind", "name", "number", "courses", ...except].includes(name),
+  );
   const name = dice.pick(names);
   return { ...thing, [name]: valueFor(own.shape[name] as z.ZodType, name, dice, texts) };
 }

@@ -8,6 +8,9 @@ export interface PlacingJob {
   format: FormatName;
   /** Only the dressing of this name. */
   dressing?: string;
+  /** A frame, or the first and the last of several. */
+  frame?: number;
+  frames?: readonly [number, number];
 }
 
 /** How it went: an HTTP status, and what was wrong. */

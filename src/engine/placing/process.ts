@@ -2,12 +2,12 @@
  * *The process that places what others ask for.* It may be ended at any moment, so it keeps nothing: a file in, a file out.
  * Bundled by itself (`scripts/ensure.mjs`), since Node runs it without Next.
  */
-import { readFileSync, writeFileSync } from "node:fs";
+import { appendFileSync, readFileSync, writeFileSync } from "node:fs";
 import { setPriority } from "node:os";
 import { Worker } from "node:worker_threads";
 import { readProject } from "@/core/files";
 import { InputError } from "@/core/schema";
-import { LimitError, writePlacements } from "../jobs";
+import { LimitError, writeFrames, writePlacements } from "../jobs";
 import { MAX_MEMORY, MAX_PLACEMENTS, MAX_UNPACKED, type PlacingJob, type PlacingOutcome } from "./job";
 
 /** Pages are answered first, however much is to be placed. */
@@ -20,10 +20,13 @@ new Worker(
   { eval: true },
 ).unref();
 
-async function place({ from, to, format, dressing }: PlacingJob): Promise<PlacingOutcome> {
+async function place({ from, to, format, dressing, frame, frames }: PlacingJob): Promise<PlacingOutcome> {
   try {
     const { scene, assets } = readProject(readFileSync(from), "The project file", MAX_UNPACKED);
-    writeFileSync(to, await writePlacements(scene, assets, format, { dressing, maxPlacements: MAX_PLACEMENTS }));
+    const options = { dressing, maxPlacements: MAX_PLACEMENTS };
+    if (frames) {
+      for await (const piece of writeFrames(scene, assets, format, frames, options)) appendFileSync(to, piece);
+    } else writeFileSync(to, await writePlacements(scene, assets, format, { ...options, frame }));
     return { status: 200 };
   } catch (error) {
     if (error instanceof LimitError) return { status: 413, detail: error.message };

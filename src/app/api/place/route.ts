@@ -1,6 +1,7 @@
 /**
  * `POST /api/place`: a project file in, its placements out, as CSV, JSON or GLB by the `Accept` header. `?dressing=NAME`
- * asks for one dressing, `?plain` for GLB with plain nodes. Nothing is kept. Errors are problem+json (RFC 9457).
+ * asks for one dressing, `?frame=N` for one frame, `?frames=A..B` for several in one CSV or JSON, `?plain` for GLB with plain
+ * nodes. Nothing is kept. Errors are problem+json (RFC 9457).
  */
 import { createWriteStream } from "node:fs";
 import { mkdtemp, open, rm } from "node:fs/promises";
@@ -116,10 +117,16 @@ async function answer(
   const { searchParams } = new URL(request.url);
   const plain = format === "glb" && searchParams.has("plain");
   const dressing = searchParams.get("dressing") ?? undefined;
-  const { status, detail } = await placeFile(
-    { from, to, format: plain ? "glb-plain" : format, dressing },
-    request.signal,
-  );
+  const frame = /^(\d{1,9})$/.exec(searchParams.get("frame") ?? "");
+  const frames = /^(\d{1,9})\.\.(\d{1,9})$/.exec(searchParams.get("frames") ?? "");
+  if ((searchParams.has("frame") && !frame) || (searchParams.has("frames") && !frames))
+    return problem(400, "A frame is named as frame=12, several as frames=0..240.");
+  const job = {
+    ...{ from, to, format: plain ? ("glb-plain" as const) : format, dressing },
+    ...(frame && { frame: Number(frame[1]) }),
+    ...(frames && { frames: [Number(frames[1]), Number(frames[2])] as const }),
+  };
+  const { status, detail } = await placeFile(job, request.signal);
   if (detail !== undefined) return problem(status as keyof typeof TITLES, detail);
   const file = await open(to);
   const { size } = await file.stat();
