@@ -63,6 +63,7 @@ export class EvaluationClient {
   #sent: Scene | null = null;
   #revision = 0;
   #onCharts: string | null = null;
+  #poking = true;
   #busy = false;
   #restarts = 0;
   #closed = false;
@@ -76,10 +77,14 @@ export class EvaluationClient {
     this.#listener = listener;
   }
 
-  /** @param onCharts the dressing whose surfaces are also to be laid out by their UVs */
-  request(scene: Scene, onCharts: string | null = null): void {
+  /**
+   * @param onCharts the dressing whose surfaces are also to be laid out by their UVs
+   * @param poking whether it is looked for what pokes through; not while it plays
+   */
+  request(scene: Scene, onCharts: string | null = null, poking = true): void {
     this.#waiting = scene;
     this.#onCharts = onCharts;
+    this.#poking = poking;
     this.#restarts = 0;
     if (!this.#busy) void this.#run();
     else if (performance.now() - this.#begun > PATIENCE) this.#drop?.();
@@ -114,7 +119,7 @@ export class EvaluationClient {
         if (isNews(made)) this.#listener.made?.(made);
         if (charts.length > 0) this.#listener.charts?.(charts);
         this.#listener.results(results, scene);
-        if (!this.#waiting) void this.#lookForPoking(scene);
+        if (!this.#waiting && this.#poking) void this.#lookForPoking(scene);
       } catch (error) {
         if (this.#closed) return;
         this.#end();

@@ -9,7 +9,6 @@ import {
   splitFile,
   writeProject,
   type Assets,
-  type FormatName,
   type GivenFile,
 } from "@/core/files";
 import { type Scene } from "@/core/scene";
@@ -36,9 +35,7 @@ const api = {
   bringInFile: (main: GivenFile, others: readonly GivenFile[]) => answer(() => bringInFile(main, others)),
   meshesInZip: (zip: GivenFile) => answer(() => meshesInZip(zip)),
   plainGlb: (bytes: Uint8Array, name: string) => answer(() => plainGlb(bytes, name)),
-  /** @param dressing the name of the only one that is wanted */
-  writePlacements: (scene: Scene, assets: Assets, format: FormatName, dressing?: string, compressed = false) =>
-    answer(() => writePlacements(scene, assets, format, { dressing, compressed })),
+  writePlacements: (...args: Parameters<typeof writePlacements>) => answer(() => writePlacements(...args)),
   /** One dressing as it comes with another seed. */
   placeWithSeed: (scene: Scene, assets: Assets, dressing: string, seed: number) =>
     answer(() => placeWithSeed(scene, assets, dressing, seed, seeding)),

@@ -10,7 +10,8 @@ import { meshesCompared, meshesWanted } from "./wanted";
 export interface JobOptions {
   /** Only the dressing of this name. */
   dressing?: string;
-  /** The frame, counted from 0: the first one where none is named. */
+  /** Seconds from the scene's beginning, or a frame, counted from 0; the beginning where neither is named. */
+  moment?: number;
   frame?: number;
   /** Refuses scenes that come to more placements. */
   maxPlacements?: number;
@@ -50,7 +51,7 @@ export async function evaluateScene(
   engine = new Engine(),
 ): Promise<EvaluatedScene & { findings: ToldFinding[] }> {
   const { dressing: wanted, maxPlacements = Infinity, frame = 0 } = options;
-  const scene = sceneAt(whole, momentOf(checkedFrame(whole, frame), whole.time));
+  const scene = sceneAt(whole, options.moment ?? momentOf(checkedFrame(whole, frame), whole.time));
   const chosen = wanted === undefined ? scene.dressings : scene.dressings.filter((d) => d.name === wanted);
   if (wanted !== undefined && chosen.length === 0) {
     const names = scene.dressings.map((d) => `“${d.name}”`).join(", ");

@@ -1,6 +1,6 @@
 /** *The scene on the table*: its history, and whether it is kept. Every change is handed to the keeper at once. */
 import { create } from "zustand";
-import { changeBetween, emptyScene, overBudget, type Scene } from "@/core/scene";
+import { changeBetween, emptyScene, overBudget, sceneAt, type Scene } from "@/core/scene";
 import { changed, dragBegun, dragCancelled, dragEnded, dragged, redone, startHistory, undone } from "./history";
 import type { History, Recipe } from "./history";
 import { lyingDown, pickUp, putDown } from "./journal";
@@ -8,6 +8,7 @@ import { keeper } from "./keeping";
 import { assetNames } from "./db";
 import { assetsFor, heldAssets, holdOnly, putAssets } from "./scenes";
 import { onDeleted } from "./tabs";
+import { atMoment } from "./timed";
 import type { Kept } from "./keeper";
 
 export type SaveState =
@@ -23,6 +24,10 @@ export type SaveState =
 export interface SceneStore {
   id: string | null;
   history: History;
+  /** The moment at which the scene is seen and edited, seconds; no part of the scene. */
+  moment: number;
+  /** The scene at that moment. */
+  shown: Scene;
   save: SaveState;
   /** Why the last change that was asked for was not made; another object each time. */
   refused: { reason: string } | null;
@@ -34,6 +39,8 @@ export interface SceneStore {
   amend(recipe: Recipe): void;
   beginDrag(label: string): void;
   drag(recipe: Recipe): void;
+  /** Goes to another moment, with the scene as it is then where that is known; a drag that lasts is ended. */
+  seek(moment: number, shown?: Scene): void;
   endDrag(): void;
   cancelDrag(): void;
   undo(): void;
@@ -85,9 +92,17 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     // What could not be opened again is not made.
     const reason = same ? null : overBudget(next.scene);
     if (reason) return set({ refused: { reason } });
-    set({ history: next });
+    put(next);
     keep();
   };
+
+  /** Takes over a history, with what is seen of it. */
+  const put = (history: History, moment = get().moment, more: Partial<SceneStore> = {}) => {
+    const { history: before, moment: at, shown } = get();
+    const same = history.scene === before.scene && moment === at;
+    set({ history, moment, shown: same ? shown : sceneAt(history.scene, moment), ...more });
+  };
+  const timed = (recipe: Recipe) => atMoment(recipe, get().moment);
 
   /** Hands over what differs from what the keeper has. */
   const keep = () => {
@@ -162,7 +177,7 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     told = opened.scene;
     kept = revision = opened.revision;
     const { modified: at, aside } = opened;
-    set({ id, history: startHistory(opened.scene), save: { kind: "saved", at }, aside });
+    put(startHistory(opened.scene), 0, { id, save: { kind: "saved", at }, aside });
     const rescued = lyingDown(id, revision);
     if (rescued) apply(startHistory(rescued));
     return "opened";
@@ -184,6 +199,8 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
   return {
     id: null,
     history: startHistory(NOTHING),
+    moment: 0,
+    shown: NOTHING,
     save: { kind: "saved", at: 0 },
     refused: null,
     renewed: 0,
@@ -194,7 +211,7 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       await Promise.race([get().flush(), new Promise((resolve) => setTimeout(resolve, PATIENCE))]);
       return openKept(id);
     },
-    change: (label, recipe, mark) => apply(changed(get().history, label, recipe, mark ?? null, Date.now())),
+    change: (label, recipe, mark) => apply(changed(get().history, label, timed(recipe), mark ?? null, Date.now())),
     amend(recipe) {
       const { history } = get();
       if (history.past.length > 0 || history.future.length > 0 || history.drag) return;
@@ -202,7 +219,12 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       if (scene !== history.scene) apply(startHistory(scene));
     },
     beginDrag: (label) => set({ history: dragBegun(get().history, label) }),
-    drag: (recipe) => apply(dragged(get().history, recipe)),
+    drag: (recipe) => apply(dragged(get().history, timed(recipe))),
+    seek(moment, shown) {
+      if (moment === get().moment) return;
+      if (get().history.drag) apply(dragEnded(get().history));
+      put(get().history, moment, shown && { shown });
+    },
     endDrag: () => apply(dragEnded(get().history)),
     cancelDrag: () => apply(dragCancelled(get().history)),
     undo: () => apply(undone(get().history)),
@@ -263,5 +285,5 @@ function reasonFor(error: unknown): string {
     : "the browser's storage does not answer";
 }
 
-/** What `pick` takes from the scene on the table. */
-export const useScene = <T>(pick: (scene: Scene) => T): T => useSceneStore((store) => pick(store.history.scene));
+/** What `pick` takes from the scene on the table, as it is at the moment. */
+export const useScene = <T>(pick: (scene: Scene) => T): T => useSceneStore((store) => pick(store.shown));

@@ -23,6 +23,13 @@ const typing = (event: KeyboardEvent): boolean =>
 /** Controls without text of their own, which react-hotkeys-hook would leave alone like text fields. */
 const TEXTLESS = ["slider", "radio"] as const;
 
+/** Commands whose key does something of its own on buttons and the like, to which it is left there. */
+const NOT_ON_CONTROLS: ReadonlySet<string> = new Set(["play"]);
+const CONTROLS = "button, a, input, summary, [role=switch], [role=radio], [role=option], [role=menuitem]";
+
+const onControl = ({ target }: KeyboardEvent): boolean =>
+  target instanceof Element && target.closest(CONTROLS) !== null;
+
 function Hotkey({ command, enabled }: { command: Command; enabled: boolean }) {
   useHotkeys(
     command.keys!,
@@ -34,7 +41,8 @@ function Hotkey({ command, enabled }: { command: Command; enabled: boolean }) {
     {
       enabled,
       enableOnFormTags: IN_FIELDS.has(command.id) ? ["input", ...TEXTLESS] : TEXTLESS,
-      ignoreEventWhen: (event) => ABOUT_TEXT.has(command.id) && typing(event),
+      ignoreEventWhen: (event) =>
+        (ABOUT_TEXT.has(command.id) && typing(event)) || (NOT_ON_CONTROLS.has(command.id) && onControl(event)),
       useKey: false,
     },
   );

@@ -34,7 +34,7 @@ export const show = (dialog: ReturnType<typeof session>["dialog"]) => () => useS
 export function deleteSelected(): void {
   const { focus, knots, keys, dressing } = session();
   if (focus.kind === "line") {
-    const line = lineOf(store().history.scene, focus.id);
+    const line = lineOf(store().shown, focus.id);
     if (knots.length > 0 && line && hasKnots(line)) deleteKnots(focus.id, knots);
     else deleteLine(focus.id);
   } else if (focus.kind === "prop") deleteProp(focus.id);
@@ -57,7 +57,7 @@ export function placementsShown() {
 /** All placements of the dressing; of a line in focus, all its knots. */
 export function selectAll(): void {
   const { dressing, focus } = session();
-  const line = focus.kind === "line" ? lineOf(store().history.scene, focus.id) : undefined;
+  const line = focus.kind === "line" ? lineOf(store().shown, focus.id) : undefined;
   if (line) return useSession.setState({ knots: allKnots(line) });
   const placements = placementsShown();
   if (dressing !== null && placements) selectPlacements(dressing, [...placements.key]);
@@ -102,7 +102,7 @@ export function lineByNumbers(): void {
     false,
     session().drawProp,
   );
-  selectLine(store().history.scene.lines.at(-1)!.id, 0);
+  selectLine(store().shown.lines.at(-1)!.id, 0);
   setTimeout(() => document.querySelector<HTMLInputElement>('input[aria-label="Knot 1 x"]')?.focus(), 60);
 }
 
@@ -115,6 +115,6 @@ export const meets = (side: "top" | "bottom"): void =>
 /** The line in focus, if it has knots. */
 export function knottedLine() {
   const { focus } = session();
-  const line = focus.kind === "line" ? lineOf(store().history.scene, focus.id) : undefined;
+  const line = focus.kind === "line" ? lineOf(store().shown, focus.id) : undefined;
   return line && hasKnots(line) ? line : undefined;
 }

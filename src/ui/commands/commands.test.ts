@@ -1,10 +1,10 @@
 import { lineKey } from "@/core/place";
 import { harbourScene } from "@/core/scene/testing";
-import { startHistory } from "@/store/history";
 import { useSceneStore } from "@/store/scene-store";
 import { useSession } from "../state/session";
 import { COMMANDS, shownKeys } from "./commands";
 import { commandsNow, found } from "./search";
+import { laidOut } from "../state/edits/testing";
 
 jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
 
@@ -17,7 +17,7 @@ const scene = () => useSceneStore.getState().history.scene;
 const store = useSceneStore.getState();
 
 beforeEach(() => {
-  useSceneStore.setState({ id: null, history: startHistory(harbourScene()) });
+  laidOut(harbourScene());
   useSession.setState({ dressing: "buoys", focus: { kind: "dressing" }, keys: new Set(), knots: [], dialog: null });
 });
 

@@ -16,6 +16,7 @@ import {
 import { BRING_IN } from "../basket";
 import { chooseTable } from "../kit";
 import { chooseFineness } from "../three";
+import { goTo, playOrPause, stepFrames, timeShown, toggleTime } from "../time";
 import { cameraNow, paintedFields, startPainting, stopPainting } from "../view";
 import {
   deleteSelected,
@@ -119,7 +120,7 @@ export const COMMANDS: readonly Command[] = [
     id: "rim",
     name: "Take a line from the rim of a surface",
     words: "edge boundary border outline mesh loop",
-    possible: () => store().history.scene.surfaces.length > 0,
+    possible: () => store().shown.surfaces.length > 0,
     run: () => drawForm("boundary"),
   },
   {
@@ -269,6 +270,44 @@ export const COMMANDS: readonly Command[] = [
     name: "Show in the view how full it is, or no longer",
     possible: () => (placementsShown()?.density ?? null) !== null,
     run: () => useSession.setState({ tinted: !session().tinted }),
+  },
+  {
+    id: "play",
+    group: "See",
+    name: "Play, or pause",
+    words: "animate time run stop",
+    keys: "space",
+    possible: timeShown,
+    run: playOrPause,
+  },
+  {
+    id: "frame-back",
+    group: "See",
+    name: "One frame back",
+    keys: "bracketleft",
+    possible: timeShown,
+    run: () => stepFrames(-1),
+  },
+  {
+    id: "frame-on",
+    group: "See",
+    name: "One frame on",
+    keys: "bracketright",
+    possible: timeShown,
+    run: () => stepFrames(1),
+  },
+  {
+    id: "first-frame",
+    name: "Go to the beginning",
+    words: "rewind start frame",
+    possible: timeShown,
+    run: () => goTo(0),
+  },
+  {
+    id: "let-move",
+    name: "Let it move: show time, or hide it",
+    words: "animate animation keyframe time bar",
+    run: toggleTime,
   },
   {
     id: "basket",

@@ -7,7 +7,7 @@ import { COMMANDS, type Command } from "./commands";
 
 /** The commands that what the scene has makes possible: its views, and each step's options. */
 export function commandsNow(): readonly Command[] {
-  const { views } = useSceneStore.getState().history.scene;
+  const { views } = useSceneStore.getState().shown;
   const seen = views.map(({ id, name }): Command => ({
     id: `view ${id}`,
     name: `See “${name}”`,

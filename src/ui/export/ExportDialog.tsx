@@ -71,6 +71,7 @@ const complain = (error: unknown) =>
 
 export function ExportDialog() {
   const scene = useSceneStore((store) => store.history.scene);
+  const moment = useSceneStore((store) => store.moment);
   const chosen = useSession((session) => session.dressing);
   const [form, setForm] = useState<Form>("glb");
   const [extent, setExtent] = useState<"all" | "one">("all");
@@ -87,7 +88,7 @@ export function ExportDialog() {
       const bytes =
         form === "project"
           ? await fileJobs.writeProject(scene, assets)
-          : await fileJobs.writePlacements(scene, assets, form, only, compressed);
+          : await fileJobs.writePlacements(scene, assets, form, { dressing: only, compressed, moment });
       const name = fileName(
         extent === "one" && one && form !== "project" ? `${scene.name} ${one.name}` : scene.name,
         form,

@@ -4,7 +4,7 @@
  * arrow keys step it (Shift ten times, Alt a tenth); a small arrow puts the default back.
  */
 import { Undo2 } from "lucide-react";
-import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { useId, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from "react";
 import { formatValue, type ParamDescription, type Unit } from "@/core/schema";
 import { dragged, inShownUnit, stepped, STEPS, typed } from "./number-steps";
 import { leaveField } from "./leave-field";
@@ -126,15 +126,17 @@ interface NumberFieldProps {
   standard?: number;
   edit: Edit<number>;
   complaint: (value: number) => string | null;
+  /** What stands beside its label. */
+  mark?: ReactNode;
 }
 
-export function NumberField({ param, value, standard, edit, complaint }: NumberFieldProps) {
+export function NumberField({ param, value, standard, edit, complaint, mark }: NumberFieldProps) {
   const { label, help, unit, slider } = param;
   const [low, high] = slider;
   const id = useId();
   const allowed = (next: number) => complaint(next) === null;
   return (
-    <div className="grid grid-cols-[92px_1fr_82px] items-center gap-2.5">
+    <div className="group/tide grid grid-cols-[92px_1fr_82px] items-center gap-2.5">
       <DragLabel
         id={id}
         label={label}
@@ -144,6 +146,7 @@ export function NumberField({ param, value, standard, edit, complaint }: NumberF
         changed={standard !== undefined && Math.abs(standard - value) > 1e-9}
         onStandard={() => standard !== undefined && edit.set(standard)}
         edit={{ ...edit, drag: (next) => allowed(next) && edit.drag(next) }}
+        mark={mark}
       />
       <Slider
         labels={[label]}
@@ -168,10 +171,11 @@ interface RangeFieldProps {
   value: readonly [number, number];
   edit: Edit<readonly [number, number]>;
   complaint: (value: readonly [number, number]) => string | null;
+  mark?: ReactNode;
 }
 
 /** A range as one control with two ends. */
-export function RangeField({ param, value, edit, complaint }: RangeFieldProps) {
+export function RangeField({ param, value, edit, complaint, mark }: RangeFieldProps) {
   const { label, help, unit, slider } = param;
   const [low, high] = slider;
   const ends: readonly [string, string] = [`${label}, from`, `${label}, to`];
@@ -183,12 +187,15 @@ export function RangeField({ param, value, edit, complaint }: RangeFieldProps) {
   const allowed = (next: readonly number[]) => complaint(pair(next)) === null;
   return (
     <div
-      className="grid grid-cols-[48px_1fr_64px_64px] items-center gap-2"
+      className="group/tide grid grid-cols-[48px_1fr_64px_64px] items-center gap-2"
       role="group"
       aria-label={label}
       title={help}
     >
-      <span className="text-[12.5px] text-ink-6">{label}</span>
+      <span className="flex items-center text-[12.5px] text-ink-6">
+        {label}
+        {mark}
+      </span>
       <Slider
         labels={ends}
         values={value}
@@ -225,10 +232,11 @@ interface DragLabelProps {
   changed: boolean;
   onStandard: () => void;
   edit: Edit<number>;
+  mark?: ReactNode;
 }
 
 /** A label that changes its field's value when it is dragged sideways. */
-function DragLabel({ id, label, help, value, unit, changed, onStandard, edit }: DragLabelProps) {
+function DragLabel({ id, label, help, value, unit, changed, onStandard, edit, mark }: DragLabelProps) {
   const drag = useRef<{ x: number; value: number; begun: boolean } | null>(null);
 
   const move = (event: PointerEvent) => {
@@ -264,6 +272,7 @@ function DragLabel({ id, label, help, value, unit, changed, onStandard, edit }: 
       >
         {label}
       </label>
+      {mark}
       {changed && (
         <button
           type="button"

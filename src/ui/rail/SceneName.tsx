@@ -9,11 +9,13 @@ import { chooseTable, Choose, NameField, tableChoices, type TableChoice } from "
 import { bringIn, MESH_FILES } from "../assets";
 import { downloadProject } from "../export";
 import { useSession } from "../state";
+import { toggleTime } from "../time";
 import { chooseFineness, finenessChoices, type Fineness } from "../three";
 
 export function SceneName() {
   const name = useScene((scene) => scene.name);
   const change = useSceneStore((store) => store.change);
+  const shown = useScene((scene) => scene.time.shown);
   const router = useRouter();
   const input = useRef<HTMLInputElement>(null);
   const heading = useRef<HTMLHeadingElement>(null);
@@ -25,6 +27,7 @@ export function SceneName() {
     else if (action === "export") useSession.setState({ dialog: "export" });
     else if (action.startsWith("table ")) chooseTable(action.slice(6) as TableChoice);
     else if (action.startsWith("fineness ")) chooseFineness(action.slice(9) as Fineness);
+    else if (action === "time") toggleTime();
     else if (action === "keys") useSession.setState({ dialog: "keys" });
     else if (action === "duplicate") {
       await useSceneStore.getState().flush();
@@ -56,6 +59,7 @@ export function SceneName() {
           { id: "duplicate", label: "Duplicate this scene" },
           { id: "export", label: "Export…" },
           { id: "keys", label: "Keys" },
+          { id: "time", label: shown ? "Hide the time bar while nothing moves" : "Let it move" },
           ...tableChoices(),
           ...finenessChoices(),
         ]}

@@ -5,7 +5,9 @@ export { drawnByKnots, drawnLine, guideOf, markPositions, spanMiddles, tagColour
 export { useLaid, useMade } from "./laid";
 export {
   findingsOf,
+  lookAgain,
   placeAgain,
+  showMoment,
   startEvaluating,
   stopPlacing,
   useFindings,

@@ -1,9 +1,9 @@
 import { dressingSchema } from "@/core/place";
 import { emptyScene } from "@/core/scene";
 import { useSceneStore } from "@/store";
-import { startHistory } from "@/store/history";
 import { findingsOf, placeAgain, startEvaluating, stopPlacing, useResults } from "./results";
 import { selectDressing, useSession } from "./session";
+import { laidOut } from "./edits/testing";
 
 /** What the pretended client was asked, and whom it tells. */
 const asked: string[] = [];
@@ -114,7 +114,7 @@ test("pegs of version 5 are written by their keys once, as no step to be undone,
       dressingSchema.parse({ id: "a", name: "A", where: { kind: "over", surfaces: ["hill"] }, oldPegs: old }),
     ],
   };
-  useSceneStore.setState({ history: startHistory(opened) });
+  laidOut(opened);
   const pegs = { "00100000000000ff": { on: "hill", removed: true } };
   const brought = { pegs, left: [{ peg: old[1], place: null }] };
   listener.results([{ id: "a", placements: { brought } }], opened);

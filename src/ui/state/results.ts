@@ -4,8 +4,8 @@ import { toast } from "sonner";
 import { create } from "zustand";
 import { keysNamed, type Finding } from "@/core/check";
 import { FLAG, type Placements, indicesOf } from "@/core/place";
-import type { Scene } from "@/core/scene";
-import { assetBytes } from "@/store";
+import { sceneAt, type Scene } from "@/core/scene";
+import { assetBytes, useSceneStore } from "@/store";
 import { EvaluationClient } from "@/engine/client";
 import type { ShownResult } from "@/engine/engine";
 import type { Progress } from "@/engine/evaluation.worker";
@@ -19,8 +19,9 @@ interface Results {
   byDressing: ReadonlyMap<string, ShownResult>;
   /** What pokes through, as it was found last; looked for some time after everything else. */
   poking: ReadonlyMap<string, readonly Finding[]>;
-  /** The scene that they belong to. */
+  /** The scene that they belong to, and its moment, seconds. */
   scene: Scene | null;
+  moment: number;
   /** Why the last evaluation failed, if it did. */
   failure: string | null;
   /** What is being placed at the moment, and how far that is. */
@@ -33,12 +34,47 @@ export const useResults = create<Results>()(() => ({
   byDressing: new Map(),
   poking: new Map(),
   scene: null,
+  moment: 0,
   failure: null,
   progress: null,
   stopped: false,
 }));
 
-let running: { client: EvaluationClient; scene: Scene | null } | null = null;
+interface Running {
+  client: EvaluationClient;
+  /** What was asked for last. */
+  scene: Scene | null;
+  /** A moment that is to be shown together with what the scene comes to then. */
+  arriving: { scene: Scene; of: Scene; moment: number; arrived: () => void } | null;
+}
+
+let running: Running | null = null;
+
+/**
+ * Goes to a moment once it is known what the scene comes to then, so that all that is seen belongs to one moment.
+ *
+ * @returns when it is shown, or something else has come between
+ */
+export function showMoment(moment: number): Promise<void> {
+  const { history, shown, seek } = useSceneStore.getState();
+  const scene = sceneAt(history.scene, moment);
+  running?.arriving?.arrived();
+  if (!running || scene === shown) {
+    seek(moment);
+    return Promise.resolve();
+  }
+  const own = running;
+  return new Promise((arrived) => {
+    own.arriving = { scene, of: history.scene, moment, arrived };
+    own.scene = scene;
+    own.client.request(scene, dressingOnCharts(), false);
+  });
+}
+
+/** Looks for what is not looked for while it plays. */
+export function lookAgain(): void {
+  if (running?.scene) running.client.request(running.scene, dressingOnCharts());
+}
 
 /** Stops the placing that is going on; what was there before stays on show. */
 export function stopPlacing(): void {
@@ -64,7 +100,8 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
       const present = new Set(scene.dressings.map((dressing) => dressing.id));
       for (const id of byDressing.keys()) if (!present.has(id)) byDressing.delete(id);
       for (const result of results) byDressing.set(result.id, result);
-      useResults.setState({ byDressing, scene, failure: null });
+      arrive(own, scene);
+      useResults.setState({ byDressing, scene, moment: useSceneStore.getState().moment, failure: null });
       settlePegs(results, scene);
     },
     poking(found, scene) {
@@ -88,9 +125,13 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
     progress: (progress) => useResults.setState({ progress }),
     asset: assetBytes,
   });
-  const own: NonNullable<typeof running> = { client, scene: null };
+  const own: Running = { client, scene: null, arriving: null };
   running = own;
   const request = (scene: Scene) => {
+    // What has just arrived is there already.
+    if (scene === own.scene) return;
+    own.arriving?.arrived();
+    own.arriving = null;
     own.scene = scene;
     forgetOthers(scene.lines);
     if (useResults.getState().stopped) useResults.setState({ stopped: false });
@@ -107,6 +148,15 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
     client.close();
   };
   return { request, stop };
+}
+
+/** Takes the table to the moment of what has arrived. */
+function arrive(own: Running, scene: Scene): void {
+  const { arriving } = own;
+  if (!arriving || arriving.scene !== scene) return;
+  own.arriving = null;
+  if (useSceneStore.getState().history.scene === arriving.of) useSceneStore.getState().seek(arriving.moment, scene);
+  arriving.arrived();
 }
 
 export const usePlacements = (dressing: string | null): Placements | undefined =>

@@ -1,6 +1,7 @@
 /** What is looked at and held at the moment. None of it is part of the scene, and none of it is saved. */
 import type { Key } from "@/core/place";
 import { create } from "zustand";
+import type { Timed } from "./edits/courses";
 import type { Dressing, Reason, StepName } from "@/core/place";
 
 /** What the left column is about. */
@@ -70,6 +71,10 @@ interface Session {
   basketFolded: boolean;
   /** How the sheet lays surfaces flat: seen from above, or by their UVs. */
   sheetBy: "above" | "uv";
+  /** The value whose course is shown on the time bar. */
+  course: Timed | null;
+  /** The moments of the keyframes that are held there. */
+  moments: readonly number[];
   /** What the basket shows. */
   basketShows: "props" | "surfaces";
   snap: Snap;
@@ -97,6 +102,8 @@ export const useSession = create<Session>()((set) => ({
   cameraWish: null,
   basketFolded: false,
   sheetBy: "above",
+  course: null,
+  moments: [],
   basketShows: "props",
   snap: { knots: true, grid: 0 },
   set,

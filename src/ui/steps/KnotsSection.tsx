@@ -19,6 +19,7 @@ import {
   tagColour,
   tagsOf,
 } from "../state";
+import { Tide } from "../time";
 import { complaintOf } from "./params";
 
 /** More knots than this are not listed one by one. */
@@ -50,7 +51,7 @@ export function KnotsSection({ line }: { line: Line }) {
             onFocus={(event) => {
               if (event.target instanceof HTMLInputElement) selectLine(line.id, i);
             }}
-            className={`grid grid-cols-[24px_1fr_1fr_1fr_26px] items-center gap-1 rounded-lg px-0.5 py-0.5 ${selected.includes(i) ? "bg-ochre-soft" : ""}`}
+            className={`group/tide grid grid-cols-[24px_18px_1fr_1fr_1fr_26px] items-center gap-1 rounded-lg px-0.5 py-0.5 ${selected.includes(i) ? "bg-ochre-soft" : ""}`}
           >
             <button
               type="button"
@@ -62,6 +63,10 @@ export function KnotsSection({ line }: { line: Line }) {
             >
               {i + 1}
             </button>
+            <Tide
+              at={{ list: "lines", id: line.id, path: `knots/${knot.id}/position` }}
+              label={`the place of knot ${i + 1}`}
+            />
             {([0, 1, 2] as const).map((axis) => (
               <KnotNumber key={axis} line={line} knot={i} axis={axis} value={knot.position[axis]} />
             ))}

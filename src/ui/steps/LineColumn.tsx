@@ -42,6 +42,7 @@ import { DressingLinks } from "./DressingLinks";
 import { SpreadHere } from "./SpreadOver";
 import { KnotsSection } from "./KnotsSection";
 import { LaidSection } from "./LaidSection";
+import { Tide } from "../time";
 import { complaintOf } from "./params";
 
 const KINDS = Object.entries(LINE_KINDS).map(([id, { label }]) => ({ id: id as LineKind, label }));
@@ -104,7 +105,7 @@ export function LineColumn({ line }: { line: Line }) {
           label="Fill it as an area"
           onChoose={(prop) =>
             dressField(
-              { areas: [line.id], surfaces: surfacesOf(line, useSceneStore.getState().history.scene) },
+              { areas: [line.id], surfaces: surfacesOf(line, useSceneStore.getState().shown) },
               areaWithin(line),
               prop,
             )
@@ -269,6 +270,7 @@ function LineNumber({ line, name }: { line: Line; name: string }) {
       standard={line.kind === "hanging" && !SHARED.has(name) ? undefined : (schema.parse(undefined) as number)}
       edit={edit}
       complaint={(value) => complaintOf(schema, value)}
+      mark={<Tide at={{ list: "lines", id: line.id, path: name }} label={param.label} />}
     />
   );
 }

@@ -8,6 +8,7 @@ import { useScene } from "@/store";
 import { Choose, NumberField, Segmented, Toggle, ValueField } from "../kit";
 import { editMade, surfaceOf, selectLine, useEdit } from "../state";
 import { GuideList } from "./cards/GuideList";
+import { Tide } from "../time";
 import { complaintOf } from "./params";
 
 /** The numbers and switches of each kind, in their order. */
@@ -55,6 +56,7 @@ function MadeNumber({ surface, made, name }: MadeProps & { name: string }) {
       standard={schema.parse(undefined) as number}
       edit={edit}
       complaint={(value) => complaintOf(schema, value)}
+      mark={<Tide at={{ list: "surfaces", id: surface.id, path: `made/${name}` }} label={param.label} />}
     />
   );
 }

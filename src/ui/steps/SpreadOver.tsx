@@ -11,7 +11,7 @@ const LOOK = "h-8 w-fit rounded-lg border border-linen-3 bg-linen-0 px-2.5 hover
 
 /** Dresses a surface with a prop. */
 export function spreadOver(surface: string, prop: string): void {
-  const { scene } = useSceneStore.getState().history;
+  const { shown: scene } = useSceneStore.getState();
   const found = surfaceOf(scene, surface);
   if (!found) return;
   const [wide, , deep] = boxOf(found);
@@ -20,7 +20,7 @@ export function spreadOver(surface: string, prop: string): void {
 
 /** Fills the inside of a surface with a prop. */
 export function fillInside(surface: string, prop: string): void {
-  const { scene } = useSceneStore.getState().history;
+  const { shown: scene } = useSceneStore.getState();
   const found = surfaceOf(scene, surface);
   if (!found) return;
   const [wide, tall, deep] = boxOf(found);

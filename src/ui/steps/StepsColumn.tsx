@@ -17,7 +17,7 @@ import { sentence, summaries } from "./words";
 export function StepsColumn() {
   const focus = useSession((session) => session.focus);
   const selected = useSession((session) => session.dressing);
-  const scene = useSceneStore((store) => store.history.scene);
+  const scene = useSceneStore((store) => store.shown);
   const dressing = scene.dressings.find((d) => d.id === selected);
   const line = focus.kind === "line" ? scene.lines.find((l) => l.id === focus.id) : undefined;
   const prop = focus.kind === "prop" ? scene.props.find((p) => p.id === focus.id) : undefined;
@@ -43,7 +43,7 @@ export function StepsColumn() {
 }
 
 function DressingColumn({ dressing }: { dressing: Dressing }) {
-  const scene = useSceneStore((store) => store.history.scene);
+  const scene = useSceneStore((store) => store.shown);
   const placements = usePlacements(dressing.id);
   const open = useSession((session) => session.openSteps);
   const words = summaries(dressing, scene, placements);

@@ -22,6 +22,7 @@ import { deleteSurface, duplicateSurface, editSurface, surfaceOf, useEdit, useSe
 import { startDrawingOn } from "../view";
 import { ColumnHead } from "./ColumnHead";
 import { DressingLinks } from "./DressingLinks";
+import { Tide } from "../time";
 import { complaintOf } from "./params";
 import { MadeFields } from "./MadeFields";
 import { fillInside, SpreadHere, spreadOver } from "./SpreadOver";
@@ -85,8 +86,11 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
         <More surface={surface} />
       </div>
       <fieldset disabled={surface.locked} className="grid gap-1.5 disabled:opacity-50">
-        <div className="grid grid-cols-[56px_1fr_1fr_1fr] items-center gap-1.5">
-          <span className="text-[12.5px] text-ink-6">Place</span>
+        <div className="group/tide grid grid-cols-[56px_1fr_1fr_1fr] items-center gap-1.5">
+          <span className="flex items-center gap-1 text-[12.5px] text-ink-6">
+            Place
+            <Tide at={{ list: "surfaces", id: surface.id, path: "position" }} label="Place" />
+          </span>
           {([0, 1, 2] as const).map((axis) => (
             <PlaceNumber key={axis} surface={surface} axis={axis} />
           ))}
@@ -252,6 +256,7 @@ function TurnNumber({ surface, turn }: { surface: Surface; turn: Turn }) {
       standard={0}
       edit={edit}
       complaint={() => null}
+      mark={<Tide at={{ list: "surfaces", id: surface.id, path: "rotation" }} label={TURNS[turn].label} />}
     />
   );
 }
@@ -268,6 +273,7 @@ function SizeNumber({ surface }: { surface: Surface }) {
       standard={1}
       edit={edit}
       complaint={(value) => complaintOf(SIZE, value)}
+      mark={<Tide at={{ list: "surfaces", id: surface.id, path: "scale" }} label="Size" />}
     />
   );
 }

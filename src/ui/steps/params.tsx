@@ -6,6 +6,7 @@ import { STEP_SCHEMAS, type Dressing, type StepName } from "@/core/place";
 import { describeChoice, describeParam, sentenceOf } from "@/core/schema";
 import { NumberField, RangeField, Segmented, Toggle } from "../kit";
 import { dressingOf, editDressing, useEdit } from "../state";
+import { Tide } from "../time";
 
 /** What every step's card is given. */
 export interface CardProps {
@@ -26,6 +27,11 @@ interface ParamProps<S extends StepName> {
 
 /** What else becomes of the dressing when a parameter is set. */
 type Also = (draft: Draft<Dressing>, before: Dressing) => void;
+
+/** The tide mark of a parameter of a step. */
+const tideOf = <S extends StepName>({ dressing, step, name }: ParamProps<S>, label: string) => (
+  <Tide at={{ list: "dressings", id: dressing.id, path: `${step}/${name}` }} label={label} />
+);
 
 const schemaOf = (step: StepName, name: string): z.ZodType =>
   (STEP_SCHEMAS[step].shape as unknown as Record<string, z.ZodType>)[name];
@@ -52,6 +58,7 @@ export function StepNumber<S extends StepName>({ dressing, step, name, also }: P
       standard={schema.parse(undefined) as number}
       edit={edit}
       complaint={(value) => complaintOf(schema, value)}
+      mark={tideOf({ dressing, step, name }, param.label)}
     />
   );
 }
@@ -69,6 +76,7 @@ export function StepRange<S extends StepName>({ dressing, step, name }: ParamPro
       value={dressing[step][name] as readonly [number, number]}
       edit={edit}
       complaint={(value) => complaintOf(schema, [...value])}
+      mark={tideOf({ dressing, step, name }, param.label)}
     />
   );
 }
@@ -112,9 +120,10 @@ export function StepChoice<S extends StepName>({
   );
   if (bare) return control;
   return (
-    <div className="grid grid-cols-[84px_1fr] items-center gap-2">
-      <span className="text-[12.5px] text-ink-6" title={help}>
+    <div className="group/tide grid grid-cols-[84px_1fr] items-center gap-2">
+      <span className="flex items-center gap-1 text-[12.5px] text-ink-6" title={help}>
         {label}
+        {tideOf({ dressing, step, name }, label)}
       </span>
       {control}
     </div>
@@ -141,8 +150,9 @@ export function StepColour<S extends StepName>({ dressing, step, name }: ParamPr
   const { label, help } = schemaOf(step, name).meta() as { label: string; help: string };
   const value = dressing[step][name] as string;
   return (
-    <label className="flex items-center gap-2 text-[12.5px] text-ink-6" title={help}>
+    <label className="group/tide flex items-center gap-2 text-[12.5px] text-ink-6" title={help}>
       {label}
+      {tideOf({ dressing, step, name }, label)}
       <input
         type="color"
         aria-label={`Tint ${label.toLowerCase()}`}
@@ -168,6 +178,7 @@ export function StepSwitch<S extends StepName>({ dressing, step, name }: ParamPr
       onChange={(on) =>
         editDressing(dressing.id, label, (draft) => void ((draft[step] as Record<string, unknown>)[name] = on))
       }
+      mark={tideOf({ dressing, step, name }, label)}
     />
   );
 }

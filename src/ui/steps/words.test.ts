@@ -19,6 +19,20 @@ test("a plain dressing is one plain sentence", () => {
   expect(read()).toBe("Stand buoy along Quay every 1.00 m, up from the world.");
 });
 
+test("what changes over time is said at the end, each opening its step", () => {
+  const course = {
+    keyframes: [{ at: 0, value: 1, go: "smooth" as const }],
+    before: "hold" as const,
+    after: "hold" as const,
+  };
+  const paths = ["spacing/slide", "fit/up", "fit/across"];
+  const words = (n: number) =>
+    read((d) => (d.courses = Object.fromEntries(paths.slice(0, n).map((path) => [path, course]))));
+  expect(words(1)).toMatch(/the world\. Slide changes over time\.$/);
+  expect(words(2)).toMatch(/\. Slide and up change over time\.$/);
+  expect(words(3)).toMatch(/\. Slide, up and across change over time\.$/);
+});
+
 test.each<[(dressing: Dressing) => void, string]>([
   [(d) => (d.spacing = { ...d.spacing, by: "count", count: 7 }), "along Quay 7 to each line"],
   [(d) => (d.spacing.remainder = "shared"), "about every 1.00 m"],

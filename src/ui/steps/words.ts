@@ -1,7 +1,7 @@
 /** A dressing in words: one sentence for the whole, one short summary for each step. */
 import { formatValue } from "@/core/schema";
 import { kindOf, fieldIdsOf, type Dressing, type Placements, type StepName } from "@/core/place";
-import { type Scene } from "@/core/scene";
+import { paramAt, type Scene } from "@/core/scene";
 
 /** A piece of the sentence; one with a step can be clicked to open it. */
 export interface Phrase {
@@ -134,7 +134,22 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
   const blank = gapWords(dressing);
   if (blank) phrases.push({ text: ", with " }, { text: blank, step: "gaps" });
   phrases.push({ text: "." });
+  const moving = movingWords(dressing);
+  if (moving.length > 0)
+    phrases.push({ text: " " }, ...moving, { text: `${moving.length === 1 ? " changes" : " change"} over time.` });
   return phrases;
+}
+
+/** What changes over time, each with the step that it belongs to. */
+function movingWords(dressing: Dressing): Phrase[] {
+  const params = Object.keys(dressing.courses).flatMap((path) => {
+    const param = paramAt("dressings", dressing, path);
+    return param ? [{ text: param.label, step: path.split("/")[0] as StepName }] : [];
+  });
+  return params.flatMap((phrase, i) => {
+    const between = i === 0 ? [] : [{ text: i === params.length - 1 ? " and " : ", " }];
+    return [...between, i === 0 ? phrase : { ...phrase, text: lower(phrase.text) }];
+  });
 }
 
 function ordinal(n: number): string {

@@ -193,7 +193,7 @@ export class StripHands {
 
   #lineOf(row: number): Line | undefined {
     const { line: id } = this.sight!.scene.rows[row];
-    return useSceneStore.getState().history.scene.lines.find((line) => line.id === id);
+    return useSceneStore.getState().shown.lines.find((line) => line.id === id);
   }
 
   #drag(held: { begun: boolean }, label: string, recipe: (dressing: Draft<Scene["dressings"][number]>) => void): void {

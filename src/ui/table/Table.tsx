@@ -16,6 +16,7 @@ import { ensureDemo } from "../scenes";
 import { SeedBoard } from "../seeds";
 import { StepsColumn } from "../steps";
 import { startEvaluating, selectDressing, useSession } from "../state";
+import { TimeBar, useTimeShown } from "../time";
 import { SceneView } from "../view";
 import { KeepingDialogs } from "./KeepingDialogs";
 import { Unrolled } from "./Unrolled";
@@ -59,13 +60,13 @@ function useOpened(id: string): Opening {
       const found = await useSceneStore.getState().open(id);
       if (left) return;
       if (found === "missing") return setOpening("missing");
-      const { scene } = useSceneStore.getState().history;
+      const { shown: scene } = useSceneStore.getState();
       useSession.setState({ tool: "select", hover: null, dialog: null, drawProp: scene.props.at(-1)?.id ?? null });
       selectDressing(scene.dressings[0]?.id ?? null);
       const evaluation = startEvaluating();
       evaluation.request(scene);
       const unsubscribe = useSceneStore.subscribe((now, before) => {
-        if (now.history.scene !== before.history.scene) evaluation.request(now.history.scene);
+        if (now.shown !== before.shown) evaluation.request(now.shown);
       });
       stop = () => {
         unsubscribe();
@@ -98,6 +99,7 @@ function OpenTable() {
   const router = useRouter();
   const dialog = useSession((session) => session.dialog);
   const folded = useSession((session) => session.basketFolded);
+  const timed = useTimeShown();
   useHeldSelection();
   useNews();
   useRoom();
@@ -108,12 +110,15 @@ function OpenTable() {
       <Rail />
       <Group orientation="vertical" className="min-h-0">
         <Panel minSize="40%">
-          <div
-            className={`grid h-full ${folded ? "grid-cols-[312px_minmax(0,1fr)_41px] max-[959px]:grid-cols-[252px_minmax(0,1fr)_41px]" : "grid-cols-[312px_minmax(0,1fr)_188px] max-[959px]:grid-cols-[252px_minmax(0,1fr)_188px]"}`}
-          >
-            <StepsColumn />
-            <SceneView />
-            <Basket onFiles={bring} />
+          <div className="grid h-full min-h-0 grid-rows-[minmax(0,1fr)_auto]">
+            <div
+              className={`grid min-h-0 ${folded ? "grid-cols-[312px_minmax(0,1fr)_41px] max-[959px]:grid-cols-[252px_minmax(0,1fr)_41px]" : "grid-cols-[312px_minmax(0,1fr)_188px] max-[959px]:grid-cols-[252px_minmax(0,1fr)_188px]"}`}
+            >
+              <StepsColumn />
+              <SceneView />
+              <Basket onFiles={bring} />
+            </div>
+            {timed && <TimeBar />}
           </div>
         </Panel>
         <Separator
@@ -166,11 +171,11 @@ function useNews(): void {
 
 /** What is selected but no longer there, after an undo say, is let go; a scene's only dressing is at hand. */
 function useHeldSelection(): void {
-  const dressings = useSceneStore((store) => store.history.scene.dressings);
-  const lines = useSceneStore((store) => store.history.scene.lines);
-  const props = useSceneStore((store) => store.history.scene.props);
-  const mixes = useSceneStore((store) => store.history.scene.mixes);
-  const surfaces = useSceneStore((store) => store.history.scene.surfaces);
+  const dressings = useSceneStore((store) => store.shown.dressings);
+  const lines = useSceneStore((store) => store.shown.lines);
+  const props = useSceneStore((store) => store.shown.props);
+  const mixes = useSceneStore((store) => store.shown.mixes);
+  const surfaces = useSceneStore((store) => store.shown.surfaces);
   useEffect(() => {
     const { dressing, focus, drawProp, knots } = useSession.getState();
     if (!dressings.some((d) => d.id === dressing)) {

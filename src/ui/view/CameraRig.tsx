@@ -85,7 +85,7 @@ export function CameraRig() {
   });
 
   useEffect(() => {
-    const { scene } = useSceneStore.getState().history;
+    const { shown: scene } = useSceneStore.getState();
     const first = scene.views[0];
     if (first) moves.current.go(first.position, first.target);
     else moves.current.go([8, 6, 12], [0, 1, 0]);
@@ -96,7 +96,7 @@ export function CameraRig() {
     const drawn = wish.kind === "surface" ? drawnSurface(root, wish.id) : undefined;
     if (wish.kind === "surface" && !drawn) return;
     granted.current = wish;
-    const { scene } = useSceneStore.getState().history;
+    const { shown: scene } = useSceneStore.getState();
     if (wish.kind === "view") {
       const view = scene.views.find((v) => v.id === wish.id);
       if (view) moves.current.go(view.position, view.target);

@@ -58,7 +58,7 @@ export class DrawingHand {
 
   /** The edge of the surface that is nearest to a point of it. */
   #takeEdges(form: LaidOnEdges["follow"], on: string, point: Vec3, [u, v]: readonly [number, number]): void {
-    const { scene } = useSceneStore.getState().history;
+    const { shown: scene } = useSceneStore.getState();
     drawEdges(form, on, inField(scene, on, point), form === "u" ? u : v);
   }
 
@@ -147,7 +147,7 @@ export class DrawingHand {
     const last = useDraw.getState().knots.at(-1);
     const typed = typedDistance();
     if (last && typed !== null) return atDistance(last, [ground[0], last[1], ground[2]], typed);
-    const targets = snapTargets(useSceneStore.getState().history.scene.lines);
+    const targets = snapTargets(useSceneStore.getState().shown.lines);
     const position = caughtOn(this.#aim, targets, event, ground);
     useMove.setState({ distance: last ? distance(last, position) : null });
     return position;

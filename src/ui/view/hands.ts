@@ -180,7 +180,7 @@ export class ViewHands {
 
   #focusedSurface(): Surface | undefined {
     const { focus } = useSession.getState();
-    return focus.kind === "surface" ? surfaceOf(this.#store.history.scene, focus.id) : undefined;
+    return focus.kind === "surface" ? surfaceOf(this.#store.shown, focus.id) : undefined;
   }
 
   /** The side of the box in focus that the pointer is on. */
@@ -289,7 +289,7 @@ export class ViewHands {
       useSession.setState({ knots: held.from.size > 1 ? [...held.from.keys()] : [held.knot] });
     }
     const moving = held.kind === "handle" ? new Set<number>() : new Set(held.from.keys());
-    this.#targets = snapTargets(this.#store.history.scene.lines, { line: held.line, knots: moving });
+    this.#targets = snapTargets(this.#store.shown.lines, { line: held.line, knots: moving });
   }
 
   /** Where the pointer wants it: on its level, upright, on the ground, along an axis; caught on things; or as far as typed. */
@@ -372,7 +372,7 @@ export class ViewHands {
       useSession.setState({ why: why && { ...why, x: event.clientX, y: event.clientY } });
     }
     const held = !hit && this.#heldSurface() !== null;
-    const guide = !hit && this.#aim.line(this.#store.history.scene.lines, LINE) !== null;
+    const guide = !hit && this.#aim.line(this.#store.shown.lines, LINE) !== null;
     const moves = onLine || held || takenPlacements(hit) !== null;
     element.style.cursor = grip ? "grab" : moves ? "move" : hit || guide ? "pointer" : "";
   }
@@ -387,7 +387,7 @@ export class ViewHands {
   #double = () => {
     if (useSession.getState().tool === "draw") return finishDrawing(false);
     const hit = placementUnder(this.#aim);
-    const dressing = hit && dressingOf(this.#store.history.scene, hit.dressing);
+    const dressing = hit && dressingOf(this.#store.shown, hit.dressing);
     if (dressing) selectDressing(dressing.id);
   };
 

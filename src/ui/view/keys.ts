@@ -22,7 +22,7 @@ export const ownsKey = ({ target, key }: KeyboardEvent): boolean =>
 /** Moves selected knots, or the surface that is being moved, by so many metres; false where there is nothing to be moved. */
 export function stepSelected(by: Vec3): boolean {
   const { focus, knots, moving } = useSession.getState();
-  const { change, history } = useSceneStore.getState();
+  const { change, shown } = useSceneStore.getState();
   const line = focusedLine();
   if (line && knots.length > 0 && line.laid?.kind !== "edges") {
     const from = placesOf(line, knots);
@@ -33,7 +33,7 @@ export function stepSelected(by: Vec3): boolean {
     change("Move knot", move, "keys");
     return true;
   }
-  const surface = focus.kind === "surface" && focus.id === moving ? surfaceOf(history.scene, focus.id) : undefined;
+  const surface = focus.kind === "surface" && focus.id === moving ? surfaceOf(shown, focus.id) : undefined;
   if (!surface || surface.locked) return false;
   const move = (draft: Draft<Scene>) => {
     const moved = surfaceOf(draft, surface.id);

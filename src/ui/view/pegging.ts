@@ -32,7 +32,7 @@ export interface HeldPlacements {
   from: ReadonlyMap<Key, Vec3>;
 }
 
-const scene = (): Scene => useSceneStore.getState().history.scene;
+const scene = (): Scene => useSceneStore.getState().shown;
 
 /** The dressing that is selected, if it is spread over something. */
 export function spreadDressing(): Dressing | null {

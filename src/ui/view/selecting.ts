@@ -26,7 +26,7 @@ export const [MIDDLE, LINE] = [10, 7];
 /** The line in focus. */
 export function focusedLine(): Line | undefined {
   const { focus } = useSession.getState();
-  return focus.kind === "line" ? lineOf(useSceneStore.getState().history.scene, focus.id) : undefined;
+  return focus.kind === "line" ? lineOf(useSceneStore.getState().shown, focus.id) : undefined;
 }
 
 /** What the box holds: knots of the line in focus, otherwise placements of the dressing. */
@@ -67,13 +67,13 @@ export function selectClick(aim: Aim, more: boolean): void {
   }
   const hit = placementUnder(aim);
   if (hit) return selectPlacements(hit.dressing, [hit.key], more);
-  const guide = aim.line(useSceneStore.getState().history.scene.lines, LINE);
+  const guide = aim.line(useSceneStore.getState().shown.lines, LINE);
   if (guide) return selectLine(guide);
   if (!more) selectNothing();
 }
 
 /** The placement that the pointer is on. */
 export function placementUnder(aim: Aim) {
-  const bounds = new Map(useSceneStore.getState().history.scene.props.map((prop) => [prop.id, preparedBounds(prop)]));
+  const bounds = new Map(useSceneStore.getState().shown.props.map((prop) => [prop.id, preparedBounds(prop)]));
   return aim.placement(useResults.getState().byDressing, bounds);
 }

@@ -7,7 +7,7 @@ import { useSceneStore } from "@/store";
 import type { Draft } from "immer";
 
 export const store = () => useSceneStore.getState();
-export const scene = (): Scene => store().history.scene;
+export const scene = (): Scene => store().shown;
 
 export function dressingOf(draft: Draft<Scene>, id: string): Draft<Dressing> | undefined;
 export function dressingOf(scene: Scene, id: string): Dressing | undefined;

@@ -5,7 +5,6 @@ import { harbourScene } from "@/core/scene/testing";
 import { Engine } from "@/engine/engine";
 import { handlesOf, placeOn, type BezierLine } from "@/core/line";
 import { add, dot, normalize, type Vec3 } from "@/core/math";
-import { startHistory } from "@/store/history";
 import { useSceneStore } from "@/store/scene-store";
 import { drawnLine } from "../guides";
 import { addKnot, drawShape, finishDrawing, startDrawing, takeBackKnot } from "../../view/draw-state";
@@ -59,7 +58,7 @@ import {
   writeHandle,
   writeStart,
 } from ".";
-import { scene, startInHarbour } from "./testing";
+import { laidOut, scene, startInHarbour } from "./testing";
 import { putLaid } from "../laid";
 import { selectPlacements, useSession } from "../session";
 
@@ -203,7 +202,7 @@ test("after any sequence of edits the scene is valid and can be evaluated; undoi
   });
   fc.assert(
     fc.property(fc.array(step, { maxLength: 25 }), (steps) => {
-      useSceneStore.setState({ history: startHistory(harbourScene()) });
+      laidOut(harbourScene());
       for (const { edit, n, m } of steps) edits[edit](n, m);
       expect(parseScene(JSON.parse(JSON.stringify(scene())))).toEqual(JSON.parse(JSON.stringify(scene())));
       new Engine().evaluate(structuredClone(scene()));
@@ -394,7 +393,7 @@ test("every mend of a finding leaves a scene in which that finding is gone", () 
     ],
   ];
   for (const [check, spoil] of wrong) {
-    useSceneStore.setState({ history: startHistory(harbourScene()) });
+    laidOut(harbourScene());
     expect(found(check)).toBeUndefined();
     spoil();
     mendFinding(found(check)!, found(check)!.mend!);

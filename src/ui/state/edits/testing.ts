@@ -7,7 +7,11 @@ import { useSession } from "../session";
 
 export const scene = (): Scene => useSceneStore.getState().history.scene;
 
+/** Lays a scene on the table, at its beginning; nothing of it is kept. */
+export const laidOut = (scene: Scene): void =>
+  useSceneStore.setState({ id: null, history: startHistory(scene), moment: 0, shown: scene });
+
 export function startInHarbour(): void {
-  useSceneStore.setState({ id: null, history: startHistory(harbourScene()) });
+  laidOut(harbourScene());
   useSession.setState({ dressing: "buoys", focus: { kind: "dressing" }, keys: new Set(), drawProp: "buoy" });
 }
