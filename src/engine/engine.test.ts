@@ -8,7 +8,7 @@ import { HASHES } from "@/core/scene/testing";
 import { Engine } from "./engine";
 import { orderOf, wishesOf } from "./needs";
 import { meshesWanted } from "./wanted";
-import { evaluateScene, LimitError, placeWithSeed } from "./jobs";
+import { evaluateScene, LimitError, placeWithSeed, writeFrames } from "./jobs";
 
 /** What a worker gets: the same content, nothing of it the same object. */
 const sent = (scene: Scene): Scene => structuredClone(scene);
@@ -100,6 +100,15 @@ describe("whole jobs", () => {
     const most = (maxPlacements: number) => evaluateScene(harbourScene(), none, { dressing: "Buoys", maxPlacements });
     await expect(most(placements.count - 1)).rejects.toThrow(LimitError);
     expect((await most(placements.count)).dressings).toHaveLength(1);
+    // Several frames count together.
+    const frames = async (maxPlacements: number) => {
+      let pieces = 0;
+      const options = { dressing: "Buoys", maxPlacements };
+      for await (const piece of writeFrames(harbourScene(), none, "csv", [0, 2], options)) pieces += piece.length > 0 ? 1 : 0; // prettier-ignore
+      return pieces;
+    };
+    expect(await frames(3 * placements.count)).toBe(3);
+    await expect(frames(3 * placements.count - 1)).rejects.toThrow(LimitError);
   });
 });
 

@@ -1,6 +1,6 @@
 /** *The scene on the table*: its history, and whether it is kept. Every change is handed to the keeper at once. */
 import { create } from "zustand";
-import { changeBetween, emptyScene, overBudget, sceneAt, type Scene } from "@/core/scene";
+import { changeBetween, emptyScene, overBudget, sceneAt, valuesAt, type Scene } from "@/core/scene";
 import { changed, dragBegun, dragCancelled, dragEnded, dragged, redone, startHistory, undone } from "./history";
 import type { History, Recipe } from "./history";
 import { lyingDown, pickUp, putDown } from "./journal";
@@ -26,8 +26,9 @@ export interface SceneStore {
   history: History;
   /** The moment at which the scene is seen and edited, seconds; no part of the scene. */
   moment: number;
-  /** The scene at that moment. */
+  /** The scene as it is seen and edited at that moment, and as it is computed. */
   shown: Scene;
+  computed: Scene;
   save: SaveState;
   /** Why the last change that was asked for was not made; another object each time. */
   refused: { reason: string } | null;
@@ -39,8 +40,8 @@ export interface SceneStore {
   amend(recipe: Recipe): void;
   beginDrag(label: string): void;
   drag(recipe: Recipe): void;
-  /** Goes to another moment, with the scene as it is then where that is known; a drag that lasts is ended. */
-  seek(moment: number, shown?: Scene): void;
+  /** Goes to another moment, with the scene as it is computed then where that is known; a drag that lasts is ended. */
+  seek(moment: number, computed?: Scene): void;
   endDrag(): void;
   cancelDrag(): void;
   undo(): void;
@@ -98,9 +99,13 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
 
   /** Takes over a history, with what is seen of it. */
   const put = (history: History, moment = get().moment, more: Partial<SceneStore> = {}) => {
-    const { history: before, moment: at, shown } = get();
-    const same = history.scene === before.scene && moment === at;
-    set({ history, moment, shown: same ? shown : sceneAt(history.scene, moment), ...more });
+    const { history: before, moment: at, shown, computed } = get();
+    const { scene } = history;
+    const seen =
+      scene === before.scene && moment === at
+        ? { shown, computed }
+        : { shown: valuesAt(scene, moment), computed: more.computed ?? sceneAt(scene, moment) };
+    set({ history, moment, ...seen, ...more });
   };
   const timed = (recipe: Recipe) => atMoment(recipe, get().moment);
 
@@ -201,6 +206,7 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     history: startHistory(NOTHING),
     moment: 0,
     shown: NOTHING,
+    computed: NOTHING,
     save: { kind: "saved", at: 0 },
     refused: null,
     renewed: 0,
@@ -220,10 +226,10 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     },
     beginDrag: (label) => set({ history: dragBegun(get().history, label) }),
     drag: (recipe) => apply(dragged(get().history, timed(recipe))),
-    seek(moment, shown) {
+    seek(moment, computed) {
       if (moment === get().moment) return;
       if (get().history.drag) apply(dragEnded(get().history));
-      put(get().history, moment, shown && { shown });
+      put(get().history, moment, computed && { computed });
     },
     endDrag: () => apply(dragEnded(get().history)),
     cancelDrag: () => apply(dragCancelled(get().history)),

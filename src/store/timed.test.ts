@@ -76,6 +76,8 @@ test("a drag at a moment is one keyframe, and undone in one step", () => {
 test("what is deleted takes its course along, what is duplicated brings it, and without its course a value stays as it is seen", () => {
   const gone = edited((draft) => void draft.lines[0].knots.shift(), 0.5);
   expect(gone.lines[0].courses).toEqual({});
+  const fewer = edited((draft) => void draft.dressings.pop(), 0.5);
+  expect(fewer.dressings).toEqual(scene.dressings.slice(0, -1));
   const copied = edited((draft) => {
     draft.dressings.push({ ...draft.dressings[0], id: "copy", name: "Copy" });
     draft.dressings.splice(0, 1);

@@ -4,7 +4,7 @@
  */
 import { original, produce } from "immer";
 import { withKeyframe, type Course, type CourseValue } from "@/core/course";
-import { COURSED, isCoursed, isMoving, paramAt, sceneAt, withValue } from "@/core/scene";
+import { COURSED, hasCourses, isCoursed, paramAt, valuesAt, withValue } from "@/core/scene";
 import type { CoursedList, Scene } from "@/core/scene";
 import type { Recipe } from "./history";
 
@@ -14,8 +14,8 @@ type Coursed = { readonly id: string; readonly courses: Record<string, Course> }
 export function atMoment(recipe: Recipe, t: number): Recipe {
   return (draft) => {
     const scene = original(draft) as Scene;
-    if (!isMoving(scene)) return recipe(draft);
-    const shown = sceneAt(scene, t);
+    if (!hasCourses(scene)) return recipe(draft);
+    const shown = valuesAt(scene, t);
     const edited = produce(shown, recipe);
     const out = draft as unknown as Record<string, unknown>;
     for (const name of Object.keys(edited) as (keyof Scene)[]) {

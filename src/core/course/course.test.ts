@@ -1,10 +1,22 @@
 /** How values go over time, and how keyframes are set, moved and taken off. */
 import fc from "fast-check";
-import { courseSchema, keyframeAt, SAME_MOMENT, valueAt, withKeyframe, withMoved, withoutKeyframes } from ".";
+import {
+  courseSchema,
+  integralOf,
+  keyframeAt,
+  SAME_MOMENT,
+  valueAt,
+  withKeyframe,
+  withMoved,
+  withoutKeyframes,
+} from ".";
 import type { Course, Keyframe } from ".";
 
-const share = fc.double({ min: 0, max: 1, noNaN: true });
-const number = fc.double({ min: -50, max: 50, noNaN: true });
+/** Numbers of a range, all alike: doubles by their bits lie close to zero nearly always. */
+const evenly = (min: number, max: number) => fc.integer({ min: 0, max: 1e6 }).map((x) => min + (x / 1e6) * (max - min));
+
+const share = evenly(0, 1);
+const number = evenly(-50, 50);
 const go = fc.constantFrom("smooth" as const, "straight" as const, "hold" as const);
 const beyond = fc.constantFrom("hold" as const, "repeat" as const, "toAndFro" as const, "goOn" as const);
 const handle = fc.option(fc.tuple(share, share), { nil: undefined });
@@ -41,7 +53,7 @@ test("a course has its keyframes' values at their moments, and between two of th
 
 test("it goes gently through what lies on its way: as fast before a keyframe as behind it, and at rest where it turns back", () => {
   fc.assert(
-    fc.property(fc.array(fc.double({ min: -5, max: 5, noNaN: true }), { minLength: 3, maxLength: 8 }), (values) => {
+    fc.property(fc.array(evenly(-5, 5), { minLength: 3, maxLength: 8 }), (values) => {
       const keyframes = values.map((value, i) => ({ at: i + 0.2 * Math.sin(i), value, go: "smooth" as const }));
       const course: Course = { keyframes, before: "hold", after: "hold" };
       const h = 1e-6;
@@ -62,30 +74,25 @@ test("it goes gently through what lies on its way: as fast before a keyframe as 
 
 test("before and after it stays, comes again, goes to and fro, or goes on as fast as it did", () => {
   fc.assert(
-    fc.property(
-      courses,
-      fc.double({ min: 0.001, max: 9.9, noNaN: true }),
-      fc.integer({ min: 1, max: 5 }),
-      (course, by, n) => {
-        const [first, last] = endsOf(course);
-        const length = last.at - first.at;
-        const inside = by % length;
-        fc.pre(Math.min(inside, length - inside) > 1e-6);
-        const outside = { before: first.at - n * length - inside, after: last.at + n * length + inside };
-        for (const side of ["before", "after"] as const) {
-          const value = at(course, outside[side]);
-          const end = side === "before" ? first : last;
-          const [from, back] = side === "before" ? [last.at - inside, first.at + inside] : [first.at + inside, last.at - inside]; // prettier-ignore
-          if (course[side] === "hold") expect(value).toBe(end.value);
-          if (course[side] === "repeat") expect(value).toBeCloseTo(at(course, from), 5);
-          if (course[side] === "toAndFro") expect(value).toBeCloseTo(at(course, n % 2 ? from : back), 5);
-          if (course[side] === "goOn") {
-            const [near, far] = [1, 2].map((k) => at(course, end.at + k * (outside[side] - end.at)));
-            expect(far - near).toBeCloseTo(near - (end.value as number), 4);
-          }
+    fc.property(courses, evenly(0.001, 9.9), fc.integer({ min: 1, max: 5 }), (course, by, n) => {
+      const [first, last] = endsOf(course);
+      const length = last.at - first.at;
+      const inside = by % length;
+      fc.pre(Math.min(inside, length - inside) > 1e-6);
+      const outside = { before: first.at - n * length - inside, after: last.at + n * length + inside };
+      for (const side of ["before", "after"] as const) {
+        const value = at(course, outside[side]);
+        const end = side === "before" ? first : last;
+        const [from, back] = side === "before" ? [last.at - inside, first.at + inside] : [first.at + inside, last.at - inside]; // prettier-ignore
+        if (course[side] === "hold") expect(value).toBe(end.value);
+        if (course[side] === "repeat") expect(value).toBeCloseTo(at(course, from), 5);
+        if (course[side] === "toAndFro") expect(value).toBeCloseTo(at(course, n % 2 ? from : back), 5);
+        if (course[side] === "goOn") {
+          const [near, far] = [1, 2].map((k) => at(course, end.at + k * (outside[side] - end.at)));
+          expect(far - near).toBeCloseTo(near - (end.value as number), 4);
         }
-      },
-    ),
+      }
+    }),
   );
 });
 
@@ -94,7 +101,7 @@ test("turns go the shorter way round at an even pace, colours by their parts; sw
   const between = (a: Keyframe["value"], b: Keyframe["value"], mixing: Parameters<typeof valueAt>[2], t: number) =>
     valueAt({ keyframes: [{ at: 0, value: a, go: "straight" }, { at: 1, value: b, go: "straight" }], before: "hold", after: "goOn" }, t, mixing); // prettier-ignore
   fc.assert(
-    fc.property(number, fc.double({ min: -3.1, max: 3.1, noNaN: true }), share, fc.boolean(), (from, by, t, other) => {
+    fc.property(number, evenly(-3.1, 3.1), share, fc.boolean(), (from, by, t, other) => {
       // The same turn has two quaternions.
       const to = turn(from + by).map((x) => (other ? -x : x));
       const mixed = between(turn(from), to, "turn", t) as number[];
@@ -113,7 +120,7 @@ test("turns go the shorter way round at an even pace, colours by their parts; sw
 
 test("a keyframe set at a moment is there with its value and leaves the others; taken off again it is as before", () => {
   fc.assert(
-    fc.property(courses, fc.double({ min: -12, max: 12, noNaN: true }), number, (course, t, value) => {
+    fc.property(courses, evenly(-12, 12), number, (course, t, value) => {
       const had = keyframeAt(course, t);
       const now = withKeyframe(course, t, value);
       expect(courseSchema.safeParse(now).success).toBe(true);
@@ -148,4 +155,37 @@ test("keyframes moved or copied keep their order and their values; what they com
       },
     ),
   );
+});
+
+test("what a course adds up to is what many small steps add up to; from one moment to the next as from the first to the last", () => {
+  const t = fc.integer({ min: -60, max: 60 }).map((quarters) => quarters / 4 + 0.1);
+  // Such as have no jumps, at which steps would go astray.
+  const even = courses.map((course): Course => ({
+    keyframes: course.keyframes.map(({ at, value, go }) => ({ at, value, go: go === "hold" ? "straight" : go })),
+    before: course.before === "repeat" ? "toAndFro" : course.before,
+    after: course.after === "repeat" ? "toAndFro" : course.after,
+  }));
+  fc.assert(
+    fc.property(even, t, t, (course, a, b) => {
+      const steps = 20_000;
+      const h = (b - a) / steps;
+      let sum = 0;
+      for (let i = 0; i < steps; i++) sum += h * at(course, a + (i + 0.5) * h);
+      const whole = integralOf(course, b) - integralOf(course, a);
+      expect(Math.abs(whole - sum)).toBeLessThan(0.05);
+      expect(integralOf(course, 0)).toBe(0);
+    }),
+    { numRuns: 60 },
+  );
+  // Exactly that of its curve, whatever its handles are, also where it begins again with a jump.
+  const handled: Course = { keyframes: [{ at: 0, value: 1, go: "smooth", leave: [0.8, 0.1] }, { at: 2, value: 3, go: "smooth", arrive: [0.9, 0.3] }], before: "hold", after: "repeat" }; // prettier-ignore
+  let steps = 0;
+  for (let i = 0; i < 100_000; i++) steps += 2e-5 * at(handled, 2e-5 * (i + 0.5));
+  expect(integralOf(handled, 2)).toBeCloseTo(steps, 6);
+  expect(integralOf(handled, 7)).toBeCloseTo(3 * steps + integralOf(handled, 1), 6);
+  const fast: Course = { keyframes: [{ at: 0, value: 0, go: "smooth" }, { at: 2, value: 6, go: "hold" }, { at: 3, value: 2, go: "hold" }], before: "hold", after: "hold" }; // prettier-ignore
+  // Half of the way gently, then six a second, then two.
+  expect(integralOf(fast, 2)).toBeCloseTo(6, 12);
+  expect(integralOf(fast, 4)).toBeCloseTo(14, 12);
+  expect(integralOf(fast, 4, (x) => 1 / (1 + x))).not.toBeNaN();
 });

@@ -24,7 +24,7 @@ function folded(t: number, length: number, how: "repeat" | "toAndFro"): number {
   return there <= length ? there : 2 * length - there;
 }
 
-type Ends = Pick<Course, "before" | "after">;
+export type Ends = Pick<Course, "before" | "after">;
 
 function within(keyframes: readonly Keyframe[], t: number, mixing: Mixing, ends: Ends): CourseValue {
   const i = lastUpTo(keyframes, t);
@@ -35,17 +35,37 @@ function within(keyframes: readonly Keyframe[], t: number, mixing: Mixing, ends:
     const eased = from.go === "straight" ? share : bezier(0, from.leave?.[1] ?? 0, to.arrive?.[1] ?? 1, 1, parameter(from, to, share)); // prettier-ignore
     return slerp(from.value as Numbers, to.value as Numbers, eased);
   }
-  const [a, b] = [numbersOf(from.value), numbersOf(to.value)];
-  const s = from.go === "straight" ? share : parameter(from, to, share);
-  const mixed = a.map((x, k) => {
-    if (from.go === "straight" || x === b[k]) return x + share * (b[k] - x);
-    const [leaving, arriving] = [from.leave?.[0] ?? THIRD, 1 - (to.arrive?.[0] ?? 1 - THIRD)];
-    const duration = to.at - from.at;
-    const p = from.leave ? x + from.leave[1] * (b[k] - x) : x + leaving * duration * slope(keyframes, i, k, ends);
-    const q = to.arrive ? x + to.arrive[1] * (b[k] - x) : b[k] - arriving * duration * slope(keyframes, i + 1, k, ends);
-    return bezier(x, p, q, b[k], s);
+  const mixed = numbersOf(from.value).map((_, k) => {
+    const stretch = stretchOf(keyframes, i, k, ends);
+    return stretch.value(stretch.parameter(share));
   });
   return likeValue(mixed, from.value);
+}
+
+/** *The way of one number from a keyframe to the next*, by a parameter of its own from 0 to 1. */
+interface Stretch {
+  /** Where so large a share of its time has passed. */
+  parameter(share: number): number;
+  value(s: number): number;
+  /** How fast the share of time passes. */
+  speed(s: number): number;
+}
+
+/** Of the k-th number, from the i-th keyframe on, which does not hold. */
+export function stretchOf(keyframes: readonly Keyframe[], i: number, k: number, ends: Ends): Stretch {
+  const [from, to] = [keyframes[i], keyframes[i + 1]];
+  const [a, b] = [numbersOf(from.value)[k], numbersOf(to.value)[k]];
+  if (from.go === "straight" || a === b)
+    return { parameter: (share) => share, value: (s) => a + s * (b - a), speed: () => 1 };
+  const duration = to.at - from.at;
+  const [leave, arrive] = [from.leave?.[0] ?? THIRD, to.arrive?.[0] ?? 1 - THIRD];
+  const p = from.leave ? a + from.leave[1] * (b - a) : a + leave * duration * slope(keyframes, i, k, ends);
+  const q = to.arrive ? a + to.arrive[1] * (b - a) : b - (1 - arrive) * duration * slope(keyframes, i + 1, k, ends);
+  return {
+    parameter: (share) => parameter(from, to, share),
+    value: (s) => bezier(a, p, q, b, s),
+    speed: (s) => 3 * ((1 - s) ** 2 * leave + 2 * (1 - s) * s * (arrive - leave) + s * s * (1 - arrive)),
+  };
 }
 
 /** Beyond its ends, straight on at the speed that it has there. */

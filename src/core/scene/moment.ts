@@ -4,14 +4,46 @@
  *
  *     sceneAt(scene, 2.5).lines[0].sag // 0.75, where it goes from 0.5 at 2 s to 1 at 3 s straight
  */
-import { SAME_MOMENT, valueAt, type Course, type CourseValue, type Mixing } from "../course";
+import { integralOf, SAME_MOMENT, valueAt, type Course, type CourseValue, type Mixing } from "../course";
 import { paramAt, type CoursedList, COURSED } from "./course-paths";
+import type { Dressing } from "../place";
 import type { Scene } from "./schema";
 
 type Coursed = { readonly courses: Readonly<Record<string, Course>> };
 
-/** Things that have no courses stay the same objects, and so does a scene without any. */
+/**
+ * The scene as it is computed: values by their courses, and how far speeds have taken things by then. Things that do not
+ * change stay the same objects, and so does a scene in which nothing does.
+ */
 export function sceneAt<S extends Pick<Scene, CoursedList>>(scene: S, t: number): S {
+  const dressings = scene.dressings.some(isTravelling)
+    ? scene.dressings.map((dressing) => (isTravelling(dressing) ? travelledTo(dressing, t) : dressing))
+    : scene.dressings;
+  return valuesAt(dressings === scene.dressings ? scene : { ...scene, dressings }, t);
+}
+
+/** Whether a dressing travels by itself. */
+const isTravelling = ({ spacing: { speed, onceIn }, courses }: Dressing): boolean =>
+  speed !== 0 || onceIn !== 0 || "spacing/speed" in courses || "spacing/onceIn" in courses;
+
+/** A dressing with how far it has gone: what its speeds add up to, exactly, whatever their courses. */
+function travelledTo(dressing: Dressing, t: number): Dressing {
+  const { spacing, courses } = dressing;
+  const added = (name: "speed" | "onceIn", of: (value: number) => number) => {
+    const course = courses[`spacing/${name}`];
+    return course ? integralOf(course, t, of) : of(spacing[name]) * t;
+  };
+  const gone = {
+    metres: added("speed", (speed) => speed),
+    rounds: added("onceIn", (seconds) => (seconds > 0 ? 1 / seconds : 0)),
+  };
+  return { ...dressing, spacing: { ...spacing, gone } };
+}
+
+/**
+ * The scene as it is seen and edited: values by their courses. Things that have none stay the same objects.
+ */
+export function valuesAt<S extends Pick<Scene, CoursedList>>(scene: S, t: number): S {
   let out = scene;
   for (const list of COURSED) {
     const now = listAt(list, scene[list] as readonly Coursed[], t);
@@ -30,9 +62,13 @@ export function isCoursed({ courses }: Coursed): boolean {
   return false;
 }
 
+/** Whether anything in the scene has a course. */
+export const hasCourses = (scene: Pick<Scene, CoursedList>): boolean =>
+  COURSED.some((list) => (scene[list] as readonly Coursed[]).some(isCoursed));
+
 /** Whether anything in the scene changes over time. */
 export const isMoving = (scene: Pick<Scene, CoursedList>): boolean =>
-  COURSED.some((list) => (scene[list] as readonly Coursed[]).some(isCoursed));
+  hasCourses(scene) || scene.dressings.some(isTravelling);
 
 export function thingAt<T extends Coursed>(list: CoursedList, thing: T, t: number): T {
   let out = thing;

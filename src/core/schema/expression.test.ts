@@ -60,7 +60,7 @@ test("whatever is typed gives a finite number or a sentence", () => {
   fc.assert(
     fc.property(
       fc.string({ maxLength: 30 }),
-      fc.constantFrom<Unit>("m", "s", "rad", "share", "factor", "number"),
+      fc.constantFrom<Unit>("m", "s", "m/s", "rad", "share", "factor", "number"),
       (text, unit) => {
         try {
           expect(Number.isFinite(evaluateExpression(text, unit))).toBe(true);
@@ -79,6 +79,7 @@ test("what a field shows reads back as the same value up to its last digit", () 
       fc.constantFrom<[Unit, number]>(
         ["m", 5e-4],
         ["s", 5e-4],
+        ["m/s", 5e-4],
         ["rad", 1e-4],
         ["share", 1e-4],
         ["factor", 1e-3],

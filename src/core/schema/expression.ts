@@ -31,6 +31,7 @@ interface Measure {
 const MEASURES: Readonly<Record<Unit, Measure>> = {
   m: { units: LENGTHS, bare: 1, words: "a length such as 0.45, 45 cm or 2 * 0.3 m" },
   s: { units: TIMES, bare: 1, words: "a time such as 2.5, 500 ms or 1 min" },
+  "m/s": { units: LENGTHS, bare: 1, words: "a speed such as 0.5, 50 cm/s or 3 m/s" },
   rad: { units: ANGLES, bare: DEGREE, words: "an angle such as 12, 90° or 180/7" },
   share: { units: SHARES, bare: 0.01, words: "a percentage such as 8 or 100/12" },
   factor: { units: { ...SHARES, "×": 1, x: 1 }, bare: 1, words: "a factor such as 1.2 or 110 %" },
@@ -57,8 +58,11 @@ export function evaluateExpression(text: string, unit: Unit): number {
     throw new InputError(`“${text.trim().slice(0, 40)}” ${why}: write ${measure.words}.`);
   };
   if (text.length > MAX_LENGTH) refuse("is too long");
+  // A speed is written as a length, to the second.
+  const written = unit === "m/s" ? text.replace(/\/\s*s\s*$/i, "") : text;
   const tokens =
-    text.replaceAll("−", "-").match(/\d[\d\u202f']*(?:[.,]\d+)?(?:e[+-]?\d+)?|[.,]\d+|[a-zµ]+|[°%×()+\-*/]|\S/gi) ?? [];
+    written.replaceAll("−", "-").match(/\d[\d\u202f']*(?:[.,]\d+)?(?:e[+-]?\d+)?|[.,]\d+|[a-zµ]+|[°%×()+\-*/]|\S/gi) ??
+    [];
   let next = 0;
 
   const sum = (): Value => {
@@ -142,6 +146,8 @@ export function formatValue(value: number, unit: Unit): string {
   switch (unit) {
     case "m":
       return `${trimmed(value, Math.abs(value) < 1 ? 4 : 3, 2)} m`;
+    case "m/s":
+      return `${trimmed(value, 3, 2)} m/s`;
     case "s":
       return `${trimmed(value, 3, 2)} s`;
     case "rad":

@@ -11,7 +11,7 @@ import { z } from "zod";
 z.config({ jitless: true });
 
 /** What a parameter is measured in. The core knows metres, seconds and radians; the interface shows angles in degrees. */
-export type Unit = "m" | "s" | "rad" | "share" | "factor" | "whole" | "number";
+export type Unit = "m" | "s" | "m/s" | "rad" | "share" | "factor" | "whole" | "number";
 
 export interface ParamDescription {
   label: string;
@@ -21,6 +21,8 @@ export interface ParamDescription {
   slider: readonly [low: number, high: number];
   /** Whether it only holds from one keyframe to the next, since values in between would make something else of it. */
   holds?: boolean;
+  /** Whether it says how fast something else changes, so that what it adds up to is what counts. */
+  rate?: boolean;
 }
 
 interface ParamOptions {
@@ -32,6 +34,7 @@ interface ParamOptions {
   max?: number;
   above?: number;
   holds?: boolean;
+  rate?: boolean;
 }
 
 /** A scene reaches so far from its origin, metres: 10,000 km. */
@@ -41,6 +44,7 @@ export const FARTHEST = 10_000_000;
 const MOST: Readonly<Record<Unit, number>> = {
   m: FARTHEST,
   s: 1_000_000,
+  "m/s": 100_000,
   rad: 1_000_000,
   share: 1_000_000,
   factor: 1_000_000,
@@ -52,7 +56,7 @@ type NumberParam = z.ZodDefault<z.ZodNumber>;
 type RangeParam = z.ZodDefault<z.ZodTuple<[z.ZodNumber, z.ZodNumber], null>>;
 
 function limited(
-  options: Omit<ParamOptions, "label" | "help" | "slider" | "default" | "holds">,
+  options: Omit<ParamOptions, "label" | "help" | "slider" | "default" | "holds" | "rate">,
   base = z.number(),
 ): z.ZodNumber {
   let schema = base;
@@ -63,14 +67,15 @@ function limited(
 }
 
 function numberParam(unit: Unit, options: ParamOptions): NumberParam {
-  const { label, help, slider, holds } = options;
+  const { label, help, slider, holds, rate } = options;
   const base = unit === "whole" ? z.number().int() : z.number();
   return limited({ min: -MOST[unit], max: MOST[unit], ...options }, base)
     .default(options.default)
-    .meta({ label, help, unit, slider, ...(holds && { holds }) });
+    .meta({ label, help, unit, slider, ...(holds && { holds }), ...(rate && { rate }) });
 }
 
 export const lengthParam = (options: ParamOptions) => numberParam("m", options);
+export const speedParam = (options: ParamOptions) => numberParam("m/s", options);
 export const secondsParam = (options: ParamOptions) => numberParam("s", options);
 export const angleParam = (options: ParamOptions) => numberParam("rad", options);
 export const shareParam = (options: ParamOptions) => numberParam("share", { min: 0, max: 1, ...options });

@@ -5,6 +5,7 @@ import { evaluateExpression, InputError, type Unit } from "@/core/schema";
 export const STEPS: Readonly<Record<Unit, number>> = {
   m: 0.01,
   s: 0.1,
+  "m/s": 0.1,
   rad: Math.PI / 180,
   share: 0.01,
   factor: 0.01,

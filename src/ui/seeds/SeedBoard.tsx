@@ -94,7 +94,7 @@ function useSeedPictures(dressing: string | null, seeds: readonly number[], thro
   useEffect(() => {
     let open = true;
     const work = async () => {
-      const { shown: scene } = useSceneStore.getState();
+      const { computed: scene } = useSceneStore.getState();
       const wanted = meshesWanted(scene);
       const assets = new Map([...(await assetsFor(scene))].filter(([hash]) => wanted.has(hash)));
       for (const seed of seeds) {

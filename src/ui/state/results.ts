@@ -56,10 +56,10 @@ let running: Running | null = null;
  * @returns when it is shown, or something else has come between
  */
 export function showMoment(moment: number): Promise<void> {
-  const { history, shown, seek } = useSceneStore.getState();
+  const { history, computed, seek } = useSceneStore.getState();
   const scene = sceneAt(history.scene, moment);
   running?.arriving?.arrived();
-  if (!running || scene === shown) {
+  if (!running || scene === computed) {
     seek(moment);
     return Promise.resolve();
   }

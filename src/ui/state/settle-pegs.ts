@@ -10,7 +10,7 @@ export function settlePegs(results: readonly DressingResult[], scene: Scene): vo
   const found = new Map(
     results.flatMap(({ id, placements }) => (placements?.brought ? [[id, placements.brought] as const] : [])),
   );
-  if (found.size === 0 || useSceneStore.getState().shown !== scene) return;
+  if (found.size === 0 || useSceneStore.getState().computed !== scene) return;
   useSceneStore.getState().amend((draft) => {
     for (const dressing of draft.dressings) {
       const brought = found.get(dressing.id);

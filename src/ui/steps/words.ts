@@ -134,10 +134,21 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
   const blank = gapWords(dressing);
   if (blank) phrases.push({ text: ", with " }, { text: blank, step: "gaps" });
   phrases.push({ text: "." });
+  const travel = travelWords(dressing);
+  if (travel) phrases.splice(-1, 0, { text: ", " }, { text: travel, step: "spacing" });
   const moving = movingWords(dressing);
   if (moving.length > 0)
     phrases.push({ text: " " }, ...moving, { text: `${moving.length === 1 ? " changes" : " change"} over time.` });
   return phrases;
+}
+
+/** How it goes along its lines. */
+function travelWords({ where, spacing: { speed, onceIn, travelEnds } }: Dressing): string {
+  if (!kindOf(where).ordered || (speed === 0 && onceIn === 0)) return "";
+  const pace = onceIn !== 0 ? `once along in ${formatValue(onceIn, "s").replace(".00", "")}` : formatValue(Math.abs(speed), "m/s"); // prettier-ignore
+  const way = speed < 0 && onceIn === 0 ? "going back" : "going along";
+  const ends = { through: "", stay: ", staying at the end", back: ", there and back" }[travelEnds];
+  return `${way} ${onceIn !== 0 ? pace.replace("once along ", "once ") : `at ${pace}`}${ends}`;
 }
 
 /** What changes over time, each with the step that it belongs to. */

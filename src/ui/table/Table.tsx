@@ -64,9 +64,9 @@ function useOpened(id: string): Opening {
       useSession.setState({ tool: "select", hover: null, dialog: null, drawProp: scene.props.at(-1)?.id ?? null });
       selectDressing(scene.dressings[0]?.id ?? null);
       const evaluation = startEvaluating();
-      evaluation.request(scene);
+      evaluation.request(useSceneStore.getState().computed);
       const unsubscribe = useSceneStore.subscribe((now, before) => {
-        if (now.shown !== before.shown) evaluation.request(now.shown);
+        if (now.computed !== before.computed) evaluation.request(now.computed);
       });
       stop = () => {
         unsubscribe();

@@ -7,10 +7,13 @@ import { onFrame, playedMoment, withinSecond } from "./playing";
 import { drawnCourse, momentAtX, ticksOf, xOf } from "./scale";
 import { targetsOf } from "./targets";
 
-const seconds = fc.double({ min: 0, max: 100, noNaN: true });
+/** Numbers of a range, all alike: doubles by their bits lie close to zero nearly always. */
+const evenly = (min: number, max: number) => fc.integer({ min: 0, max: 1e6 }).map((x) => min + (x / 1e6) * (max - min));
+
+const seconds = evenly(0, 100);
 const times = fc
   .record({
-    length: fc.double({ min: 1, max: 60, noNaN: true }),
+    length: evenly(1, 60),
     framesPerSecond: fc.integer({ min: 1, max: 120 }),
     loops: fc.boolean(),
     stretch: fc.option(fc.constant([0.25, 0.75] as const)),
@@ -21,7 +24,7 @@ const times = fc
 
 test("what is played is always within its stretch, on a frame, as far on as time has gone; at its end it begins again or is over", () => {
   fc.assert(
-    fc.property(times, fc.double({ min: 0, max: 1, noNaN: true }), seconds, (time, share, gone) => {
+    fc.property(times, evenly(0, 1), seconds, (time, share, gone) => {
       const [begin, end] = playedOf(time);
       const from = begin + share * (end - begin);
       const { moment, over } = playedMoment(time, from, gone);
@@ -41,18 +44,14 @@ test("what is played is always within its stretch, on a frame, as far on as time
 
 test("the ruler tells moments and pixels into each other; what it names lies far enough apart, in even steps, within the scene", () => {
   fc.assert(
-    fc.property(
-      fc.double({ min: 0.05, max: 5000, noNaN: true }),
-      fc.integer({ min: 150, max: 2500 }),
-      (length, width) => {
-        const scale = { length, width };
-        expect(momentAtX(xOf(0.3 * length, scale), scale)).toBeCloseTo(0.3 * length, 6);
-        const { named, marked, step } = ticksOf(scale);
-        expect(xOf(step, scale) - xOf(0, scale)).toBeGreaterThanOrEqual(70 - 1e-6);
-        expect([named[0], marked.length >= 2 * named.length - 1]).toEqual([0, true]);
-        expect(Math.max(...named)).toBeLessThanOrEqual(length * (1 + 1e-6));
-      },
-    ),
+    fc.property(evenly(0.05, 5000), fc.integer({ min: 150, max: 2500 }), (length, width) => {
+      const scale = { length, width };
+      expect(momentAtX(xOf(0.3 * length, scale), scale)).toBeCloseTo(0.3 * length, 6);
+      const { named, marked, step } = ticksOf(scale);
+      expect(xOf(step, scale) - xOf(0, scale)).toBeGreaterThanOrEqual(70 - 1e-6);
+      expect([named[0], marked.length >= 2 * named.length - 1]).toEqual([0, true]);
+      expect(Math.max(...named)).toBeLessThanOrEqual(length * (1 + 1e-6));
+    }),
   );
 });
 

@@ -4,7 +4,7 @@
  */
 import { chained, type Corner, type GuideLine, type Track } from "../../line";
 import { cornerSlot, drawsOfRow, lineHost, lineKey } from "../keys";
-import { Slots } from "../slots";
+import { NO_PROP, Slots } from "../slots";
 import { byCount } from "./count";
 import { byDensity } from "./density";
 import { byDistance } from "./distance";
@@ -24,6 +24,7 @@ import {
   type SpacingRule,
 } from "./row";
 import { supplyFor } from "./supply";
+import { travelled } from "./travel";
 import type { PropChoice } from "../what/what";
 import type { What } from "../what/schema";
 import type { Spacing } from "./schema";
@@ -81,7 +82,7 @@ export function rowOn(
     const first = i === 0 ? supply.first : null;
     const last = i === parts.length - 1 ? supply.last : null;
     const own = { ...supply, first, last };
-    return way({ line, usable, supply: own, clip: clip && i === parts.length - 1, bent }, params);
+    return travelled(way, { line, usable, supply: own, clip: clip && i === parts.length - 1, bent }, params);
   });
   return rows.length === 1 ? rows[0] : joinedRow(rows);
 }
@@ -174,9 +175,17 @@ function oneByOne(line: GuideLine, params: Spacing, needs: Needs, turn: number):
   return { row: rowOn(line.curve, params, supply, needs, corners, trim), corners, turn };
 }
 
+/** A row in the order of its places, without those that are beyond its line. */
+function ascending(row: Row): Row {
+  const { places, count } = row;
+  if (!places || places.every((at, i) => i === 0 || at >= places[i - 1])) return row;
+  const sorted = places.subarray(0, count).filter((at) => at === at).sort(); // prettier-ignore
+  return { ...row, places: sorted, count: sorted.length };
+}
+
 /** One row along all lines, cut at their ends. */
 function asOne(lines: readonly GuideLine[], params: Spacing, needs: Needs): LineRow[] {
-  const row = rowOn(chained(lines.map((line) => line.curve)), params, NOTHING, needs);
+  const row = ascending(rowOn(chained(lines.map((line) => line.curve)), params, NOTHING, needs));
   const rows: LineRow[] = [];
   let start = 0;
   let done = 0;
@@ -219,12 +228,22 @@ function written(lines: readonly GuideLine[], rows: readonly LineRow[], choice: 
     else choose(slots, start, end, row.from + turn, line, choice);
     if (typeof row.stretch === "number") slots.stretch?.fill(row.stretch, start, end);
     else slots.stretch?.set(row.stretch.subarray(0, row.count), start);
+    leaveOut(slots, start, end);
     corners.forEach((corner, i) => writeCorner(slots, end + i, corner, index, line, choice));
     choice.resolveMixes(slots.prop, slots.draw, start, end + corners.length);
     slots.missing += Math.max(0, row.wanted - row.count);
     start = end + corners.length;
   });
   return slots;
+}
+
+/** Slots that are beyond their line at the moment have no prop, and lie at its start until they come in again. */
+function leaveOut({ at, prop }: Slots, start: number, end: number): void {
+  for (let i = start; i < end; i++) {
+    if (at[i] === at[i]) continue;
+    at[i] = 0;
+    prop[i] = NO_PROP;
+  }
 }
 
 function writeRow(slots: Slots, start: number, row: Row, index: number, line: GuideLine): void {

@@ -2,6 +2,7 @@
 /** The card of Spacing: one of its ways with what it needs; the ends; what is left over. Over surfaces and inside volumes, a pattern and how many. */
 import type { ReactNode } from "react";
 import { keepAmount, keepRule, kindOf, type Dressing } from "@/core/place";
+import { formatValue } from "@/core/schema";
 import { Fold } from "../../kit";
 import { usePlacements } from "../../state";
 import { StepChoice, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } from "../params";
@@ -66,6 +67,22 @@ function Spread({ dressing }: CardProps) {
   );
 }
 
+/** How they go along their line. */
+function Travel({ dressing }: CardProps) {
+  const { speed, onceIn, travel } = dressing.spacing;
+  const summary = [
+    travel !== 0 && formatValue(travel, "m"),
+    speed !== 0 && formatValue(speed, "m/s"),
+    onceIn !== 0 && `once in ${formatValue(onceIn, "s").replace(".00", "")}`,
+  ];
+  return (
+    <Fold label="Travel" summary={summary.filter(Boolean).join(", ")}>
+      <StepNumbers dressing={dressing} step="spacing" names={["travel", "speed", "onceIn"]} />
+      <StepChoice dressing={dressing} step="spacing" name="travelEnds" />
+    </Fold>
+  );
+}
+
 function Along({ dressing }: CardProps) {
   const { by, measure } = dressing.spacing;
   const step = "spacing" as const;
@@ -103,6 +120,7 @@ function Along({ dressing }: CardProps) {
       )}
       {remainders && <StepChoice dressing={dressing} step={step} name="remainder" only={remainders} />}
       <StepNumbers dressing={dressing} step={step} names={["fromStart", "fromEnd", "slide"]} />
+      <Travel dressing={dressing} />
       <Fold label="Ends and corners" summary={ends}>
         {by !== "end" && <StepSwitch dressing={dressing} step={step} name="inside" />}
         {by !== "knots" && by !== "list" && <StepSwitch dressing={dressing} step={step} name="anew" />}

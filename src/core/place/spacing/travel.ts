@@ -1,0 +1,83 @@
+/**
+ * *Travel*: how far the slots have gone along their line. Each keeps its number on the way, and so its prop, draws and peg. On a
+ * closed line they go round; on an open one they leave at the end and come in at the start, or go together and stay at the
+ * end, or turn back there.
+ */
+import { placeIn, SLACK, type Row, type RowInput, type SpacingRule, type Usable } from "./row";
+import type { Spacing } from "./schema";
+
+/** How far they have gone, metres: by hand, by their speed, and by how often they have been all along. */
+function gone({ travel, gone }: Spacing, { length }: Usable): number {
+  return travel + (gone ? gone.metres + gone.rounds * length : 0);
+}
+
+/** A way of spacing, with what travel makes of it. */
+export function travelled(way: SpacingRule, input: RowInput, params: Spacing): Row {
+  const { usable } = input;
+  const by = gone(params, usable);
+  if (by === 0 || !(usable.length > 0)) return way(input, params);
+  const slid = (by: number) => way(input, { ...params, slide: params.slide + by });
+  if (usable.round) {
+    const round = by - Math.floor(by / usable.length) * usable.length;
+    return params.by === "end" ? slid(round) : moved(way(input, params), round);
+  }
+  if (params.travelEnds === "through") {
+    // New ones come in behind those that leave; where their number is fixed it is the same ones.
+    const endless = params.by === "end" || (params.by === "distance" && params.measure === "along");
+    return endless ? slid(by) : wrapped(way(input, params), usable, by);
+  }
+  const natural = way(input, params);
+  if (natural.count === 0) return natural;
+  const together = within(by, roomOf(natural, usable), params.travelEnds);
+  return params.by === "end" ? only(slid(together), natural) : moved(natural, together);
+}
+
+/** All of a row's slots so many metres on. */
+function moved(row: Row, by: number): Row {
+  return { ...row, places: Float64Array.from({ length: row.count }, (_, i) => placeIn(row, i) + by) };
+}
+
+/** How far a row can go back and on as a whole. */
+function roomOf(row: Row, { from, length }: Usable): readonly [back: number, on: number] {
+  const last = row.count - 1;
+  const [begin, end] = row.spans ? [row.spans[0], row.spans[2 * last + 1]] : [placeIn(row, 0), placeIn(row, last)];
+  return [Math.min(0, from - begin), Math.max(0, from + length - end)];
+}
+
+function within(by: number, [back, on]: readonly [number, number], ends: "stay" | "back"): number {
+  if (ends === "stay") return Math.min(on, Math.max(back, by));
+  const room = on - back;
+  if (room === 0) return 0;
+  const there = by - back - 2 * room * Math.floor((by - back) / (2 * room));
+  return back + Math.min(there, 2 * room - there);
+}
+
+/** Of a row the slots that another one has too. */
+function only(row: Row, { from, count }: Row): Row {
+  const first = Math.max(0, from - row.from);
+  const end = Math.max(first, Math.min(row.count, from + count - row.from));
+  return {
+    ...row,
+    from: row.from + first,
+    count: end - first,
+    places: row.places && row.places.subarray(first, end),
+    spans: row.spans && row.spans.subarray(2 * first, 2 * end),
+    props: row.props && row.props.subarray(first, end),
+    wanted: end - first,
+  };
+}
+
+/**
+ * A row whose slots come in at the start again when they have left at the end. Evenly spaced ones keep their distance: the
+ * round is as long as all of them take, and who is on the part of it that is beyond the line is not there.
+ */
+function wrapped(row: Row, { from, length }: Usable, by: number): Row {
+  const round = row.places === null ? Math.max(length, row.count * row.step) : length;
+  const slack = SLACK * length;
+  const places = Float64Array.from({ length: row.count }, (_, i) => {
+    const on = placeIn(row, i) - from + by;
+    const there = on - Math.floor(on / round) * round;
+    return there <= length + slack ? from + Math.min(length, there) : NaN;
+  });
+  return { ...row, places };
+}
