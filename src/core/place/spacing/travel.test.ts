@@ -112,6 +112,14 @@ test("together they stay at the end, or turn back there: all of them, their dist
   );
 });
 
+test("where there is room for another behind those that go together, none comes in", () => {
+  const what = { entries: [{ prop: "oar" }, { prop: "buoy", count: 2 }] };
+  const spacing = { by: "end", gap: 0.3, fromEnd: 2.2, travel: 9, travelEnds: "stay" } as const;
+  const p = place({ what, spacing }, [straight(6)]);
+  expect(Array.from(p.key, placeOfKey)).toEqual([0, 1, 2]);
+  expect(p.at[2]).toBeCloseTo(6 - 2.2 - 0.2, 5);
+});
+
 test("who travels keeps prop, size, turn and peg; corners and ends belong to the place; whatever line it is, nothing is out of place", () => {
   const varied: Input = {
     what: { entries: [{ prop: "buoy", count: 2 }, { prop: "oar" }] },
