@@ -1,6 +1,6 @@
 import { validateBytes } from "gltf-validator";
 import { hashOf, readPropFile } from "@/core/files";
-import { parseScene } from "@/core/scene";
+import { isMoving, parseScene } from "@/core/scene";
 import { evaluateScene } from "@/engine/jobs";
 import { demoScene } from ".";
 
@@ -14,7 +14,23 @@ test("the demo is a valid scene of its own files, with props and dressings enoug
   }
   const { dressings, findings } = await evaluateScene(scene, assets, { poking: true });
   expect(findings).toEqual([]);
-  for (const { placements } of dressings) expect(placements.count - placements.blanks).toBeGreaterThan(3);
+  // One gull flies by itself.
+  for (const { dressing, placements } of dressings)
+    expect(placements.count - placements.blanks).toBeGreaterThan(dressing.id === "gull-flight" ? 0 : 3);
+});
+
+test("it moves: what travels is elsewhere later, and nothing is to be found wrong then either", async () => {
+  const { scene, assets } = await demoScene();
+  expect(isMoving(scene)).toBe(true);
+  const first = (await evaluateScene(scene, assets)).dressings;
+  for (const moment of [3.1, 7.7]) {
+    const { dressings, findings } = await evaluateScene(scene, assets, { moment, poking: true });
+    expect(findings).toEqual([]);
+    const moved = dressings.filter(
+      ({ placements }, i) => placements.position.join() !== first[i].placements.position.join(),
+    );
+    expect(moved.map(({ dressing }) => dressing.name)).toEqual(["Cable baskets", "Gull in flight"]);
+  }
 });
 
 test("its files are sound GLBs, and what the scene says of a prop is what its file holds", async () => {

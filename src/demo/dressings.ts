@@ -318,4 +318,20 @@ export const DRESSINGS = [
     variation: { seed: 4, ...turnedAboutUp(Math.PI), sizeOn: true, size: [0.85, 1.1] },
     gaps: { slopeOn: true, slope: [0, 30 * RAD] },
   },
+  {
+    id: "cable-baskets",
+    name: "Cable baskets",
+    where: { lines: ["cable"] },
+    what: { entries: [{ prop: "cane-basket" }] },
+    spacing: { distance: 2.4, fromStart: 1, fromEnd: 1, onceIn: 48 },
+    stance: { meetsUp: "top", up: "plumb", turnUp: 90 * RAD },
+  },
+  {
+    id: "gull-flight",
+    name: "Gull in flight",
+    where: { lines: ["gull-round"] },
+    what: { entries: [{ prop: "gull-flying" }] },
+    spacing: { by: "list", list: [0], onceIn: 12 },
+    stance: { meetsUp: "centre", up: "roll" },
+  },
 ];

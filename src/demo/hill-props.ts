@@ -166,6 +166,53 @@ export function gull(): MeshBuilder {
     ]);
 }
 
+/** A gull in flight, its wings 1.1 m from tip to tip, a little raised; its middle at the origin. */
+export function flyingGull(): MeshBuilder {
+  const white: Paint = { color: hex("#f4f1e8"), roughness: 0.8 };
+  const grey: Paint = { color: hex("#98a3a8"), roughness: 0.8, doubleSided: true };
+  const tip: Paint = { color: hex("#2b353c"), roughness: 0.8, doubleSided: true };
+  const bill: Paint = { color: hex("#dca23c"), roughness: 0.5, doubleSided: true };
+  const mesh = new MeshBuilder();
+  const spine: [z: number, radius: number][] = [
+    [-0.24, 0.006],
+    [-0.12, 0.045],
+    [0, 0.07],
+    [0.1, 0.06],
+    [0.17, 0.044],
+    [0.22, 0.008],
+  ];
+  const around = 8;
+  const at = (k: number, i: number): Vec3 => {
+    const [z, radius] = spine[k];
+    const angle = (2 * Math.PI * (i % around)) / around;
+    return [radius * Math.cos(angle), radius * Math.sin(angle), z];
+  };
+  for (let k = 0; k < spine.length - 1; k++)
+    for (let i = 0; i < around; i++) mesh.polygon(white, [at(k, i), at(k, i + 1), at(k + 1, i + 1), at(k + 1, i)]);
+  for (const side of [1, -1]) {
+    const wing = (x: number, y: number, z: number): Vec3 => [side * x, y, z];
+    mesh.polygon(grey, [
+      wing(0.03, 0.04, 0.09),
+      wing(0.28, 0.13, 0.11),
+      wing(0.28, 0.12, -0.06),
+      wing(0.03, 0.03, -0.1),
+    ]);
+    mesh.polygon(grey, [
+      wing(0.28, 0.13, 0.11),
+      wing(0.47, 0.09, 0.02),
+      wing(0.45, 0.08, -0.08),
+      wing(0.28, 0.12, -0.06),
+    ]);
+    mesh.polygon(tip, [wing(0.47, 0.09, 0.02), wing(0.55, 0.05, -0.09), wing(0.45, 0.08, -0.08)]);
+    mesh.polygon(white, [wing(0, 0.01, -0.16), wing(0.07, 0.01, -0.34), wing(0, 0.01, -0.32)]);
+  }
+  return mesh.polygon(bill, [
+    [0.012, 0, 0.21],
+    [-0.012, 0, 0.21],
+    [0, -0.01, 0.28],
+  ]);
+}
+
 /** A paper kite, 0.8 m high, with a tail of bows; it faces forward. */
 export function kite(color: string): MeshBuilder {
   const paper: Paint = { color: hex(color), roughness: 0.8, doubleSided: true };

@@ -8,6 +8,17 @@ import { AWNING_HEIGHT } from "./quayside";
 const knots = (...positions: Vec3[]) => positions.map((position) => ({ position }));
 const top = ([x, y, z]: Vec3): Vec3 => [x, y + MAST_ROPE, z];
 
+/** A round over the harbour, and by how much whoever flies it leans into the bends. */
+const GULL_ROUND: readonly Vec3[] = [
+  [-6, 5.6, -6],
+  [1, 4.7, -3],
+  [7, 5.4, -7],
+  [6, 6.6, -14],
+  [-1, 7.2, -16],
+  [-7, 6.6, -12],
+];
+const BANK = -0.5;
+
 export const LINES = [
   {
     id: "rope-a",
@@ -147,5 +158,21 @@ export const LINES = [
     closed: true,
     cornerRadius: 1,
     knots: knots([15.6, QUAY_HEIGHT, 2.6], [20.2, QUAY_HEIGHT, 2.2], [20.4, QUAY_HEIGHT, 7.6], [9.8, QUAY_HEIGHT, 8]),
+  },
+  {
+    id: "cable",
+    number: 17,
+    name: "Cable",
+    kind: "hanging",
+    knots: knots([LIGHTHOUSE[0] + 1.4, 8.6, LIGHTHOUSE[2] + 0.8], top(MASTS[2])),
+    sag: 1.5,
+  },
+  {
+    id: "gull-round",
+    number: 18,
+    name: "Gull's round",
+    kind: "smooth",
+    closed: true,
+    knots: GULL_ROUND.map((position) => ({ position, roll: BANK })),
   },
 ];

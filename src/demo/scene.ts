@@ -3,7 +3,7 @@ import { hashOf, readPropFile, type Assets } from "@/core/files";
 import { sceneSchema, SCENE_VERSION, type Scene } from "@/core/scene";
 import type { Vec3 } from "@/core/math";
 import { DRESSINGS } from "./dressings";
-import { gull, kite, lavenderTub, netPile } from "./hill-props";
+import { flyingGull, gull, kite, lavenderTub, netPile } from "./hill-props";
 import { boat, lighthouse, mast, quay, shore, water } from "./harbour";
 import { hillside, steps } from "./hillside";
 import { LINES } from "./lines";
@@ -85,6 +85,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       await prop("lavender-tub", "Lavender tub", lavenderTub()),
       await prop("net-pile", "Net pile", netPile()),
       await prop("gull", "Gull", gull()),
+      await prop("gull-flying", "Gull in flight", flyingGull()),
       await prop("kite-madder", "Kite madder", kite("#b5363f")),
       await prop("kite-ochre", "Kite ochre", kite("#c98a1b")),
     ],
