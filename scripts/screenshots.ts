@@ -124,11 +124,27 @@ test("prepare", async ({ page }) => {
   await shoot(page, "prepare");
 });
 
-test("boxes", async ({ page }) => {
+test("time", async ({ page }) => {
   await openScene(page, DEMO);
-  await page.keyboard.press("b");
-  await page.getByRole("button", { name: /^2 What/ }).click();
-  await shoot(page, "boxes");
+  await page
+    .getByRole("button", { name: /^Bollards/ })
+    .first()
+    .click();
+  const ruler = (await page.getByRole("slider", { name: "Moment" }).boundingBox())!;
+  const at = (seconds: number) => page.mouse.click(ruler.x + 24 + ((ruler.width - 48) * seconds) / 10, ruler.y + 6);
+  await page.getByRole("textbox", { name: "Slide", exact: true }).hover();
+  await page.getByRole("button", { name: "Let Slide change over time" }).click();
+  for (const [seconds, metres] of [
+    [3, 1.1],
+    [5.5, -0.6],
+    [8, 0.4],
+  ]) {
+    await at(seconds);
+    await page.getByRole("textbox", { name: "Slide", exact: true }).fill(`${metres} m`);
+    await page.keyboard.press("Enter");
+  }
+  await at(4);
+  await shoot(page, "time");
 });
 
 test("export", async ({ page }) => {

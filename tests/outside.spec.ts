@@ -51,6 +51,28 @@ test("POST /api/place answers as the command line does, and tells what is wrong 
   });
   expect(await placementsInGlb(new Uint8Array(await glb.body()))).toHaveLength(20);
 
+  // Frames that two processes have worked out are, put together, those that one has.
+  const frames = async (which: string) =>
+    (
+      await request.post(`/api/place?dressing=Cable+baskets&${which}`, { data, headers: { accept: "text/csv" } })
+    ).text();
+  const both = cli("place", folder, "--dressing", "Cable baskets", "--frames", "71..72").stdout;
+  expect(await frames("frames=71..72")).toBe(both);
+  const [one, other] = [
+    await frames("frame=71"),
+    cli("place", folder, "--dressing", "Cable baskets", "--frame", "72").stdout,
+  ];
+  const rows = (csv: string, frame: number) =>
+    csv
+      .trim()
+      .split("\r\n")
+      .slice(1)
+      .map((row) => `${frame},${row}`);
+  expect([...rows(one, 71), ...rows(other, 72)]).toEqual(both.trim().split("\r\n").slice(1));
+  expect(rows(one, 0)).not.toEqual(rows(other, 0));
+  for (const bad of ["frame=x", "frame=9999999", "frames=3"])
+    expect(JSON.parse(await frames(bad))).toMatchObject({ status: 400, detail: expect.stringMatching(/frame/) });
+
   const wrong: [Buffer, string, number, RegExp][] = [
     [Buffer.from("hello"), "text/csv", 400, /is not a project file/],
     [data, "image/png", 406, /text\/csv/],

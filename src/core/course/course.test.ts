@@ -1,5 +1,6 @@
 /** How values go over time, and how keyframes are set, moved and taken off. */
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import {
   courseSchema,
   integralOf,
@@ -11,9 +12,6 @@ import {
   withoutKeyframes,
 } from ".";
 import type { Course, Keyframe } from ".";
-
-/** Numbers of a range, all alike: doubles by their bits lie close to zero nearly always. */
-const evenly = (min: number, max: number) => fc.integer({ min: 0, max: 1e6 }).map((x) => min + (x / 1e6) * (max - min));
 
 const share = evenly(0, 1);
 const number = evenly(-50, 50);

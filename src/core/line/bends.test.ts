@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly as numbers } from "../math/testing";
 import { asKind, reversed } from "./convert";
 import { ChordFinder, curveOf, GuideLine, handlesOf, lineSchema, TOGETHER, type KnottedLine, type Line } from ".";
 import { add, cross, distance, dot, lengthOf, quatAt, rotate, scale, subtract, vectorAt, type Vec3 } from "../math";
@@ -41,7 +42,7 @@ describe("Bézier", () => {
   });
 
   test("a smooth knot has both handles on one line, each of its own length; a corner has none", () => {
-    const number = fc.double({ min: -3, max: 3, noNaN: true });
+    const number = numbers(-3, 3);
     const vector: fc.Arbitrary<Vec3> = fc.tuple(number, number, number);
     fc.assert(
       fc.property(vector, vector, (before, after) => {
@@ -187,8 +188,8 @@ describe("straight steps", () => {
   test("many at once are what they are one by one, with gaps between and of any lengths", () => {
     fc.assert(
       fc.property(
-        fc.array(fc.double({ min: 0.02, max: 0.6, noNaN: true }), { minLength: 1, maxLength: TOGETHER }),
-        fc.double({ min: -0.01, max: 0.2, noNaN: true }),
+        fc.array(numbers(0.02, 0.6), { minLength: 1, maxLength: TOGETHER }),
+        numbers(-0.01, 0.2),
         (rooms, gap) => {
           const curve = curveOf(wave);
           const spans = new Float64Array(2 * TOGETHER);
@@ -209,15 +210,11 @@ describe("straight steps", () => {
   test("a step forward and a step back are the same chord", () => {
     const curve = curveOf(wave);
     fc.assert(
-      fc.property(
-        fc.double({ min: 3, max: 10, noNaN: true }),
-        fc.double({ min: 0.05, max: 0.9, noNaN: true }),
-        (from, chord) => {
-          const chords = new ChordFinder(curve);
-          const to = chords.next(from, chord, 50);
-          expect(chords.next(to, chord, 50, -1)).toBeCloseTo(from, 4);
-        },
-      ),
+      fc.property(numbers(3, 10), numbers(0.05, 0.9), (from, chord) => {
+        const chords = new ChordFinder(curve);
+        const to = chords.next(from, chord, 50);
+        expect(chords.next(to, chord, 50, -1)).toBeCloseTo(from, 4);
+      }),
     );
   });
 });

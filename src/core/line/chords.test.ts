@@ -1,10 +1,11 @@
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { curveOf } from ".";
 import { distance, dot, vectorAt } from "../math";
 import { anyLine } from "./testing";
 
-const share = fc.double({ min: -0.2, max: 1.2, noNaN: true });
-const step = fc.oneof(fc.constant(0), fc.double({ min: 1e-6, max: 0.5, noNaN: true }));
+const share = evenly(-0.2, 1.2);
+const step = fc.oneof(fc.constant(0), evenly(1e-6, 0.5));
 
 test("chords join the curve's points at both ends of each stretch, on lines of every kind and past their ends", () => {
   fc.assert(

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { distance, type Vec3 } from "../math";
 import type { Curve } from "./curve";
 import { curveOf } from "./kinds";
@@ -38,7 +39,7 @@ const lines = linesOf("bezier", "polyline", "smooth", "hanging");
 
 test("a knot inserted where a line runs lies on it, in the order of arc length, and its span's tag holds for both parts", () => {
   fc.assert(
-    fc.property(lines, fc.double({ min: 0.01, max: 0.99, noNaN: true }), (line, share) => {
+    fc.property(lines, evenly(0.01, 0.99), (line, share) => {
       const curve = curveOf(line);
       fc.pre(curve.length > 0.1);
       const at = share * curve.length;
@@ -55,7 +56,7 @@ test("a knot inserted where a line runs lies on it, in the order of arc length, 
 
 test("a Bézier line keeps its shape: every place of it stays where it was", () => {
   fc.assert(
-    fc.property(linesOf("bezier"), fc.double({ min: 0.02, max: 0.98, noNaN: true }), (line, share) => {
+    fc.property(linesOf("bezier"), evenly(0.02, 0.98), (line, share) => {
       const before = curveOf(line);
       fc.pre(before.length > 0.5);
       const after = curveOf(withKnotAt(line, share * before.length).line);

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly as numbers } from "../math/testing";
 import { CatmullRomCurve3, Vector3 } from "three";
 import { curveOf, GuideLine, writeFrames, type Curve, type Line, type UpRule } from ".";
 import { cross, distance, dot, lengthOf, quatAt, rotate, subtract, vectorAt, type Vec3 } from "../math";
@@ -104,7 +105,7 @@ describe("arc length", () => {
 
   test("the derivative is the limit of differences, and the tangent is its direction", () => {
     fc.assert(
-      fc.property(anyLine, fc.double({ min: 0.05, max: 0.95, noNaN: true }), (line, x) => {
+      fc.property(anyLine, numbers(0.05, 0.95), (line, x) => {
         const curve = curveOf(line);
         const u = Math.floor(x * curve.spans) + 0.5;
         fc.pre(u < curve.spans);
@@ -131,7 +132,7 @@ describe("kinds of line", () => {
   test("a smooth line goes through its knots and equals three's centripetal Catmull–Rom curve between them", () => {
     fc.assert(
       fc.property(
-        fc.infiniteStream(fc.double({ min: -10, max: 10, noNaN: true })),
+        fc.infiniteStream(numbers(-10, 10)),
         fc.integer({ min: 3, max: 9 }),
         fc.boolean(),
         (stream, n, closed) => {
@@ -158,28 +159,23 @@ describe("kinds of line", () => {
 
   test("a rope given by sag hangs exactly that deep below its chord, whatever the heights of its ends", () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: 0.5, max: 30, noNaN: true }),
-        fc.double({ min: -8, max: 8, noNaN: true }),
-        fc.double({ min: 0.01, max: 10, noNaN: true }),
-        (across, rise, sag) => {
-          const curve = curveOf(
-            makeLine({
-              kind: "hanging",
-              knots: [
-                [1, 2, 3],
-                [1 + across, 2 + rise, 3],
-              ],
-              by: "sag",
-              sag,
-            }),
-          );
-          const { position } = sample(curve, evenly(curve.length, 20001));
-          const deepest = Math.max(...position.map((p) => 2 + (rise * (p[0] - 1)) / across - p[1]));
-          expect(Math.abs(deepest - sag)).toBeLessThan(1e-6 * (1 + sag) * (1 + Math.abs(rise)));
-          expect(distance(position[20000], [1 + across, 2 + rise, 3])).toBeLessThan(1e-8);
-        },
-      ),
+      fc.property(numbers(0.5, 30), numbers(-8, 8), numbers(0.01, 10), (across, rise, sag) => {
+        const curve = curveOf(
+          makeLine({
+            kind: "hanging",
+            knots: [
+              [1, 2, 3],
+              [1 + across, 2 + rise, 3],
+            ],
+            by: "sag",
+            sag,
+          }),
+        );
+        const { position } = sample(curve, evenly(curve.length, 20001));
+        const deepest = Math.max(...position.map((p) => 2 + (rise * (p[0] - 1)) / across - p[1]));
+        expect(Math.abs(deepest - sag)).toBeLessThan(1e-6 * (1 + sag) * (1 + Math.abs(rise)));
+        expect(distance(position[20000], [1 + across, 2 + rise, 3])).toBeLessThan(1e-8);
+      }),
       { numRuns: 30 },
     );
   });

@@ -1,11 +1,12 @@
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { asKind, joined, reversed, splitAt } from "./convert";
 import { curveOf, hasKnots, lineSchema, type Knot, type KnottedLine, type Line, type LineKind } from ".";
 import { distance, dot, vectorAt, type Vec3 } from "../math";
 import { anyLine, makeLine } from "./testing";
 
-const sizeM = fc.double({ min: 0.1, max: 50, noNaN: true });
-const angle = fc.double({ min: -3, max: 3, noNaN: true });
+const sizeM = evenly(0.1, 50);
+const angle = evenly(-3, 3);
 const shape = (numbers: Record<string, unknown> & { kind: LineKind }) => makeLine({ knots: [[3, 1, -2]], ...numbers });
 
 function at(line: Line, share: number): { position: Vec3; tangent: Vec3 } {
@@ -21,7 +22,7 @@ const close = (value: number, expected: number, share = 1e-6) =>
 describe("lines described by numbers", () => {
   test("a circle has its length, and every place on it is a radius away from its middle, however it leans", () => {
     fc.assert(
-      fc.property(sizeM, angle, angle, fc.double({ min: 0, max: 1, noNaN: true }), (radius, heading, lean, share) => {
+      fc.property(sizeM, angle, angle, evenly(0, 1), (radius, heading, lean, share) => {
         const line = shape({ kind: "circle", radius, heading, lean });
         close(curveOf(line).length, 2 * Math.PI * radius);
         const { position, tangent } = at(line, share);
@@ -33,7 +34,7 @@ describe("lines described by numbers", () => {
 
   test("an arc is as long as radius times sweep, and is symmetric about its heading", () => {
     fc.assert(
-      fc.property(sizeM, fc.double({ min: 0.01, max: 2 * Math.PI, noNaN: true }), (radius, sweep) => {
+      fc.property(sizeM, evenly(0.01, 2 * Math.PI), (radius, sweep) => {
         const line = shape({ kind: "arc", radius, sweep });
         close(curveOf(line).length, radius * sweep);
         close(at(line, 0).position[2], at(line, 1).position[2]);
@@ -44,7 +45,7 @@ describe("lines described by numbers", () => {
 
   test("a rounded rectangle has its length, and corners wider than it is become its ends", () => {
     fc.assert(
-      fc.property(sizeM, sizeM, fc.double({ min: 0, max: 30, noNaN: true }), (length, width, corner) => {
+      fc.property(sizeM, sizeM, evenly(0, 30), (length, width, corner) => {
         const r = Math.min(corner, length / 2, width / 2);
         const curve = curveOf(shape({ kind: "rectangle", length, width, corner }));
         close(curve.length, 2 * (length + width) - 8 * r + 2 * Math.PI * r);
@@ -60,19 +61,14 @@ describe("lines described by numbers", () => {
 
   test("a coil has a helix's length, begins and ends at its radii, and rises to its height", () => {
     fc.assert(
-      fc.property(
-        sizeM,
-        fc.double({ min: -5, max: 20, noNaN: true }),
-        fc.double({ min: 0.2, max: 12, noNaN: true }),
-        (radius, height, turns) => {
-          const line = shape({ kind: "coil", radius, endRadius: radius, height, turns });
-          close(curveOf(line).length, Math.hypot(2 * Math.PI * radius * turns, height));
-          close(at(line, 1).position[1] - at(line, 0).position[1], height);
-          const cone = shape({ kind: "coil", radius, endRadius: 0.5 * radius, height, turns });
-          const { position } = at(cone, 1);
-          close(Math.hypot(position[0] - 3, position[2] + 2), 0.5 * radius);
-        },
-      ),
+      fc.property(sizeM, evenly(-5, 20), evenly(0.2, 12), (radius, height, turns) => {
+        const line = shape({ kind: "coil", radius, endRadius: radius, height, turns });
+        close(curveOf(line).length, Math.hypot(2 * Math.PI * radius * turns, height));
+        close(at(line, 1).position[1] - at(line, 0).position[1], height);
+        const cone = shape({ kind: "coil", radius, endRadius: 0.5 * radius, height, turns });
+        const { position } = at(cone, 1);
+        close(Math.hypot(position[0] - 3, position[2] + 2), 0.5 * radius);
+      }),
       { numRuns: 25 },
     );
   });
@@ -93,7 +89,7 @@ describe("rounded corners", () => {
 
   test("a right angle is cut by its arc, and the line touches the arc without a kink", () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.01, max: 2, noNaN: true }), (radius) => {
+      fc.property(evenly(0.01, 2), (radius) => {
         const curve = curveOf(corner(radius));
         close(curve.length, 6 - 2 * radius + (Math.PI / 2) * radius);
         for (const share of [(4 - radius) / curve.length, 1 - (2 - radius) / curve.length]) {

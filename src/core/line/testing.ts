@@ -1,9 +1,10 @@
 /** Arbitrary lines for property tests: every kind, with awkward ones among them. */
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { lineSchema, type Line } from "./schema";
 import type { Vec3 } from "../math";
 
-const coordinate = fc.double({ min: -20, max: 20, noNaN: true }).map((x) => Math.round(x * 1000) / 1000);
+const coordinate = evenly(-20, 20).map((x) => Math.round(x * 1000) / 1000);
 const position = fc.tuple(coordinate, coordinate, coordinate);
 
 export const makeLine = (line: { kind: Line["kind"]; knots: readonly Vec3[] } & Record<string, unknown>): Line =>
@@ -12,7 +13,7 @@ export const makeLine = (line: { kind: Line["kind"]; knots: readonly Vec3[] } & 
 /** Bent into a ring now and then. */
 const ring = fc.constantFrom(false, false, false, true);
 
-const metres = fc.double({ min: 0.05, max: 10, noNaN: true });
+const metres = evenly(0.05, 10);
 
 /** Knots of which some are doubled. */
 const knots = fc
@@ -58,8 +59,8 @@ export const anyLine: fc.Arbitrary<Line> = fc.oneof(
       knots,
       ring,
       by: fc.constantFrom("sag", "length"),
-      sag: fc.double({ min: 0, max: 10, noNaN: true }),
-      length: fc.double({ min: 0.1, max: 200, noNaN: true }),
+      sag: evenly(0, 10),
+      length: evenly(0.1, 200),
     })
     .map(makeLine),
   fc
@@ -67,16 +68,16 @@ export const anyLine: fc.Arbitrary<Line> = fc.oneof(
       kind: fc.constantFrom("circle", "ellipse", "arc", "rectangle", "coil"),
       ring,
       knots: fc.tuple(position),
-      heading: fc.double({ min: -4, max: 4, noNaN: true }),
-      lean: fc.double({ min: -2, max: 2, noNaN: true }),
+      heading: evenly(-4, 4),
+      lean: evenly(-2, 2),
       radius: metres,
       endRadius: metres,
       length: metres,
       width: metres,
       corner: metres,
-      height: fc.double({ min: -5, max: 5, noNaN: true }),
-      turns: fc.double({ min: 0.1, max: 4, noNaN: true }),
-      sweep: fc.double({ min: 0.1, max: 6.2, noNaN: true }),
+      height: evenly(-5, 5),
+      turns: evenly(0.1, 4),
+      sweep: evenly(0.1, 6.2),
     })
     .map((numbers) => makeLine(numbers as never)),
 );

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { GuideLine, type Line } from "../line";
 import { makeLine } from "../line/testing";
 import { cutFacesAmong, evenOver, facetsOf, randomOver, spreadable, weightsIn, Winding } from "../mesh";
@@ -10,7 +11,7 @@ const made = (input: object, lines: readonly Line[] = []): TriangleMesh =>
   madeMesh(madeSchema.parse(input), guidesOf(lines))!;
 const exact = ({ position, index }: TriangleMesh) => ({ position: Float64Array.from(position), index });
 
-const side = fc.double({ min: 0.1, max: 50, noNaN: true });
+const side = evenly(0.1, 50);
 
 test("a box is closed, shows its outside and has its size; it stands on its place", () => {
   fc.assert(
@@ -54,7 +55,7 @@ test("bumps show their upper side, keep within their height, and stay where they
 });
 
 test("what is dealt over a flat plane is what is dealt there over a larger one, wherever its rim cuts it off", () => {
-  const side = fc.double({ min: 4.2, max: 7.9, noNaN: true });
+  const side = evenly(4.2, 7.9);
   fc.assert(
     fc.property(side, side, side, fc.integer(), (width, depth, wider, seed) => {
       /** By the keys of what is spread over the plane, or some of its triangles, where it lies. */
@@ -121,7 +122,7 @@ test("a line revolved all round an axis is closed and shows its outside, whichev
 test("a surface through lines has each of them on it, and looks up unless it is turned inside out", () => {
   fc.assert(
     fc.property(
-      fc.array(fc.double({ min: -3, max: 3, noNaN: true }), { minLength: 2, maxLength: 6 }),
+      fc.array(evenly(-3, 3), { minLength: 2, maxLength: 6 }),
       fc.boolean(),
       fc.boolean(),
       (heights, rounded, flip) => {

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "./testing";
 import {
   angleBetween,
   anyPerpendicular,
@@ -19,14 +20,10 @@ import {
 } from ".";
 
 const direction = fc
-  .tuple(
-    fc.double({ min: -1, max: 1, noNaN: true }),
-    fc.double({ min: -1, max: 1, noNaN: true }),
-    fc.double({ min: -1, max: 1, noNaN: true }),
-  )
+  .tuple(evenly(-1, 1), evenly(-1, 1), evenly(-1, 1))
   .filter((v) => lengthOf(v) > 1e-3)
   .map((v) => normalize(v as Vec3));
-const angle = fc.double({ min: -Math.PI, max: Math.PI, noNaN: true });
+const angle = evenly(-Math.PI, Math.PI);
 
 describe("keyed randomness", () => {
   test("draws over consecutive keys are even: chi-square over 64 bins stays near its expectation", () => {
@@ -96,10 +93,7 @@ describe("quaternions", () => {
   });
 
   test("the three angles of a turn make the same turn again, also where it looks straight up or down", () => {
-    const angle = fc.oneof(
-      fc.double({ min: -3.1, max: 3.1, noNaN: true }),
-      fc.constantFrom(0, Math.PI / 2, -Math.PI / 2),
-    );
+    const angle = fc.oneof(evenly(-3.1, 3.1), fc.constantFrom(0, Math.PI / 2, -Math.PI / 2));
     fc.assert(
       fc.property(angle, angle, angle, (a, b, c) => {
         const { along, across, up } = turnsOf(fromTurns(a, b, c));

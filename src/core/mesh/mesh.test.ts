@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { clipped, sliced } from "./slice";
 import { shapedMesh } from "./shape";
 import { mergedShapes } from "./merged";
@@ -69,9 +70,7 @@ function openEdges({ position, index }: TriangleMesh): number {
   return [...count.values()].filter((times) => times % 2 === 1).length;
 }
 
-const cuts = fc
-  .array(fc.double({ min: -1.2, max: 1.2, noNaN: true }), { minLength: 1, maxLength: 6 })
-  .map((list) => [...list].sort((a, b) => a - b));
+const cuts = fc.array(evenly(-1.2, 1.2), { minLength: 1, maxLength: 6 }).map((list) => [...list].sort((a, b) => a - b));
 
 test("slicing changes neither area nor where anything is, leaves no gap, and no triangle crosses a cut", () => {
   const mesh = ball(9, 14);
@@ -95,7 +94,7 @@ test("slicing changes neither area nor where anything is, leaves no gap, and no 
 test("clipping keeps just what lies before the cut, texture coordinates going along", () => {
   const mesh = ball(12, 20);
   fc.assert(
-    fc.property(fc.double({ min: -1.1, max: 1.1, noNaN: true }), (most) => {
+    fc.property(evenly(-1.1, 1.1), (most) => {
       const [near, far] = [
         clipped(mesh, along(mesh, 1), most),
         clipped(
@@ -245,7 +244,7 @@ test("merged placements are their shaped meshes, each turned and moved by its fr
 });
 
 test("whichever way one looks, a corner of the hull is as far as any vertex; what is flat keeps all its vertices", () => {
-  const part = fc.double({ min: -3, max: 3, noNaN: true });
+  const part = evenly(-3, 3);
   const point = fc.tuple(part, part, part);
   fc.assert(
     fc.property(fc.array(point, { minLength: 1, maxLength: 60 }), point, fc.boolean(), (points, way, flat) => {

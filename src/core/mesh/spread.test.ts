@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { WorldMesh, areasOf, distanceFor, evenOver, randomOver, spreadable, type Spread } from ".";
 import { trianglesBeyond } from "./adjacency";
 import { arrivalsOver } from "./arrivals";
@@ -124,7 +125,7 @@ describe("even positions", () => {
     "on %s are none nearer than asked for, and leave no room for another",
     (_, shape) => {
       fc.assert(
-        fc.property(fc.double({ min: 0.8, max: 3, noNaN: true }), fc.integer({ min: 0 }), (r, seed) => {
+        fc.property(evenly(0.8, 3), fc.integer({ min: 0 }), (r, seed) => {
           const spread = evenOver(shape, spreadable(shape), r, { seed });
           const all = places(spread);
           expectOnMesh(shape, spread);
@@ -173,10 +174,10 @@ test("triangles are neighbours by the places of their corners, also across seams
 });
 
 describe("what arrives", () => {
-  const density = fc.double({ min: 0.5, max: 20, noNaN: true });
+  const density = evenly(0.5, 20);
 
   test("in a part of a mesh is what arrives there on all of it, however large its triangles are", () => {
-    const corner = fc.double({ min: 0, max: 12, noNaN: true });
+    const corner = evenly(0, 12);
     fc.assert(
       fc.property(
         fc.constantFrom(flat(16), flat(16, 5), hills),
@@ -231,12 +232,12 @@ describe("what arrives", () => {
 });
 
 test("a grid of points tells who is near, as looking at all of them does, also while it grows and its cells change", () => {
-  const at = fc.double({ min: -5, max: 5, noNaN: true });
+  const at = evenly(-5, 5);
   fc.assert(
     fc.property(
       fc.array(fc.tuple(at, at, at), { maxLength: 60 }),
       fc.tuple(at, at, at),
-      fc.double({ min: 0.1, max: 3, noNaN: true }),
+      evenly(0.1, 3),
       (points, place, radius) => {
         const grid = new PointGrid(1);
         grid.resize(2 * radius);

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { fromTurns, type Quat, type Vec3 } from "../math";
 import { WorldMesh, UvChart, type Stand } from "../mesh";
 
@@ -30,8 +31,8 @@ const spread = (grounds: readonly WorldMesh[], input: Input = {}): Placements =>
     },
   );
 
-const turn = fc.double({ min: -3, max: 3, noNaN: true });
-const scale = fc.double({ min: 0.5, max: 2, noNaN: true });
+const turn = evenly(-3, 3);
+const scale = evenly(0.5, 2);
 
 test("a footprint lies on the chart where the surface that it stands on does, at real size, however that stands", () => {
   fc.assert(
@@ -60,7 +61,7 @@ test("how full it is is told of what lies under something else as well, and of n
   const ground = shelves("shelves", STAND);
   const p = spread([ground], { gaps: { heightOn: true, height: [-0.5, 0.5] } });
   const chart = UvChart.of(ground)!;
-  const share = fc.double({ min: 0.05, max: 0.95, noNaN: true });
+  const share = evenly(0.05, 0.95);
   fc.assert(
     fc.property(share, share, fc.constantFrom(0, 1), (u, v, level) => {
       const point: Vec3 = [4 * u, level, 3 * v];

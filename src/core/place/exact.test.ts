@@ -1,17 +1,14 @@
 /** Known answers: what comes of turns, sizes and reaches, and of looking only at near neighbours, against working it all out. */
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { makeLine } from "../line/testing";
 import { fromTurns, multiply, quatAt, rotate, vectorAt, type Quat, type Vec3 } from "../math";
 import { FLAG, NO_PROP } from "./slots";
 import { BOUNDS, dressing, evaluate, field, place, surroundings } from "./testing";
 import type { Placements } from "./placements";
 
-const angle = fc.oneof(
-  fc.double({ min: -Math.PI, max: Math.PI, noNaN: true }),
-  fc.double({ min: -0.3, max: 0.3, noNaN: true }),
-  fc.constant(0),
-);
-const factor = fc.double({ min: 0.3, max: 3, noNaN: true });
+const angle = fc.oneof(evenly(-Math.PI, Math.PI), evenly(-0.3, 0.3), fc.constant(0));
+const factor = evenly(0.3, 3);
 const stances = fc.constantFrom({}, { forward: "heading", heading: 0.9 }, { up: "point", point: [3, -9, 4] }, { meetsUp: "top", meetsAlong: "back", meetsAcross: "left" }); // prettier-ignore
 
 /** The corners of a placement's box in the world, from the placement's own origin. */
@@ -63,7 +60,7 @@ test("turns are up · across · along after the frame, sizes multiply, and the r
 });
 
 /** Lines that wind about in a small room, so that far pieces of them come near each other. */
-const coord = fc.double({ min: -1.6, max: 1.6, noNaN: true });
+const coord = evenly(-1.6, 1.6);
 const tangles = fc
   .array(fc.tuple(coord, coord, coord), { minLength: 5, maxLength: 14 })
   .map((knots) => makeLine({ kind: "smooth", knots: knots.map(([x, y, z], i): Vec3 => [x + 0.01 * i, y, z]) }));
@@ -102,7 +99,7 @@ test("keeping clear among near neighbours comes to the same as among all, on lin
 test("laid end to end round a circle and moved along it, all stay just as far from its middle, both ends on it", () => {
   const circle = makeLine({ kind: "circle", knots: [[0, 0, 0]], radius: 2 });
   fc.assert(
-    fc.property(fc.double({ min: -0.4, max: 0.4, noNaN: true }), (by) => {
+    fc.property(evenly(-0.4, 0.4), (by) => {
       const rules = { spacing: { by: "end", gap: 0.1 }, stance: { meetsUp: "pivot", up: "line" } } as const;
       const [still, moved] = [place(rules, [circle]), place({ ...rules, fit: { along: by } }, [circle])];
       const radius = (p: Placements, i: number) =>

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { fromTurns, rotate, subtract, unit, type Quat, type Vec3 } from "../math";
 import { madeMesh, madeSchema } from "../made";
 import { makeLine } from "../line/testing";
@@ -53,7 +54,7 @@ function nearestTwo(p: Placements): number {
 
 const PATTERNS = ["even", "random", "square", "hexagonal"] as const;
 const pattern = fc.constantFrom(...PATTERNS);
-const side = fc.double({ min: 2, max: 6, noNaN: true });
+const side = evenly(2, 6);
 const size = fc.tuple(side, side, side);
 const seed = fc.integer({ min: 0, max: 99_999 });
 
@@ -65,7 +66,7 @@ test("the inside of a mesh is told apart from the outside, also where some of it
   ] as const) {
     const volume = new Volume(ground);
     fc.assert(
-      fc.property(fc.tuple(...[0, 1, 2].map(() => fc.double({ min: -4, max: 4, noNaN: true }))), ([x, y, z]) => {
+      fc.property(fc.tuple(...[0, 1, 2].map(() => evenly(-4, 4))), ([x, y, z]) => {
         const from = Math.hypot(x, y, z);
         fc.pre(Math.abs(from - R) > slack);
         expect(volume.contains(x, y, z)).toBe(from < R);
@@ -77,31 +78,24 @@ test("the inside of a mesh is told apart from the outside, also where some of it
 
 test("all of whatever pattern lie inside, as far from the walls as asked, and their keys are unique", () => {
   fc.assert(
-    fc.property(
-      pattern,
-      size,
-      seed,
-      fc.boolean(),
-      fc.double({ min: 0, max: 0.8, noNaN: true }),
-      (pattern, size, seed, clusters, walls) => {
-        const p = fill(
-          { spacing: { pattern, distance: 0.7, clusters, clusterRadius: 0.4 }, variation: { seed }, gaps: { walls } },
-          box(size),
-        );
-        expect(new Set(p.key).size).toBe(p.count);
-        for (let i = 0; i < p.count; i++) {
-          const [x, y, z] = positionOf(p, i);
-          const inner = Math.min(size[0] / 2 - Math.abs(x), y, size[1] - y, size[2] / 2 - Math.abs(z));
-          expect(inner).toBeGreaterThanOrEqual(walls - 1e-5);
-        }
-      },
-    ),
+    fc.property(pattern, size, seed, fc.boolean(), evenly(0, 0.8), (pattern, size, seed, clusters, walls) => {
+      const p = fill(
+        { spacing: { pattern, distance: 0.7, clusters, clusterRadius: 0.4 }, variation: { seed }, gaps: { walls } },
+        box(size),
+      );
+      expect(new Set(p.key).size).toBe(p.count);
+      for (let i = 0; i < p.count; i++) {
+        const [x, y, z] = positionOf(p, i);
+        const inner = Math.min(size[0] / 2 - Math.abs(x), y, size[1] - y, size[2] / 2 - Math.abs(z));
+        expect(inner).toBeGreaterThanOrEqual(walls - 1e-5);
+      }
+    }),
     { numRuns: 20 },
   );
 });
 
 test("none of an even spread is nearer than asked to another, and hardly any room is left, in plates and rods as well", () => {
-  const distance = fc.double({ min: 0.6, max: 1, noNaN: true });
+  const distance = evenly(0.6, 1);
   const thinly = fc.oneof({ arbitrary: side, weight: 2 }, fc.constant(0.001));
   fc.assert(
     fc.property(fc.tuple(thinly, thinly, thinly), seed, distance, (size, seed, distance) => {
@@ -152,7 +146,7 @@ test("the even pattern goes on for ever, looks alike nowhere near, and its repet
 
 test("another distance draws an even pattern out or together and keeps who is who", () => {
   fc.assert(
-    fc.property(seed, fc.double({ min: 0.7, max: 0.9, noNaN: true }), (seed, distance) => {
+    fc.property(seed, evenly(0.7, 0.9), (seed, distance) => {
       const input = (distance: number): Input => ({ spacing: { pattern: "even", distance }, variation: { seed } });
       const before = fill(input(distance), box([6, 6, 6]));
       const after = fill(input(1.1 * distance), box([6, 6, 6]));
@@ -224,7 +218,7 @@ test("the number asked for is the number there is; a density is met on average, 
 
 test("whatever its sides, a volume is filled at random to its density, in all of it and in clusters that stay inside", () => {
   fc.assert(
-    fc.property(size, fc.double({ min: -0.9, max: 0.9, noNaN: true }), seed, ([w, h, d], turn, seed) => {
+    fc.property(size, evenly(-0.9, 0.9), seed, ([w, h, d], turn, seed) => {
       const ground = box([w, h, d], { position: [3, 1, -2], rotation: fromTurns(0, turn, turn), scale: 1.3 });
       const cubic = 1.3 ** 3 * w * h * d;
       const density = 700 / cubic;

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 
 import { addedOn, BOUNDS, evaluate, type Around, dressing, field, surroundings } from "./testing";
 import type { Placements } from "./placements";
@@ -7,14 +8,7 @@ import type { Vec3 } from "../math";
 const HILLS = field(30, (x, z) => Math.sin(0.5 * x) + 0.6 * Math.cos(0.4 * z) - 2, "hills");
 const AROUND: Around = { ...surroundings([]), surfaces: new Map([["hills", { mesh: HILLS, ground: true }]]) };
 
-const points = fc.array(
-  fc.tuple(
-    fc.double({ min: -10, max: 10, noNaN: true }),
-    fc.double({ min: 1, max: 5, noNaN: true }),
-    fc.double({ min: -10, max: 10, noNaN: true }),
-  ),
-  { minLength: 1, maxLength: 12 },
-);
+const points = fc.array(fc.tuple(evenly(-10, 10), evenly(1, 5), evenly(-10, 10)), { minLength: 1, maxLength: 12 });
 
 const loose = (at: readonly Vec3[], fit: object = {}): Placements =>
   evaluate(
@@ -66,7 +60,7 @@ test("dropped as a group they keep their arrangement, and the first that touches
 });
 
 test("one after the other, each comes to lie on those put down before it, however high it was held", () => {
-  const heights = fc.array(fc.double({ min: 1, max: 9, noNaN: true }), { minLength: 2, maxLength: 8 });
+  const heights = fc.array(evenly(1, 9), { minLength: 2, maxLength: 8 });
   const tall = BOUNDS.get("buoy")!.max[1] - BOUNDS.get("buoy")!.min[1];
   fc.assert(
     fc.property(heights, fc.constantFrom("lowest", "footprint"), (ys, dropBy) => {

@@ -1,5 +1,6 @@
 import { readRaster, writeRaster, type Raster } from "../image";
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { hashOf } from "../files";
 import { makeLine } from "../line/testing";
 import { madeMesh, madeSchema } from "../made";
@@ -50,7 +51,7 @@ const masked = (raster: Raster, mask: object = {}) =>
 
 test("a picture that is read is the one that was written, to one step of grey", () => {
   fc.assert(
-    fc.property(fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 9, maxLength: 9 }), (values) => {
+    fc.property(fc.array(evenly(0, 1), { minLength: 9, maxLength: 9 }), (values) => {
       const raster = picture((x, y) => values[3 * Math.floor(3 * y) + Math.floor(3 * x)], 3);
       raster.share.forEach((share, i) => expect(Math.abs(share - values[i])).toBeLessThan(1 / 254));
     }),
@@ -93,10 +94,10 @@ test("seen from above a picture's left edge lies in the west", () => {
 
 test("a brush that touched once, or went along a way, takes away what is as near as its radius and nothing else", () => {
   const whole = spread({});
-  const coordinate = fc.double({ min: -8, max: 8, noNaN: true });
+  const coordinate = evenly(-8, 8);
   const way = fc.array(fc.tuple(coordinate, fc.constant(0.2), coordinate), { minLength: 1, maxLength: 3 });
   fc.assert(
-    fc.property(way, fc.double({ min: 0.8, max: 3, noNaN: true }), fc.boolean(), (points, radius, puts) => {
+    fc.property(way, evenly(0.8, 3), fc.boolean(), (points, radius, puts) => {
       const strokes = [{ on: MEADOW.id, points, radius, strength: 1, soft: 0, puts }];
       const p = spread({ gaps: { paint: { base: puts ? "none" : "all", strokes } } });
       const kept = new Set(p.key);
@@ -155,7 +156,7 @@ test("colours of vertices are a mask as well; a mesh without any is left alone",
 
 test("rows of UV lie at equal steps of it, about as far apart as asked, each once; their front runs along u", () => {
   fc.assert(
-    fc.property(fc.double({ min: 0.4, max: 3, noNaN: true }), (distance) => {
+    fc.property(evenly(0.4, 3), (distance) => {
       const p = spread({ spacing: { pattern: "uv", distance }, stance: { forward: "uv", meetsUp: "pivot" } });
       const n = Math.round(20 / distance);
       const side = Math.round(Math.sqrt(p.count));

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { distance, fromAxisAngle, quatAt, rotate, vectorAt, type Vec3 } from "../math";
 import { makeLine } from "../line/testing";
 
@@ -162,7 +163,7 @@ const limits: fc.Arbitrary<NonNullable<Input["gaps"]>> = fc.oneof(
     height: fc.constant<[number, number]>([-0.5, 1]),
     heightSoft: fc.constantFrom(0, 1),
   }),
-  fc.record({ facingOn: fc.constant(true), facing: fc.double({ min: 0, max: 6, noNaN: true }) }),
+  fc.record({ facingOn: fc.constant(true), facing: evenly(0, 6) }),
   fc.constant({ edge: 3 }),
   fc.constantFrom(
     ...[
@@ -235,7 +236,7 @@ test("a limit takes some away and leaves all others as they were; chance, turns 
 
 test("where a limit says nothing may stand, nothing does; a wider one keeps what a narrower one kept", () => {
   fc.assert(
-    fc.property(pattern, fc.double({ min: 0.1, max: 0.6, noNaN: true }), (pattern, steep) => {
+    fc.property(pattern, evenly(0.1, 0.6), (pattern, steep) => {
       const upTo = (most: number) =>
         spread({
           spacing: { pattern, distance: 0.4 },
@@ -270,7 +271,7 @@ function onAnEdge(t: number, [x, y, z]: Vec3): boolean {
 
 test("where it is painted away nothing stands, where it is put back all do, and nothing else changes", () => {
   fc.assert(
-    fc.property(pattern, fc.double({ min: 0, max: 1, noNaN: true }), seed, (pattern, soft, seed) => {
+    fc.property(pattern, evenly(0, 1), seed, (pattern, soft, seed) => {
       const points = [-4, -1, 2].map((x): Vec3 => [x, hills(x, 1), 1]);
       const stroke = { on: "hills", points, radius: 2.5, strength: 1, soft, puts: false };
       const of = (strokes: (typeof stroke)[], base: "all" | "none" = "all") =>
@@ -320,22 +321,17 @@ test("the map of how full it is says no more than what stands, and why not", () 
 
 test("a surface that is moved, turned or made larger takes along what stands on it, by the same keys", () => {
   fc.assert(
-    fc.property(
-      fc.constantFrom("even", "random"),
-      fc.double({ min: 0, max: 6, noNaN: true }),
-      seed,
-      (pattern, turn, seed) => {
-        const rotation = fromAxisAngle([0.6, 0.8, 0], turn);
-        const moved = field(20, hills, "hills", { position: [40, -3, 1000], rotation, scale: 1 });
-        const input: Input = { spacing: { pattern, distance: 0.8 }, variation: { seed } };
-        const [before, after] = [spread(input), spread(input, moved)];
-        expect([...after.key]).toEqual([...before.key]);
-        for (let i = 0; i < before.count; i++) {
-          const [x, y, z] = rotate(rotation, positionOf(before, i));
-          expect(distance(positionOf(after, i), [x + 40, y - 3, z + 1000])).toBeLessThan(1e-3);
-        }
-      },
-    ),
+    fc.property(fc.constantFrom("even", "random"), evenly(0, 6), seed, (pattern, turn, seed) => {
+      const rotation = fromAxisAngle([0.6, 0.8, 0], turn);
+      const moved = field(20, hills, "hills", { position: [40, -3, 1000], rotation, scale: 1 });
+      const input: Input = { spacing: { pattern, distance: 0.8 }, variation: { seed } };
+      const [before, after] = [spread(input), spread(input, moved)];
+      expect([...after.key]).toEqual([...before.key]);
+      for (let i = 0; i < before.count; i++) {
+        const [x, y, z] = rotate(rotation, positionOf(before, i));
+        expect(distance(positionOf(after, i), [x + 40, y - 3, z + 1000])).toBeLessThan(1e-3);
+      }
+    }),
     { numRuns: 10 },
   );
 });

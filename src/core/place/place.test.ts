@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { quatAt, rotate, vectorAt } from "../math";
 import { makeLine } from "../line/testing";
 
@@ -36,24 +37,20 @@ const everything = {
 describe("spacing", () => {
   test("slots lie the given distance apart along the line, on lines of any shape", () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: 0.05, max: 3, noNaN: true }),
-        fc.double({ min: 0, max: 2, noNaN: true }),
-        (distance, inset) => {
-          const line = makeLine({
-            kind: "smooth",
-            knots: [
-              [0, 0, 0],
-              [5, 1, 0],
-              [6, 0, 7],
-              [0, 0, 9],
-            ],
-          });
-          const p = place({ spacing: { distance, fromStart: inset, remainder: "end" } }, [line]);
-          for (let i = 0; i < p.count; i++) expect(p.at[i]).toBeCloseTo(inset + i * distance, 3);
-          expect(p.lineLengths[0] - p.at[p.count - 1]).toBeLessThan(distance + 1e-3);
-        },
-      ),
+      fc.property(evenly(0.05, 3), evenly(0, 2), (distance, inset) => {
+        const line = makeLine({
+          kind: "smooth",
+          knots: [
+            [0, 0, 0],
+            [5, 1, 0],
+            [6, 0, 7],
+            [0, 0, 9],
+          ],
+        });
+        const p = place({ spacing: { distance, fromStart: inset, remainder: "end" } }, [line]);
+        for (let i = 0; i < p.count; i++) expect(p.at[i]).toBeCloseTo(inset + i * distance, 3);
+        expect(p.lineLengths[0] - p.at[p.count - 1]).toBeLessThan(distance + 1e-3);
+      }),
     );
   });
 
@@ -372,7 +369,7 @@ describe("remembering", () => {
 });
 
 test("a peg turns its prop about its own up, besides all else that turns it, and leaves all others alone", () => {
-  const angle = fc.double({ min: -3, max: 3, noNaN: true });
+  const angle = evenly(-3, 3);
   fc.assert(
     fc.property(angle, fc.boolean(), fc.boolean(), (turn, turnOn, added) => {
       const peg = { slot: added ? ADDED.min : 4, turn, ...(added && { added, at: 4.5, prop: "buoy" }) };

@@ -1,5 +1,6 @@
 /** What stays where it was, and who it was, when something else is changed a little. */
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { Volume } from "../host";
 import { add, fromAxisAngle, rotate, type Quat, type Vec3 } from "../math";
 import { madeMesh, madeSchema } from "../made";
@@ -88,7 +89,7 @@ const turned: Input = { what: { entries: [{ prop: "buoy" }, { prop: "oar" }], or
 test("a distance a hundredth larger leaves four fifths of an even spread where they are, and moves no key by a tenth of it", () => {
   const stayed: number[] = [];
   fc.assert(
-    fc.property(ground, seed, fc.double({ min: 0.45, max: 0.8, noNaN: true }), (ground, seed, distance) => {
+    fc.property(ground, seed, evenly(0.45, 0.8), (ground, seed, distance) => {
       const of = (distance: number) => spread({ ...turned, spacing: { distance }, variation: { seed } }, ground);
       const { stay, far } = staying(of(distance), of(1.01 * distance));
       stayed.push(stay);
@@ -203,7 +204,7 @@ test("a surface takes all along that is spread over it, within an area that is m
 
 test("a grid turns with its surface", () => {
   fc.assert(
-    fc.property(fc.double({ min: -3, max: 3, noNaN: true }), (angle) => {
+    fc.property(evenly(-3, 3), (angle) => {
       const rotation = fromAxisAngle([0, 1, 0], angle) as Quat;
       const stand: Stand = { position: [2, 0, 5], rotation, scale: 1 };
       const of = (stand: Stand) =>

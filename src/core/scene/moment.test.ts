@@ -1,13 +1,11 @@
 /** Scenes at a moment. */
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { COURSED, coursesComplaint, isMoving, momentsOf, paramAt, parseScene, sceneAt, valuesAt } from ".";
 import type { Course, CourseValue } from "../course";
 import { harbourScene } from "./testing";
 import { frameAt, frameCount, momentOf, timeSchema } from "./time";
 import type { Scene } from "./schema";
-
-/** Numbers of a range, all alike: doubles by their bits lie close to zero nearly always. */
-const evenly = (min: number, max: number) => fc.integer({ min: 0, max: 1e6 }).map((x) => min + (x / 1e6) * (max - min));
 
 const course = (from: CourseValue, to: CourseValue, more: Partial<Course> = {}): Course => ({
   keyframes: [

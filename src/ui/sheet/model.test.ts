@@ -1,10 +1,11 @@
 import fc from "fast-check";
+import { evenly } from "@/core/math/testing";
 import type { PropBounds } from "@/core/mesh";
 import { place } from "@/core/place/testing";
 import { fittedTo, footprintsOf, middleOf, neighboursOf, placementAt } from "./model";
 
-const turn = fc.double({ min: -3, max: 3, noNaN: true });
-const across = fc.double({ min: -2, max: 2, noNaN: true });
+const turn = evenly(-3, 3);
+const across = evenly(-2, 2);
 const BOUNDS = new Map<string, PropBounds>([
   ["buoy", { min: [-0.2, 0, -0.2], max: [0.2, 1, 0.2] }],
   ["oar", { min: [-0.05, -0.6, -0.5], max: [0.05, 0, 0.7] }],
@@ -61,23 +62,19 @@ test("how far neighbours are apart is what comparing all with all finds, and eve
 
 test("at first all of a box is seen, whatever its shape; a blank has a point for a footprint", () => {
   fc.assert(
-    fc.property(
-      fc.double({ min: 0.01, max: 1e4, noNaN: true }),
-      fc.double({ min: 0.01, max: 1e4, noNaN: true }),
-      (wide, deep) => {
-        const view = fittedTo(
-          [
-            [3, -5],
-            [3 + wide, deep - 5],
-          ],
-          780,
-          150,
-        );
-        expect(view.scale * wide).toBeLessThan(780);
-        expect(view.scale * deep).toBeLessThan(150);
-        expect(Math.max((view.scale * wide) / 780, (view.scale * deep) / 150)).toBeGreaterThan(0.7);
-      },
-    ),
+    fc.property(evenly(0.01, 1e4), evenly(0.01, 1e4), (wide, deep) => {
+      const view = fittedTo(
+        [
+          [3, -5],
+          [3 + wide, deep - 5],
+        ],
+        780,
+        150,
+      );
+      expect(view.scale * wide).toBeLessThan(780);
+      expect(view.scale * deep).toBeLessThan(150);
+      expect(Math.max((view.scale * wide) / 780, (view.scale * deep) / 150)).toBeGreaterThan(0.7);
+    }),
   );
   const p = place({ what: { entries: [{ prop: null }] } });
   const corners = footprintsOf(p, BOUNDS);

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "@/core/math/testing";
 import { evaluate, dressing, straight, surroundings } from "@/core/place/testing";
 import { type Dressing } from "@/core/place";
 import { GuideLine } from "@/core/line";
@@ -77,16 +78,16 @@ test("whatever a dressing is and however it is looked at, every number that is d
     where: fc.record({ lines }),
     spacing: fc.record({
       by: fc.constantFrom("distance", "count", "end", "divide", "list"),
-      slide: fc.double({ min: -9, max: 9, noNaN: true }),
-      fromStart: fc.double({ min: 0, max: 20, noNaN: true }),
+      slide: evenly(-9, 9),
+      fromStart: evenly(0, 20),
     }),
     stance: fc.record({ meetsUp: fc.constantFrom("top", "bottom") }),
     fit: fc.record({ rows: fc.integer({ min: 1, max: 4 }) }),
     gaps: fc.record({ chance: fc.constantFrom(0, 0.4, 1) }),
   });
   const view = fc.record({
-    scale: fc.double({ min: 0.01, max: 20_000, noNaN: true }),
-    from: fc.double({ min: -50, max: 50, noNaN: true }),
+    scale: evenly(0.01, 20_000),
+    from: evenly(-50, 50),
   });
   fc.assert(
     fc.property(any, view, (input, seen) => {
@@ -131,7 +132,7 @@ test("a placement is seen as it stands against its line, to the step, whichever 
     turnUp: fc.constantFrom(0, 1, 2, 3).map((quarter) => (quarter * Math.PI) / 2),
     turnAlong: fc.constantFrom(0, Math.PI / 6),
   });
-  const end = fc.tuple(fc.double({ min: -9, max: 9, noNaN: true }), fc.double({ min: -9, max: 9, noNaN: true }));
+  const end = fc.tuple(evenly(-9, 9), evenly(-9, 9));
   const mirror = fc.constantFrom(0, 1);
   fc.assert(
     fc.property(stance, end, mirror, fc.constantFrom("world", "line"), (turned, [x, z], mirror, up) => {

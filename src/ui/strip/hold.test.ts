@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "@/core/math/testing";
 import { place, straight } from "@/core/place/testing";
 import { FLAG, type Dressing } from "@/core/place";
 import { caughtAt } from "./catch";
@@ -9,9 +10,9 @@ import { rowBoxes, rowsOf } from "./model";
 const held = (stretches: Dressing["gaps"]["stretches"]) => ({ gaps: { stretches } }) as Dressing;
 
 test("held gaps of a closed line lie on it, the one through its start in two pieces, and are as long as they are told", () => {
-  const metres = fc.double({ min: -30, max: 30, noNaN: true });
+  const metres = evenly(-30, 30);
   fc.assert(
-    fc.property(metres, fc.double({ min: 0, max: 9.99, noNaN: true }), (from, long) => {
+    fc.property(metres, evenly(0, 9.99), (from, long) => {
       const pieces = gapsOn(held([{ line: "a", from, to: from + long }]), "a", 10, true);
       const sum = pieces.reduce((total, piece) => total + piece.to - piece.from, 0);
       expect(sum).toBeCloseTo(long, 6);

@@ -1,14 +1,12 @@
 /** Playing in real time, the ruler's measures, and what the time bar is about. */
 import fc from "fast-check";
+import { evenly } from "@/core/math/testing";
 import type { Course } from "@/core/course";
 import { playedOf, timeSchema } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
 import { onFrame, playedMoment, withinSecond } from "./playing";
 import { drawnCourse, momentAtX, ticksOf, xOf } from "./scale";
 import { targetsOf } from "./targets";
-
-/** Numbers of a range, all alike: doubles by their bits lie close to zero nearly always. */
-const evenly = (min: number, max: number) => fc.integer({ min: 0, max: 1e6 }).map((x) => min + (x / 1e6) * (max - min));
 
 const seconds = evenly(0, 100);
 const times = fc

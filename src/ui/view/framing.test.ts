@@ -1,10 +1,11 @@
 import fc from "fast-check";
+import { evenly } from "@/core/math/testing";
 import { Box3, PerspectiveCamera, Vector3 } from "three";
 import { distanceToSee } from "./framing";
 
-const metres = fc.double({ min: -30, max: 30, noNaN: true });
+const metres = evenly(-30, 30);
 const place = fc.tuple(metres, metres, metres).map(([x, y, z]) => new Vector3(x, y, z));
-const size = fc.double({ min: 0.1, max: 40, noNaN: true });
+const size = evenly(0.1, 40);
 
 /** How far out of the middle of the picture the farthest corner of a box lies; 1 is the picture's edge. */
 function farthestCorner(box: Box3, camera: PerspectiveCamera): number {

@@ -1,8 +1,9 @@
 import fc from "fast-check";
+import { evenly } from "@/core/math/testing";
 import { FEWEST, MOST, paceAfter } from "./pace";
 
 const triangles = fc.integer({ min: FEWEST, max: MOST });
-const ms = fc.double({ min: 0.1, max: 60_000, noNaN: true });
+const ms = evenly(0.1, 60_000);
 
 test("a slow frame never leads to more, a quick one never to less, and neither beyond the limits", () => {
   fc.assert(
@@ -19,7 +20,7 @@ test("a slow frame never leads to more, a quick one never to less, and neither b
 
 test("on a machine whose frames take as long as their triangles it settles, and then stays", () => {
   fc.assert(
-    fc.property(fc.double({ min: 100, max: 1e6, noNaN: true }), fc.integer({ min: 1e6, max: 5e7 }), (perMs, wanted) => {
+    fc.property(evenly(100, 1e6), fc.integer({ min: 1e6, max: 5e7 }), (perMs, wanted) => {
       let limit = 2_000_000;
       const settled: number[] = [];
       for (let frame = 0; frame < 40; frame++) {

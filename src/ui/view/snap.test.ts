@@ -1,10 +1,11 @@
 import fc from "fast-check";
+import { evenly } from "@/core/math/testing";
 import { distance, type Vec3 } from "@/core/math";
 import { makeLine } from "@/core/line/testing";
 import { markPositions, taggedSpans, tagsOf } from "../state/guides";
 import { atDistance, onGrid, snapTargets } from "./snap";
 
-const coordinate = fc.double({ min: -50, max: 50, noNaN: true });
+const coordinate = evenly(-50, 50);
 const place = fc.tuple(coordinate, coordinate, coordinate);
 const line = makeLine({
   kind: "polyline",
@@ -18,7 +19,7 @@ const line = makeLine({
 
 test("a typed distance is kept to, in the direction of the pointer", () => {
   fc.assert(
-    fc.property(place, place, fc.double({ min: 0.01, max: 100, noNaN: true }), (from, to, metres) => {
+    fc.property(place, place, evenly(0.01, 100), (from, to, metres) => {
       const moved = atDistance(from, to, metres);
       expect(distance(from, moved)).toBeCloseTo(metres, 6);
       const far = distance(from, to);

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "../../math/testing";
 import { GuideLine } from "../../line";
 import { makeLine } from "../../line/testing";
 import { Body, shapedMesh, type TriangleMesh, samplesOf } from "../../mesh";
@@ -224,7 +225,7 @@ describe("bending", () => {
 
   test("a thin bar comes to lie along the line and keeps its length to a thousandth, at any place on it", () => {
     fc.assert(
-      fc.property(fc.double({ min: 1, max: 12, noNaN: true }), (at) => {
+      fc.property(evenly(1, 12), (at) => {
         const p = poles({ spacing: { by: "list", list: [at] }, fit: { bend: true } });
         const { points, index } = inWorld(p, 0, bar(1e-4, -1, 2));
         const { curve } = new GuideLine(wavy);
@@ -302,7 +303,7 @@ describe("clipping", () => {
 });
 
 test("of boxes that overlap as many are told as are asked for, and all of them when there are no more", () => {
-  const coordinate = fc.double({ min: -2, max: 2, noNaN: true });
+  const coordinate = evenly(-2, 2);
   fc.assert(
     fc.property(
       fc.array(fc.tuple(coordinate, coordinate, coordinate), { minLength: 2, maxLength: 30 }),

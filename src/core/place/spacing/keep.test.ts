@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "../../math/testing";
 import { dressing, evaluate, field, straight, surroundings } from "../testing";
 import { keepAmount, keepRule } from "./keep";
 import type { Spacing } from "./schema";
@@ -31,31 +32,25 @@ test("over a surface the kind of amount changes, and what is there stays as near
 test("along a line so many by distance are so many by count, by parts and by list, and the other way round", () => {
   const by = fc.constantFrom<Spacing["by"]>("distance", "count", "divide", "list");
   fc.assert(
-    fc.property(
-      fc.double({ min: 3, max: 90, noNaN: true }),
-      fc.integer({ min: 2, max: 80 }),
-      by,
-      by,
-      (long, n, from, to) => {
-        const line = surroundings([straight(long)]);
-        const at = (spacing: object) => {
-          const made = dressing({ where: { lines: ["line"] }, spacing } as never);
-          return { spacing: made.spacing, placed: evaluate(made, line) };
-        };
-        const first = at({ by: "count", count: n });
-        const one = at({ ...first.spacing, ...keepRule(first.spacing, from, first.placed) });
-        const two = at({ ...one.spacing, ...keepRule(one.spacing, to, one.placed) });
-        expect([one.placed.count, two.placed.count]).toEqual([n, n]);
-      },
-    ),
+    fc.property(evenly(3, 90), fc.integer({ min: 2, max: 80 }), by, by, (long, n, from, to) => {
+      const line = surroundings([straight(long)]);
+      const at = (spacing: object) => {
+        const made = dressing({ where: { lines: ["line"] }, spacing } as never);
+        return { spacing: made.spacing, placed: evaluate(made, line) };
+      };
+      const first = at({ by: "count", count: n });
+      const one = at({ ...first.spacing, ...keepRule(first.spacing, from, first.placed) });
+      const two = at({ ...one.spacing, ...keepRule(one.spacing, to, one.placed) });
+      expect([one.placed.count, two.placed.count]).toEqual([n, n]);
+    }),
     { numRuns: 60 },
   );
 });
 
 test("a count is kept whatever it is slid by, between whatever insets", () => {
-  const inset = fc.double({ min: 0, max: 3, noNaN: true });
+  const inset = evenly(0, 3);
   fc.assert(
-    fc.property(inset, inset, fc.double({ min: -15, max: 15, noNaN: true }), (fromStart, fromEnd, slide) => {
+    fc.property(inset, inset, evenly(-15, 15), (fromStart, fromEnd, slide) => {
       const made = dressing({
         where: { lines: ["line"] },
         spacing: { by: "count", count: 24, fromStart, fromEnd, slide },

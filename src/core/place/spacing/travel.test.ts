@@ -1,14 +1,12 @@
 /** Travel along a line. */
 import fc from "fast-check";
+import { evenly } from "../../math/testing";
 import { GuideLine, type Line } from "../../line";
 import { anyLine, makeLine } from "../../line/testing";
 import { placeOfKey } from "../keys";
 import { FLAG, NO_PROP } from "../slots";
 import { place, straight } from "../testing";
 import type { Placements } from "../placements";
-
-/** Numbers of a range, all alike: doubles by their bits lie close to zero nearly always. */
-const evenly = (min: number, max: number) => fc.integer({ min: 0, max: 1e6 }).map((x) => min + (x / 1e6) * (max - min));
 
 type Input = NonNullable<Parameters<typeof place>[0]>;
 type Spacing = NonNullable<Input["spacing"]>;

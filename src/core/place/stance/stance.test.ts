@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { evenly } from "../../math/testing";
 import { anyLine, makeLine } from "../../line/testing";
 import { distance, dot, lengthOf, normalize, quatAt, rotate, subtract, vectorAt, type Vec3 } from "../../math";
 
@@ -17,7 +18,7 @@ const pivot = { meetsUp: "pivot" as const };
 describe("forward", () => {
   test("a compass heading is the same on every line: 0 is north (−Z), a quarter is east (+X)", () => {
     fc.assert(
-      fc.property(anyLine, fc.double({ min: 0, max: 6.2, noNaN: true }), (line, heading) => {
+      fc.property(anyLine, evenly(0, 6.2), (line, heading) => {
         const p = place({ stance: { forward: "heading", heading, up: "plumb" }, spacing: { by: "count", count: 5 } }, [
           line,
         ]);
@@ -81,7 +82,7 @@ describe("up", () => {
 });
 
 test("turns are in the line's own frame: the same on a line that runs any other way", () => {
-  const angle = fc.double({ min: -3, max: 3, noNaN: true });
+  const angle = evenly(-3, 3);
   fc.assert(
     fc.property(angle, angle, angle, angle, (turnAlong, turnAcross, turnUp, heading) => {
       const stance = { ...pivot, turnAlong, turnAcross, turnUp };
@@ -136,7 +137,7 @@ test("whichever side meets the line lies on it, at any size and turn", () => {
       pick(sides.meetsUp),
       pick(sides.meetsAlong),
       pick(sides.meetsAcross),
-      fc.double({ min: -3, max: 3, noNaN: true }),
+      evenly(-3, 3),
       (meetsUp, meetsAlong, meetsAcross, turnUp) => {
         const p = place({
           what: { entries: [{ prop: "oar" }], own: [{ prop: "oar", size: 1.5, turn: 0.4 }] },

@@ -1,15 +1,16 @@
 import fc from "fast-check";
+import { evenly } from "@/core/math/testing";
 import { inserted, withPoint, type Point } from "./density-points";
 
-const share = fc.double({ min: 0, max: 1, noNaN: true });
-const density = fc.double({ min: 0, max: 10, noNaN: true });
+const share = evenly(0, 1);
+const density = evenly(0, 10);
 const points = fc
   .array(fc.tuple(share, density), { minLength: 1, maxLength: 8 })
   .map((list) => list.sort((a, b) => a[0] - b[0]) as Point[]);
 const rising = (list: readonly Point[]) => list.every(([at], i) => i === 0 || list[i - 1][0] <= at);
 
 test("a point that is dragged anywhere stays between its neighbours, and no density lies below zero", () => {
-  const wild = fc.double({ min: -5, max: 5, noNaN: true });
+  const wild = evenly(-5, 5);
   fc.assert(
     fc.property(points, fc.nat(), wild, wild, (list, n, x, y) => {
       const index = n % list.length;
