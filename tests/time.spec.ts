@@ -1,5 +1,6 @@
 /** Time as an artist uses it: what changes over time, played, edited at a moment, moved on the bar, kept and exported. */
 import { expect, test, type Page } from "@playwright/test";
+import { violations } from "./axe";
 import { dressedScene, enter, exportAs, expectProps, propCount, saved, settled } from "./table";
 
 const bar = (page: Page) => page.getByTestId("time");
@@ -32,6 +33,7 @@ test("a number changes over time: set, played, edited at a moment, its keyframes
   const close = await propCount(page);
   await expect(keyframe(page, "5.00 s")).toBeVisible();
   await expect(page.getByTestId("sentence")).toContainText("Every changes over time.");
+  expect(await violations(page, { within: "[data-testid=time]" })).toEqual([]);
   await goTo(page, 0);
   await expectProps(page, wide);
   await expect(field(page, "Every")).toHaveValue(before);
@@ -75,9 +77,9 @@ test("a number changes over time: set, played, edited at a moment, its keyframes
   await expect(keyframe(page, "5.042 s")).toBeFocused();
   const ring = (await keyframe(page, "5.042 s").boundingBox())!;
   const drag = async (by: number) => {
-    await page.mouse.move(ring.x + 6, ring.y + 6);
+    await page.mouse.move(ring.x + 12, ring.y + 12);
     await page.mouse.down();
-    await page.mouse.move(ring.x + 6 + by, ring.y + 6, { steps: 5 });
+    await page.mouse.move(ring.x + 12 + by, ring.y + 12, { steps: 5 });
     await page.mouse.up();
   };
   await drag(73);

@@ -40,7 +40,7 @@ export interface SceneStore {
   amend(recipe: Recipe): void;
   beginDrag(label: string): void;
   drag(recipe: Recipe): void;
-  /** Goes to another moment, with the scene as it is computed then where that is known; a drag that lasts is ended. */
+  /** Goes to another moment, with the scene as it is computed then where that is known. A drag goes on at the moment at which it began. */
   seek(moment: number, computed?: Scene): void;
   endDrag(): void;
   cancelDrag(): void;
@@ -82,6 +82,8 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
   let wait = AGAIN;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let keeping: Promise<void> = Promise.resolve();
+  /** The moment at which the drag began that is going on; the scene may play meanwhile. */
+  let dragMoment = 0;
   /** Counts the openings: what is answered to an earlier one is no longer of interest. */
   let opening = 0;
 
@@ -107,7 +109,6 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
         : { shown: valuesAt(scene, moment), computed: more.computed ?? sceneAt(scene, moment) };
     set({ history, moment, ...seen, ...more });
   };
-  const timed = (recipe: Recipe) => atMoment(recipe, get().moment);
 
   /** Hands over what differs from what the keeper has. */
   const keep = () => {
@@ -217,18 +218,21 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       await Promise.race([get().flush(), new Promise((resolve) => setTimeout(resolve, PATIENCE))]);
       return openKept(id);
     },
-    change: (label, recipe, mark) => apply(changed(get().history, label, timed(recipe), mark ?? null, Date.now())),
+    change: (label, recipe, mark) =>
+      apply(changed(get().history, label, atMoment(recipe, get().moment), mark ?? null, Date.now())),
     amend(recipe) {
       const { history } = get();
       if (history.past.length > 0 || history.future.length > 0 || history.drag) return;
       const { scene } = changed(history, "", recipe);
       if (scene !== history.scene) apply(startHistory(scene));
     },
-    beginDrag: (label) => set({ history: dragBegun(get().history, label) }),
-    drag: (recipe) => apply(dragged(get().history, timed(recipe))),
+    beginDrag(label) {
+      dragMoment = get().moment;
+      set({ history: dragBegun(get().history, label) });
+    },
+    drag: (recipe) => apply(dragged(get().history, atMoment(recipe, dragMoment))),
     seek(moment, computed) {
       if (moment === get().moment) return;
-      if (get().history.drag) apply(dragEnded(get().history));
       put(get().history, moment, computed && { computed });
     },
     endDrag: () => apply(dragEnded(get().history)),

@@ -58,6 +58,32 @@ test("what is amended is saved and no step to be undone; after the first edit no
   expect(store().history.scene.name).toBe("Brought up");
 });
 
+test("a drag goes on while the scene plays, and is one keyframe at the moment at which it began", async () => {
+  const id = await addScene(harbourScene(), assets);
+  await store().open(id);
+  const keyframes = [0, 4].map((at) => ({ at, value: at, go: "straight" as const }));
+  store().change("Move", ({ dressings }) => {
+    dressings[0].courses["fit/up"] = { keyframes, before: "hold", after: "hold" };
+  });
+  store().seek(1);
+  expect([store().shown.dressings[0].fit.up, store().history.scene.dressings[0].fit.up]).toEqual([1, 0]);
+  store().beginDrag("Up");
+  for (const moment of [1.5, 2, 2.5]) {
+    store().drag(({ dressings }) => void (dressings[0].fit.up = 10));
+    store().seek(moment);
+  }
+  store().endDrag();
+  const course = () =>
+    store().history.scene.dressings[0].courses["fit/up"].keyframes.map(({ at, value }) => [at, value]);
+  expect(course()).toEqual([[0, 0], [1, 10], [4, 4]]); // prettier-ignore
+  expect(store().shown.dressings[0].fit.up).toBeCloseTo(7, 9);
+  store().undo();
+  expect(course()).toEqual([[0, 0], [4, 4]]); // prettier-ignore
+  expect(store().computed.dressings[0].fit.up).toBe(2.5);
+  await store().flush();
+  expect((await stored(id)).dressings[0].courses["fit/up"].keyframes).toEqual(keyframes);
+});
+
 test("what would be too much to open again is not made, and why is told; the rest goes on", async () => {
   const id = await addScene(harbourScene(), assets);
   await store().open(id);

@@ -32,58 +32,60 @@ export function Ruler({ time, moment }: RulerProps) {
     void showMoment(Math.round(at * time.framesPerSecond) / time.framesPerSecond);
   };
   return (
-    <div
-      ref={box}
-      role="slider"
-      tabIndex={0}
-      aria-label="Moment"
-      aria-valuemin={0}
-      aria-valuemax={time.length}
-      aria-valuenow={moment}
-      aria-valuetext={formatValue(moment, "s")}
-      className="relative min-w-0 cursor-ew-resize touch-none select-none overflow-hidden border-x border-linen-2"
-      onPointerDown={(event) => {
-        if (event.button !== 0) return;
-        pause();
-        event.currentTarget.setPointerCapture(event.pointerId);
-        useSession.setState({ moments: [] });
-        scrub(event);
-      }}
-      onPointerMove={(event) => event.currentTarget.hasPointerCapture(event.pointerId) && scrub(event)}
-      onKeyDown={(event) => {
-        const frames = { ArrowLeft: -1, ArrowRight: 1, PageUp: 10, PageDown: -10 }[event.key];
-        if (event.key === "Home") goTo(0);
-        else if (event.key === "End") goTo(time.length);
-        else if (frames) goTo(moment + (frames * (event.shiftKey ? 10 : 1)) / time.framesPerSecond);
-        else return;
-        event.preventDefault();
-        event.stopPropagation();
-      }}
-    >
-      <svg width={width} height={TALL} aria-hidden className="absolute inset-0">
-        {
-          time.stretch &&
+    <div className="relative min-w-0 overflow-hidden border-x border-linen-2">
+      <div
+        ref={box}
+        role="slider"
+        tabIndex={0}
+        aria-label="Moment"
+        aria-valuemin={0}
+        aria-valuemax={time.length}
+        aria-valuenow={moment}
+        aria-valuetext={formatValue(moment, "s")}
+        className="absolute inset-0 cursor-ew-resize touch-none select-none"
+        onPointerDown={(event) => {
+          if (event.button !== 0) return;
+          pause();
+          event.currentTarget.setPointerCapture(event.pointerId);
+          useSession.setState({ moments: [] });
+          scrub(event);
+        }}
+        onPointerMove={(event) => event.currentTarget.hasPointerCapture(event.pointerId) && scrub(event)}
+        onKeyDown={(event) => {
+          const frames = { ArrowLeft: -1, ArrowRight: 1, PageUp: 10, PageDown: -10 }[event.key];
+          if (event.key === "Home") goTo(0);
+          else if (event.key === "End") goTo(time.length);
+          else if (frames) goTo(moment + (frames * (event.shiftKey ? 10 : 1)) / time.framesPerSecond);
+          else return;
+          event.preventDefault();
+          event.stopPropagation();
+        }}
+      >
+        <svg width={width} height={TALL} aria-hidden className="absolute inset-0">
+          {
+            time.stretch &&
           <rect x={xOf(from, scale)} y={20} width={Math.max(0, xOf(to, scale) - xOf(from, scale))} height={34} className="fill-linen-1" rx={4} /> // prettier-ignore
-        }
-        {marked.map((at) => (
-          <line key={at} x1={xOf(at, scale)} x2={xOf(at, scale)} y1={15} y2={19} className="stroke-linen-4" />
-        ))}
-        {named.map((at) => (
-          <text key={at} x={xOf(at, scale)} y={11} textAnchor="middle" className="fill-ink-6 font-mono text-[10.5px]">
-            {markLabel(at, step)} s
-          </text>
-        ))}
-        <Cord scale={scale} />
-        <line
-          x1={xOf(moment, scale)}
-          x2={xOf(moment, scale)}
-          y1={18}
-          y2={TALL}
-          className="stroke-madder"
-          strokeWidth={1.5}
-        />
-        <path d={`M${xOf(moment, scale) - 5} 14h10l-5 6z`} className="fill-madder" />
-      </svg>
+          }
+          {marked.map((at) => (
+            <line key={at} x1={xOf(at, scale)} x2={xOf(at, scale)} y1={15} y2={19} className="stroke-linen-4" />
+          ))}
+          {named.map((at) => (
+            <text key={at} x={xOf(at, scale)} y={11} textAnchor="middle" className="fill-ink-6 font-mono text-[10.5px]">
+              {markLabel(at, step)} s
+            </text>
+          ))}
+          <Cord scale={scale} />
+          <line
+            x1={xOf(moment, scale)}
+            x2={xOf(moment, scale)}
+            y1={18}
+            y2={TALL}
+            className="stroke-madder"
+            strokeWidth={1.5}
+          />
+          <path d={`M${xOf(moment, scale) - 5} 14h10l-5 6z`} className="fill-madder" />
+        </svg>
+      </div>
       <Rings scale={scale} time={time} box={box} />
     </div>
   );
@@ -205,9 +207,12 @@ function Rings({ scale, time, box }: { scale: TimeScale; time: Time; box: React.
         onPointerCancel={up}
         onKeyDown={(event) => key(event, at)}
         onDoubleClick={() => goTo(at)}
-        style={{ left: xOf(at, scale) - 6, top: y - 6 }}
-        className={`absolute size-3 cursor-grab touch-none rounded-full border-[2.5px] border-wood-dark ${isHeld ? "bg-ochre" : "bg-paper"}`}
-      />
+        // Larger than it looks, to be taken easily.
+        style={{ left: xOf(at, scale) - 12, top: y - 12 }}
+        className="absolute grid size-6 cursor-grab touch-none place-items-center rounded-full"
+      >
+        <i className={`size-3 rounded-full border-[2.5px] border-wood-dark ${isHeld ? "bg-ochre" : "bg-paper"}`} />
+      </button>
     );
   });
 }
