@@ -2,7 +2,7 @@
 import { produce, type Draft } from "immer";
 import fc from "fast-check";
 import { withKeyframe, type Course } from "@/core/course";
-import { COURSED, paramAt, parseScene, sceneAt, type Scene } from "@/core/scene";
+import { COURSED, paramAt, parseScene, sceneAt, surfaceSchema, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
 import { changed, dragBegun, dragEnded, dragged, startHistory, undone, type Recipe } from "./history";
 import { atMoment } from "./timed";
@@ -71,6 +71,18 @@ test("a drag at a moment is one keyframe, and undone in one step", () => {
   const { keyframes } = history.scene.lines[0].courses["knots/0/position"];
   expect(keyframes.map(({ at, value }) => [at, value])).toEqual([[0, [0, 0, 0]], [0.5, [3, 0, 1]], [1, [4, 2, 0]]]); // prettier-ignore
   expect(undone(history).scene).toEqual(scene);
+});
+
+test("what becomes something else keeps those courses that mean something for it, so that it can be read again", () => {
+  const bumps = { kind: "bumps", width: 9, depth: 9, height: 1, size: 3, rough: 1, seed: 1 };
+  const ground = surfaceSchema.parse({ id: "ground", name: "Ground", made: bumps });
+  const courses = { "made/width": course(9, 12), "made/height": course(0, 2), "made/size": course(3, 4) };
+  const before = { ...scene, surfaces: [...scene.surfaces, { ...ground, courses }] };
+  const now = edited((draft) => {
+    draft.surfaces.at(-1)!.made = { kind: "box", width: 9, height: 2, depth: 9 };
+  }, 1, before); // prettier-ignore
+  expect(Object.keys(now.surfaces.at(-1)!.courses)).toEqual(["made/width"]);
+  expect(parseScene(JSON.parse(JSON.stringify(now))).surfaces.at(-1)).toEqual(now.surfaces.at(-1));
 });
 
 test("what is deleted takes its course along, what is duplicated brings it, and without its course a value stays as it is seen", () => {

@@ -54,8 +54,8 @@ function settled(list: CoursedList, t: number, before: Coursed, seen: Coursed, e
     // Without its course it stays as it is seen.
     if (!courses[path]) continue;
     const [under, was, is] = [before, seen, edited].map((thing) => paramAt(list, thing, path));
-    // What is gone takes its course along.
-    if (!is) delete courses[path];
+    // What is gone takes its course along, and so does what has become something for which its values mean nothing.
+    if (!is || !courses[path].keyframes.every(({ value }) => is.allows(value))) delete courses[path];
     else if (under && was) {
       if (!isSame(is.value, was.value)) courses[path] = withKeyframe(courses[path], t, is.value);
       now = withValue(now, is.steps, under.value);
