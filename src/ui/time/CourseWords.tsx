@@ -28,6 +28,8 @@ export function CourseWords() {
   const about = only && timedOf(scene, only);
   const chosen = held.length > 0 ? held : moments.slice(-1);
   const first = course?.keyframes.find(({ at }) => chosen.includes(at));
+  const words =
+    course && first ? `${GO[first.go].toLowerCase()}, then ${BEYOND.after.choices[course.after].toLowerCase()}` : null;
   const choices: Choice[] = [
     ...Object.entries(GO).map(([id, label]) => ({ id: `go ${id}`, label, ...(id === "smooth" && { group: held.length > 0 ? "From the keyframes held" : "From all keyframes" }) })), // prettier-ignore
     ...(only
@@ -55,14 +57,12 @@ export function CourseWords() {
         {about ? `${about.label} of ${about.of}` : `${targets.length} values change`}
       </p>
       <Choose
-        label="How it goes on"
+        label={words ? `How it goes on: ${words}` : "How it goes on"}
         choices={choices}
         onChoose={act}
         className="justify-self-start truncate border-b border-dotted border-linen-4 font-medium hover:border-ink-6"
       >
-        {course && first
-          ? `${GO[first.go].toLowerCase()}, then ${BEYOND.after.choices[course.after].toLowerCase()}`
-          : "How they go on"}
+        {words ?? "How it goes on"}
       </Choose>
     </div>
   );
