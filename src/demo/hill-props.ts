@@ -118,6 +118,22 @@ export function netPile(): MeshBuilder {
   return mesh;
 }
 
+/** A body of rings about a spine that runs forward. */
+function ringed(
+  mesh: MeshBuilder,
+  paint: Paint,
+  around: number,
+  spine: [z: number, y: number, radius: number][],
+): void {
+  const at = (k: number, i: number): Vec3 => {
+    const [z, y, radius] = spine[k];
+    const angle = (2 * Math.PI * (i % around)) / around;
+    return [radius * Math.cos(angle), y + radius * Math.sin(angle), z];
+  };
+  for (let k = 0; k < spine.length - 1; k++)
+    for (let i = 0; i < around; i++) mesh.polygon(paint, [at(k, i), at(k, i + 1), at(k + 1, i + 1), at(k + 1, i)]);
+}
+
 /** A gull that stands and looks ahead, 0.34 m high. */
 export function gull(): MeshBuilder {
   const white: Paint = { color: hex("#f4f1e8"), roughness: 0.8 };
@@ -125,7 +141,7 @@ export function gull(): MeshBuilder {
   const bill: Paint = { color: hex("#dca23c"), roughness: 0.5, doubleSided: true };
   const mesh = new MeshBuilder();
   // The body: rings about an axis from tail to breast, then the neck and head.
-  const spine: [z: number, y: number, radius: number][] = [
+  ringed(mesh, white, 10, [
     [-0.22, 0.17, 0.008],
     [-0.12, 0.17, 0.05],
     [0, 0.175, 0.078],
@@ -134,15 +150,7 @@ export function gull(): MeshBuilder {
     [0.13, 0.295, 0.044],
     [0.165, 0.315, 0.03],
     [0.185, 0.31, 0.008],
-  ];
-  const around = 10;
-  const at = (k: number, i: number): Vec3 => {
-    const [z, y, radius] = spine[k];
-    const angle = (2 * Math.PI * (i % around)) / around;
-    return [radius * Math.cos(angle), y + radius * Math.sin(angle), z];
-  };
-  for (let k = 0; k < spine.length - 1; k++)
-    for (let i = 0; i < around; i++) mesh.polygon(white, [at(k, i), at(k, i + 1), at(k + 1, i + 1), at(k + 1, i)]);
+  ]);
   for (const side of [1, -1]) {
     mesh.polygon(grey, [
       [side * 0.05, 0.235, 0.07],
@@ -173,22 +181,14 @@ export function flyingGull(): MeshBuilder {
   const tip: Paint = { color: hex("#2b353c"), roughness: 0.8, doubleSided: true };
   const bill: Paint = { color: hex("#dca23c"), roughness: 0.5, doubleSided: true };
   const mesh = new MeshBuilder();
-  const spine: [z: number, radius: number][] = [
-    [-0.24, 0.006],
-    [-0.12, 0.045],
-    [0, 0.07],
-    [0.1, 0.06],
-    [0.17, 0.044],
-    [0.22, 0.008],
-  ];
-  const around = 8;
-  const at = (k: number, i: number): Vec3 => {
-    const [z, radius] = spine[k];
-    const angle = (2 * Math.PI * (i % around)) / around;
-    return [radius * Math.cos(angle), radius * Math.sin(angle), z];
-  };
-  for (let k = 0; k < spine.length - 1; k++)
-    for (let i = 0; i < around; i++) mesh.polygon(white, [at(k, i), at(k, i + 1), at(k + 1, i + 1), at(k + 1, i)]);
+  ringed(mesh, white, 8, [
+    [-0.24, 0, 0.006],
+    [-0.12, 0, 0.045],
+    [0, 0, 0.07],
+    [0.1, 0, 0.06],
+    [0.17, 0, 0.044],
+    [0.22, 0, 0.008],
+  ]);
   for (const side of [1, -1]) {
     const wing = (x: number, y: number, z: number): Vec3 => [side * x, y, z];
     mesh.polygon(grey, [

@@ -1,6 +1,6 @@
 import { harbourScene } from "@/core/scene/testing";
 import { spoken } from "@/core/check";
-import { namesIn, sceneAt, sceneSchema, type Scene } from "@/core/scene";
+import { namesIn, sceneSchema, type Scene } from "@/core/scene";
 import { makeLine } from "@/core/line/testing";
 import { dressingSchema, type Dressing } from "@/core/place";
 import { BOUNDS, boxMesh, mesh as fieldMesh } from "@/core/place/testing";
@@ -110,42 +110,6 @@ describe("whole jobs", () => {
     expect(await frames(3 * placements.count)).toBe(3);
     await expect(frames(3 * placements.count - 1)).rejects.toThrow(LimitError);
   });
-});
-
-test("any moments one after another come to the bytes that each comes to alone", () => {
-  const scene = harbourScene();
-  const [buoys, oars] = scene.dressings;
-  buoys.courses = {
-    "spacing/distance": {
-      keyframes: [1, 0.4].map((value, at) => ({ at: 3 * at, value, go: "smooth" as const })),
-      before: "hold",
-      after: "toAndFro",
-    },
-  };
-  oars.spacing = { ...oars.spacing, speed: 0.3, onceIn: 7 };
-  scene.lines[0].courses = {
-    "knots/1/position": {
-      keyframes: [0, 2].map((at) => ({ at, value: [10, at, -at], go: "straight" as const })),
-      before: "hold",
-      after: "repeat",
-    },
-  };
-  const bytes = (engine: Engine, t: number) => {
-    engine.take(sceneAt(scene, t));
-    return scene.dressings.map(({ id }) => {
-      const { position, rotation, scale, key, flags } = engine.placements(id)!;
-      return [position, rotation, scale, key, flags].map((array) => Buffer.from(array.buffer, array.byteOffset, array.byteLength).toString("base64")); // prettier-ignore
-    });
-  };
-  const playing = new Engine();
-  const seen = new Set<string>();
-  for (let i = 0; i < 40; i++) {
-    const t = ((i * 37) % 41) / 6;
-    const now = bytes(playing, t);
-    expect(now).toEqual(bytes(new Engine(), t));
-    seen.add(JSON.stringify(now));
-  }
-  expect(seen.size).toBeGreaterThan(35);
 });
 
 test("while it works the engine tells which dressing it is at and how far it is, never going back", () => {

@@ -1,6 +1,6 @@
 /** *The scene on the table*: its history, and whether it is kept. Every change is handed to the keeper at once. */
 import { create } from "zustand";
-import { changeBetween, emptyScene, overBudget, sceneAt, valuesAt, type Scene } from "@/core/scene";
+import { changeBetween, emptyScene, overBudget, seenAt, type Scene } from "@/core/scene";
 import { changed, dragBegun, dragCancelled, dragEnded, dragged, redone, startHistory, undone } from "./history";
 import type { History, Recipe } from "./history";
 import { lyingDown, pickUp, putDown } from "./journal";
@@ -40,8 +40,8 @@ export interface SceneStore {
   amend(recipe: Recipe): void;
   beginDrag(label: string): void;
   drag(recipe: Recipe): void;
-  /** Goes to another moment, with the scene as it is computed then where that is known. A drag goes on at the moment at which it began. */
-  seek(moment: number, computed?: Scene): void;
+  /** Goes to another moment, with the scene as it is then where that is known. A drag goes on at the moment at which it began. */
+  seek(moment: number, seen?: Pick<SceneStore, "shown" | "computed">): void;
   endDrag(): void;
   cancelDrag(): void;
   undo(): void;
@@ -103,10 +103,7 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
   const put = (history: History, moment = get().moment, more: Partial<SceneStore> = {}) => {
     const { history: before, moment: at, shown, computed } = get();
     const { scene } = history;
-    const seen =
-      scene === before.scene && moment === at
-        ? { shown, computed }
-        : { shown: valuesAt(scene, moment), computed: more.computed ?? sceneAt(scene, moment) };
+    const seen = more.shown || (scene === before.scene && moment === at) ? { shown, computed } : seenAt(scene, moment);
     set({ history, moment, ...seen, ...more });
   };
 
@@ -231,9 +228,9 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       set({ history: dragBegun(get().history, label) });
     },
     drag: (recipe) => apply(dragged(get().history, atMoment(recipe, dragMoment))),
-    seek(moment, computed) {
+    seek(moment, seen) {
       if (moment === get().moment) return;
-      put(get().history, moment, computed && { computed });
+      put(get().history, moment, seen);
     },
     endDrag: () => apply(dragEnded(get().history)),
     cancelDrag: () => apply(dragCancelled(get().history)),

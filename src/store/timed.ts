@@ -39,14 +39,14 @@ function takeOver(
   const known = new Map(before.map((thing, i) => [thing.id, { thing, seen: shown[i] }]));
   edited.forEach((thing, i) => {
     const old = known.get(thing.id);
-    const now = !old ? thing : old.seen === thing ? old.thing : settled(list, t, old.thing, old.seen, thing);
+    const now = !old ? thing : old.seen === thing ? old.thing : withCourses(list, t, old.thing, old.seen, thing);
     if (before[i] !== now) draft[i] = now;
   });
   if (draft.length > edited.length) draft.length = edited.length;
 }
 
 /** A thing that was edited as it is seen: what was done to values with courses is in these, and under them is what was. */
-function settled(list: CoursedList, t: number, before: Coursed, seen: Coursed, edited: Coursed): Coursed {
+function withCourses(list: CoursedList, t: number, before: Coursed, seen: Coursed, edited: Coursed): Coursed {
   if (!isCoursed(before)) return edited;
   let now = edited;
   const courses = { ...edited.courses };

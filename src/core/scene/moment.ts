@@ -11,15 +11,18 @@ import type { Scene } from "./schema";
 
 type Coursed = { readonly courses: Readonly<Record<string, Course>> };
 
+/** The scene as it is computed: values by their courses, and how far speeds have taken things by then. */
+export const sceneAt = <S extends Pick<Scene, CoursedList>>(scene: S, t: number): S => seenAt(scene, t).computed;
+
 /**
- * The scene as it is computed: values by their courses, and how far speeds have taken things by then. Things that do not
- * change stay the same objects, and so does a scene in which nothing does.
+ * The scene as it is seen and edited at a moment, and as it is computed. Things that do not change stay the same objects, and so
+ * does a scene in which nothing does.
  */
-export function sceneAt<S extends Pick<Scene, CoursedList>>(scene: S, t: number): S {
-  const dressings = scene.dressings.some(isTravelling)
-    ? scene.dressings.map((dressing) => (isTravelling(dressing) ? travelledTo(dressing, t) : dressing))
-    : scene.dressings;
-  return valuesAt(dressings === scene.dressings ? scene : { ...scene, dressings }, t);
+export function seenAt<S extends Pick<Scene, CoursedList>>(scene: S, t: number): { shown: S; computed: S } {
+  const shown = valuesAt(scene, t);
+  if (!shown.dressings.some(isTravelling)) return { shown, computed: shown };
+  const dressings = shown.dressings.map((one) => (isTravelling(one) ? travelledTo(one, t) : one));
+  return { shown, computed: { ...shown, dressings } };
 }
 
 /** Whether a dressing travels by itself. */
@@ -70,7 +73,7 @@ export const hasCourses = (scene: Pick<Scene, CoursedList>): boolean =>
 export const isMoving = (scene: Pick<Scene, CoursedList>): boolean =>
   hasCourses(scene) || scene.dressings.some(isTravelling);
 
-export function thingAt<T extends Coursed>(list: CoursedList, thing: T, t: number): T {
+function thingAt<T extends Coursed>(list: CoursedList, thing: T, t: number): T {
   let out = thing;
   for (const [path, course] of Object.entries(thing.courses)) {
     const param = paramAt(list, thing, path);

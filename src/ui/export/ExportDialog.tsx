@@ -4,7 +4,8 @@ import { Radio, RadioGroup } from "@headlessui/react";
 import { useState } from "react";
 import { toast } from "sonner";
 import type { FormatName } from "@/core/files";
-import type { Scene } from "@/core/scene";
+import { isMoving, type Scene } from "@/core/scene";
+import { formatValue } from "@/core/schema";
 import { fileJobs } from "@/engine/client";
 import { assetsFor, useSceneStore } from "@/store";
 import { Button, Modal, Segmented, Toggle } from "../kit";
@@ -126,6 +127,9 @@ export function ExportDialog() {
             onChange={setExtent}
           />
         </div>
+      )}
+      {form !== "project" && isMoving(scene) && (
+        <p className="mt-3 text-xs text-ink-6">As it is at {formatValue(moment, "s")}, where the time bar stands.</p>
       )}
       {(form === "glb" || form === "glb-plain") && (
         <div className="mt-3">

@@ -4,7 +4,7 @@ import { toast } from "sonner";
 import { create } from "zustand";
 import { keysNamed, type Finding } from "@/core/check";
 import { FLAG, type Placements, indicesOf } from "@/core/place";
-import { sceneAt, type Scene } from "@/core/scene";
+import { seenAt, type Scene } from "@/core/scene";
 import { assetBytes, useSceneStore } from "@/store";
 import { EvaluationClient } from "@/engine/client";
 import type { ShownResult } from "@/engine/engine";
@@ -45,7 +45,7 @@ interface Running {
   /** What was asked for last. */
   scene: Scene | null;
   /** A moment that is to be shown together with what the scene comes to then. */
-  arriving: { scene: Scene; of: Scene; moment: number; arrived: () => void } | null;
+  arriving: { seen: ReturnType<typeof seenAt<Scene>>; of: Scene; moment: number; arrived: () => void } | null;
 }
 
 let running: Running | null = null;
@@ -57,15 +57,16 @@ let running: Running | null = null;
  */
 export function showMoment(moment: number): Promise<void> {
   const { history, computed, seek } = useSceneStore.getState();
-  const scene = sceneAt(history.scene, moment);
+  const seen = seenAt(history.scene, moment);
+  const scene = seen.computed;
   running?.arriving?.arrived();
   if (!running || scene === computed) {
-    seek(moment);
+    seek(moment, seen);
     return Promise.resolve();
   }
   const own = running;
   return new Promise((arrived) => {
-    own.arriving = { scene, of: history.scene, moment, arrived };
+    own.arriving = { seen, of: history.scene, moment, arrived };
     own.scene = scene;
     own.client.request(scene, dressingOnCharts(), false);
   });
@@ -153,9 +154,10 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
 /** Takes the table to the moment of what has arrived. */
 function arrive(own: Running, scene: Scene): void {
   const { arriving } = own;
-  if (!arriving || arriving.scene !== scene) return;
+  if (arriving?.seen.computed !== scene) return;
   own.arriving = null;
-  if (useSceneStore.getState().history.scene === arriving.of) useSceneStore.getState().seek(arriving.moment, scene);
+  if (useSceneStore.getState().history.scene === arriving.of)
+    useSceneStore.getState().seek(arriving.moment, arriving.seen);
   arriving.arrived();
 }
 

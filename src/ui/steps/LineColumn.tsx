@@ -188,6 +188,7 @@ function LineSwitch({ line, name }: { line: Line; name: "ring" }) {
       help={help}
       on={line[name]}
       onChange={(on) => editLine(line.id, label, (draft) => void (draft[name] = on))}
+      mark={<Tide at={{ list: "lines", id: line.id, path: name }} label={label} />}
     />
   );
 }

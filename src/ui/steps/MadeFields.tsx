@@ -71,6 +71,7 @@ function MadeSwitch({ surface, made, name }: MadeProps & { name: string }) {
       onChange={(on) =>
         editMade(surface.id, label, (draft) => void ((draft as unknown as Record<string, unknown>)[name] = on))
       }
+      mark={<Tide at={{ list: "surfaces", id: surface.id, path: `made/${name}` }} label={label} />}
     />
   );
 }

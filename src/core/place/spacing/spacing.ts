@@ -179,7 +179,10 @@ function oneByOne(line: GuideLine, params: Spacing, needs: Needs, turn: number):
 function ascending(row: Row): Row {
   const { places, count } = row;
   if (!places || places.every((at, i) => i === 0 || at >= places[i - 1])) return row;
-  const sorted = places.subarray(0, count).filter((at) => at === at).sort(); // prettier-ignore
+  const sorted = places
+    .subarray(0, count)
+    .filter((at) => at === at)
+    .sort();
   return { ...row, places: sorted, count: sorted.length };
 }
 
