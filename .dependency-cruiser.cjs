@@ -22,8 +22,9 @@ const CORE = {
   lay: ["math", "schema", "line", "mesh"],
   host: ["math", "line", "mesh"],
   place: ["math", "graph", "schema", "image", "course", "line", "mesh", "host"],
+  movers: ["math", "schema", "mesh", "place"],
   check: ["math", "graph", "schema", "line", "mesh", "host", "place"],
-  scene: ["math", "schema", "course", "line", "mesh", "made", "place"],
+  scene: ["math", "schema", "course", "line", "mesh", "made", "place", "movers"],
   files: ["math", "schema", "image", "mesh", "place", "scene"],
 };
 const TESTS = "(\\.test|/testing|/fuzz/[a-z]+)\\.tsx?$";

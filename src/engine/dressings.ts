@@ -50,6 +50,7 @@ function sourcesFor(ask: Ask, id: string): Sources {
   const counts = (other: string) => ask(standing, id).counted.includes(other);
   return {
     ...groundsIn(ask),
+    rest: things.hostsAtRest(ask),
     guide: (line) => ask(things.guide, line),
     lines: () => ask(things.idsInput, "lines") ?? [],
     volume: (surface) => ask(things.volume, surface),

@@ -1,5 +1,7 @@
 /** One engine asked for many moments. */
 import { sceneAt } from "@/core/scene";
+import { makeLine } from "@/core/line/testing";
+import { surfaceSchema } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
 import { Engine } from "./engine";
 
@@ -21,6 +23,39 @@ test("any moments one after another come to the bytes that each comes to alone",
       after: "repeat",
     },
   };
+  const water = surfaceSchema.parse({
+    id: "water",
+    name: "Water",
+    made: { kind: "bumps", width: 8, depth: 6, height: 0.5 },
+    movers: [
+      { kind: "waves", length: 2, held: ["left", "rim"] },
+      { kind: "billow", depth: 0.3, held: ["left"] },
+      { kind: "twist", angle: 0.4 },
+    ],
+  });
+  scene.surfaces = [
+    {
+      ...water,
+      courses: {
+        position: {
+          keyframes: [0, 3].map((at) => ({ at, value: [at, 0, 1], go: "smooth" as const })),
+          before: "hold",
+          after: "toAndFro",
+        },
+      },
+    },
+  ];
+  scene.lines.push({
+    ...makeLine({ kind: "polyline", knots: [[-3, 2, 0], [3, 2, 1]] }), // prettier-ignore
+    id: "lane",
+    number: 7,
+    laid: { kind: "surface", on: ["water"], way: "down", axis: [0, -1, 0], how: "densely" },
+  });
+  const [lamps, nets] = [oars, oars].map((one, i) => ({ ...one, id: `on water ${i}`, pegs: {}, courses: {} }));
+  lamps.where = { ...lamps.where, lines: ["lane"] };
+  nets.where = { ...nets.where, kind: "over", surfaces: ["water"], lines: [] };
+  nets.stance = { ...nets.stance, up: "normal" };
+  scene.dressings.push(lamps, nets);
   const bytes = (engine: Engine, t: number) => {
     engine.take(sceneAt(scene, t));
     return scene.dressings.map(({ id }) => {

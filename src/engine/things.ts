@@ -1,13 +1,23 @@
 /** What is worked out of the lines, surfaces and props of a scene: each a node by the thing's id. */
 import { Space, Volume } from "@/core/host";
-import { input, query, step } from "@/core/graph";
+import { input, query, step, type Ask } from "@/core/graph";
 import type { Raster } from "@/core/image";
-import { laidTrack, surfacesUnder } from "@/core/lay";
+import { boundTrack, carriedTrack, laidTrack, surfacesUnder } from "@/core/lay";
 import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
 import { linesOf, madeMesh } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
-import { Body, hullOf, RestMesh, WorldMesh, type Shape, type TriangleMesh } from "@/core/mesh";
-import { known } from "@/core/place";
+import { Body, hullOf, RestMesh, WorldMesh, type Shape, type Stand, type TriangleMesh } from "@/core/mesh";
+import {
+  holdingWeight,
+  isOn,
+  movedVertices,
+  weightInputs,
+  weightsTogether,
+  type Mover,
+  type Weight,
+} from "@/core/movers";
+import { known, sharesAtVertices, type Hosts } from "@/core/place";
+import { pick } from "@/core/schema";
 import {
   besideOf,
   longestOf,
@@ -49,20 +59,6 @@ export const grounds = query("grounds", (ask): readonly string[] =>
   (ask(idsInput, "surfaces") ?? []).filter((id) => ask(ground, id)),
 );
 
-/** Where a line lies that is laid onto surfaces; null where it is not, or where there is nothing to lie on. */
-export const track = query("track", (ask, id): LaidTrack | null => {
-  const own = ask(line, id);
-  if (!own?.laid) return null;
-  const under = surfacesUnder(own, { surface: (on) => ask(worldMesh, on), grounds: () => ask(grounds, "") });
-  return laidTrack(own, ask(sketched, id)!, under);
-});
-
-/** A line as things are placed along it. */
-export const guide = query("guide", (ask, id): GuideLine | undefined => {
-  const laid = ask(track, id);
-  return laid ? new GuideLine(ask(line, id)!, laid) : ask(sketched, id);
-});
-
 const AT_ORIGIN = { position: [0, 0, 0], rotation: [0, 0, 0, 1] } as const;
 
 const form = query("surface form", (ask, id) => {
@@ -78,28 +74,140 @@ export const restMesh = query("rest mesh", (ask, id): RestMesh | undefined => {
   return mesh ? new RestMesh(mesh) : undefined;
 });
 
-const stand = query("stand", (ask, id) => {
+const stand = query("stand", (ask, id): Stand | undefined => {
   const surface = ask(surfaceInput, id);
-  return surface && { position: surface.position, rotation: surface.rotation, scale: surface.scale };
+  return surface && pick(surface, ["position", "rotation", "scale"]);
 });
 
-export const worldMesh = query("world mesh", (ask, id): WorldMesh | undefined => {
+/** Where a surface stands at the first moment. */
+const standAtRest = query("stand at rest", (ask, id) => ask(surfaceInput, id)?.rest ?? ask(stand, id));
+
+/** A surface before it moves: what lies on it is worked out there. */
+const meshAtRest = query("mesh at rest", (ask, id): WorldMesh | undefined => {
   const rest = ask(restMesh, id);
-  return rest && WorldMesh.of(id, rest, ask(stand, id)!);
+  return rest && WorldMesh.of(id, rest, ask(standAtRest, id)!);
 });
+
+const NO_MOVERS: readonly Mover[] = [];
+const movers = query("movers", (ask, id) => (ask(surfaceInput, id)?.movers ?? NO_MOVERS).filter(isOn));
+const bends = query("bends", (ask, id) => ask(movers, id).length > 0);
+
+/** What each mover's weight hangs on. */
+const holdings = query("holdings", (ask, id) => ask(movers, id).map(weightInputs));
+const limits = query("limits of movers", (ask, id) => ask(movers, id).map((mover) => mover.limits));
+
+const weightStep = step("weight of mover", holdingWeight);
+const limitStep = step("limits of mover", sharesAtVertices);
+
+/** How much of each mover the vertices do. */
+const weights = query("weights of movers", (ask, id): Weight[] => {
+  const rest = ask(restMesh, id);
+  if (!rest) return [];
+  const within = ask(limits, id);
+  return ask(holdings, id).map((holding, i) => {
+    const held = holding && ask.step(weightStep, holding, rest, ask(size, id)!);
+    const limit = within[i];
+    if (!limit) return held;
+    const to = limit.distances.map((distance) => distance.to);
+    const around = {
+      guides: known(to, (line) => ask(guideAtRest, line)),
+      surfaces: known(to, (surface) => (surface === id ? undefined : ask(meshAtRest, surface))),
+      placed: new Map(),
+      images: known(
+        limit.images.map(({ asset }) => asset),
+        (asset) => ask(imageInput, asset),
+      ),
+    };
+    return weightsTogether(held, ask.step(limitStep, limit, ask(meshAtRest, id)!, around));
+  });
+});
+
+/** Where the vertices of a surface have gone, at its size and in its own directions; null where they have not. */
+const moved = query("moved vertices", (ask, id): Float64Array | null => {
+  const all = ask(movers, id);
+  const rest = all.length > 0 && ask(restMesh, id);
+  if (!rest) return null;
+  const each = ask(weights, id);
+  return movedVertices(
+    all.map((mover, i) => ({ mover, weight: each[i] })),
+    rest,
+    ask(size, id)!,
+  );
+});
+
+/** A surface as it is at the moment; the very same as at rest where it has not moved. */
+export const worldMesh = query("world mesh", (ask, id): WorldMesh | undefined => {
+  const [rest, now] = [ask(meshAtRest, id), ask(moved, id)];
+  const elsewhere = ask(standAtRest, id) !== ask(stand, id);
+  return rest && (now || elsewhere) ? rest.at(ask(stand, id)!, now) : rest;
+});
+
+/** Where a line lies that is laid onto surfaces at rest; null where it is not, or where there is nothing to lie on. */
+const trackAtRest = query("track at rest", (ask, id): LaidTrack | null => {
+  const own = ask(line, id);
+  if (!own?.laid) return null;
+  const under = surfacesUnder(own, { surface: (on) => ask(meshAtRest, on), grounds: () => ask(grounds, "") });
+  return laidTrack(
+    own,
+    ask(sketched, id)!,
+    under,
+    under.some((mesh) => ask(bends, mesh.id)),
+  );
+});
+
+const boundStep = step("bound track", boundTrack);
+
+/** The same where its surfaces are at the moment. */
+export const track = query("track", (ask, id): LaidTrack | null => {
+  const own = ask(line, id);
+  const rest = ask(trackAtRest, id);
+  if (!own?.laid || !rest) return rest;
+  const under = surfacesUnder(own, { surface: (on) => ask(meshAtRest, on), grounds: () => ask(grounds, "") });
+  const now = under.map((mesh) => ask(worldMesh, mesh.id)!);
+  return now.every((mesh, k) => mesh === under[k]) ? rest : carriedTrack(ask.step(boundStep, rest, under), now);
+});
+
+const onTrack = (ask: Ask, id: string, laid: LaidTrack | null): GuideLine | undefined =>
+  laid ? new GuideLine(ask(line, id)!, laid) : ask(sketched, id);
+
+/** A line as things are placed along it. */
+export const guide = query("guide", (ask, id) => {
+  const [laid, rest] = [ask(track, id), ask(trackAtRest, id)];
+  return laid === rest ? ask(guideAtRest, id) : onTrack(ask, id, laid);
+});
+
+/** The same where its surfaces are at rest. */
+const guideAtRest = query("guide at rest", (ask, id) => onTrack(ask, id, ask(trackAtRest, id)));
 
 const size = query("surface size", (ask, id) => ask(surfaceInput, id)?.scale);
+const sizeAtRest = query("size at rest", (ask, id) => ask(standAtRest, id)?.scale);
 
 /** The inside of a surface, wherever that stands. */
 const space = query("space", (ask, id): Space | undefined => {
   const rest = ask(restMesh, id);
-  const own = rest && WorldMesh.of(id, rest, { ...AT_ORIGIN, scale: ask(size, id)! });
+  const own = rest && WorldMesh.of(id, rest, { ...AT_ORIGIN, scale: ask(sizeAtRest, id)! });
   return own && new Space(own);
 });
 
+const volumeAtRest = query("volume at rest", (ask, id): Volume | undefined => {
+  const mesh = ask(meshAtRest, id);
+  return mesh && new Volume(mesh, ask(space, id));
+});
+
+/** The inside of a surface as it is at the moment. */
 export const volume = query("volume", (ask, id): Volume | undefined => {
   const mesh = ask(worldMesh, id);
-  return mesh && new Volume(mesh, ask(space, id));
+  const rest = ask(volumeAtRest, id);
+  if (!mesh || mesh === rest?.ground) return rest;
+  const stiff = !ask(bends, id) && ask(size, id) === ask(sizeAtRest, id);
+  return stiff ? new Volume(mesh, ask(space, id)) : new Volume(mesh);
+});
+
+/** What things lie on before it moves. */
+export const hostsAtRest = (ask: Ask): Hosts => ({
+  guide: (id) => ask(guideAtRest, id),
+  surface: (id) => ask(meshAtRest, id),
+  volume: (id) => ask(volumeAtRest, id),
 });
 
 /** Whether props may poke through a surface: not through water and what is only a space; and whether it is ground. */

@@ -1,5 +1,6 @@
 /** Which meshes an evaluation asks for. */
 import { kindOf, fieldIdsOf, propsIn, type Dressing } from "@/core/place";
+import { isOn } from "@/core/movers";
 import { wishesOf } from "./needs";
 import type { Scene, Surface } from "@/core/scene";
 
@@ -39,6 +40,10 @@ export function meshesWanted(scene: Scene): Set<string> {
     if (laid?.kind === "edges") wantSurfaces(({ id }) => id === laid.on);
     else if (laid) wantSurfaces(({ id, ground }) => (laid.on.length > 0 ? laid.on.includes(id) : ground));
   }
+  // What moves is drawn as it is worked out.
+  wantSurfaces(({ movers }) => movers.some(isOn));
+  for (const { movers } of surfaces)
+    for (const { limits } of movers) for (const { asset } of limits?.images ?? []) wanted.add(asset);
   for (const dressing of dressings) {
     const { fit, where, gaps } = dressing;
     if (!kindOf(where).ordered) {

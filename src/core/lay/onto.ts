@@ -40,44 +40,43 @@ export function trackOnto(
   laid: LaidOnSurface,
   guide: GuideLine,
   grounds: readonly WorldMesh[],
+  bends: boolean,
 ): LaidTrack | null {
   const project = projection(laid, grounds);
-  if (laid.how === "knots" && hasKnots(line)) return withKnots(line, project, laid.way, grounds);
-  return tracked(guide, project, true, laid.way, grounds);
+  const onto: Onto = { project, way: laid.way, grounds, bends };
+  if (laid.how === "knots" && hasKnots(line)) return withKnots(line, onto);
+  return tracked(guide, onto, true);
+}
+
+/** How a line is laid onto what. */
+interface Onto {
+  project: Project;
+  way: LaidOnSurface["way"];
+  grounds: readonly WorldMesh[];
+  /** Whether it needs a point wherever it goes over an edge of the mesh, even where that is flat. */
+  bends: boolean;
 }
 
 /** Only the knots are laid; the line goes through them as its kind does, and its normals are those below it. */
-function withKnots(
-  line: Line,
-  project: Project,
-  way: LaidOnSurface["way"],
-  grounds: readonly WorldMesh[],
-): LaidTrack | null {
-  const knots = line.knots.map((knot) => ({ ...knot, position: project(knot.position).point }));
-  const moved = new GuideLine({ ...line, knots } as Line);
-  return tracked(moved, project, false, way, grounds);
+function withKnots(line: Line, onto: Onto): LaidTrack | null {
+  const knots = line.knots.map((knot) => ({ ...knot, position: onto.project(knot.position).point }));
+  return tracked(new GuideLine({ ...line, knots } as Line), onto, false);
 }
 
-/** @param onto whether the points themselves are laid, or only looked at for their normals */
-function tracked(
-  { curve }: GuideLine,
-  project: Project,
-  onto: boolean,
-  laidTo: LaidOnSurface["way"],
-  grounds: readonly WorldMesh[],
-): LaidTrack | null {
+/** @param laid whether the points themselves are laid, or only looked at for their normals */
+function tracked({ curve }: GuideLine, { project, way, grounds, bends }: Onto, laid: boolean): LaidTrack | null {
   if (!(curve.length > 0)) return null;
   const place = new Float64Array(6);
   const spotAt = (at: number, knot = false): Spot => {
     curve.sampleAt(at, place);
     const own: Vec3 = [place[0], place[1], place[2]];
     const found = project(own);
-    return { at, knot, ...found, point: onto ? found.point : own };
+    return { at, knot, ...found, point: laid ? found.point : own };
   };
   const spots = begun(curve.length, curve.knotAt, curve.closed).map(([at, knot]) => spotAt(at, knot));
-  const leaps: Leaps = { grounds: laidTo === "nearest" ? grounds : [], left: 0 };
-  const all = onto ? refined(spots, spotAt, leaps) : spots;
-  const kept = simplified(all);
+  const leaps: Leaps = { grounds: way === "nearest" ? grounds : [], left: 0 };
+  const all = laid ? refined(spots, spotAt, leaps, bends ? onOneTriangle : onOnePlane) : spots;
+  const kept = bends ? all : simplified(all);
   if (curve.closed && kept.length > 3) kept.pop();
   const knots = kept.flatMap(({ knot }, i) => (knot ? [i] : []));
   return {
@@ -105,7 +104,12 @@ function begun(length: number, knotAt: Float64Array, closed: boolean): [at: numb
   return at.filter(([s, knot], i) => knot || i === 0 || s - at[i - 1][0] > 1e-9 * length);
 }
 
-function refined(spots: readonly Spot[], spotAt: (at: number) => Spot, leaps: Leaps): Spot[] {
+function refined(
+  spots: readonly Spot[],
+  spotAt: (at: number) => Spot,
+  leaps: Leaps,
+  together: (a: Spot, b: Spot) => boolean,
+): Spot[] {
   const out: Spot[] = [spots[0]];
   const whole = Math.abs(spots[spots.length - 1].at - spots[0].at);
   const between = (a: Spot, b: Spot, depth: number): void => {
@@ -117,7 +121,7 @@ function refined(spots: readonly Spot[], spotAt: (at: number) => Spot, leaps: Le
     }
     if (out.length < MOST_POINTS && depth < MAX_DEPTH && far > LEAST) {
       const middle = spotAt((a.at + b.at) / 2);
-      if (!(onOnePlane(a, middle) && onOnePlane(middle, b) && fromChord(middle.point, a.point, b.point) < TOLERANCE)) {
+      if (!(together(a, middle) && together(middle, b) && fromChord(middle.point, a.point, b.point) < TOLERANCE)) {
         between(a, middle, depth + 1);
         between(middle, b, depth + 1);
         return;
@@ -146,6 +150,8 @@ function across(a: Spot, b: Spot, leaps: Leaps): Spot[] {
     return { ...a, point, triangle, normal: normalAt(ground, { triangle, x, y, z }), knot: false };
   });
 }
+
+const onOneTriangle = (a: Spot, b: Spot): boolean => a.ground === b.ground && a.triangle === b.triangle;
 
 const onOnePlane = (a: Spot, b: Spot): boolean =>
   a.ground === b.ground &&

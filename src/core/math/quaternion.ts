@@ -26,6 +26,28 @@ export function rotate(q: Quat, v: Vec3): Vec3 {
   return [v[0] + w * tx + y * tz - z * ty, v[1] + w * ty + z * tx - x * tz, v[2] + w * tz + x * ty - y * tx];
 }
 
+/** Writes many points (3n) `scale` times as large, turned by a unit quaternion and moved; works in place. */
+export function writeTurned(
+  out: Numbers,
+  points: ArrayLike<number>,
+  position: Vec3,
+  [x, y, z, w]: Quat,
+  scale: number,
+): void {
+  const [px, py, pz] = position;
+  for (let p = 0; p < points.length; p += 3) {
+    const a = scale * points[p];
+    const b = scale * points[p + 1];
+    const c = scale * points[p + 2];
+    const tx = 2 * (y * c - z * b);
+    const ty = 2 * (z * a - x * c);
+    const tz = 2 * (x * b - y * a);
+    out[p] = px + a + w * tx + y * tz - z * ty;
+    out[p + 1] = py + b + w * ty + z * tx - x * tz;
+    out[p + 2] = pz + c + w * tz + x * ty - y * tx;
+  }
+}
+
 /**
  * The turn by three angles (radians) about a frame's own directions: first about `along` (+Z), then `across` (+X), then
  * `up` (+Y), each about the frame's fixed axis. Written out from the product of the three half-angle quaternions.

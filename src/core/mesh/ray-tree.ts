@@ -31,13 +31,21 @@ export class RayTree {
   /**
    * @param position of vertices: 3v, metres
    * @param index of triangles: 3m
+   * @param before the tree of the same triangles elsewhere, whose order is kept: only its boxes are fitted anew
    */
-  constructor(position: Float64Array, index: Uint32Array) {
+  constructor(position: Float64Array, index: Uint32Array, before: RayTree | null = null) {
     this.#position = position;
     this.#index = index;
     const { geometry, middle } = centred(position, index);
     this.#middle = middle;
-    this.#tree = new MeshBVH(geometry, { indirect: true });
+    if (!before) {
+      this.#tree = new MeshBVH(geometry, { indirect: true });
+      return;
+    }
+    const order = MeshBVH.serialize(before.#tree, { cloneBuffers: false });
+    const roots = order.roots.map((root) => root.slice(0));
+    this.#tree = MeshBVH.deserialize({ ...order, roots }, geometry, { setIndex: false });
+    this.#tree.refit();
   }
 
   /** The first triangle from a point along a unit direction, whichever side it shows. */

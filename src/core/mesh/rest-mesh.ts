@@ -7,6 +7,7 @@ import { chartTableOf, type ChartTable } from "./chart-table";
 import { edgeMapOf, type EdgeMap } from "./edge-map";
 import type { Points } from "./facets";
 import type { TriangleMesh } from "./mesh";
+import { cornerWeightsOf, type CornerWeights } from "./vertex-normals";
 
 /** A mesh whose positions may be of either precision. */
 export type Shape = Points & Pick<TriangleMesh, "attributes" | "faces" | "cut">;
@@ -20,6 +21,7 @@ export class RestMesh {
   #edges: EdgeMap | undefined;
   #beyond: Int32Array | undefined;
   #chart: ChartTable | null | undefined;
+  #corners: CornerWeights | undefined;
 
   constructor(mesh: Shape) {
     this.mesh = mesh;
@@ -35,6 +37,11 @@ export class RestMesh {
   /** The triangle beyond each edge, -1 where there is none: 3m. */
   get beyond(): Int32Array {
     return (this.#beyond ??= trianglesBeyond(Float64Array.from(this.mesh.position), this.mesh.index));
+  }
+
+  /** How much its triangles count at their corners, for smooth normals wherever it goes. */
+  get corners(): CornerWeights {
+    return (this.#corners ??= cornerWeightsOf(this.mesh));
   }
 
   /** Null for a mesh without UVs, or with ones that have no area. */

@@ -4,12 +4,13 @@
  *     const ground = WorldMesh.of("quay", mesh, { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: 1 });
  *     ground.heights.cast(points, n, "above", hits, 0);
  */
-import { rotate, subtract, type Quat, type Vec3 } from "../math";
+import { rotate, subtract, writeTurned, type Quat, type Vec3 } from "../math";
 import { weightsIn } from "./barycentric";
 import { facetsOf, normalsAt, type Facets } from "./facets";
 import { Heights } from "./heights";
 import { RayTree } from "./ray-tree";
 import { RestMesh, type Shape } from "./rest-mesh";
+import { writeVertexNormals } from "./vertex-normals";
 
 /** Where a mesh stands. */
 export interface Stand {
@@ -35,28 +36,40 @@ export class WorldMesh {
   #facets: Facets | undefined;
   #heights: Heights | undefined;
   #tree: RayTree | undefined;
+  /** The same mesh at rest, where this one has moved. */
+  readonly #from: WorldMesh | null;
 
-  constructor(id: string, position: Float64Array, index: Uint32Array, own?: { stand: Stand; rest: RestMesh }) {
+  constructor(
+    id: string,
+    position: Float64Array,
+    index: Uint32Array,
+    own?: { stand: Stand; rest: RestMesh; moved?: Float64Array | null; from?: WorldMesh },
+  ) {
     this.id = id;
     this.position = position;
     this.index = index;
     this.stand = own?.stand ?? null;
     this.rest = own?.rest ?? new RestMesh({ position, index, attributes: [] });
+    this.#own = own?.moved ?? undefined;
+    this.#from = own?.from ?? null;
   }
 
   /** A mesh as it stands somewhere. */
   static of(id: string, shape: Shape | RestMesh, stand: Stand): WorldMesh {
     const rest = shape instanceof RestMesh ? shape : new RestMesh(shape);
     const { position: own, index } = rest.mesh;
-    const { position: at, rotation, scale } = stand;
-    const position = new Float64Array(own.length);
-    for (let p = 0; p < position.length; p += 3) {
-      const [x, y, z] = rotate(rotation, [own[p], own[p + 1], own[p + 2]]);
-      position[p] = at[0] + scale * x;
-      position[p + 1] = at[1] + scale * y;
-      position[p + 2] = at[2] + scale * z;
-    }
-    return new WorldMesh(id, position, index, { stand, rest });
+    return new WorldMesh(id, placed(own, stand, stand.scale), index, { stand, rest });
+  }
+
+  /**
+   * The same mesh at a moment: standing elsewhere, or with its vertices gone somewhere.
+   *
+   * @param moved where its vertices have gone, at the size that it has and before it is turned and put in its place: 3v
+   */
+  at(stand: Stand, moved: Float64Array | null): WorldMesh {
+    const { id, rest, index } = this;
+    const position = moved ? placed(moved, stand, 1) : placed(rest.mesh.position, stand, stand.scale);
+    return new WorldMesh(id, position, index, { stand, rest, moved, from: this });
   }
 
   /** Texture coordinates of the vertices, 2v; null where the mesh has none. */
@@ -93,7 +106,11 @@ export class WorldMesh {
 
   /** Smooth unit normals of the vertices in the world: 3v. */
   get vertexNormals(): Float32Array {
-    return (this.#normals ??= smoothNormals(this.position, this.index));
+    if (!this.#normals) {
+      this.#normals = new Float32Array(this.position.length);
+      writeVertexNormals(this.position, this.index, this.rest.corners, this.#normals);
+    }
+    return this.#normals;
   }
 
   get triangles(): number {
@@ -109,7 +126,7 @@ export class WorldMesh {
   }
 
   get tree(): RayTree {
-    return (this.#tree ??= new RayTree(this.position, this.index));
+    return (this.#tree ??= new RayTree(this.position, this.index, this.#from?.tree));
   }
 
   /** The unit normal of triangle `t`, towards the side it shows. */
@@ -139,59 +156,17 @@ export class WorldMesh {
   }
 }
 
+/** Points at a size, turned and put in a place: 3v. */
+function placed(own: ArrayLike<number>, { position, rotation }: Stand, scale: number): Float64Array {
+  const out = new Float64Array(own.length);
+  writeTurned(out, own, position, rotation, scale);
+  return out;
+}
+
 function writeUnit(out: Float64Array, x: number, y: number, z: number): void {
   const length = Math.sqrt(x * x + y * y + z * z);
   const inverse = length > 0 ? 1 / length : 0;
   out[0] = x * inverse;
   out[1] = y * inverse;
   out[2] = z * inverse;
-}
-
-/**
- * Normals at the vertices (3v), those at one place alike, each triangle counting by its angle there (G. Thürmer, C. A.
- * Wüthrich, *Computing Vertex Normals from Polygonal Facets*, Journal of Graphics Tools 3(1), 1998).
- */
-function smoothNormals(position: Float64Array, index: Uint32Array): Float32Array {
-  const places = placesOf(position);
-  const sums = new Float64Array(position.length);
-  const corner = (t: number, k: number): Vec3 => {
-    const p = 3 * index[3 * t + (k % 3)];
-    return [position[p], position[p + 1], position[p + 2]];
-  };
-  for (let t = 0; 3 * t < index.length; t++) {
-    for (let k = 0; k < 3; k++) {
-      const [p, q, r] = [corner(t, k), corner(t, k + 1), corner(t, k + 2)];
-      const [ux, uy, uz] = [q[0] - p[0], q[1] - p[1], q[2] - p[2]];
-      const [vx, vy, vz] = [r[0] - p[0], r[1] - p[1], r[2] - p[2]];
-      const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-      const area = Math.hypot(nx, ny, nz);
-      if (!(area > 0)) continue;
-      const share = Math.atan2(area, ux * vx + uy * vy + uz * vz) / area;
-      const s = 3 * places[index[3 * t + k]];
-      sums[s] += share * nx;
-      sums[s + 1] += share * ny;
-      sums[s + 2] += share * nz;
-    }
-  }
-  const normals = new Float32Array(position.length);
-  for (let v = 0; 3 * v < position.length; v++) {
-    const s = 3 * places[v];
-    const inverse = 1 / (Math.hypot(sums[s], sums[s + 1], sums[s + 2]) || 1);
-    for (let axis = 0; axis < 3; axis++) normals[3 * v + axis] = sums[s + axis] * inverse;
-  }
-  return normals;
-}
-
-/** For each vertex the first one at the same place. */
-function placesOf(position: Float64Array): Uint32Array {
-  const first = new Map<string, number>();
-  const n = position.length / 3;
-  const places = new Uint32Array(n);
-  for (let v = 0; v < n; v++) {
-    const name = `${position[3 * v]} ${position[3 * v + 1]} ${position[3 * v + 2]}`;
-    const known = first.get(name);
-    if (known === undefined) first.set(name, v);
-    places[v] = known ?? v;
-  }
-  return places;
 }

@@ -1,6 +1,7 @@
 /** Anchors along lines: the slots of all lines and rows, with what the artist pegged. */
 import { step } from "../graph";
 import { pick } from "../schema";
+import { carriedAlong } from "./carry";
 import { framesAt } from "./frames";
 import { known } from "./sources";
 import type { Moves } from "./frames";
@@ -11,6 +12,7 @@ import { pegged } from "./pegs";
 import { spacing } from "./spacing/spacing";
 import type { GuideLine } from "../line";
 import type { Dressing } from "./schema";
+import type { Sources } from "./sources";
 import type { PropChoice } from "./what/what";
 
 const spacingStep = step(
@@ -33,12 +35,20 @@ const framesStep = step(
     framesAt(lines, slots, hold, moves),
 );
 
+const carriedStep = step("carried along", carriedAlong);
+
+/** The lines as they are at rest, or where they are to be spaced anew at each moment, as they are then. */
+const linesFor = ({ lines }: Dressing["where"], { stretching }: Dressing["spacing"], from: Sources): GuideLine[] => {
+  const hosts = stretching === "anew" ? from : from.rest;
+  return [...known(lines, (id) => hosts.guide(id)).values()];
+};
+
 /** For ways of spacing that do not look at how far props reach. */
 const NO_REACHES = new Float64Array(0);
 
 export const along: Host = {
   anchors(ask, { where, what, spacing: params, fit, pegs }, from, { rules, choice, hold }) {
-    const lines = [...known(where.lines, (id) => from.guide(id)).values()];
+    const lines = linesFor(where, params, from);
     const endToEnd = params.by === "end";
     // How far props reach only matters to where slots lie where they are laid by it.
     const usesReach = endToEnd || params.inside || (params.anew && rules.corner !== null);
@@ -49,6 +59,12 @@ export const along: Host = {
     const { rows, stagger } = fit;
     const all = ask.step(rowsStep, ruled, { rows, stagger }, lines, rules, endToEnd);
     return { lines, fields: [], masks: [], brought: null, ...ask.step(pegsStep, all, pegs, lines, choice) };
+  },
+  carried(ask, anchored, { where, spacing: { stretching } }, from) {
+    if (stretching === "anew") return anchored;
+    const lines = [...known(where.lines, (id) => from.guide(id)).values()];
+    if (lines.every((line, k) => line === anchored.lines[k])) return anchored;
+    return { ...anchored, lines, slots: ask.step(carriedStep, anchored.slots, anchored.lines, lines) };
   },
   frames: (ask, { lines, slots }, hold, moves) =>
     ask.step(framesStep, lines, slots, pick(hold, ["up", "aim", "forwardFirst"]), moves),

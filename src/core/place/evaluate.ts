@@ -48,12 +48,13 @@ export function evaluate(ask: Remembering, dressing: Dressing, from: Sources): P
   const rules = chosen(ask, dressing, from);
   const choice = swapped.length > 0 ? chosen(ask, dressing, from, swapped) : rules;
   const hold = held(ask, dressing, from, choice);
-  const anchored = host.anchors(ask, dressing, from, { rules, choice, hold });
-  const { slots, lines, fields } = anchored;
+  const rest = host.anchors(ask, dressing, from, { rules, choice, hold });
   ask.progress(0.3);
-  const draws = variation(ask, slots, dressing.variation, lines, fields);
+  const draws = variation(ask, rest.slots, dressing.variation, rest.lines, rest.fields);
 
-  // Frames of the hosts at the anchors.
+  // Frames of the hosts at the anchors, where these are at the moment.
+  const anchored = host.carried(ask, rest, dressing, from);
+  const { slots, lines, fields } = anchored;
   const moves: Moves = { offset: [fit.along, fit.across, fit.up], rows: rowOffsets(fit), shift: draws.shift };
   const frames = host.frames(ask, anchored, hold, moves, dressing, from);
   ask.progress(0.55);
@@ -62,7 +63,12 @@ export function evaluate(ask: Remembering, dressing: Dressing, from: Sources): P
   const scale = ask.step(scaleStep, slots, pick(hold, ["axis", "size"]), pick(draws, ["size", "sizes"]));
   const parts = { frames, hold, scale, along: fit.along, draws: pick(draws, ["turn", "shift", "mirrored"]) };
   const standing = ask.step(standStep, slots, parts);
-  const flags = ask.step(mirrorStep, gapFlags(ask, dressing, from, slots, lines, frames), draws.mirrored);
+  // What keeps off a line does so at rest: nothing comes and goes while its surface moves.
+  const still =
+    anchored === rest || dressing.gaps.avoid.length === 0
+      ? frames
+      : host.frames(ask, rest, hold, moves, dressing, from);
+  const flags = ask.step(mirrorStep, gapFlags(ask, dressing, from, rest, still), draws.mirrored);
   ask.progress(0.7);
 
   // Adjust: what sees others or the world.
@@ -76,7 +82,7 @@ export function evaluate(ask: Remembering, dressing: Dressing, from: Sources): P
     ...now.placed,
     ...pick(slots, ["prop", "key", "line", "row", "missing", "free"]),
     ...pick(now, ["flags", "shapes"]),
-    ...seen(ask, dressing, from, anchored, now.placed, hold, draws.tint),
+    ...seen(ask, dressing, from, { rest, anchored }, now.placed, hold, draws.tint),
     props: [...choice.props],
     lines: lines.map(({ id }) => id),
     fields: fields.map(({ id }) => id),

@@ -103,7 +103,9 @@ function forwardOf(
   const { spread, aim } = hold;
   const { position, normal } = slots.spread!;
   const fronts = fields.map((field) => rotate(standOf(field).rotation, [0, 0, 1]));
-  const own: Ahead = (i, out) => out.set(fronts[slots.line[i]] ?? [0, 0, 1]);
+  const { ahead } = slots.spread!;
+  const own: Ahead = (i, out) =>
+    out.set(ahead ? ahead.subarray(3 * i, 3 * i + 3) : (fronts[slots.line[i]] ?? [0, 0, 1]));
   if (aim && "direction" in aim) return (_, out) => out.set(aim.direction);
   if (aim) {
     const way = aim.away ? -1 : 1;

@@ -34,8 +34,10 @@ export interface Anchored extends Pegged {
 }
 
 export interface Host {
-  /** Spacing and pegs: at rest, and without time. */
+  /** Spacing and pegs: on surfaces at rest, and without time. */
   anchors(ask: Remembering, dressing: Dressing, from: Sources, filling: Filling): Anchored;
+  /** The same anchors where their hosts are at the moment; the very same where none has moved. */
+  carried(ask: Remembering, anchored: Anchored, dressing: Dressing, from: Sources): Anchored;
   /** The frames of the hosts at the anchors, moved by offsets, rows and draws. */
   frames(ask: Remembering, anchored: Anchored, hold: Hold, moves: Moves, dressing: Dressing, from: Sources): Frames;
 }

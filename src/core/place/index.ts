@@ -5,12 +5,21 @@ export { MOST_IN_TURN } from "./fit/in-turn";
 export { MOST_TRIANGLES, propsAsGround, type PropsAsGround } from "./props-as-ground";
 export { rowOffsets } from "./fit/rows";
 export { evaluate } from "./evaluate";
-export { known, type Sources } from "./sources";
+export { known, type Hosts, type Sources } from "./sources";
 export { dropInto } from "./fit/drop";
 export { PROBES_PER_FOOTPRINT, writeFootprints } from "./fit/footprint";
 export type { Charted, DensityMap } from "./gaps/maps";
 export { densityAt, fullnessAt, type Fullness } from "./gaps/density-map";
-export { colourMaskSchema, imageMaskSchema, paintSchema, type ImageMask, type Paint } from "./gaps/schema";
+export { sharesAtVertices } from "./gaps/at-vertices";
+export {
+  colourMaskSchema,
+  GAP_LIMITS,
+  imageMaskSchema,
+  paintSchema,
+  type ImageMask,
+  type Limits,
+  type Paint,
+} from "./gaps/schema";
 export type { Reason } from "./gaps/spots";
 export { nextAdded, type OldPeg, type Peg, type Pegs } from "./pegs";
 export { buffersOfDrawn, CHUNK, drawnOf, linear, writeMatrix, type Drawn } from "./drawn";

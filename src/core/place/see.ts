@@ -22,18 +22,18 @@ export function seen(
   ask: Remembering,
   { variation }: Dressing,
   from: Sources,
-  { fields, masks, slots }: Anchored,
+  { rest: { fields, masks }, anchored }: { rest: Anchored; anchored: Anchored },
   placed: Placed,
   { boxes }: Hold,
   tint: Uint8Array | null,
 ): Pick<Placements, "density" | "charted" | "tint" | "tints"> {
   const charts = from.charted() ? ask.step(chartStep, fields, masks) : null;
-  const { line, prop, count } = slots;
+  const { line, prop, count } = anchored.slots;
   return {
     density: ask.step(densityStep, fields, masks),
     charted: charts && {
       ...charts,
-      footprints: ask.step(footprintsStep, charts, fields, placed, line, prop, boxes),
+      footprints: ask.step(footprintsStep, charts, anchored.fields, placed, line, prop, boxes),
     },
     tint: tint ?? ask.step(plainStep, count),
     tints: variation.tintOn ? ask.step(tintsStep, variation.tintFrom, variation.tintTo) : PLAIN,

@@ -34,6 +34,8 @@ export interface Spread {
   ordinal: Int32Array;
   /** Factors for the sizes of props, as where they are smaller towards an edge: n; null where all are one. */
   size: Float32Array | null;
+  /** What ahead is where their fields have moved: 3n; their fields' own front where left out. */
+  ahead?: Float32Array;
 }
 
 export class Slots {

@@ -7,14 +7,21 @@ import type { Placements } from "./placements";
 import type { Volume } from "../host";
 import type { MixOf } from "./what/what";
 
-/** By ids; undefined for what the scene does not have, or what is not known of it yet. */
-export interface Sources extends Grounds {
+/** What things lie on. */
+export interface Hosts {
   /** A line, laid where it is laid. */
   guide(line: string): GuideLine | undefined;
-  /** The ids of all lines. */
-  lines(): readonly string[];
+  surface(id: string): WorldMesh | undefined;
   /** The inside of a surface. */
   volume(surface: string): Volume | undefined;
+}
+
+/** By ids; undefined for what the scene does not have, or what is not known of it yet. */
+export interface Sources extends Grounds, Hosts {
+  /** The same before surfaces move, which is where it is worked out what lies on them. */
+  rest: Hosts;
+  /** The ids of all lines. */
+  lines(): readonly string[];
   /** The middle of a line or a surface, metres. */
   middle(thing: string): Vec3 | undefined;
   /** The box of a prop as it is prepared. */

@@ -2,6 +2,7 @@
 import type { Field } from "../host";
 import { kindOf } from "./where/kinds";
 import { step, type Ask } from "../graph";
+import { boundSlots, carriedSlots, movedFields } from "./carry";
 import { densityMaskOf, type DensityMask, type MaskSources } from "./gaps/density-mask";
 import { MASKING } from "./gaps/schema";
 import { peggedKeys, peggedOver } from "./pegs-over";
@@ -37,15 +38,18 @@ const samplesStep = step(
 );
 const broughtUpStep = step("brought up", broughtUp);
 const pegsStep = step("pegs", peggedOver);
+const movedStep = step("moved fields", movedFields);
+const boundStep = step("bound", boundSlots);
+const carriedStep = step("carried", carriedSlots);
 const framesStep = step("frames", framesOver);
 
 export const spread: Host = {
   anchors(ask, dressing, from, { rules, choice }) {
     const { where, spacing, variation, oldPegs } = dressing;
     const fields = ask.step(fieldsStep, where, {
-      guides: known(kindOf(where).lines(where), (id) => from.guide(id)),
-      surfaces: known(where.surfaces, (id) => from.surface(id)),
-      volumes: known(where.volumes, (id) => from.volume(id)),
+      guides: known(kindOf(where).lines(where), (id) => from.rest.guide(id)),
+      surfaces: known(where.surfaces, (id) => from.rest.surface(id)),
+      volumes: known(where.volumes, (id) => from.rest.volume(id)),
     });
     const masks = masksOn(ask, dressing, fields, from);
     const ruled = kindOf(where).ruled ? fields : NO_FIELDS;
@@ -56,6 +60,15 @@ export const spread: Host = {
       oldPegs.length === 0 ? null : ask.step(broughtUpStep, saying, ruled, masks, rules, samples(NO_PEGS));
     const pegs = brought?.pegs ?? dressing.pegs;
     return { lines: [], fields, masks, brought, ...ask.step(pegsStep, samples(pegs), pegs, fields, choice) };
+  },
+  carried(ask, anchored, dressing, from) {
+    const { fields, slots } = anchored;
+    const meshes = fields.map(({ ground }) => from.surface(ground.id) ?? ground);
+    const now = ask.step(movedStep, fields, meshes);
+    if (now === fields) return anchored;
+    const moves = now.map((field, k) => field !== fields[k]);
+    const bound = ask.step(boundStep, fields, slots, moves);
+    return { ...anchored, fields: now, slots: ask.step(carriedStep, slots, bound, fields, now) };
   },
   frames(ask, { fields, slots }, hold, moves, { stance: { forward, thing }, variation: { seed } }, from) {
     const faced = thing !== null && from.guide(thing) ? [thing] : from.lines();
@@ -74,8 +87,8 @@ function masksOn(
 ): readonly DensityMask[] {
   const to = gaps.distances.map((distance) => distance.to);
   const sources: MaskSources = {
-    guides: known(to, (id) => from.guide(id)),
-    surfaces: known(to, (id) => from.surface(id)),
+    guides: known(to, (id) => from.rest.guide(id)),
+    surfaces: known(to, (id) => from.rest.surface(id)),
     placed: known(to, (id) => from.placements(id)),
     images: known(
       gaps.images.map(({ asset }) => asset),

@@ -10,7 +10,7 @@ import type { Peg } from "./pegs";
 import { Graph, input, query } from "../graph";
 import type { Raster } from "../image";
 import type { Vec3 } from "../math";
-import type { Sources } from "./sources";
+import type { Hosts, Sources } from "./sources";
 import { Volume } from "../host";
 import type { MixOf } from "./what/what";
 import type { Placements } from "./placements";
@@ -105,15 +105,20 @@ export const surroundings = (lines: readonly Line[]): Around => ({
   bounds: BOUNDS,
 });
 
-const sourcesOf = (around: Around, volumeOf: (ground: WorldMesh) => Volume): Sources => ({
+const hostsOf = (around: Around, volumeOf: (ground: WorldMesh) => Volume): Hosts => ({
   guide: (id) => around.guides.get(id),
-  lines: () => [...around.guides.keys()],
   surface: (id) => around.surfaces?.get(id)?.mesh,
-  grounds: () => [...(around.surfaces ?? [])].flatMap(([id, { ground }]) => (ground ? id : [])),
   volume: (id) => {
     const ground = around.surfaces?.get(id)?.mesh;
     return ground && volumeOf(ground);
   },
+});
+
+const sourcesOf = (around: Around, volumeOf: (ground: WorldMesh) => Volume): Sources => ({
+  ...hostsOf(around, volumeOf),
+  rest: hostsOf(around, volumeOf),
+  lines: () => [...around.guides.keys()],
+  grounds: () => [...(around.surfaces ?? [])].flatMap(([id, { ground }]) => (ground ? id : [])),
   middle: (id) => around.things?.get(id),
   bounds: (id) => around.bounds.get(id),
   mix: (id) => around.mixes?.get(id),

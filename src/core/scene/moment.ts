@@ -5,9 +5,11 @@
  *     sceneAt(scene, 2.5).lines[0].sag // 0.75, where it goes from 0.5 at 2 s to 1 at 3 s straight
  */
 import { integralOf, SAME_MOMENT, valueAt, type Course, type CourseValue, type Mixing } from "../course";
+import { MOVER_KINDS, type Mover } from "../movers";
+import { pick } from "../schema";
 import { paramAt, type CoursedList, COURSED } from "./course-paths";
 import type { Dressing } from "../place";
-import type { Scene } from "./schema";
+import type { Scene, Surface } from "./schema";
 
 type Coursed = { readonly courses: Readonly<Record<string, Course>> };
 
@@ -20,28 +22,71 @@ export const sceneAt = <S extends Pick<Scene, CoursedList>>(scene: S, t: number)
  */
 export function seenAt<S extends Pick<Scene, CoursedList>>(scene: S, t: number): { shown: S; computed: S } {
   const shown = valuesAt(scene, t);
-  if (!shown.dressings.some(isTravelling)) return { shown, computed: shown };
-  const dressings = shown.dressings.map((one) => (isTravelling(one) ? travelledTo(one, t) : one));
-  return { shown, computed: { ...shown, dressings } };
+  const dressings = mapped(shown.dressings, (one) => (isTravelling(one) ? travelledTo(one, t) : one));
+  const surfaces = mapped(shown.surfaces, (one, i) => movedTo(one, scene.surfaces[i], t));
+  if (dressings === shown.dressings && surfaces === shown.surfaces) return { shown, computed: shown };
+  return { shown, computed: { ...shown, dressings, surfaces } };
+}
+
+/** As an array's own `map`; the same array where nothing comes to anything else. */
+function mapped<T>(things: T[], change: (thing: T, i: number) => T): T[] {
+  let out = things;
+  things.forEach((thing, i) => {
+    const now = change(thing, i);
+    if (now === thing) return;
+    if (out === things) out = [...things];
+    out[i] = now;
+  });
+  return out;
 }
 
 /** Whether a dressing travels by itself. */
 const isTravelling = ({ spacing: { speed, onceIn }, courses }: Dressing): boolean =>
   speed !== 0 || onceIn !== 0 || "spacing/speed" in courses || "spacing/onceIn" in courses;
 
-/** A dressing with how far it has gone: what its speeds add up to, exactly, whatever their courses. */
+/** What a number adds up to from the first moment on, exactly, whatever its course. */
+function addedUp(course: Course | undefined, value: number, t: number, of: (value: number) => number): number {
+  return course ? integralOf(course, t, of) : of(value) * t;
+}
+
+/** A dressing with how far it has gone. */
 function travelledTo(dressing: Dressing, t: number): Dressing {
   const { spacing, courses } = dressing;
-  const added = (name: "speed" | "onceIn", of: (value: number) => number) => {
-    const course = courses[`spacing/${name}`];
-    return course ? integralOf(course, t, of) : of(spacing[name]) * t;
-  };
+  const added = (name: "speed" | "onceIn", of: (value: number) => number) =>
+    addedUp(courses[`spacing/${name}`], spacing[name], t, of);
   const gone = {
     metres: added("speed", (speed) => speed),
     rounds: added("onceIn", (seconds) => (seconds > 0 ? 1 / seconds : 0)),
   };
   return { ...dressing, spacing: { ...spacing, gone } };
 }
+
+/** What of a surface says where it stands. */
+const STAND = ["position", "rotation", "scale"] as const;
+
+/** A surface with where it was at first, where it goes about, and with how far its movers have gone. */
+function movedTo(surface: Surface, under: Surface, t: number): Surface {
+  const { courses } = surface;
+  const goes = STAND.some((name) => name in courses);
+  const movers = mapped(surface.movers, (mover) => moverAt(mover, courses, t));
+  if (!goes && movers === surface.movers) return surface;
+  return { ...surface, movers, ...(goes && { rest: pick(thingAt("surfaces", under, 0), STAND) }) };
+}
+
+function moverAt(mover: Mover, courses: Surface["courses"], t: number): Mover {
+  const { rate } = MOVER_KINDS[mover.kind];
+  if (!rate) return mover;
+  const value = (mover as unknown as Record<string, number>)[rate.name];
+  const gone = addedUp(courses[`movers/${mover.id}/${rate.name}`], value, t, rate.perSecond);
+  return gone === 0 ? mover : ({ ...mover, gone } as Mover);
+}
+
+/** Whether any of a surface's movers goes by itself. */
+const isMovedByItself = ({ movers }: Surface): boolean =>
+  movers.some((mover) => {
+    const { rate } = MOVER_KINDS[mover.kind];
+    return mover.on && rate !== null && (mover as unknown as Record<string, number>)[rate.name] !== 0;
+  });
 
 /**
  * The scene as it is seen and edited: values by their courses. Things that have none stay the same objects.
@@ -71,7 +116,7 @@ export const hasCourses = (scene: Pick<Scene, CoursedList>): boolean =>
 
 /** Whether anything in the scene changes over time. */
 export const isMoving = (scene: Pick<Scene, CoursedList>): boolean =>
-  hasCourses(scene) || scene.dressings.some(isTravelling);
+  hasCourses(scene) || scene.dressings.some(isTravelling) || scene.surfaces.some(isMovedByItself);
 
 function thingAt<T extends Coursed>(list: CoursedList, thing: T, t: number): T {
   let out = thing;

@@ -18,6 +18,8 @@ const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {
   5: (scene) => pegsByKey(withLineNumbers(scene)),
   // Version 7 knows time: what version 6 had stands still.
   6: (scene) => ({ ...scene, version: 7 }),
+  // Version 8 knows movers: what version 7 had keeps its shape.
+  7: (scene) => ({ ...scene, version: 8 }),
 };
 
 /** Version 1 knew only whether props stand or hang; from 2 on any side of a prop may meet the line. */

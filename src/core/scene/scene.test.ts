@@ -49,7 +49,7 @@ describe("reading", () => {
     [
       "a newer version",
       (scene) => ({ ...scene, version: 9 }),
-      /newer Clothesline \(version 9; this one reads up to 7\)/,
+      /newer Clothesline \(version 9; this one reads up to 8\)/,
     ],
     ["no name", (scene) => ({ ...scene, name: "  " }), /name: a name needs at least one letter/],
     [

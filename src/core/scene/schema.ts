@@ -4,6 +4,7 @@ import { coursesSchema } from "../course";
 import { lineSchema } from "../line";
 import { madeSchema } from "../made";
 import { boundsSchema } from "../mesh";
+import { moversSchema } from "../movers";
 import { dressingSchema } from "../place";
 import { assetHashSchema, idSchema, nameSchema, vec3Schema, within } from "../schema";
 import { overBudget } from "./budget";
@@ -11,7 +12,7 @@ import { preparationSchema } from "./prepare";
 import { timeSchema } from "./time";
 
 /** The version this program writes; older ones are brought up on load, newer ones refused. */
-export const SCENE_VERSION = 7;
+export const SCENE_VERSION = 8;
 
 /** What was put right, or is not used, when a prop's file was brought in: see `files/prop.ts`. */
 export const MENDS = [
@@ -68,6 +69,18 @@ export const mixSchema = z.object({
     .max(200),
 });
 
+/** Unit quaternion x y z w. */
+const rotationSchema = z
+  .tuple([within(2), within(2), within(2), within(2)])
+  .readonly()
+  .default([0, 0, 0, 1]);
+
+const standSchema = z.object({
+  position: vec3Schema,
+  rotation: rotationSchema,
+  scale: within(1_000_000).positive(),
+});
+
 const surfaceShape = z.object({
   id: idSchema,
   name: nameSchema,
@@ -80,12 +93,12 @@ const surfaceShape = z.object({
   /** How it is made; null for one from a file. */
   made: madeSchema.nullable().default(null),
   position: vec3Schema.default([0, 0, 0]),
-  /** Unit quaternion x y z w. */
-  rotation: z
-    .tuple([within(2), within(2), within(2), within(2)])
-    .readonly()
-    .default([0, 0, 0, 1]),
+  rotation: rotationSchema,
   scale: within(1_000_000).positive().default(1),
+  /** What gives it another shape over time, in the artist's order. */
+  movers: moversSchema,
+  /** Where it is at the first moment, where it goes about: what lies on it is worked out there. Only at a moment, never in a file. */
+  rest: standSchema.optional(),
   courses: coursesSchema,
   /** Whether lines are drawn on it and things can stand on it. */
   ground: z.boolean().default(true),

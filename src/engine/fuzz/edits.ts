@@ -2,6 +2,7 @@
 import type { z } from "zod";
 import { lineSchema, type Line } from "@/core/line";
 import { madeSchema } from "@/core/made";
+import { moversSchema, type Mover } from "@/core/movers";
 import { addedKey, hexOf, lineKey, nextAdded, onOf, STEP_NAMES, STEP_SCHEMAS, tagsOf } from "@/core/place";
 import type { Dressing, Peg, Placements } from "@/core/place";
 import { nextNumber } from "@/core/schema";
@@ -121,6 +122,9 @@ const surface: Change = (scene, dice) => {
     old.made
       ? { made: partOf(madeSchema, old.made, dice, textsOf(scene), []) }
       : { standIn: dice.pick([null, ...FILES.surfaces]) },
+    { movers: valueFor(moversSchema, "movers", dice, textsOf(scene)) as typeof old.movers },
+    { movers: old.movers.map((mover) => ({ ...mover, gone: dice.share() }) as Mover) },
+    { rest: dice.chance(0.3) ? undefined : { position: [0, dice.share(), 0], rotation: old.rotation, scale: 1 } },
   ];
   const way = dice.below(ways.length + 1);
   if (way === ways.length) return renamed(scene, "surfaces", old);

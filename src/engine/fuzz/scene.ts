@@ -87,7 +87,15 @@ export function fuzzScene(): Scene {
       }),
     ],
     surfaces: [
-      { id: "hill", name: "hill", asset: FILES.surfaces[0] },
+      {
+        id: "hill",
+        name: "hill",
+        asset: FILES.surfaces[0],
+        movers: [
+          { kind: "waves", length: 2, held: ["left"], limits: { distances: [{ to: "quay", none: 0, full: 1 }] } },
+          { kind: "bend", axis: "east" },
+        ],
+      },
       { id: "plane", name: "plane", made: { kind: "bumps", width: 4, depth: 4, size: 3 }, position: [0, -1, 0] },
       { id: "crate-hold", name: "hold", made: { kind: "box", width: 2, depth: 2, height: 2 }, ground: false },
       { id: "roof", name: "roof", made: { kind: "loft", lines: ["quay", "rope"], along: 6, between: 2 }, solid: false },

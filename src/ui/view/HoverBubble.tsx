@@ -55,6 +55,7 @@ const REASON_WORDS: Readonly<Record<Reason, string>> = {
   slope: "by its slope",
   height: "by its height",
   facing: "by the way it faces",
+  uv: "by where it lies along u or v",
   distance: "by its distance to something",
   edge: "fading out at the edge",
 };

@@ -3,7 +3,7 @@
  * edge each say a share, and all are multiplied. What stands is decided by each position's own lot, so a limit that is
  * changed leaves everything that still qualifies where it was.
  */
-import { trianglesBeyond, type WorldMesh, type Met } from "../../mesh";
+import { trianglesBeyond, UvChart, type WorldMesh, type Met } from "../../mesh";
 import { Cells, Plan, type Volume, type Field } from "../../host";
 import { colourShare, imageShare } from "./image-mask";
 import { NearestProp } from "./nearest-prop";
@@ -56,6 +56,7 @@ export function densityMaskOf(params: Masking, field: Field, around: MaskSources
   if (params.slopeOn) rules.push(slopeRule(params));
   if (params.heightOn) rules.push(heightRule(params));
   if (params.facingOn) rules.push(facingRule(params));
+  rules.push(...alongRules(params, field.ground));
   for (const distance of params.distances) rules.push(...distanceRules(distance, around, lineRule));
   for (const mask of params.images) {
     const share = imageShare(mask, around.images.get(mask.asset), field.ground);
@@ -153,6 +154,24 @@ const facingRule = ({ facing, facingWithin }: Masking): Rule => {
     return level > LEVEL && (a * x + b * z) / level >= least ? 1 : 0;
   });
 };
+
+/** Between two places along a surface's own u or v; nothing where it has no texture coordinates. */
+function alongRules(params: Masking, ground: WorldMesh): Rule[] {
+  if (!params.uOn && !params.vOn) return [];
+  const chart = UvChart.of(ground);
+  if (!chart) return [];
+  const [least, most] = [chart.least, chart.most];
+  return (["u", "v"] as const).flatMap((which, axis) => {
+    if (!params[`${which}On`]) return [];
+    const long = most[axis] - least[axis];
+    const unit = params[`${which}By`] === "share" && long > 0 ? long : 1;
+    const [range, soft] = [params[which], params[`${which}Soft`]];
+    return each("uv", ({ position: P, triangle }, i) => {
+      const place = chart.placeIn(triangle[i], P[3 * i], P[3 * i + 1], P[3 * i + 2]);
+      return within((place[axis] - least[axis]) / unit, range, soft);
+    });
+  });
+}
 
 /** Distance to a line as seen from above. */
 function lineRule(line: GuideLine, { none, full, within }: Distance): Rule {

@@ -4,6 +4,7 @@ import { FLAG, NO_PROP, type Slots } from "../slots";
 import { nearLine } from "./near-line";
 import type { GuideLine } from "../../line";
 import type { Frames } from "../frames";
+import type { Anchored } from "../hosts";
 import { known, type Sources } from "../sources";
 import { step, type Ask } from "../../graph";
 import { pick } from "../../schema";
@@ -17,12 +18,11 @@ export function gapFlags(
   ask: Pick<Ask, "step">,
   { gaps: params, variation: { seed } }: Dressing,
   from: Sources,
-  slots: Slots,
-  lines: readonly GuideLine[],
+  { slots, lines }: Pick<Anchored, "slots" | "lines">,
   frames: Frames,
 ): Uint16Array {
   // What is spread keeps off by its distances.
-  const avoided = slots.spread ? [] : [...known(params.avoid, (id) => from.guide(id)).values()];
+  const avoided = slots.spread ? [] : [...known(params.avoid, (id) => from.rest.guide(id)).values()];
   const drawn = params.chance > 0 || params.runsOn || params.atMost > 0 ? seed : 0;
   return ask.step(gapsStep, slots, pick(params, BLANKING), drawn, lines, avoided, avoided.length > 0 ? frames : null);
 }

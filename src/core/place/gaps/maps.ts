@@ -30,5 +30,15 @@ export interface Charted extends ChartMap {
   footprints: Float64Array;
 }
 
-export const REASONS: readonly Reason[] = ["outside", "paint", "mask", "slope", "height", "facing", "distance", "edge"];
+export const REASONS: readonly Reason[] = [
+  "outside",
+  "paint",
+  "mask",
+  "slope",
+  "height",
+  "facing",
+  "uv",
+  "distance",
+  "edge",
+];
 export const NO_REASON = 255;

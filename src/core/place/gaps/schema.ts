@@ -8,6 +8,7 @@ import {
   lengthParam,
   numbered,
   numberSchema,
+  plainParam,
   type Numbered,
   rangeParam,
   shareParam,
@@ -110,6 +111,91 @@ export const colourMaskSchema = z.object({
 export type ImageMask = z.infer<typeof imageMaskSchema> & Numbered;
 export type ColourMask = z.infer<typeof colourMaskSchema>;
 
+/** The parameters of a limit along one of a surface's texture coordinates. */
+function alongParams<const K extends "u" | "v">(which: K, way: string) {
+  return {
+    [`${which}On`]: switchParam({
+      label: `Along ${which}`,
+      help: `Only from one place to another along the surface's ${which}: ${way}, by its texture coordinates.`,
+    }),
+    [which]: rangeParam("number", {
+      label: "Range",
+      help: "From where to where: 0 to 1 for all of it, or metres from where it begins.",
+      default: [0, 1],
+      slider: [0, 1],
+    }),
+    [`${which}Soft`]: plainParam({
+      label: "Fades over",
+      help: "Beyond the range numbers go down to nothing over so much.",
+      default: 0,
+      min: 0,
+      slider: [0, 1],
+    }),
+    [`${which}By`]: choiceParam({
+      label: "Counted in",
+      help: "As a share of all of it, or in metres.",
+      default: "share",
+      choices: { share: "Share", metres: "Metres" },
+    }),
+  } as Record<`${K}On`, ReturnType<typeof switchParam>> &
+    Record<K, ReturnType<typeof rangeParam>> &
+    Record<`${K}Soft`, ReturnType<typeof plainParam>> &
+    Record<`${K}By`, z.ZodDefault<z.ZodEnum<{ share: "share"; metres: "metres" }>>>;
+}
+
+/** What says how much of something there is where on a surface, for what is spread over it and for what moves it. */
+export const GAP_LIMITS = {
+  slopeOn: switchParam({
+    label: "Slope",
+    help: "Only where the surface is as steep as this: 0° is level, 90° upright.",
+  }),
+  slope: rangeParam("rad", {
+    label: "Range",
+    help: "How steep the surface may be.",
+    default: [0, Math.PI / 6],
+    min: 0,
+    max: Math.PI,
+    slider: [0, Math.PI / 2],
+  }),
+  slopeSoft: angleParam({
+    label: "Fades over",
+    help: "Beyond the limits numbers go down to nothing over this many degrees.",
+    default: 0,
+    min: 0,
+    slider: [0, Math.PI / 6],
+  }),
+  heightOn: switchParam({ label: "Height", help: "Only between two levels." }),
+  height: rangeParam("m", { label: "Range", help: "How high above zero.", default: [0, 10], slider: [-2, 20] }),
+  heightSoft: lengthParam({
+    label: "Fades over",
+    help: "Beyond the levels numbers go down to nothing over so much height.",
+    default: 0,
+    min: 0,
+    slider: [0, 5],
+  }),
+  facingOn: switchParam({ label: "Facing", help: "Only where the surface slopes down towards a heading." }),
+  facing: angleParam({
+    label: "Towards",
+    help: "0° is north, away from you in the first view; 90° is east.",
+    default: Math.PI,
+    slider: [0, 2 * Math.PI],
+  }),
+  facingWithin: angleParam({
+    label: "Within",
+    help: "How far to either side of that heading.",
+    default: Math.PI / 4,
+    min: 0,
+    max: Math.PI,
+    slider: [0, Math.PI],
+  }),
+  distances: numbered(z.array(distanceSchema).max(200)).default([]),
+  paint: paintSchema.prefault({}),
+  images: numbered(z.array(imageMaskSchema).max(20)).default([]),
+  colours: colourMaskSchema.prefault({}),
+  ...alongParams("u", "from its left to its right"),
+  ...alongParams("v", "from its bottom to its top"),
+};
+
 export const gapsSchema = z.object({
   chance: shareParam({
     label: "Blank",
@@ -159,53 +245,7 @@ export const gapsSchema = z.object({
     max: 4_000_000,
     slider: [0, 100],
   }),
-  slopeOn: switchParam({
-    label: "Slope",
-    help: "Only where the surface is as steep as this: 0° is level, 90° upright.",
-  }),
-  slope: rangeParam("rad", {
-    label: "Range",
-    help: "How steep the surface may be.",
-    default: [0, Math.PI / 6],
-    min: 0,
-    max: Math.PI,
-    slider: [0, Math.PI / 2],
-  }),
-  slopeSoft: angleParam({
-    label: "Fades over",
-    help: "Beyond the limits numbers go down to nothing over this many degrees.",
-    default: 0,
-    min: 0,
-    slider: [0, Math.PI / 6],
-  }),
-  heightOn: switchParam({ label: "Height", help: "Only between two levels." }),
-  height: rangeParam("m", { label: "Range", help: "How high above zero.", default: [0, 10], slider: [-2, 20] }),
-  heightSoft: lengthParam({
-    label: "Fades over",
-    help: "Beyond the levels numbers go down to nothing over so much height.",
-    default: 0,
-    min: 0,
-    slider: [0, 5],
-  }),
-  facingOn: switchParam({ label: "Facing", help: "Only where the surface slopes down towards a heading." }),
-  facing: angleParam({
-    label: "Towards",
-    help: "0° is north, away from you in the first view; 90° is east.",
-    default: Math.PI,
-    slider: [0, 2 * Math.PI],
-  }),
-  facingWithin: angleParam({
-    label: "Within",
-    help: "How far to either side of that heading.",
-    default: Math.PI / 4,
-    min: 0,
-    max: Math.PI,
-    slider: [0, Math.PI],
-  }),
-  distances: numbered(z.array(distanceSchema).max(200)).default([]),
-  paint: paintSchema.prefault({}),
-  images: numbered(z.array(imageMaskSchema).max(20)).default([]),
-  colours: colourMaskSchema.prefault({}),
+  ...GAP_LIMITS,
   walls: lengthParam({
     label: "Keep from walls",
     help: "Inside a volume: how far every position keeps from its walls.",
@@ -242,6 +282,14 @@ export const MASKING = [
   "facingOn",
   "facing",
   "facingWithin",
+  "uOn",
+  "u",
+  "uSoft",
+  "uBy",
+  "vOn",
+  "v",
+  "vSoft",
+  "vBy",
   "distances",
   "images",
   "colours",
@@ -262,3 +310,5 @@ export const BLANKING = [
 ] as const satisfies readonly (keyof Gaps)[];
 export type Blanking = Pick<Gaps, (typeof BLANKING)[number]>;
 export type Masking = Pick<Gaps, (typeof MASKING)[number]>;
+/** The limits that hold wherever something lies on a surface. */
+export type Limits = Pick<Gaps, keyof typeof GAP_LIMITS>;

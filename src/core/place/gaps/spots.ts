@@ -11,4 +11,5 @@ export interface Spots {
 }
 
 /** What can keep a place free. */
-export type Reason = "walls" | "outside" | "paint" | "mask" | "slope" | "height" | "facing" | "distance" | "edge";
+export type Reason =
+  "walls" | "outside" | "paint" | "mask" | "slope" | "height" | "facing" | "uv" | "distance" | "edge";

@@ -153,6 +153,12 @@ export const spacingSchema = z.object({
   }),
   /** How far speed has taken them at the moment that the scene is looked at: metres, and how often all along the line. */
   gone: z.object({ metres: within(1e12), rounds: within(1e9) }).optional(),
+  stretching: choiceParam({
+    label: "If it stretches",
+    help: "Where the surface that the line lies on stretches: each keeps its place on it, or they are spaced anew at each moment.",
+    default: "keep",
+    choices: { keep: "Keep places", anew: "Space anew" },
+  }),
   remainder: choiceParam({
     label: "Left over",
     help: "What happens with the piece of line that is too short for another slot: it stays at the end, is split between both ends, is shared out among all distances, or the props are stretched to fill it.",

@@ -1,5 +1,6 @@
 "use client";
 /** Of Gaps, what keeps props off parts of a surface or volume: walls, slope, height, facing, the distance to things, the edge. */
+import { Fragment } from "react";
 import { Plus, X } from "lucide-react";
 import { kindOf, fieldIdsOf, type Dressing } from "@/core/place";
 import { nextNumber } from "@/core/schema";
@@ -8,7 +9,7 @@ import { Choose, Fold, IconButton, Toggle, ValueField } from "../../kit";
 import { dressingOf, editDressing, useSession, useEdit, drawnLine } from "../../state";
 import { Masks } from "./Masks";
 import { Painted } from "./Painted";
-import { ADD, StepNumber, StepRange, StepSwitch, type CardProps } from "../params";
+import { ADD, StepChoice, StepNumber, StepRange, StepSwitch, type CardProps } from "../params";
 
 /** Whether the view shows what all of this comes to. */
 function Tint() {
@@ -67,6 +68,18 @@ export function WhereNot({ dressing }: CardProps) {
             <StepNumber {...given} name="facingWithin" />
           </>
         )}
+        {(["u", "v"] as const).map((which) => (
+          <Fragment key={which}>
+            <StepSwitch {...given} name={`${which}On`} />
+            {dressing.gaps[`${which}On`] && (
+              <>
+                <StepChoice {...given} name={`${which}By`} />
+                <StepRange {...given} name={which} />
+                <StepNumber {...given} name={`${which}Soft`} />
+              </>
+            )}
+          </Fragment>
+        ))}
       </div>
       <Tint />
       <Painted dressing={dressing} />

@@ -1,0 +1,63 @@
+/** What every mover is given: a surface's vertices on their way from rest to where they are at the moment. */
+import { writeVertexNormals, type RestMesh } from "../mesh";
+import type { Vec3 } from "../math";
+
+export class Moving {
+  readonly rest: RestMesh;
+  /** The size of the surface: a metre of its file is so many metres. */
+  readonly size: number;
+  /** Where the vertices are so far, at the size that the surface has, in its own directions, metres: 3v. */
+  readonly position: Float64Array;
+  /** The box of the vertices at rest. */
+  readonly least: Vec3;
+  readonly most: Vec3;
+  #normals: Float32Array | null = null;
+
+  constructor(rest: RestMesh, size: number) {
+    this.rest = rest;
+    this.size = size;
+    this.position = Float64Array.from(rest.mesh.position, (x) => size * x);
+    const [least, most] = [
+      [Infinity, Infinity, Infinity],
+      [-Infinity, -Infinity, -Infinity],
+    ];
+    for (let p = 0; p < this.position.length; p++) {
+      const x = this.position[p];
+      if (x < least[p % 3]) least[p % 3] = x;
+      if (x > most[p % 3]) most[p % 3] = x;
+    }
+    this.least = least as unknown as Vec3;
+    this.most = most as unknown as Vec3;
+  }
+
+  get vertices(): number {
+    return this.position.length / 3;
+  }
+
+  /** Smooth unit normals of the shape so far: 3v. */
+  get normals(): Float32Array {
+    if (!this.#normals) {
+      this.#normals = new Float32Array(this.position.length);
+      writeVertexNormals(this.position, this.rest.mesh.index, this.rest.corners, this.#normals);
+    }
+    return this.#normals;
+  }
+
+  /** Told by a mover that has changed the shape. */
+  changed(): void {
+    this.#normals = null;
+  }
+}
+
+/** How much a mover does at each vertex, from 0 to 1: v; null for all of it everywhere. */
+export type Weight = Float32Array | null;
+
+/** *One kind of mover*: where the vertices go. */
+export interface Moves<M> {
+  /**
+   * Moves the vertices.
+   *
+   * @param weight how much of it each vertex does
+   */
+  move(mover: M, moving: Moving, weight: Weight): void;
+}

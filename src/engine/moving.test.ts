@@ -1,0 +1,148 @@
+/** What lies on surfaces that move goes along with them. */
+import fc from "fast-check";
+import { makeLine } from "@/core/line/testing";
+import { madeMesh } from "@/core/made";
+import { angleBetween, multiply, rotate, type Quat, type Vec3 } from "@/core/math";
+import { evenly } from "@/core/math/testing";
+import { movedVertices } from "@/core/movers";
+import { RestMesh } from "@/core/mesh";
+import type { Placements } from "@/core/place";
+import { sceneAt, sceneSchema, type Scene } from "@/core/scene";
+import { harbourScene } from "@/core/scene/testing";
+import { Engine } from "./engine";
+
+const SURFACE = { id: "water", name: "Water", made: { kind: "bumps", width: 8, depth: 6, height: 0.8, size: 4 } };
+
+/** Props over the water, along a line that lies on it, and inside a box, with all that the surfaces are told. */
+function seaScene(water: object, box: object = {}): Scene {
+  const over = { where: { kind: "over", surfaces: ["water"] }, stance: { up: "normal" }, spacing: { distance: 0.7 } };
+  const lane = makeLine({ kind: "polyline", knots: [[-3, 2, 0.3], [1, 2, 1], [3, 2, -1.7]] }); // prettier-ignore
+  return sceneSchema.parse({
+    ...harbourScene(),
+    lines: [{ ...lane, id: "lane", number: 1, laid: { kind: "surface", on: ["water"], way: "down" } }],
+    surfaces: [
+      { ...SURFACE, ...water },
+      { id: "hold", name: "Hold", made: { kind: "box" }, outline: true, ...box },
+    ],
+    dressings: [
+      { id: "over", ...over },
+      { id: "along", where: { lines: ["lane"] }, stance: { up: "line" }, spacing: { distance: 0.4 } },
+      { id: "inside", where: { kind: "inside", volumes: ["hold"] }, spacing: { distance: 0.9 } },
+    ].map((one) => ({ name: one.id, what: { entries: [{ prop: "buoy" }] }, ...one })),
+  });
+}
+
+const course = (from: readonly number[], to: readonly number[]) => ({
+  keyframes: [from, to].map((value, at) => ({ at, value: [...value], go: "straight" })),
+});
+
+function placed(scene: Scene, t: number): Map<string, Placements> {
+  const engine = new Engine();
+  engine.take(sceneAt(scene, t));
+  return new Map(scene.dressings.map(({ id }) => [id, engine.placements(id)!]));
+}
+
+const pointOf = ({ origin, position }: Placements, i: number): Vec3 =>
+  [0, 1, 2].map((k) => origin[k] + position[3 * i + k]) as unknown as Vec3;
+const turnOf = ({ rotation: R }: Placements, i: number): Quat => [R[4 * i], R[4 * i + 1], R[4 * i + 2], R[4 * i + 3]];
+
+test("what a surface carries moves as it does: the same keys, turned and moved exactly as one", () => {
+  fc.assert(
+    fc.property(
+      fc.tuple(evenly(-9, 9), evenly(-9, 9), evenly(-9, 9)),
+      evenly(-1.4, 1.4),
+      evenly(0.1, 1),
+      (to, half, t) => {
+        const turn: Quat = [0, Math.sin(half), 0, Math.cos(half)];
+        const moves = { courses: { position: course([0, 0, 0], to), rotation: course([0, 0, 0, 1], turn) } };
+        const scene = seaScene(moves, moves);
+        const [before, now] = [placed(scene, 0), placed(scene, t)];
+        const { position, rotation } = sceneAt(scene, t).surfaces[0];
+        for (const [id, rest] of before) {
+          const there = now.get(id)!;
+          expect(rest.count).toBeGreaterThan(10);
+          expect(there.key).toEqual(rest.key);
+          for (let i = 0; i < rest.count; i++) {
+            const wanted = rotate(rotation, pointOf(rest, i)).map((x, k) => x + position[k]);
+            const point = pointOf(there, i);
+            for (let k = 0; k < 3; k++) expect(Math.abs(point[k] - wanted[k])).toBeLessThan(3e-6);
+            expect(angleBetween(turnOf(there, i), multiply(rotation, turnOf(rest, i)))).toBeLessThan(1e-3);
+          }
+        }
+      },
+    ),
+    { numRuns: 12 },
+  );
+});
+
+/** The triangle of a mesh that is nearest to a point from above, with the weights of its corners. */
+function under(P: Float64Array, index: Uint32Array, [x, , z]: Vec3): { corners: number[]; weights: number[] } {
+  let best = { corners: [0, 0, 0], weights: [1, 0, 0] };
+  let most = -Infinity;
+  for (let t = 0; t < index.length; t += 3) {
+    const corners = [index[t], index[t + 1], index[t + 2]];
+    const [[ax, az], [bx, bz], [cx, cz]] = corners.map((v) => [P[3 * v], P[3 * v + 2]]);
+    const area = (bx - ax) * (cz - az) - (bz - az) * (cx - ax);
+    const v = ((x - ax) * (cz - az) - (z - az) * (cx - ax)) / area;
+    const w = ((bx - ax) * (z - az) - (bz - az) * (x - ax)) / area;
+    const weights = [1 - v - w, v, w];
+    if (Math.min(...weights) > most) [most, best] = [Math.min(...weights), { corners, weights }];
+  }
+  return best;
+}
+
+test("over a surface that waves each keeps its place in its triangle, and stands by the normal there", () => {
+  const scene = seaScene({ movers: [{ kind: "waves", length: 3, height: 0.2 }, { kind: "twist", axis: "east", angle: 0.5 }] }); // prettier-ignore
+  const still = placed({ ...scene, surfaces: [{ ...scene.surfaces[0], movers: [] }, scene.surfaces[1]] }, 0);
+  const mesh = madeMesh(scene.surfaces[0].made!, new Map())!;
+  const rest = new RestMesh(mesh);
+  const own = Float64Array.from(mesh.position);
+  const seen = new Set<string>();
+  for (const t of [0, 0.4, 1.7]) {
+    const { movers } = sceneAt(scene, t).surfaces[0];
+    const moved = movedVertices(movers.map((mover) => ({ mover: mover as never, weight: null })), rest, 1); // prettier-ignore
+    const now = placed(scene, t);
+    for (const id of ["over", "along"]) {
+      const [before, there] = [still.get(id)!, now.get(id)!];
+      expect(there.key).toEqual(before.key);
+      expect(there.count).toBeGreaterThan(10);
+      for (let i = 0; i < there.count; i++) {
+        const { corners, weights } = under(own, mesh.index, pointOf(before, i));
+        const wanted = [0, 1, 2].map((k) => corners.reduce((sum, v, c) => sum + weights[c] * moved[3 * v + k], 0));
+        const point = pointOf(there, i);
+        const off = Math.hypot(...wanted.map((x, k) => x - point[k]));
+        // A line's points lie on the mesh to a fiftieth of a millimetre; single precision is as coarse as this here.
+        expect(off).toBeLessThan(id === "over" ? 2e-6 : 2e-4);
+        const up = rotate(turnOf(there, i), [0, 1, 0]);
+        const [a, b, c] = corners.map((v) => [moved[3 * v], moved[3 * v + 1], moved[3 * v + 2]]);
+        const [u, v] = [b.map((x, k) => x - a[k]), c.map((x, k) => x - a[k])];
+        const normal = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
+        const cosine = normal.reduce((sum, x, k) => sum + x * up[k], 0) / Math.hypot(...normal);
+        expect(cosine).toBeGreaterThan(0.94);
+      }
+      seen.add(Buffer.from(there.position.buffer).toString("base64"));
+    }
+  }
+  expect(seen.size).toBe(6);
+});
+
+test("a moment of a surface that moves looks for nothing anew: only what carries runs", () => {
+  const scene = seaScene({ movers: [{ kind: "waves" }] });
+  const engine = new Engine();
+  engine.evaluate(sceneAt(scene, 0));
+  engine.evaluate(sceneAt(scene, 1));
+  for (const node of [
+    "samples",
+    "spacing",
+    "fields",
+    "track at rest",
+    "bound",
+    "bound track",
+    "variation",
+    "weight of mover",
+  ])
+    // prettier-ignore
+    expect(engine.ran).not.toContain(node);
+  expect(engine.ran).toContain("carried");
+  expect(engine.ran).toContain("carried along");
+});
