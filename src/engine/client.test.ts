@@ -21,7 +21,8 @@ class PretendedWorker {
     return new Promise((resolve) =>
       open.push({
         name: scene.mixes[0].id,
-        answer: () => resolve({ results: [], laid: NOTHING, made: NOTHING, charts: [] }),
+        answer: () =>
+          resolve({ results: [], laid: NOTHING, made: NOTHING, movable: NOTHING, moved: NOTHING, charts: [] }),
         die: () => this.onerror?.({ message: "out of memory" }),
       }),
     );

@@ -6,6 +6,7 @@ import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
 import type { Member, Merged, Shape, TriangleMesh, Shapes } from "@/core/mesh";
+import type { MovedShape } from "@/core/movers";
 import type { GivenFile } from "@/core/files";
 import { InputError } from "@/core/schema";
 import { type Scene } from "@/core/scene";
@@ -25,6 +26,10 @@ interface Listener {
   laid?(laid: Told<LaidTrack>): void;
   /** Meshes of surfaces that are made; told before the results. */
   made?(made: Told<Shape>): void;
+  /** Meshes at rest of surfaces that have movers; told before the results. */
+  movable?(movable: Told<Shape>): void;
+  /** Surfaces that have another shape than before; told before the results. */
+  moved?(moved: Told<MovedShape>): void;
   /** Surfaces laid out by their UVs, by their ids; told before the results that go by them. */
   charts?(charts: readonly [string, ChartedSurface][]): void;
   /** What pokes through, by the ids of dressings; told some time after the results of the same scene. */
@@ -113,10 +118,12 @@ export class EvaluationClient {
       const scene = this.#waiting;
       this.#waiting = null;
       try {
-        const { results, laid, made, charts } = await this.#evaluate(scene);
+        const { results, laid, made, movable, moved, charts } = await this.#evaluate(scene);
         if (this.#closed) continue;
         if (isNews(laid)) this.#listener.laid?.(laid);
         if (isNews(made)) this.#listener.made?.(made);
+        if (isNews(movable)) this.#listener.movable?.(movable);
+        if (isNews(moved)) this.#listener.moved?.(moved);
         if (charts.length > 0) this.#listener.charts?.(charts);
         this.#listener.results(results, scene);
         if (!this.#waiting && this.#poking) void this.#lookForPoking(scene);

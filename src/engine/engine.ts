@@ -14,9 +14,11 @@ import type { LaidTrack } from "@/core/line";
 import { UvChart, type ChartTable, type Shape, type TriangleMesh } from "@/core/mesh";
 import { copyOf, drawnOf, type Drawn, type Placements } from "@/core/place";
 import { preparedBounds } from "@/core/scene";
+import { movedShape, type MovedShape } from "@/core/movers";
 import * as dressings from "./dressings";
 import { applyChange, changeBetween, EMPTY_SCENE, type PlacedScene, type SceneChange } from "@/core/scene";
 import * as things from "./things";
+import { toldSince, type Told } from "./told";
 
 /** What one dressing came to. */
 export interface DressingResult {
@@ -49,6 +51,8 @@ export class Engine {
   readonly #graph: Graph;
   #scene: PlacedScene = EMPTY_SCENE;
   #revision = 0;
+  /** Where the vertices of surfaces that move were last. */
+  #moved: ReadonlyMap<string, Float64Array> = new Map();
   /** What has been handed over last, by the ids of dressings. */
   #told = new Map<string, Pick<DressingResult, "placements" | "findings">>();
 
@@ -230,6 +234,38 @@ export class Engine {
         return rest ? [[id, rest.mesh]] : [];
       }),
     );
+  }
+
+  /** The meshes at rest of surfaces that have movers, in the coordinates of their files, by their ids. */
+  get movable(): ReadonlyMap<string, Shape> {
+    return new Map(
+      this.#scene.surfaces.flatMap(({ id, movers }): [string, Shape][] => {
+        const rest = movers.length > 0 && this.#graph.get(things.restMesh, id);
+        return rest ? [[id, rest.mesh]] : [];
+      }),
+    );
+  }
+
+  /**
+   * The surfaces that have another shape than when this was last asked, as they are drawn, by their ids; and those that are at
+   * rest again.
+   */
+  movedSince(): Told<MovedShape> {
+    const now = new Map(
+      this.#scene.surfaces.flatMap(({ id }): [string, Float64Array][] => {
+        const moved = this.#graph.get(things.moved, id);
+        return moved ? [[id, moved]] : [];
+      }),
+    );
+    const { changed, gone } = toldSince(this.#moved, now);
+    this.#moved = now;
+    return {
+      changed: changed.map(([id, moved]) => [
+        id,
+        movedShape(this.#graph.get(things.restMesh, id)!, moved, this.#graph.get(things.size, id)!),
+      ]),
+      gone,
+    };
   }
 
   /** The surfaces that placements are charted on. */

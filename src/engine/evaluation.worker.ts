@@ -4,6 +4,7 @@ import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
 import type { Shape } from "@/core/mesh";
+import type { MovedShape } from "@/core/movers";
 import { buffersOf, buffersOfDrawn } from "@/core/place";
 import type { SceneChange } from "@/core/scene";
 import { Engine, type ChartedSurface, type ShownResult } from "./engine";
@@ -23,6 +24,10 @@ export interface Evaluation {
   laid: Told<LaidTrack>;
   /** Meshes of surfaces that are made of numbers and lines. */
   made: Told<Shape>;
+  /** Meshes at rest of surfaces that have movers. */
+  movable: Told<Shape>;
+  /** Surfaces that have another shape at the moment than at rest. */
+  moved: Told<MovedShape>;
   /** Surfaces laid out by their UVs, by their ids, that have not been told of yet. */
   charts: [string, ChartedSurface][];
 }
@@ -31,6 +36,7 @@ const engine = new Engine();
 /** What the application has been told. */
 let tracks: Engine["tracks"] = new Map();
 let meshes: Engine["made"] = new Map();
+let atRest: Engine["movable"] = new Map();
 /** The charts that it has been given: as long as they are shown. */
 let shown: ReadonlyMap<string, ChartedSurface["table"]> = new Map();
 
@@ -59,14 +65,16 @@ const api = {
     engine.update(change);
     const results = engine.shown(tell, onCharts);
     const [laid, made] = [toldSince(tracks, engine.tracks), toldSince(meshes, engine.made)];
-    [tracks, meshes] = [engine.tracks, engine.made];
+    const movable = toldSince(atRest, engine.movable);
+    [tracks, meshes, atRest] = [engine.tracks, engine.made, engine.movable];
     const under = results.flatMap(({ placements }) => engine.chartsUnder(placements));
     const charts = under.filter(([id, { table }]) => shown.get(id) !== table);
     if (under.length > 0) shown = new Map(under.map(([id, { table }]) => [id, table]));
-    return Comlink.transfer(
-      { results, laid, made, charts },
-      results.flatMap(({ placements, drawn }) => [...buffersOf(placements), ...buffersOfDrawn(drawn)]),
-    );
+    const moved = engine.movedSince();
+    return Comlink.transfer({ results, laid, made, movable, moved, charts }, [
+      ...results.flatMap(({ placements, drawn }) => [...buffersOf(placements), ...buffersOfDrawn(drawn)]),
+      ...moved.changed.flatMap(([, { position, normal }]) => [position.buffer, normal.buffer]),
+    ]);
   },
 
   /** What pokes through surfaces in the scene of a revision; null where another came between. */

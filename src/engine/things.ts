@@ -21,6 +21,7 @@ import { pick } from "@/core/schema";
 import {
   besideOf,
   longestOf,
+  meshAssetOf,
   oddityOf,
   placingBounds,
   preparationMatrix,
@@ -63,7 +64,7 @@ const AT_ORIGIN = { position: [0, 0, 0], rotation: [0, 0, 0, 1] } as const;
 
 const form = query("surface form", (ask, id) => {
   const surface = ask(surfaceInput, id);
-  return surface && { made: surface.made, asset: surface.standIn ?? surface.asset };
+  return surface && { made: surface.made, asset: meshAssetOf(surface) };
 });
 
 /** The mesh of a surface as it is in its file, or as it is made; made of lines as they are sketched. */
@@ -123,7 +124,7 @@ const weights = query("weights of movers", (ask, id): Weight[] => {
 });
 
 /** Where the vertices of a surface have gone, at its size and in its own directions; null where they have not. */
-const moved = query("moved vertices", (ask, id): Float64Array | null => {
+export const moved = query("moved vertices", (ask, id): Float64Array | null => {
   const all = ask(movers, id);
   const rest = all.length > 0 && ask(restMesh, id);
   if (!rest) return null;
@@ -179,7 +180,7 @@ export const guide = query("guide", (ask, id) => {
 /** The same where its surfaces are at rest. */
 const guideAtRest = query("guide at rest", (ask, id) => onTrack(ask, id, ask(trackAtRest, id)));
 
-const size = query("surface size", (ask, id) => ask(surfaceInput, id)?.scale);
+export const size = query("surface size", (ask, id) => ask(surfaceInput, id)?.scale);
 const sizeAtRest = query("size at rest", (ask, id) => ask(standAtRest, id)?.scale);
 
 /** The inside of a surface, wherever that stands. */

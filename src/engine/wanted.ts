@@ -2,7 +2,7 @@
 import { kindOf, fieldIdsOf, propsIn, type Dressing } from "@/core/place";
 import { isOn } from "@/core/movers";
 import { wishesOf } from "./needs";
-import type { Scene, Surface } from "@/core/scene";
+import { meshAssetOf, type Scene, type Surface } from "@/core/scene";
 
 /** All props that a dressing's slots may take. */
 export function propsOf({ what, pegs, oldPegs }: Dressing, mixes: Scene["mixes"]): Set<string> {
@@ -32,7 +32,7 @@ export function meshesWanted(scene: Scene): Set<string> {
   };
   const wantSurfaces = (which: (surface: Surface) => boolean) => {
     for (const surface of surfaces) {
-      const asset = surface.standIn ?? surface.asset;
+      const asset = meshAssetOf(surface);
       if (asset !== null && which(surface)) wanted.add(asset);
     }
   };
@@ -74,6 +74,6 @@ export function meshesCompared({ dressings, surfaces, props, mixes }: Scene): Se
   const walls = surfaces.filter(isWall);
   if (walls.length === 0) return new Set();
   const used = new Set(dressings.flatMap((dressing) => [...propsOf(dressing, mixes)]));
-  const meshes = walls.flatMap(({ asset, standIn }) => standIn ?? asset ?? []);
+  const meshes = walls.flatMap((surface) => meshAssetOf(surface) ?? []);
   return new Set([...meshes, ...props.flatMap(({ id, asset }) => (used.has(id) ? asset : []))]);
 }

@@ -38,7 +38,9 @@ export async function readTriangleMesh(bytes: Uint8Array, name: string): Promise
   return {
     position,
     index,
-    attributes: [joined(parts, "TEXCOORD_0", 2), joined(parts, "COLOR_0", 3)].flatMap((one) => one ?? []),
+    attributes: [joined(parts, "TEXCOORD_0", 2), joined(parts, "COLOR_0", 3), normalsOf(parts)].flatMap(
+      (one) => one ?? [],
+    ),
   };
 }
 
@@ -58,6 +60,12 @@ function joined(parts: readonly TriangleMesh[], name: string, width: number): At
     vertices += count;
   }
   return { name, width, array };
+}
+
+/** The normals of all parts; null where one has none. */
+function normalsOf(parts: readonly TriangleMesh[]): Attribute | null {
+  const all = parts.every(({ attributes }) => attributes.some(({ name }) => name === "NORMAL"));
+  return all ? joined(parts, "NORMAL", 3) : null;
 }
 
 /** A primitive's vertices and triangles, whatever form it has them in. */

@@ -7,7 +7,7 @@ import { chartTableOf, type ChartTable } from "./chart-table";
 import { edgeMapOf, type EdgeMap } from "./edge-map";
 import type { Points } from "./facets";
 import type { TriangleMesh } from "./mesh";
-import { cornerWeightsOf, type CornerWeights } from "./vertex-normals";
+import { cornerWeightsOf, writeVertexNormals, type CornerWeights } from "./vertex-normals";
 
 /** A mesh whose positions may be of either precision. */
 export type Shape = Points & Pick<TriangleMesh, "attributes" | "faces" | "cut">;
@@ -18,16 +18,20 @@ export class RestMesh {
   readonly uv: Float32Array | null;
   /** Colours of the vertices, 3v, from 0 to 1; null where the mesh has none. */
   readonly colour: Float32Array | null;
+  /** The normals that its file gives the vertices, 3v; null where it gives none. */
+  readonly normal: Float32Array | null;
   #edges: EdgeMap | undefined;
   #beyond: Int32Array | undefined;
   #chart: ChartTable | null | undefined;
   #corners: CornerWeights | undefined;
+  #smooth: Float32Array | undefined;
 
   constructor(mesh: Shape) {
     this.mesh = mesh;
     const named = (name: string) => mesh.attributes.find((one) => one.name === name)?.array ?? null;
     this.uv = named("TEXCOORD_0");
     this.colour = named("COLOR_0");
+    this.normal = named("NORMAL");
   }
 
   get edges(): EdgeMap {
@@ -37,6 +41,15 @@ export class RestMesh {
   /** The triangle beyond each edge, -1 where there is none: 3m. */
   get beyond(): Int32Array {
     return (this.#beyond ??= trianglesBeyond(Float64Array.from(this.mesh.position), this.mesh.index));
+  }
+
+  /** Smooth normals of the vertices: 3v. */
+  get smoothNormals(): Float32Array {
+    if (!this.#smooth) {
+      this.#smooth = new Float32Array(this.mesh.position.length);
+      writeVertexNormals(Float64Array.from(this.mesh.position), this.mesh.index, this.corners, this.#smooth);
+    }
+    return this.#smooth;
   }
 
   /** How much its triangles count at their corners, for smooth normals wherever it goes. */

@@ -17,6 +17,7 @@ import type { z } from "zod";
 
 export * from "./schema";
 export { distancesFrom, heldVertices } from "./held";
+export { movedShape, type MovedShape } from "./shown";
 export type { Weight } from "./moving";
 
 interface Kind<M> {

@@ -119,6 +119,10 @@ export const surfaceSchema = surfaceShape.refine(({ asset, made }) => (asset ===
   error: "a surface has either a file or a way in which it is made",
 });
 
+/** The file whose mesh is reckoned with: the stand-in's, but of a surface with movers the one whose vertices are drawn. */
+export const meshAssetOf = ({ asset, standIn, movers }: Surface): string | null =>
+  movers.length > 0 ? asset : (standIn ?? asset);
+
 export const viewSchema = z.object({
   id: idSchema,
   name: nameSchema,

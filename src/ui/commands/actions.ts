@@ -80,6 +80,7 @@ export function escape(): void {
   else if (inField) inField.blur();
   else if (session().tool === "draw") stopDrawing();
   else if (session().tool === "paint") stopPainting();
+  else if (session().grip !== null) useSession.setState({ grip: null });
   else if (session().moving !== null) useSession.setState({ moving: null });
   else if (session().keys.size > 0) useSession.setState({ keys: NO_KEYS });
   else if (session().knots.length > 0) useSession.setState({ knots: [] });

@@ -2,8 +2,10 @@
 import { create } from "zustand";
 import { Graph, input, query } from "@/core/graph";
 import { UvChart, WorldMesh, type Stand } from "@/core/mesh";
+import type { MovedShape } from "@/core/movers";
 import type { Surface } from "@/core/scene";
 import type { ChartedSurface } from "@/engine/engine";
+import { useMoved } from "./moved";
 import { useSession } from "./session";
 
 export const useCharted = create<{ surfaces: ReadonlyMap<string, ChartedSurface> }>()(() => ({ surfaces: new Map() }));
@@ -20,9 +22,13 @@ export function dressingOnCharts(): string | null {
 
 const chartedInput = input<ChartedSurface>("charted surface");
 const standInput = input<Stand>("stand");
+const movedInput = input<MovedShape>("moved shape");
 const chart = query("chart", (ask, id) => {
   const { mesh, table } = ask(chartedInput, id)!;
-  return new UvChart(WorldMesh.of(id, { ...mesh, attributes: [] }, ask(standInput, id)!), table);
+  const [stand, moved] = [ask(standInput, id)!, ask(movedInput, id)];
+  const rest = WorldMesh.of(id, { ...mesh, attributes: [] }, stand);
+  const own = moved && Float64Array.from(moved.position, (metres) => stand.scale * metres);
+  return new UvChart(own ? rest.at(stand, own) : rest, table);
 });
 let graph = new Graph();
 
@@ -30,6 +36,7 @@ let graph = new Graph();
 export function chartOf(one: ChartedSurface, { id, position, rotation, scale }: Surface): UvChart {
   graph.set(chartedInput, id, one);
   graph.set(standInput, id, { position, rotation, scale });
+  graph.set(movedInput, id, useMoved.getState().shapes.get(id));
   return graph.get(chart, id);
 }
 

@@ -12,6 +12,7 @@ import type { Progress } from "@/engine/evaluation.worker";
 import { dressingOnCharts, forgetCharts, putCharts } from "./charted";
 import { forgetOthers } from "./guides";
 import { putLaid, putMade, useLaid, useMade } from "./laid";
+import { forgetMoved, putMovable, putMoved } from "./moved";
 import { useSession } from "./session";
 import { settlePegs } from "./settle-pegs";
 
@@ -94,6 +95,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
   useResults.setState(useResults.getInitialState(), true);
   useLaid.setState({ tracks: new Map() });
   useMade.setState({ meshes: new Map() });
+  forgetMoved();
   forgetCharts();
   const client = new EvaluationClient({
     results(results, scene) {
@@ -115,6 +117,8 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
     },
     laid: putLaid,
     made: putMade,
+    movable: putMovable,
+    moved: putMoved,
     charts: putCharts,
     failed(reason) {
       useResults.setState({ failure: reason });

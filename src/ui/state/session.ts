@@ -54,6 +54,10 @@ interface Session {
   tool: Tool;
   /** The surface that the hand moves wherever it is taken; others only by their handle. */
   moving: string | null;
+  /** The mover of the surface in focus whose numbers are shown. */
+  mover: number | null;
+  /** What the hand does to the surface in focus by that mover: pulls it, or says where it is held fast. */
+  grip: "pull" | "hold" | null;
   /** The prop that a drawn line is dressed with at once, if any. */
   drawProp: string | null;
   display: Display;
@@ -90,6 +94,8 @@ export const useSession = create<Session>()((set) => ({
   knots: NO_KNOTS,
   tool: "select",
   moving: null,
+  mover: null,
+  grip: null,
   drawProp: null,
   display: "full",
   tinted: false,
@@ -114,9 +120,10 @@ const { setState: set, getState: get } = useSession;
 export const NO_KEYS: ReadonlySet<Key> = new Set();
 
 /** Whoever goes to something else stops painting, and what was said of the place under the pointer is over. */
-const unpainted = (): Pick<Session, "tool" | "moving" | "why"> => ({
+const unpainted = (): Pick<Session, "tool" | "moving" | "grip" | "why"> => ({
   tool: get().tool === "paint" ? "select" : get().tool,
   moving: null,
+  grip: null,
   why: null,
 });
 
@@ -152,10 +159,10 @@ export const selectMix = (id: string): void =>
   set({ ...unpainted(), focus: { kind: "mix", id }, knots: NO_KNOTS, keys: NO_KEYS });
 
 export const selectSurface = (id: string): void =>
-  set({ ...unpainted(), focus: { kind: "surface", id }, knots: NO_KNOTS, keys: NO_KEYS });
+  set({ ...unpainted(), focus: { kind: "surface", id }, mover: null, knots: NO_KNOTS, keys: NO_KEYS });
 
 export const selectNothing = (): void =>
-  set({ focus: { kind: "dressing" }, moving: null, keys: NO_KEYS, knots: NO_KNOTS });
+  set({ focus: { kind: "dressing" }, moving: null, grip: null, keys: NO_KEYS, knots: NO_KNOTS });
 
 /** Opens a step; of the others only those stay open that are pinned. */
 export function openStep(step: StepName): void {

@@ -25,6 +25,7 @@ import { DressingLinks } from "./DressingLinks";
 import { Tide } from "../time";
 import { complaintOf } from "./params";
 import { MadeFields } from "./MadeFields";
+import { MoversSection } from "./MoversSection";
 import { fillInside, SpreadHere, spreadOver } from "./SpreadOver";
 
 const { choices: EDGES } = describeChoice(laidSchema.options[1].shape.follow);
@@ -85,7 +86,8 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
         </Button>
         <More surface={surface} />
       </div>
-      <fieldset disabled={surface.locked} className="grid gap-1.5 disabled:opacity-50">
+      <MoversSection surface={surface} />
+      <fieldset disabled={surface.locked} className="grid gap-1.5 border-t border-linen-2 pt-2 disabled:opacity-50">
         <div className="group/tide grid grid-cols-[56px_1fr_1fr_1fr] items-center gap-1.5">
           <span className="flex items-center gap-1 text-[12.5px] text-ink-6">
             Place

@@ -5,7 +5,7 @@ import { useDeferredValue, useEffect, useMemo } from "react";
 import { CanvasTexture, ClampToEdgeWrapping, Color, DoubleSide, ShaderMaterial, Vector2 } from "three";
 import type { DensityMap } from "@/core/place";
 import { useScene } from "@/store";
-import { useSurfaceModel, tintOf } from "../assets";
+import { useMovedModel, useSurfaceModel, tintOf } from "../assets";
 import { usePlacements, useSession } from "../state";
 import type { Surface } from "@/core/scene";
 
@@ -97,7 +97,7 @@ function Veil({ dressing, density }: { dressing: string; density: DensityMap }) 
 }
 
 function VeiledSurface({ surface, veil }: { surface: Surface; veil: ShaderMaterial }) {
-  const model = useSurfaceModel(surface);
+  const model = useMovedModel(surface.id, useSurfaceModel(surface));
   return (
     <group position={[...surface.position]} quaternion={[...surface.rotation]} scale={surface.scale}>
       {model?.parts.map(({ geometry }, i) => (

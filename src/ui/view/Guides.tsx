@@ -3,7 +3,8 @@
 import { useEffect, useMemo } from "react";
 import { BufferAttribute, BufferGeometry, DoubleSide } from "three";
 import type { Line } from "@/core/line";
-import { rotate, type Vec3 } from "@/core/math";
+import { add, rotate, scale, type Vec3 } from "@/core/math";
+import type { Mover } from "@/core/movers";
 import { useScene } from "@/store";
 import {
   guideLinesOf,
@@ -25,6 +26,7 @@ import { boxSides } from "./box-sides";
 import { useDraw } from "./draw-state";
 import { useMove } from "./move-state";
 import { smoothPreview } from "./preview";
+import { pullRings } from "./pulling";
 
 /** The handle of the surface in focus, by which it is moved. */
 export function SurfaceHandle() {
@@ -34,6 +36,30 @@ export function SurfaceHandle() {
     return found && !found.locked ? found.position : null;
   });
   return position ? <Knots positions={[position]} selected={[0]} /> : null;
+}
+
+/** Rings at the pulls of the mover that is chosen, to take hold of; and at the places where it holds its surface fast. */
+export function Grips() {
+  const focus = useSession((session) => session.focus);
+  const chosen = useSession((session) => session.mover);
+  const surface = useScene((scene) =>
+    focus.kind === "surface" ? scene.surfaces.find(({ id }) => id === focus.id) : undefined,
+  );
+  const mover = (surface?.movers as Mover[] | undefined)?.find(({ id }) => id === chosen);
+  if (!surface || !mover) return null;
+  return (
+    <>
+      <Knots positions={pullRings(surface, mover).map(({ position }) => position)} selected={[]} />
+      {"places" in mover && mover.places.length > 0 && (
+        <Points
+          look="handle"
+          positions={mover.places.map(({ at }) =>
+            add(surface.position, rotate(surface.rotation, scale(at, surface.scale))),
+          )}
+        />
+      )}
+    </>
+  );
 }
 
 /** The sides of the box in focus, to take hold of. */

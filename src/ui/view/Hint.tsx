@@ -131,6 +131,7 @@ export function Hint() {
   const box = useScene((scene) =>
     scene.surfaces.some(({ id, made }) => made?.kind === "box" && id === surfaceIn(focus)),
   );
+  const grip = useSession((session) => session.grip);
   const moves = useSession((session) => session.moving !== null);
   const locked = useScene((scene) => scene.surfaces.some(({ id, locked }) => locked && id === surfaceIn(focus)));
   if (tool === "draw") {
@@ -192,6 +193,15 @@ export function Hint() {
     );
   }
   if (moving !== null) return <Moving />;
+  if (focus.kind === "surface" && grip) {
+    return (
+      <div className={HINT}>
+        {grip === "pull"
+          ? "Take hold of the surface and drag to pull it · Shift: up and down · E N U: along an axis · Esc: done"
+          : "Click on the surface where it is held fast · Esc: done"}
+      </div>
+    );
+  }
   if (focus.kind === "surface") {
     return (
       <div className={HINT}>

@@ -5,7 +5,7 @@ import { useEffect, useMemo } from "react";
 import { EdgesGeometry } from "three";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
-import { type Model, useSurfaceModel } from "../assets";
+import { isMoving, type Model, raycastMoving, useMovedModel, useSurfaceModel } from "../assets";
 import { useSession } from "../state";
 import { asDrawn, useFineness } from "../three";
 
@@ -27,6 +27,7 @@ export function Surfaces() {
 
 function SurfaceMesh({ surface }: { surface: Surface }) {
   const model = useSurfaceModel(surface);
+  const shown = useMovedModel(surface.id, model);
   useEffect(() => {
     for (const part of model?.parts ?? []) if (!part.geometry.boundsTree) part.geometry.computeBoundsTree();
     invalidate();
@@ -36,7 +37,9 @@ function SurfaceMesh({ surface }: { surface: Surface }) {
   useEffect(() => () => void (made && model?.parts.forEach(({ geometry }) => geometry.dispose())), [made, model]);
   const chosen = useSession(({ focus }) => focus.kind === "surface" && focus.id === surface.id);
   useEffect(() => invalidate(), [chosen]);
-  if (!model) return null;
+  if (!model || !shown) return null;
+  // Where it is at the moment is not known beforehand, and is fitted to only where somebody looks.
+  const moves = isMoving(surface.id, shown) && { frustumCulled: false, raycast: raycastMoving };
   return (
     <group
       position={[...surface.position]}
@@ -47,9 +50,10 @@ function SurfaceMesh({ surface }: { surface: Surface }) {
       {surface.outline ? (
         <Outline model={model} chosen={chosen} />
       ) : (
-        model.parts.map((part, i) => (
+        shown.parts.map((part) => (
           <mesh
-            key={i}
+            key={part.geometry.uuid}
+            {...moves}
             position={model.origin}
             geometry={part.geometry}
             material={asDrawn(part.material, plain)}

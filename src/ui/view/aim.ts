@@ -90,6 +90,12 @@ export class Aim {
     return point && [point[0], from[1], point[2]];
   }
 
+  /** The point as far away as `from`, square to the way in which one looks. */
+  across(from: Vec3): Vec3 | null {
+    const way = this.#camera.getWorldDirection(new Vector3());
+    return this.#onPlane(new Plane().setFromNormalAndCoplanarPoint(way, new Vector3(...from)));
+  }
+
   /** The point straight above or below `from` that is nearest to the pointer. */
   upright(from: Vec3): Vec3 | null {
     const { direction } = this.#caster.ray;

@@ -33,6 +33,7 @@ import { isTyping, ownsKey, stepSelected } from "./keys";
 import { axisOfKey, restMoving, typedDistance, typeKey, useMove } from "./move-state";
 import { addUnder, movePlacements, takenPlacements, wantedPlace, whyUnder, type HeldPlacements } from "./pegging";
 import { PaintingHand } from "./painting-hand";
+import { dragPull, holdUnder, takenPull, type HeldPull } from "./pulling";
 import { atDistance, snapTargets, type SnapTarget } from "./snap";
 import { endStroke, giveUpStroke, isPainting, useBrush } from "./brush";
 import { focusedLine, LINE, MIDDLE, placementUnder, selectBox, selectClick } from "./selecting";
@@ -52,6 +53,7 @@ const MOVES = {
   surface: "Move surface",
   side: "Size of box",
   placements: "Move placement",
+  pull: "Pull",
 } as const;
 
 /** What was under the pointer when it was pressed. */
@@ -64,6 +66,7 @@ type Held =
   | { kind: "surface"; surface: string; start: Vec3 }
   | { kind: "side"; from: Surface; side: BoxSide; start: Vec3 }
   | HeldPlacements
+  | HeldPull
   | { kind: "box" };
 
 export class ViewHands {
@@ -173,7 +176,10 @@ export class ViewHands {
       }
     }
     const surface =
-      this.#heldSide() ?? this.#heldSurface() ?? (event.shiftKey ? null : takenPlacements(placementUnder(this.#aim)));
+      takenPull(this.#aim) ??
+      this.#heldSide() ??
+      this.#heldSurface() ??
+      (event.shiftKey ? null : takenPlacements(placementUnder(this.#aim)));
     if (surface) return surface;
     return event.shiftKey ? { kind: "box" } : null;
   }
@@ -242,7 +248,9 @@ export class ViewHands {
         ? wantedPlace(this.#aim, held)
         : held.kind === "side"
           ? this.#aim.along(from, held.side.way)
-          : this.#destination(event, from, held);
+          : held.kind === "pull"
+            ? this.#pulledTo(event, from)
+            : this.#destination(event, from, held);
     if (!to) return;
     const by = subtract(to, from);
     useMove.setState({ distance: distance(from, to) });
@@ -258,11 +266,19 @@ export class ViewHands {
         return;
       }
       if (held.kind === "placements") return movePlacements(draft, held, () => by);
+      if (held.kind === "pull") return dragPull(draft, held, by);
       const line = draft.lines.find((l) => l.id === held.line);
       if (!line) return;
       if (held.kind === "handle") writeHandle(line, held.knot, held.side, add(held.start, by));
       else moveKnots(line, held.from, by);
     });
+  }
+
+  /** Where the pointer pulls what it took: across what is seen, upright with Shift, or along an axis. */
+  #pulledTo({ shiftKey }: PointerEvent, from: Vec3): Vec3 | null {
+    const { axis } = useMove.getState();
+    if (axis) return this.#aim.axis(from, axis);
+    return shiftKey ? this.#aim.upright(from) : this.#aim.across(from);
   }
 
   #gripped: Vec3 | null = null;
@@ -280,7 +296,7 @@ export class ViewHands {
     this.#begun = true;
     this.#gripped = null;
     this.#store.beginDrag(MOVES[held.kind]);
-    if (held.kind === "surface" || held.kind === "side" || held.kind === "placements" || held.kind === "start") {
+    if (!("line" in held) || held.kind === "start") {
       this.#targets = [];
       return;
     }
@@ -338,7 +354,7 @@ export class ViewHands {
     this.#aim.at(event);
     if (held?.kind === "knots") selectLine(held.line, held.knot, event.shiftKey);
     else if (useSession.getState().tool === "draw") this.#drawing.click(event);
-    else if (!(event.altKey && addUnder(this.#aim))) selectClick(this.#aim, event.shiftKey);
+    else if (!holdUnder(this.#aim) && !(event.altKey && addUnder(this.#aim))) selectClick(this.#aim, event.shiftKey);
   };
 
   #hover(event: PointerEvent): void {
@@ -373,7 +389,8 @@ export class ViewHands {
     }
     const held = !hit && this.#heldSurface() !== null;
     const guide = !hit && this.#aim.line(this.#store.shown.lines, LINE) !== null;
-    const moves = onLine || held || takenPlacements(hit) !== null;
+    const pulls = !grip && takenPull(this.#aim) !== null;
+    const moves = pulls || onLine || held || takenPlacements(hit) !== null;
     element.style.cursor = grip ? "grab" : moves ? "move" : hit || guide ? "pointer" : "";
   }
 

@@ -4,6 +4,7 @@ import type { Line } from "@/core/line";
 import { rotate, subtract, type Quat, type Vec3 } from "@/core/math";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
+import { atRest } from "../moved";
 import type { Draft } from "immer";
 
 export const store = () => useSceneStore.getState();
@@ -43,7 +44,7 @@ export const guideLinesOf = ({ where }: Dressing): readonly string[] => kindOf(w
 /** Places that are set by hand are kept to the millimetre. */
 export const millimetre = (metres: number): number => Math.round(metres * 1000) / 1000 + 0;
 
-/** A point in the coordinates of a surface, to the millimetre; of an area that has none as it is. */
+/** A point at a surface as it is seen, in its own coordinates at rest, to the millimetre; at an area that has none as it is. */
 export function inField(
   { surfaces }: Pick<Scene, "surfaces"> | Draft<Pick<Scene, "surfaces">>,
   id: string,
@@ -53,9 +54,6 @@ export function inField(
   if (!surface) return point.map(millimetre) as [number, number, number];
   const [x, y, z, w] = surface.rotation;
   const back: Quat = [-x, -y, -z, w];
-  return rotate(back, subtract(point, surface.position)).map((value) => millimetre(value / surface.scale)) as [
-    number,
-    number,
-    number,
-  ];
+  const own = rotate(back, subtract(point, surface.position)).map((value) => value / surface.scale);
+  return atRest(id, own as unknown as Vec3).map(millimetre) as [number, number, number];
 }

@@ -6,6 +6,7 @@ export * from "./knots";
 export * from "./laid";
 export * from "./lines";
 export * from "./mends";
+export * from "./movers";
 export * from "./pegs";
 export * from "./props";
 export * from "./surfaces";

@@ -1,0 +1,340 @@
+"use client";
+/** The numbers of one mover, where its surface is held fast, how much it does where, and its pulls. */
+import { X } from "lucide-react";
+import { Fragment } from "react";
+import { z } from "zod";
+import { MOVER_KINDS, pullSchema, SIDES, type Mover, type Pull, type Side } from "@/core/movers";
+import { GAP_LIMITS, type Limits } from "@/core/place";
+import { describeChoice, describeParam } from "@/core/schema";
+import type { Surface } from "@/core/scene";
+import { Button, Fold, IconButton, NumberField, RangeField, Segmented, Toggle, ValueField } from "../kit";
+import { editMover, holdSide, letPlaceGo, surfaceOf, takePullOff, useEdit, useSession } from "../state";
+import { Tide } from "../time";
+import { complaintOf } from "./params";
+
+interface MoverProps<M extends Mover = Mover> {
+  surface: Surface;
+  mover: M;
+}
+
+/** What each kind shows, in its order. */
+const FIELDS: Readonly<Record<Mover["kind"], { numbers: readonly string[]; choices: readonly string[] }>> = {
+  waves: { choices: ["along"], numbers: ["length", "height", "heading", "speed", "pointed"] },
+  billow: { choices: [], numbers: ["depth", "breath", "every"] },
+  bend: { choices: ["axis"], numbers: ["angle", "towards", "from", "to"] },
+  twist: { choices: ["axis"], numbers: ["angle", "from", "to"] },
+  pulls: { choices: [], numbers: [] },
+};
+
+export function MoverFields({ surface, mover }: MoverProps) {
+  const { numbers, choices } = FIELDS[mover.kind];
+  const { shape } = MOVER_KINDS[mover.kind].schema;
+  const at = (...path: (string | number)[]) => ["movers", mover.id, ...path];
+  return (
+    <div className="grid gap-1.5">
+      {choices.map((name) => (
+        <Choice key={name} surface={surface} path={at(name)} schema={shape[name] as z.ZodType} />
+      ))}
+      {numbers.map((name) => (
+        <Numbers key={name} surface={surface} path={at(name)} schema={shape[name] as z.ZodType} />
+      ))}
+      {"held" in mover && <Held surface={surface} mover={mover} />}
+      {mover.kind === "waves" && (mover.held.length > 0 || mover.places.length > 0) && (
+        <Numbers surface={surface} path={at("soft")} schema={shape.soft as z.ZodType} />
+      )}
+      {mover.kind === "pulls" && <Pulls surface={surface} mover={mover} />}
+      <HowMuch surface={surface} mover={mover} />
+    </div>
+  );
+}
+
+/** A value of a mover: the path to it from its surface, where lists go by ids. */
+interface ValueProps {
+  surface: Surface;
+  path: readonly (string | number)[];
+  schema: z.ZodType;
+}
+
+type Keyed = Record<string, unknown>;
+
+/** What lies at a path; the last step is left to the caller. */
+function holderOf(thing: unknown, path: readonly (string | number)[]): Keyed | undefined {
+  let at = thing;
+  for (const step of path.slice(0, -1)) {
+    if (Array.isArray(at)) at = (at as { id: number }[]).find(({ id }) => id === step);
+    else at = (at as Keyed | undefined)?.[step];
+  }
+  return at as Keyed | undefined;
+}
+
+/** The value at a path and how it is edited. */
+function useValue<T>({ surface, path }: Omit<ValueProps, "schema">, label: string) {
+  const name = String(path[path.length - 1]);
+  const edit = useEdit<T>(label, (scene, value) => {
+    const holder = holderOf(surfaceOf(scene, surface.id), path);
+    if (holder) holder[name] = value;
+  });
+  return {
+    value: holderOf(surface, path)?.[name] as T,
+    edit,
+    mark: <Tide at={{ list: "surfaces", id: surface.id, path: path.join("/") }} label={label} />,
+  };
+}
+
+function Numbers({ schema, ...at }: ValueProps) {
+  const param = describeParam(schema);
+  const { value, edit, mark } = useValue<number>(at, param.label);
+  return (
+    <NumberField
+      param={param}
+      value={value}
+      standard={schema.parse(undefined) as number}
+      edit={edit}
+      complaint={(one) => complaintOf(schema, one)}
+      mark={mark}
+    />
+  );
+}
+
+function Range({ schema, ...at }: ValueProps) {
+  const param = describeParam(schema);
+  const { value, edit, mark } = useValue<readonly [number, number]>(at, param.label);
+  return (
+    <RangeField
+      param={param}
+      value={value}
+      edit={edit}
+      complaint={(one) => complaintOf(schema, [...one])}
+      mark={mark}
+    />
+  );
+}
+
+/** One of several ways, or on and off: edited at once. */
+function useChoice<T>({ surface, path }: Omit<ValueProps, "schema">, label: string) {
+  const { value, mark } = useValue<T>({ surface, path }, label);
+  const [, mover, ...rest] = path;
+  const change = (next: T) =>
+    editMover(surface.id, Number(mover), label, (draft) => {
+      const holder = holderOf(draft, rest);
+      if (holder) holder[String(rest[rest.length - 1])] = next;
+    });
+  return { value, mark, change };
+}
+
+function Choice({ schema, ...at }: ValueProps) {
+  const { label, help, choices } = describeChoice(schema);
+  const { value, mark, change } = useChoice<string>(at, label);
+  return (
+    <div className="group/tide grid grid-cols-[84px_1fr] items-center gap-2">
+      <span className="flex items-center gap-1 text-[12.5px] text-ink-6" title={help}>
+        {label}
+        {mark}
+      </span>
+      <Segmented label={label} help={help} value={value} choices={choices} onChange={change} />
+    </div>
+  );
+}
+
+function Switch({ schema, ...at }: ValueProps) {
+  const { label, help } = schema.meta() as { label: string; help: string };
+  const { value, mark, change } = useChoice<boolean>(at, label);
+  return <Toggle label={label} help={help} on={value} onChange={change} mark={mark} />;
+}
+
+/** Where the surface is held fast: along sides, and at places that are picked in the view. */
+function Held({ surface, mover }: MoverProps<Extract<Mover, { kind: "waves" | "billow" }>>) {
+  const picking = useSession((session) => session.grip === "hold");
+  return (
+    <div className="grid gap-1.5">
+      <div role="group" aria-label="Held fast along" className="flex flex-wrap items-center gap-1 text-xs">
+        <span className="mr-1 text-[12.5px] text-ink-6" title="Along these sides it stays where it is.">
+          Held fast
+        </span>
+        {Object.entries(SIDES).map(([side, label]) => {
+          const on = mover.held.includes(side as Side);
+          return (
+            <button
+              key={side}
+              type="button"
+              aria-pressed={on}
+              onClick={() => holdSide(surface.id, mover.id, side as Side)}
+              className={`h-6 rounded-md border px-1.5 ${on ? "border-sea bg-sea-soft text-sea" : "border-linen-3 bg-paper text-ink-6 hover:bg-linen-1"}`}
+            >
+              {label}
+            </button>
+          );
+        })}
+        <button
+          type="button"
+          aria-pressed={picking}
+          onClick={() => useSession.setState({ grip: picking ? null : "hold", tool: "select", moving: null })}
+          title="Click on the surface in the view where it is held fast as well; Escape when done."
+          className={`h-6 rounded-md border border-dashed px-1.5 ${picking ? "border-sea bg-sea-soft text-sea" : "border-linen-4 bg-linen-0 hover:bg-paper"}`}
+        >
+          At places…
+        </button>
+      </div>
+      {mover.places.length > 0 && (
+        <ul className="grid gap-0.5 text-xs text-ink-6">
+          {mover.places.map(({ id, at }) => (
+            <li key={id} className="flex items-center justify-between gap-2">
+              <span className="font-mono">{at.map((metres) => metres.toFixed(2)).join("  ")}</span>
+              <IconButton
+                label={`Let it go at ${at.join(", ")}`}
+                className="size-6"
+                onClick={() => letPlaceGo(surface.id, mover.id, id)}
+              >
+                <X size={12} />
+              </IconButton>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+function Pulls({ surface, mover }: MoverProps<Extract<Mover, { kind: "pulls" }>>) {
+  const pulling = useSession((session) => session.grip === "pull");
+  const { shape } = pullSchema;
+  const at = (id: number, name: string) => ["movers", mover.id, "pulls", id, name];
+  return (
+    <div className="grid gap-2">
+      <Button
+        aria-pressed={pulling}
+        className={`w-fit ${pulling ? "border-sea! bg-sea-soft! text-sea" : ""}`}
+        title="Take hold of the surface anywhere in the view and drag; a ring is a pull that is there already."
+        onClick={() => useSession.setState({ grip: pulling ? null : "pull", tool: "select", moving: null })}
+      >
+        {pulling ? "Done pulling" : "Pull by hand"}
+      </Button>
+      {mover.pulls.length === 0 && (
+        <p className="text-xs text-ink-5">Nothing is pulled yet. Take hold of the surface in the view and drag.</p>
+      )}
+      {(mover.pulls as Pull[]).map((pull, i) => (
+        <fieldset key={pull.id} aria-label={`Pull ${i + 1}`} className="grid gap-1.5 border-l-2 border-linen-3 pl-2">
+          <div className="group/tide grid grid-cols-[52px_1fr_1fr_1fr_24px] items-center gap-1">
+            <span className="flex items-center gap-1 text-[12.5px] text-ink-6">
+              {i + 1}
+              <Tide
+                at={{ list: "surfaces", id: surface.id, path: at(pull.id, "by").join("/") }}
+                label={`Pull ${i + 1}`}
+              />
+            </span>
+            {([0, 1, 2] as const).map((axis) => (
+              <PullBy key={axis} surface={surface} mover={mover.id} pull={pull} number={i + 1} axis={axis} />
+            ))}
+            <IconButton
+              label={`Take pull ${i + 1} off`}
+              className="size-6"
+              onClick={() => takePullOff(surface.id, mover.id, pull.id)}
+            >
+              <X size={12} />
+            </IconButton>
+          </div>
+          <Numbers surface={surface} path={at(pull.id, "reach")} schema={shape.reach} />
+          <Numbers surface={surface} path={at(pull.id, "soft")} schema={shape.soft} />
+        </fieldset>
+      ))}
+    </div>
+  );
+}
+
+function PullBy({
+  surface,
+  mover,
+  pull,
+  number,
+  axis,
+}: {
+  surface: Surface;
+  mover: number;
+  pull: Pull;
+  number: number;
+  axis: 0 | 1 | 2;
+}) {
+  const edit = useEdit<number>("Pull", (scene, value) => {
+    const holder = holderOf(surfaceOf(scene, surface.id), ["movers", mover, "pulls", pull.id, "by"]);
+    if (holder) holder.by = (holder.by as number[]).map((old, k) => (k === axis ? value : old));
+  });
+  return (
+    <ValueField
+      bare
+      label={`Pull ${number} ${"xyz"[axis]}`}
+      unit="m"
+      value={pull.by[axis]}
+      edit={edit}
+      complaint={(value) => (Number.isFinite(value) ? null : "a pull goes somewhere")}
+    />
+  );
+}
+
+const LIMITS = z.object(GAP_LIMITS);
+const SHOWN: readonly {
+  on: keyof Limits;
+  ranges: readonly (keyof Limits)[];
+  numbers: readonly (keyof Limits)[];
+  by?: keyof Limits;
+}[] = [
+  { on: "uOn", by: "uBy", ranges: ["u"], numbers: ["uSoft"] },
+  { on: "vOn", by: "vBy", ranges: ["v"], numbers: ["vSoft"] },
+  { on: "heightOn", ranges: ["height"], numbers: ["heightSoft"] },
+  { on: "slopeOn", ranges: ["slope"], numbers: ["slopeSoft"] },
+  { on: "facingOn", ranges: [], numbers: ["facing", "facingWithin"] },
+];
+
+/** How much the mover does where: everywhere alike, or within limits. */
+function HowMuch({ surface, mover }: MoverProps) {
+  const { limits } = mover;
+  const schema = (name: keyof Limits) => GAP_LIMITS[name] as z.ZodType;
+  const at = (name: keyof Limits) => ({ surface, path: ["movers", mover.id, "limits", name], schema: schema(name) });
+  const count = limits ? SHOWN.filter(({ on }) => limits[on]).length : 0;
+  return (
+    <Fold
+      label="How much where"
+      help="Everywhere alike, or only within limits, which fade softly: so that a hem flutters and a seam stays."
+      summary={count === 0 ? "everywhere" : String(count)}
+    >
+      <div className="grid gap-1.5">
+        {!limits ? (
+          <Button
+            className="w-fit"
+            onClick={() =>
+              editMover(surface.id, mover.id, "How much where", (draft) => {
+                draft.limits = { ...LIMITS.parse({}), uOn: true, uSoft: 0.2 } as typeof draft.limits;
+              })
+            }
+          >
+            Within limits
+          </Button>
+        ) : (
+          <>
+            {SHOWN.map(({ on, by, ranges, numbers }) => (
+              <Fragment key={on}>
+                <Switch {...at(on)} />
+                {limits[on] && (
+                  <>
+                    {by && <Choice {...at(by)} />}
+                    {ranges.map((name) => (
+                      <Range key={name} {...at(name)} />
+                    ))}
+                    {numbers.map((name) => (
+                      <Numbers key={name} {...at(name)} />
+                    ))}
+                  </>
+                )}
+              </Fragment>
+            ))}
+            <Button
+              className="w-fit"
+              onClick={() => editMover(surface.id, mover.id, "Everywhere alike", (draft) => void (draft.limits = null))}
+            >
+              Everywhere alike
+            </Button>
+          </>
+        )}
+      </div>
+    </Fold>
+  );
+}
