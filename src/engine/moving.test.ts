@@ -7,11 +7,17 @@ import { evenly } from "@/core/math/testing";
 import { movedVertices } from "@/core/movers";
 import { RestMesh } from "@/core/mesh";
 import type { Placements } from "@/core/place";
+import { addedOn } from "@/core/place/testing";
 import { sceneAt, sceneSchema, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
 import { Engine } from "./engine";
 
 const SURFACE = { id: "water", name: "Water", made: { kind: "bumps", width: 8, depth: 6, height: 0.8, size: 4 } };
+
+const PINS = addedOn(
+  "water",
+  ...Array.from({ length: 24 }, (_, i) => ({ point: [(i % 6) - 2.6, 0.3, Math.floor(i / 6) - 1.4] as Vec3, prop: "buoy", lift: (i % 3) / 10, turn: i })), // prettier-ignore
+);
 
 /** Props over the water, along a line that lies on it, and inside a box, with all that the surfaces are told. */
 function seaScene(water: object, box: object = {}): Scene {
@@ -27,6 +33,7 @@ function seaScene(water: object, box: object = {}): Scene {
     dressings: [
       { id: "over", ...over },
       { id: "along", where: { lines: ["lane"] }, stance: { up: "line" }, spacing: { distance: 0.4 } },
+      { id: "pins", ...over, where: { kind: "pinned", surfaces: ["water"] }, pegs: PINS },
       { id: "inside", where: { kind: "inside", volumes: ["hold"] }, spacing: { distance: 0.9 } },
     ].map((one) => ({ name: one.id, what: { entries: [{ prop: "buoy" }] }, ...one })),
   });

@@ -14,6 +14,8 @@ export type Mend =
   | "drop-pegs"
   /** Lets go of pegs of an earlier version that found no slot. */
   | "drop-old-pegs"
+  /** Pins what the finding names where it is now. */
+  | "hold-here"
   /** Leaves blank what the finding names. */
   | "leave-blank"
   /** Has the dressing keep its props clear of each other. */

@@ -11,6 +11,7 @@ import { byLine, rowsOf, standingRows } from "./rows";
 import { inCircle } from "./in-circle";
 import { leaps } from "./leaps";
 import { lineTooShort } from "./line-too-short";
+import { lostHold } from "./lost-hold";
 import { lostMask } from "./lost-mask";
 import { noGround } from "./no-ground";
 import { offSurface } from "./off-surface";
@@ -41,6 +42,7 @@ const CHECKS: readonly Check[] = [
   lostMask,
   tooMany,
   orphanPeg,
+  lostHold,
   tooClose,
   overlapping,
   pastEnd,

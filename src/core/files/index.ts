@@ -8,6 +8,7 @@ import type { EvaluatedScene } from "./evaluated";
 export { assetsOf, hashOf, type Assets } from "./assets";
 export { standing, type EvaluatedScene } from "./evaluated";
 export { COMPANION_ENDINGS, isCompanion, isParted, MESH_ENDINGS, meshesInZip, type GivenFile } from "./incoming";
+export { readPins, writePins, type PinRow } from "./pins";
 export { bringInFile, readPropFile, type BroughtIn } from "./prop";
 export { readTriangleMesh } from "./triangle-mesh";
 export { isPacked, plainGlb } from "./gltf";

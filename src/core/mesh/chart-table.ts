@@ -9,6 +9,8 @@ const WELD = 1e-6;
 export interface ChartTable {
   /** Chart coordinates of the vertices as x, 0, y: 3v, metres. */
   flat: Float64Array;
+  /** Metres a unit of UV. */
+  perUnit: number;
   heights: HeightTable;
   /** Its outline and seams: the edges that only one triangle has, x and y of both ends, 4 numbers each. */
   borders: Float64Array;
@@ -35,6 +37,7 @@ export function chartTableOf(mesh: Points, uv: Float32Array): ChartTable | null 
   const breadth = Math.max(most[0] - least[0], most[1] - least[1]);
   return {
     flat,
+    perUnit,
     heights: Heights.over(flat, mesh.index).table,
     borders: bordersOf(flat, mesh.index, WELD * Math.max(1e-9, breadth)),
     least: [least[0], least[1]],

@@ -54,6 +54,12 @@ export class UvChart {
     return this.table.borders.map((value) => this.#scale * value);
   }
 
+  /** What lies at texture coordinates; null beside them. */
+  ofUv(u: number, v: number): ChartPlace | null {
+    const perUnit = this.#scale * this.table.perUnit;
+    return this.toWorld(perUnit * u, perUnit * v);
+  }
+
   /** What lies at a place of the chart; null beside it. Where it lies over itself, one of them. */
   toWorld(x: number, y: number): ChartPlace | null {
     const hits = this.trianglesAt(Float64Array.of(x, 0, y));

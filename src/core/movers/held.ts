@@ -10,7 +10,7 @@ const AT_SIDE = 1e-4;
 export const isHeld = ({ held, places }: Holding): boolean => held.length > 0 || places.length > 0;
 
 /** The vertices that are held fast: v flags. */
-export function heldVertices({ held, places }: Holding, rest: RestMesh): Uint8Array {
+function heldVertices({ held, places }: Holding, rest: RestMesh): Uint8Array {
   const n = rest.mesh.position.length / 3;
   const out = new Uint8Array(n);
   for (const side of held) {
@@ -77,7 +77,7 @@ export function freedom(holding: Holding, soft: number, rest: RestMesh, size: nu
 }
 
 /** How far each vertex is from those that are marked, along the edges of the mesh (E. W. Dijkstra, 1959): v metres. */
-export function distancesFrom(marked: Uint8Array, { edges, mesh: { position: P }, corners }: RestMesh): Float64Array {
+function distancesFrom(marked: Uint8Array, { edges, mesh: { position: P }, corners }: RestMesh): Float64Array {
   const far = new Float64Array(marked.length).fill(Infinity);
   const heap = new Heap(far);
   for (let v = 0; v < marked.length; v++) {

@@ -16,7 +16,6 @@ import type { RestMesh } from "../mesh";
 import type { z } from "zod";
 
 export * from "./schema";
-export { distancesFrom, heldVertices } from "./held";
 export { movedShape, type MovedShape } from "./shown";
 export type { Weight } from "./moving";
 

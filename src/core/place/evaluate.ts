@@ -31,6 +31,7 @@ const HOSTS: Readonly<Record<Dressing["where"]["kind"], Host>> = {
   along,
   over: spread,
   inside: spread,
+  pinned: spread,
   loose: spread,
 };
 

@@ -70,7 +70,7 @@ function writeUp(
   out[2] = 0;
   if (!spread.normal || spread.upBy === 0) return;
   let [x, y, z] = [normal[p], normal[p + 1], normal[p + 2]];
-  if (ground) {
+  if (ground && !spread.flat) {
     ground.smoothNormal(triangle[i], position[p], position[p + 1], position[p + 2], out);
     if (out[0] * x + out[1] * y + out[2] * z >= CREASE) [x, y, z] = out;
     out[0] = out[2] = 0;
@@ -113,7 +113,8 @@ function forwardOf(
       for (let axis = 0; axis < 3; axis++) out[axis] = way * (aim.point[axis] - position[3 * i + axis]);
     };
   }
-  if (spread.forward === "uv") {
+  if (spread.forward === "uv" || spread.forward === "v") {
+    const across = spread.forward === "v";
     const { triangle } = slots.spread!;
     return (i, out, up) => {
       const ground = fields[slots.line[i]]?.ground;
@@ -121,7 +122,7 @@ function forwardOf(
       const along =
         ground?.uv &&
         gradientsOf(ground.position, ground.uv, ground.index[t], ground.index[t + 1], ground.index[t + 2]);
-      if (along) out.set(along.perU);
+      if (along) out.set(across ? along.perV : along.perU);
       else own(i, out, up);
     };
   }
@@ -181,7 +182,7 @@ function nearestOn(lines: readonly GuideLine[]): ((at: Float64Array, i: number, 
 function writeFrame(
   { feet, origin, rotation }: Frames,
   i: number,
-  { position }: Spread,
+  { position, lift }: Spread,
   { offset, shift }: Moves,
   up: Float64Array,
   forward: Float64Array,
@@ -210,7 +211,7 @@ function writeFrame(
   const p = 3 * i;
   const along = offset[0] + (shift[0] ? shift[0][i] : 0);
   const across = offset[1] + (shift[1] ? shift[1][i] : 0);
-  const rise = offset[2] + (shift[2] ? shift[2][i] : 0);
+  const rise = offset[2] + (shift[2] ? shift[2][i] : 0) + (lift ? lift[i] : 0);
   feet[p] = position[p] - origin[0] + along * fx + across * sx + rise * ux;
   feet[p + 1] = position[p + 1] - origin[1] + along * fy + across * sy + rise * uy;
   feet[p + 2] = position[p + 2] - origin[2] + along * fz + across * sz + rise * uz;

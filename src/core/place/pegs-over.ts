@@ -3,7 +3,7 @@ import { fromOwn, type Field } from "../host";
 import { drawOnField, eachOf, hostOfKey, keyOfHex, placeOfKey, type Key } from "./keys";
 import { FLAG, NO_PROP, Slots, type Spread } from "./slots";
 import type { Vec3 } from "../math";
-import type { Met } from "../mesh";
+import { UvChart, type Met } from "../mesh";
 import { hexesOf, sorted, type Peg, type Pegged, type Pegs } from "./pegs";
 import type { PropChoice } from "./what/what";
 
@@ -69,24 +69,48 @@ function withRoomFor(slots: Slots, more: number): Slots {
 
 const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
 
+/** A surface that is no farther from where something was pinned than this, metres, is where it was. */
+const HELD = 0.003;
+/** What had to move farther than this, metres, to be on its surface has strayed. */
+const STRAYED = 0.05;
+
 /** What a peg says of the slot that it is for. */
 function put(slots: Slots, i: number, peg: Peg, field: Field, choice: Pick<PropChoice, "pick">): void {
   slots.flags[i] |= FLAG.pegged | (peg.removed ? FLAG.blank : 0);
   const prop = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, slots.draw[i]);
   if (prop !== NO_PROP) slots.prop[i] = prop;
   slots.turnByHand(i, peg.turn);
-  if (!peg.point) return;
   const spread = slots.spread!;
+  if (peg.lift) (spread.lift ??= new Float32Array(slots.count))[i] = peg.lift;
+  if (peg.size !== undefined) (spread.size ??= new Float32Array(slots.count).fill(1))[i] = peg.size;
   const { ground } = field;
-  if (field.free) return putFree(slots, i, fromOwn(field, peg.point), field);
-  ground.tree.nearest(...fromOwn(field, peg.point), met);
-  if (met.triangle < 0) return;
+  if (field.free) return peg.point && putFree(slots, i, fromOwn(field, peg.point), field);
+  if (!find(peg, field)) return;
+  if (peg.point && apart(fromOwn(field, peg.point)) > STRAYED) slots.flags[i] |= FLAG.strayed;
   slots.flags[i] |= FLAG.moved;
   spread.position.set([met.x, met.y, met.z], 3 * i);
   spread.triangle[i] = met.triangle;
   const face = new Float64Array(3);
   ground.flatNormal(met.triangle, face);
   spread.normal.set(face, 3 * i);
+}
+
+const apart = ([x, y, z]: Vec3): number => Math.hypot(met.x - x, met.y - y, met.z - z);
+
+/** Looks for where on its surface a peg is: where it was put, or on another mesh at its texture coordinates, or the nearest place. */
+function find({ point, uv }: Peg, field: Field): boolean {
+  const { ground } = field;
+  const at = point && fromOwn(field, point);
+  met.triangle = -1;
+  if (at) ground.tree.nearest(...at, met);
+  if (uv && (!at || met.triangle < 0 || apart(at) > HELD)) {
+    const there = UvChart.of(ground)?.ofUv(uv[0], uv[1]);
+    if (there) {
+      met.triangle = there.triangle;
+      [met.x, met.y, met.z] = there.point;
+    }
+  }
+  return met.triangle >= 0;
 }
 
 /** In a volume, and where things lie loose, there is nothing to be put onto; what is beyond its walls stays there and is found by a check. */

@@ -20,6 +20,12 @@ const saying = {
   prop: idSchema.optional(),
   /** Taken away. */
   removed: z.boolean().optional(),
+  /** Pinned: how far off its surface, metres. */
+  lift: within(FARTHEST).optional(),
+  /** Pinned: how many times as large as its prop. */
+  size: within(1_000_000).positive().optional(),
+  /** Pinned: the texture coordinates there, for finding the place again on another mesh; instead of a point, where they were typed. */
+  uv: z.tuple([within(FARTHEST), within(FARTHEST)]).optional(),
   /** Put there by hand: a slot of its own, besides those of the rules. */
   added: z.boolean().optional(),
 };

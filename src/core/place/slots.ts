@@ -17,6 +17,8 @@ export const FLAG = {
   crowded: 32,
   /** There is no ground under it where there should be. */
   groundless: 64,
+  /** Its surface is gone, or is no more where it was pinned. */
+  strayed: 128,
 } as const;
 
 /** The index of a slot that has no prop to take. */
@@ -34,6 +36,8 @@ export interface Spread {
   ordinal: Int32Array;
   /** Factors for the sizes of props, as where they are smaller towards an edge: n; null where all are one. */
   size: Float32Array | null;
+  /** How far off their fields by hand, metres: n; none where left out. */
+  lift?: Float32Array;
   /** What ahead is where their fields have moved: 3n; their fields' own front where left out. */
   ahead?: Float32Array;
 }

@@ -25,6 +25,6 @@ export {
 } from "./models";
 export { bringStartBasket } from "./start-basket";
 export { usePictures, usePictureStore, type PropPictures } from "./pictures";
-export { isMoving, raycastMoving, useMovedModel } from "./moved-models";
+export { fitted, isMoving, raycastMoving, useMovedModel } from "./moved-models";
 export { boxOf, useSurfaceModel, useSurfaceModels } from "./surface-models";
 export { topView, type TopView } from "./top-view";

@@ -84,11 +84,13 @@ export const isMoving = (id: string, model: Model): boolean => moving.get(id)?.m
 
 /** What a ray meets of a mesh that moves: its tree is fitted to where it is only when somebody looks. */
 export const raycastMoving: Mesh["raycast"] = function (this: Mesh, ...args) {
-  const { geometry } = this;
-  if (geometry.userData.fitted === false) {
-    if (geometry.boundsTree) geometry.boundsTree.refit();
-    else geometry.computeBoundsTree();
-    geometry.userData.fitted = true;
-  }
+  fitted(this.geometry);
   acceleratedRaycast.apply(this, args);
 };
+
+/** Sees to it that a geometry's tree is there, and fitted to where its vertices are. */
+export function fitted(geometry: BufferGeometry): void {
+  if (!geometry.boundsTree) geometry.computeBoundsTree();
+  else if (geometry.userData.fitted === false) geometry.boundsTree.refit();
+  geometry.userData.fitted = true;
+}

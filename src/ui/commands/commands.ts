@@ -17,7 +17,7 @@ import { BRING_IN } from "../basket";
 import { chooseTable } from "../kit";
 import { chooseFineness } from "../three";
 import { goTo, playOrPause, stepFrames, timeShown, toggleTime } from "../time";
-import { cameraNow, paintedFields, startPainting, stopPainting } from "../view";
+import { cameraNow, paintedFields, startPainting, startPinning, stopPainting, stopPinning } from "../view";
 import {
   deleteSelected,
   dressAs,
@@ -148,6 +148,15 @@ export const COMMANDS: readonly Command[] = [
     keys: "p",
     possible: () => paintedFields().length > 0,
     run: () => (session().tool === "paint" ? stopPainting() : startPainting()),
+  },
+  {
+    id: "pin",
+    group: "Draw",
+    name: "Pin props to surfaces",
+    words: "sew badge stick attach fasten bind",
+    keys: "t",
+    possible: () => store().shown.surfaces.length > 0 && store().shown.props.length > 0,
+    run: () => (session().tool === "pin" ? stopPinning() : startPinning()),
   },
   {
     id: "dress",

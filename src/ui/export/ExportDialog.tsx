@@ -8,7 +8,7 @@ import { isMoving, type Scene } from "@/core/scene";
 import { formatValue } from "@/core/schema";
 import { fileJobs } from "@/engine/client";
 import { assetsFor, useSceneStore } from "@/store";
-import { Button, Modal, Segmented, Toggle } from "../kit";
+import { asFileName, download, Button, Modal, Segmented, Toggle } from "../kit";
 import { useResults, useSession } from "../state";
 import { isShown } from "../view";
 
@@ -41,20 +41,7 @@ const ENDINGS: Readonly<Record<Form, string>> = {
   project: ".zip",
 };
 
-const fileName = (name: string, form: Form): string =>
-  (name
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, "-")
-    .replace(/^-|-$/g, "") || "scene") + ENDINGS[form];
-
-function download(bytes: Uint8Array, name: string): void {
-  const url = URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>]));
-  const link = document.createElement("a");
-  link.href = url;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
-}
+const fileName = (name: string, form: Form): string => asFileName(name) + ENDINGS[form];
 
 /** Writes the scene on the table as a project file. */
 export async function downloadProject(): Promise<void> {

@@ -2,6 +2,7 @@
 export * from "./buttons";
 export * from "./Choose";
 export * from "./FilesInput";
+export * from "./download";
 export * from "./Fold";
 export * from "./GapChart";
 export * from "./Modal";

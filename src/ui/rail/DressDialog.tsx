@@ -6,9 +6,9 @@ import { describeChoice } from "@/core/schema";
 import { useScene } from "@/store";
 import { AnyPicture } from "../basket";
 import { Button, Modal, Segmented } from "../kit";
-import { dress, dressBox, dressNothing, useSession } from "../state";
+import { beginPins, dress, dressBox, dressNothing, useSession } from "../state";
 import { fillInside, spreadOver } from "../steps";
-import { cameraNow, startDrawing } from "../view";
+import { cameraNow, startDrawing, startPinning } from "../view";
 
 type Kind = Dressing["where"]["kind"];
 
@@ -30,6 +30,14 @@ const NEW: Readonly<Record<Kind, { label: string; does: string; begin: (prop: st
     begin: (prop) => startDrawing({ dressing: dressNothing("over", prop), list: "areas" }),
   },
   inside: { label: "A new box", does: "Make and fill", begin: (prop) => dressBox(prop, cameraNow.target) },
+  pinned: {
+    label: "Each pinned to a surface, with a click",
+    does: "Begin",
+    begin(prop) {
+      beginPins(prop);
+      startPinning();
+    },
+  },
   loose: {
     label: "Each put down by hand, with Alt and a click",
     does: "Begin",
@@ -41,8 +49,12 @@ const ON_THING: Readonly<Record<Kind, (id: string, prop: string) => void>> = {
   along: dress,
   over: spreadOver,
   inside: fillInside,
+  pinned: () => undefined,
   loose: () => undefined,
 };
+
+/** What is not chosen from a list. */
+const BY_HAND: readonly Kind[] = ["pinned", "loose"];
 
 export function DressDialog() {
   const props = useScene((scene) => scene.props);
@@ -56,7 +68,8 @@ export function DressDialog() {
   const undressed = lines.find((l) => !dressings.some((d) => d.where.lines.includes(l.id)));
   const [chosen, setChosen] = useState<string | null>(kind === "along" ? (undressed?.id ?? null) : null);
   const close = () => useSession.setState({ dialog: null, dressKind: null });
-  const things: readonly { id: string; name: string }[] = kind === "along" ? lines : kind === "loose" ? [] : surfaces;
+  const things: readonly { id: string; name: string }[] =
+    kind === "along" ? lines : BY_HAND.includes(kind) ? [] : surfaces;
   const make = () => {
     close();
     if (!prop) return;
@@ -73,7 +86,13 @@ export function DressDialog() {
             label={WHERE.label}
             help={WHERE.help}
             value={kind as string}
-            choices={{ along: "Along a line", over: "Over a surface", inside: "Inside", loose: "Loose" }}
+            choices={{
+              along: "Along a line",
+              over: "Over a surface",
+              inside: "Inside",
+              pinned: "Pinned",
+              loose: "Loose",
+            }}
             onChange={(next) => {
               setKind(next as Kind);
               setChosen(null);

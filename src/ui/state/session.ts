@@ -7,7 +7,7 @@ import type { Dressing, Reason, StepName } from "@/core/place";
 /** What the left column is about. */
 export type Focus = { kind: "dressing" } | { kind: "line" | "prop" | "mix" | "surface"; id: string };
 
-export type Tool = "select" | "draw" | "paint";
+export type Tool = "select" | "draw" | "pin" | "paint";
 export type Display = "full" | "auto" | "boxes" | "points";
 export type DialogName = "export" | "palette" | "keys" | "dress" | "seeds" | "prepare" | null;
 

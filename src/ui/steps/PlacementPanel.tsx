@@ -2,13 +2,16 @@
 /** What is selected of the dressing, and what can be done with it by hand. */
 import { X } from "lucide-react";
 import { useMemo } from "react";
-import { FLAG, type Dressing, type Placements, type Key, indicesOf } from "@/core/place";
+import { toast } from "sonner";
+import type { Vec3 } from "@/core/math";
+import { FLAG, kindOf, type Dressing, type Placements, type Key, indicesOf } from "@/core/place";
 import { useScene } from "@/store";
 import { usePropChoices } from "../basket";
 import { Button, Choose, IconButton, ValueField } from "../kit";
 import {
   dressingOf,
   pegAt,
+  pinPlacements,
   removePlacements,
   setTurn,
   swapPlacements,
@@ -20,10 +23,26 @@ import {
   useEdit,
 } from "../state";
 
+import { nearestIn } from "../view";
+import { PinPanel } from "./PinPanel";
+
 /** Indices of the selected placements that are still there. */
 function selectedIn(placements: Placements | undefined, keys: ReadonlySet<Key>): number[] {
   if (!placements || keys.size === 0) return [];
   return indicesOf(placements.key, keys);
+}
+
+/** Takes placements out of their dressing and pins them to the nearest surface. */
+function pinWhereTheyAre(dressing: Dressing, placements: Placements, chosen: readonly number[]): void {
+  const { origin, position, props, prop, key } = placements;
+  const places = chosen.flatMap((i) => {
+    const point = [0, 1, 2].map((k) => origin[k] + position[3 * i + k]) as unknown as Vec3;
+    const place = nearestIn.surfaces(point);
+    const id = props[prop[i]];
+    return place && id ? [{ key: key[i], prop: id, place }] : [];
+  });
+  if (places.length === 0) toast.error("There is no surface in the scene that they could be pinned to.");
+  else pinPlacements(dressing.id, places);
 }
 
 export function PlacementPanel({ dressing }: { dressing: Dressing }) {
@@ -80,7 +99,8 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
           along the line
         </div>
       )}
-      {placements.lines.length === 0 && (
+      {kindOf(dressing.where).pins && <PinPanel dressing={dressing} keys={keys} />}
+      {placements.lines.length === 0 && !kindOf(dressing.where).pins && (
         <p className="mb-2 text-[12.5px] text-ink-6">Drag it over the surface to move it by hand.</p>
       )}
       {!blank && (
@@ -111,10 +131,19 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
         </Choose>
         {!blank && (
           <Button className="h-7! text-xs" onClick={() => removePlacements(dressing.id, keys)}>
-            Leave blank
+            {kindOf(dressing.where).pins ? "Take off" : "Leave blank"}
           </Button>
         )}
-        {pegged && (
+        {!blank && !kindOf(dressing.where).pins && (
+          <Button
+            className="h-7! text-xs"
+            title="Takes them out of this dressing and pins each to the nearest place of a surface, with which it goes along."
+            onClick={() => pinWhereTheyAre(dressing, placements, chosen)}
+          >
+            Pin where they are
+          </Button>
+        )}
+        {pegged && !kindOf(dressing.where).pins && (
           <Button className="h-7! text-xs" onClick={() => unpeg(dressing.id, keys)}>
             {chosen.length === 1 ? "Take peg off" : "Take pegs off"}
           </Button>

@@ -89,7 +89,7 @@ test.each<[(dressing: Dressing) => void, string]>([
       d.stance.forward = "uv";
       d.gaps.colours.on = true;
     },
-    "in rows of UV, 1.00 m apart, up from the world, facing along the rows of UV, with a mask.",
+    "in rows of UV, 1.00 m apart, up from the world, facing along u, with a mask.",
   ],
   [(d) => (d.where.kind = "loose"), "by hand one by one, 0 in all, up from the world."],
 ])("what differs from plain is said (%#)", (change, words) => {

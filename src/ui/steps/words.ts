@@ -37,6 +37,10 @@ function whereWords(dressing: Dressing, scene: Scene): { lead: string; text: str
     return { lead: " along ", text: lines.length > 0 ? listed(lines) : "no line yet" };
   }
   const fields = fieldNames(dressing, scene);
+  if (kindOf(where).pins) {
+    const pinned = namesOf(where.surfaces, scene.surfaces);
+    return { lead: " pinned to ", text: pinned.length > 0 ? listed(pinned) : "nothing yet" };
+  }
   if (!kindOf(where).ruled) return { lead: " ", text: "by hand" };
   if (kindOf(where).fills) return { lead: " inside ", text: fields.length > 0 ? listed(fields) : "no volume yet" };
   if (fields.length === 0) return { lead: " over ", text: "no surface yet" };
@@ -206,7 +210,7 @@ function spreadWords({ where, spacing, pegs }: Dressing): string {
 /** What gives up along a line or over a surface; what means nothing there goes by the world. */
 function upWords({ stance, where }: Dressing): string {
   const { up, upBy } = stance;
-  if (!kindOf(where).ruled && up === "normal") return UP_FROM.world;
+  if (!kindOf(where).ruled && !kindOf(where).pins && up === "normal") return UP_FROM.world;
   const meant = kindOf(where).ordered || ["world", "normal", "point"].includes(up);
   if (!meant) return UP_FROM.world;
   if (up === "normal" && kindOf(where).fills) return "the middle";
@@ -216,7 +220,8 @@ function upWords({ stance, where }: Dressing): string {
 /** Ways forward that mean something along lines, over surfaces and inside volumes. */
 export const FORWARDS: Readonly<Record<Dressing["where"]["kind"], readonly Dressing["stance"]["forward"][]>> = {
   along: ["along", "heading", "at", "away"],
-  over: ["along", "heading", "at", "away", "downhill", "line", "uv", "random"],
+  over: ["along", "heading", "at", "away", "downhill", "line", "uv", "v", "random"],
+  pinned: ["along", "heading", "at", "away", "downhill", "line", "uv", "v", "random"],
   loose: ["along", "heading", "at", "away", "line", "random"],
   inside: ["along", "heading", "at", "away", "outward", "line", "random"],
 };
@@ -226,7 +231,7 @@ function facingWords({ stance, where }: Dressing, scene: Scene): string {
   if (forward === "along") return "";
   if (!FORWARDS[where.kind].includes(forward)) return "";
   if (forward === "outward") return "outward";
-  if (forward === "uv") return "along the rows of UV";
+  if (forward === "uv" || forward === "v") return `along ${forward === "v" ? "v" : "u"}`;
   if (forward === "downhill") return "downhill";
   if (forward === "random") return "each its own way";
   if (forward === "line") return namesOf(thing === null ? [] : [thing], scene.lines)[0] ?? "the nearest line";
@@ -329,6 +334,7 @@ const UNFITTED = {
   along: "On the line",
   over: "On the surface",
   inside: "In the volume",
+  pinned: "Where it was pinned",
   loose: "Where it was put",
 } as const;
 

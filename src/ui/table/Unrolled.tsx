@@ -10,6 +10,7 @@ const NOTHING = {
   along: "no line",
   over: "no surface and no area",
   inside: "no volume",
+  pinned: "no pin",
   loose: "nothing put down",
 } as const;
 

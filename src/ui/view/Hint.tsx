@@ -95,6 +95,33 @@ function Painting() {
   );
 }
 
+/** Which prop is pinned by a click, and what else can be done with pins. */
+function Pinning() {
+  const props = useScene((scene) => scene.props);
+  const mixes = useScene((scene) => scene.mixes);
+  const prop = useSession((session) => session.drawProp);
+  const picked = [...props, ...mixes].find(({ id }) => id === prop);
+  return (
+    <div
+      className={`${FLOAT} left-1/2 top-14 flex w-max max-w-[calc(100%-24px)] -translate-x-1/2 flex-wrap items-center gap-x-3 gap-y-1 px-3 py-1.5 text-xs text-ink-6`}
+    >
+      <span className="flex items-center gap-1">
+        Pin
+        <Choose
+          label={`Prop to pin: ${picked?.name ?? "none yet"}`}
+          choices={[...props, ...mixes].map(({ id, name }) => ({ id, label: name }))}
+          onChoose={(id) => useSession.setState({ drawProp: id })}
+          className="rounded-md border border-linen-3 bg-paper px-2 py-0.5 text-ink-9"
+        >
+          {picked?.name ?? "none yet"}
+        </Choose>
+      </span>
+      Click on a surface: one more · drag: slide it · Alt and drag: a copy · Ctrl: catch on nothing · Esc: done
+      <Cursor />
+    </div>
+  );
+}
+
 /** What can be done by hand with what is spread over a surface, or fills a volume. */
 function OverSurface({ inside }: { inside: boolean }) {
   const some = useSession(({ keys }) => keys.size > 0);
@@ -213,6 +240,7 @@ export function Hint() {
       </div>
     );
   }
+  if (tool === "pin") return <Pinning />;
   if (tool === "paint") return <Painting />;
   if (focus.kind === "dressing" && spread) return <OverSurface inside={inside} />;
   if (focus.kind !== "line") return null;

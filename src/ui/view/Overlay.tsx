@@ -9,6 +9,7 @@ import { saveView, updateView, useResults, useSession } from "../state";
 import { Choose, IconButton, NameField, Segmented } from "../kit";
 import { cameraNow } from "./CameraRig";
 import { startPainting, stopPainting } from "./brush";
+import { startPinning, stopPinning } from "./pinning";
 import { startDrawing, stopDrawing } from "./draw-state";
 import { Catching } from "./Catching";
 import { FLOAT } from "./float";
@@ -39,20 +40,26 @@ function Tools() {
     scene.dressings.some(({ id, where }) => id === selected && kindOf(where).onSurfaces && where.surfaces.length > 0),
   );
   const paints = spread || tool === "paint";
+  const pins = useScene(({ surfaces, props }) => surfaces.length > 0 && props.length > 0);
   return (
     <div className={`${FLOAT} left-3 top-3 flex`}>
       <Segmented
         tone="float"
         label="Tool"
         value={tool as string}
-        choices={
-          paints ? { select: "Select", draw: "Draw line", paint: "Paint" } : { select: "Select", draw: "Draw line" }
-        }
+        choices={{
+          select: "Select",
+          draw: "Draw line",
+          ...(pins && { pin: "Pin" }),
+          ...(paints && { paint: "Paint" }),
+        }}
         onChange={(next) => {
           if (next === "paint") return startPainting();
           stopPainting();
-          if (next === "draw") startDrawing();
-          else stopDrawing();
+          stopPinning();
+          if (next === "draw") return startDrawing();
+          stopDrawing();
+          if (next === "pin") startPinning();
         }}
       />
       <Catching />

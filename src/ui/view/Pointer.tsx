@@ -4,6 +4,7 @@ import { useThree } from "@react-three/fiber";
 import { useEffect } from "react";
 import { useSession } from "../state";
 import { Aim } from "./aim";
+import { nearestIn } from "./nearest";
 import { ViewHands } from "./hands";
 import type { Controls } from "./CameraRig";
 
@@ -15,7 +16,9 @@ function focusView(canvas: HTMLElement): void {
 export function Pointer({ onReady }: { onReady: () => void }) {
   const { gl, camera, scene, controls } = useThree();
   useEffect(() => {
-    const hands = new ViewHands(gl.domElement, new Aim(gl.domElement, camera, scene), controls as Controls | null);
+    const aim = new Aim(gl.domElement, camera, scene);
+    const hands = new ViewHands(gl.domElement, aim, controls as Controls | null);
+    nearestIn.surfaces = (point) => aim.nearestOnSurfaces(point);
     onReady();
     // Whoever begins to draw has the keys at once, and none of them goes to the button that it was begun with.
     const unsubscribe = useSession.subscribe(({ tool, moving }, before) => {
@@ -25,6 +28,7 @@ export function Pointer({ onReady }: { onReady: () => void }) {
     return () => {
       unsubscribe();
       hands.release();
+      nearestIn.surfaces = () => null;
     };
   }, [gl, camera, scene, controls, onReady]);
   return null;

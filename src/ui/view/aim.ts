@@ -1,12 +1,23 @@
 /** *What lies under the pointer*: ground, knots, lines, placements. */
 import type { Key } from "@/core/place";
-import { Plane, Raycaster, Vector2, Vector3, type Camera, type Object3D, type Scene as ThreeScene } from "three";
+import {
+  Plane,
+  Raycaster,
+  Vector2,
+  Vector3,
+  type Camera,
+  type Mesh,
+  type Object3D,
+  type Scene as ThreeScene,
+} from "three";
+import type { MeshBVH } from "three-mesh-bvh";
 import type { DrawnLine, Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import type { PropBounds } from "@/core/mesh";
 import type { ShownResult } from "@/engine/engine";
 import { millimetre, drawnLine } from "../state";
 import type { Axis } from "./move-state";
+import { fitted } from "../assets";
 import { pick } from "./placed";
 import { SURFACES } from "./Surfaces";
 
@@ -202,6 +213,21 @@ export class Aim {
     return uv ? [uv.x, uv.y] : null;
   }
 
+  /** Where the pointer is on whatever surface it is on: with the texture coordinates there and the corners of the triangle. */
+  met(): { surface: string; point: Vec3; uv: [number, number] | null; corners: Vec3[] } | null {
+    const hit = this.#surface((object) => object.parent?.userData.outline !== true);
+    const surface = hit?.object.parent?.userData.surface as string | undefined;
+    if (!hit?.face || surface === undefined) return null;
+    const position = (hit.object as Mesh).geometry.getAttribute("position");
+    const { a, b, c } = hit.face;
+    const corners = [a, b, c].map((v) => {
+      const { x, y, z } = new Vector3().fromBufferAttribute(position, v).applyMatrix4(hit.object.matrixWorld);
+      return [x, y, z] as Vec3;
+    });
+    const { x, y, z } = hit.point;
+    return { surface, point: [x, y, z], uv: hit.uv ? [hit.uv.x, hit.uv.y] : null, corners };
+  }
+
   /** The id of the surface that the pointer is on, or null; of an outline only where nothing else is. */
   surface(): string | null {
     const solid = (object: Object3D) => object.parent?.userData.outline !== true;
@@ -209,13 +235,35 @@ export class Aim {
     return (hit?.object.parent?.userData.surface as string | undefined) ?? null;
   }
 
-  #surface(wanted: (object: Object3D) => boolean) {
-    const group = this.#scene.getObjectByName(SURFACES);
-    const meshes: Object3D[] = [];
-    group?.traverse((object) => {
-      if ("isMesh" in object && wanted(object)) meshes.push(object);
+  /** The place of any surface that is nearest to a point. */
+  nearestOnSurfaces(point: Vec3): { surface: string; point: Vec3; uv: null } | null {
+    let best: { surface: string; point: Vec3; uv: null } | null = null;
+    let least = Infinity;
+    const target = { point: new Vector3(), distance: 0, faceIndex: 0 };
+    for (const mesh of this.#meshes((object) => object.parent?.userData.outline !== true)) {
+      fitted(mesh.geometry);
+      const own = mesh.worldToLocal(new Vector3(...point));
+      if (!(mesh.geometry.boundsTree as MeshBVH).closestPointToPoint(own, target)) continue;
+      const { x, y, z } = mesh.localToWorld(target.point.clone());
+      const far = Math.hypot(x - point[0], y - point[1], z - point[2]);
+      if (far >= least) continue;
+      least = far;
+      best = { surface: mesh.parent?.userData.surface as string, point: [x, y, z], uv: null };
+    }
+    return best;
+  }
+
+  #meshes(wanted: (object: Object3D) => boolean): Mesh[] {
+    const meshes: Mesh[] = [];
+    this.#scene.getObjectByName(SURFACES)?.traverse((object) => {
+      if ("isMesh" in object && object.parent?.userData.surface !== undefined && wanted(object))
+        meshes.push(object as Mesh);
     });
-    return this.#caster.intersectObjects(meshes, false)[0];
+    return meshes;
+  }
+
+  #surface(wanted: (object: Object3D) => boolean) {
+    return this.#caster.intersectObjects(this.#meshes(wanted), false)[0];
   }
 
   #onPlane(plane: Plane): Vec3 | null {

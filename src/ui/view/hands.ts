@@ -17,6 +17,7 @@ import {
   type Side,
   selectDressing,
   selectLine,
+  selectPlacements,
   useSession,
   drawnLine,
   spanMiddles,
@@ -33,6 +34,7 @@ import { isTyping, ownsKey, stepSelected } from "./keys";
 import { axisOfKey, restMoving, typedDistance, typeKey, useMove } from "./move-state";
 import { addUnder, movePlacements, takenPlacements, wantedPlace, whyUnder, type HeldPlacements } from "./pegging";
 import { PaintingHand } from "./painting-hand";
+import { isPin, pinUnder, placeUnder, slidePins, takenPin, takenSelectedPin, type HeldPins } from "./pinning";
 import { dragPull, holdUnder, takenPull, type HeldPull } from "./pulling";
 import { atDistance, snapTargets, type SnapTarget } from "./snap";
 import { endStroke, giveUpStroke, isPainting, useBrush } from "./brush";
@@ -54,6 +56,7 @@ const MOVES = {
   side: "Size of box",
   placements: "Move placement",
   pull: "Pull",
+  pins: "Move pin",
 } as const;
 
 /** What was under the pointer when it was pressed. */
@@ -67,6 +70,7 @@ type Held =
   | { kind: "side"; from: Surface; side: BoxSide; start: Vec3 }
   | HeldPlacements
   | HeldPull
+  | HeldPins
   | { kind: "box" };
 
 export class ViewHands {
@@ -135,9 +139,9 @@ export class ViewHands {
     this.#pressed = { x: event.clientX, y: event.clientY, moved: false };
     const { tool } = useSession.getState();
     if (tool === "paint") return this.#beginPainting(event);
-    if (tool !== "select") return;
+    if (tool !== "select" && tool !== "pin") return;
     this.#aim.at(event);
-    this.#held = this.#taken(event);
+    this.#held = tool === "pin" ? takenPin(placementUnder(this.#aim), event.altKey) : this.#taken(event);
     if (!this.#held) return;
     this.#begun = false;
     if (this.#controls) this.#controls.enabled = false;
@@ -177,6 +181,7 @@ export class ViewHands {
     }
     const surface =
       takenPull(this.#aim) ??
+      (event.shiftKey ? null : takenSelectedPin(placementUnder(this.#aim), event.altKey)) ??
       this.#heldSide() ??
       this.#heldSurface() ??
       (event.shiftKey ? null : takenPlacements(placementUnder(this.#aim)));
@@ -236,6 +241,13 @@ export class ViewHands {
     if (held.kind === "start") {
       const at = this.#aim.placeOn(held.drawn, FAR_FROM_LINE);
       if (at !== null) this.#store.drag((draft) => writeStart(draft, held.line, placeOn(held.drawn.curve, at)));
+      return;
+    }
+    if (held.kind === "pins") {
+      const place = placeUnder(this.#aim, event);
+      if (!place) return;
+      useMove.setState({ distance: distance(held.start, place.point) });
+      this.#store.drag((draft) => slidePins(draft, held, place));
       return;
     }
     const start = held.start;
@@ -353,6 +365,8 @@ export class ViewHands {
     if (!click) return;
     this.#aim.at(event);
     if (held?.kind === "knots") selectLine(held.line, held.knot, event.shiftKey);
+    else if (held?.kind === "pins") selectPlacements(held.dressing, [held.taken], event.shiftKey);
+    else if (useSession.getState().tool === "pin") pinUnder(this.#aim, event);
     else if (useSession.getState().tool === "draw") this.#drawing.click(event);
     else if (!holdUnder(this.#aim) && !(event.altKey && addUnder(this.#aim))) selectClick(this.#aim, event.shiftKey);
   };
@@ -362,6 +376,11 @@ export class ViewHands {
     const element = this.#element;
     if (useSession.getState().tool === "paint") {
       element.style.cursor = this.#painting.hover() ? "none" : "";
+      return;
+    }
+    if (useSession.getState().tool === "pin") {
+      const on = isPin(placementUnder(this.#aim));
+      element.style.cursor = on ? "move" : placeUnder(this.#aim, event) ? "crosshair" : "";
       return;
     }
     if (useSession.getState().tool === "draw") {

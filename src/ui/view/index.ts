@@ -16,6 +16,8 @@ export {
 } from "./brush";
 export type { Budget } from "./budget";
 export { drawAs, startDrawing, startDrawingOn, stopDrawing } from "./draw-state";
+export { nearestIn } from "./nearest";
+export { startPinning, stopPinning } from "./pinning";
 export { distanceToSee } from "./framing";
 export { addPlacementAt, movePlacements, takenPlacements, type HeldPlacements } from "./pegging";
 export { boxAroundAll, isShown } from "./placed";

@@ -10,6 +10,7 @@ import {
   inField,
   surfaceOf,
   writeAddedOn,
+  pinAt,
   writePegs,
   useResults,
   selectPlacements,
@@ -88,6 +89,14 @@ export function whyUnder(aim: Aim): Pick<Why, "dressing" | "reason" | "share"> |
 /** Adds one placement of the selected dressing where the pointer is; false where it has no surface there. */
 export function addUnder(aim: Aim): boolean {
   const where = spreadDressing()?.where;
+  if (where && kindOf(where).pins) {
+    const met = aim.met();
+    const { dressing } = useSession.getState();
+    const prop = spreadDressing()?.what.entries.find((entry) => entry.prop !== null)?.prop;
+    if (!met || !prop) return false;
+    pinAt(dressing, met, prop);
+    return true;
+  }
   if (where && !kindOf(where).ruled) {
     const point = aim.ground();
     return point !== null && addPlacementAt(point);

@@ -7,7 +7,7 @@ const turn = (label: string, help: string) => angleParam({ label, help, default:
 export const stanceSchema = z.object({
   forward: choiceParam({
     label: "Forward",
-    help: "Where each prop's front points: along the line (over a surface: the way that its own front points), to a compass heading, at a point or thing, or away from it; over a surface also downhill, towards the nearest line, each its own way, or along the rows of UV; inside a volume outward from its middle.",
+    help: "Where each prop's front points: along the line (over a surface: the way that its own front points), to a compass heading, at a point or thing, or away from it; over a surface also downhill, towards the nearest line, each its own way, or along u or v of its texture coordinates; inside a volume outward from its middle.",
     default: "along",
     choices: {
       along: "Along",
@@ -18,7 +18,8 @@ export const stanceSchema = z.object({
       line: "Line",
       random: "Random",
       outward: "Outward",
-      uv: "Along UV",
+      uv: "Along u",
+      v: "Along v",
     },
   }),
   heading: angleParam({
@@ -45,6 +46,12 @@ export const stanceSchema = z.object({
     help: "How far up leans from the world's to the surface's normal: 0 % stands upright, 100 % square to the surface.",
     default: 1,
     slider: [0, 1],
+  }),
+  normals: choiceParam({
+    label: "Normals",
+    help: "The surface's as it is shaded, smooth from triangle to triangle, or each triangle's own.",
+    default: "smooth",
+    choices: { smooth: "Smooth", flat: "Each triangle's" },
   }),
   meetsUp: choiceParam({
     label: "Meets with its",

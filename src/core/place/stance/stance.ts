@@ -15,7 +15,7 @@ export interface Hold {
   forwardFirst: boolean;
   aim: Aim | null;
   /** How things stand that are spread over a surface. */
-  spread: Pick<Stance, "forward" | "thing" | "upBy"> & { normal: boolean };
+  spread: Pick<Stance, "forward" | "thing" | "upBy"> & { normal: boolean; flat: boolean };
   /** Each prop's turn within the frame, 4 numbers a prop; then the same for slots that are flipped. */
   turn: Float64Array;
   flips: boolean;
@@ -56,7 +56,13 @@ export function stance(
     up: params.up === "point" ? (thing ?? params.point) : params.up,
     forwardFirst: params.up === "world" || params.up === "normal",
     aim: aimOf(params, thing),
-    spread: { forward: params.forward, thing: params.thing, upBy: params.upBy, normal: params.up === "normal" },
+    spread: {
+      forward: params.forward,
+      thing: params.thing,
+      upBy: params.upBy,
+      normal: params.up === "normal",
+      flat: params.normals === "flat",
+    },
     turn: new Float64Array(8 * n),
     flips: params.flip !== "none",
     contact: new Float64Array(3 * n),

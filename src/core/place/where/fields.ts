@@ -47,16 +47,21 @@ const FIELDS: Readonly<Record<Where["kind"], (params: Where, sources: FieldSourc
     [...volumes.values()].flatMap((volume) =>
       volume.cubic > 0 ? [{ ground: volume.ground, plan: null, plane: false, volume, free: true }] : [],
     ),
-  loose: () => [
-    {
-      ground: new WorldMesh(LOOSE, NOWHERE, Uint32Array.of(0, 0, 0)),
-      plan: null,
-      plane: false,
-      volume: null,
-      free: true,
-    },
-  ],
+  pinned: (_, { surfaces }) => [...[...surfaces.values()].map((ground) => onAll(ground)), nowhere()],
+  loose: () => [nowhere()],
 };
+
+/** All of a surface. */
+const onAll = (ground: WorldMesh): Bare => ({ ground, plan: null, plane: false, volume: null, free: false });
+
+/** What lies on nothing. */
+const nowhere = (): Bare => ({
+  ground: new WorldMesh(LOOSE, NOWHERE, Uint32Array.of(0, 0, 0)),
+  plan: null,
+  plane: false,
+  volume: null,
+  free: true,
+});
 
 export function fieldsOf(params: Where, sources: FieldSources): Field[] {
   const tags = tagsOf(params);

@@ -12,6 +12,8 @@ export interface WhereKind {
   fills: boolean;
   /** Whether rules find the positions; else each is put there by hand. */
   ruled: boolean;
+  /** Whether each is held to a place of a surface that was picked by hand. */
+  pins: boolean;
   /** The ids of what anchors lie on, in the artist's order. */
   hosts(where: Where): readonly string[];
   /** The ids of lines that it runs along or lies within. */
@@ -25,6 +27,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     onSurfaces: false,
     fills: false,
     ruled: true,
+    pins: false,
     hosts: ({ lines }) => lines,
     lines: ({ lines }) => lines,
   },
@@ -34,6 +37,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     onSurfaces: true,
     fills: false,
     ruled: true,
+    pins: false,
     // Without surfaces the areas themselves are spread over.
     hosts: ({ surfaces, areas }) => (surfaces.length > 0 ? surfaces : areas),
     lines: ({ areas, holes }) => [...areas, ...holes],
@@ -44,7 +48,19 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     onSurfaces: false,
     fills: true,
     ruled: true,
+    pins: false,
     hosts: ({ volumes }) => volumes,
+    lines: () => [],
+  },
+  pinned: {
+    unrolls: "sheet",
+    ordered: false,
+    onSurfaces: true,
+    fills: false,
+    ruled: false,
+    pins: true,
+    // Those whose surface has gone are loose.
+    hosts: ({ surfaces }) => [...surfaces, LOOSE],
     lines: () => [],
   },
   loose: {
@@ -53,6 +69,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     onSurfaces: false,
     fills: false,
     ruled: false,
+    pins: false,
     hosts: () => [LOOSE],
     lines: () => [],
   },

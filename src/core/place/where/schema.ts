@@ -11,13 +11,13 @@ const ids = z.array(idSchema).max(65_535).default([]);
 export const whereSchema = z.object({
   kind: choiceParam({
     label: "Where",
-    help: "Along lines, spread over surfaces and areas, inside volumes, or loose, each put down by hand.",
+    help: "Along lines, spread over surfaces and areas, inside volumes, pinned to surfaces at places that are picked, or loose, each put down by hand.",
     default: "along",
-    choices: { along: "Along", over: "Over", inside: "Inside", loose: "Loose" },
+    choices: { along: "Along", over: "Over", inside: "Inside", pinned: "Pinned", loose: "Loose" },
   }),
   /** Ids of the lines, in the artist's order. A line that is no longer in the scene is passed over. */
   lines: ids,
-  /** Over: the surfaces; at most so many as keys can tell apart. Without any, the areas themselves are spread over. */
+  /** Over and pinned: the surfaces; at most so many as keys can tell apart. Without any, the areas themselves are spread over. */
   surfaces: z.array(idSchema).max(MOST_FIELDS).default([]),
   /** Over: closed lines; what lies within one of them, seen from above, belongs to it. Without any, all of the surfaces. */
   areas: ids,
@@ -29,5 +29,5 @@ export const whereSchema = z.object({
 
 export type Where = z.infer<typeof whereSchema>;
 
-/** What pegs of loose placements name instead of a surface. */
+/** What pegs of loose placements name instead of a surface, and those of pins that have lost theirs. */
 export const LOOSE = "loose";

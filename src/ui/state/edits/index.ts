@@ -8,6 +8,7 @@ export * from "./lines";
 export * from "./mends";
 export * from "./movers";
 export * from "./pegs";
+export * from "./pins";
 export * from "./props";
 export * from "./surfaces";
 export * from "./views";

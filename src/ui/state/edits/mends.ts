@@ -5,6 +5,7 @@ import { stoodUp } from "@/core/scene";
 import { editDressing, scene } from "./common";
 import { suitingFor } from "./dressings";
 import { removePlacements, unpeg } from "./pegs";
+import { holdHere } from "./pins";
 import { editProp } from "./props";
 
 /** Each mend in words, as a button says it. */
@@ -12,6 +13,7 @@ export const MEND_LABELS: Readonly<Record<Mend, string>> = {
   unpeg: "Take the pegs off",
   "drop-pegs": "Let these pegs go",
   "drop-old-pegs": "Let these pegs go",
+  "hold-here": "Pin them here",
   "leave-blank": "Leave them blank",
   "keep-clear": "Keep props clear",
   "keep-inside": "Keep inside the ends",
@@ -44,6 +46,8 @@ export function mendFinding({ dressing, keys, prop = "", pegs = [] }: Finding, m
       });
     case "drop-old-pegs":
       return editDressing(dressing, MEND_LABELS[mend], (draft) => void (draft.oldPegs = []));
+    case "hold-here":
+      return holdHere(dressing, keys);
     case "leave-blank":
       return removePlacements(dressing, keys);
     case "keep-clear":

@@ -23,8 +23,8 @@ export function writePegs(
   }
 }
 
-function says({ at, point, turn, prop, removed, added }: Draft<Peg>): boolean {
-  const placed = at !== undefined || point !== undefined;
+function says({ at, point, uv, turn, prop, removed, added }: Draft<Peg>): boolean {
+  const placed = at !== undefined || point !== undefined || uv !== undefined;
   // What was added by hand stands nowhere without its place, and is gone when it is taken away.
   return added ? placed && !removed : placed || turn !== undefined || prop !== undefined || removed === true;
 }

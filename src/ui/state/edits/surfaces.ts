@@ -1,5 +1,5 @@
 /** Edits of surfaces. */
-import { hexOf, keyOfHex, keyOnOther, type Dressing } from "@/core/place";
+import { hexOf, keyOfHex, keyOnOther, kindOf, type Dressing } from "@/core/place";
 import { toast } from "sonner";
 import { boxSchema, MADE_KINDS, madeSchema, type Made, type MadeKind } from "@/core/made";
 import type { Line } from "@/core/line";
@@ -10,6 +10,7 @@ import { liftFrom } from "./laid";
 import { dressingOf, editing, scene, store } from "./common";
 import { addDressing, beginWalls, overFields } from "./dressings";
 import { dropPegs } from "./pegs";
+import { loosenPins } from "./loosen";
 import type { Draft } from "immer";
 
 export function surfaceOf(draft: Draft<Scene>, id: string): Draft<Surface> | undefined;
@@ -156,6 +157,7 @@ export function deleteSurface(id: string): void {
       fit.onto = fit.onto.filter((one) => one !== id);
       where.surfaces = where.surfaces.filter((one) => one !== id);
       where.volumes = where.volumes.filter((one) => one !== id);
+      if (kindOf(dressing.where as Dressing["where"]).pins) loosenPins(dressing, surface);
       gaps.distances = gaps.distances.filter(({ to }) => to !== id);
       gaps.paint.strokes = gaps.paint.strokes.filter(({ on }) => on !== id);
       dropPegs(dressing, id);

@@ -20,6 +20,7 @@ const CARDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => Re
   along: (props) => <Along {...props} />,
   over: (props) => <Spread {...props} />,
   inside: (props) => <Spread {...props} />,
+  pinned: () => <p className="text-xs text-ink-6">Each is where it was pinned.</p>,
   loose: () => <p className="text-xs text-ink-6">Each was put where it is by hand.</p>,
 };
 

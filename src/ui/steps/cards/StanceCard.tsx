@@ -34,6 +34,9 @@ export function StanceCard({ dressing }: CardProps) {
       {stance.forward === "line" && over && <Towards dressing={dressing} />}
       <StepChoice dressing={dressing} step={step} name="up" only={over ? UP_OVER : UP_ALONG} columns={3} />
       {over && stance.up === "normal" && <StepNumber dressing={dressing} step={step} name="upBy" />}
+      {kindOf({ kind }).onSurfaces && stance.up === "normal" && (
+        <StepChoice dressing={dressing} step={step} name="normals" />
+      )}
       {(aims || stance.up === "point") && <AimedAt dressing={dressing} aims={aims} />}
       <Fold
         label="Turns"

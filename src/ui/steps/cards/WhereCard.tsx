@@ -1,11 +1,23 @@
 "use client";
 /** The card of Where: the lines that a dressing runs along, the surfaces and areas that it is spread over, or what it fills. */
-import type { ReactNode } from "react";
+import { useRef, type ReactNode } from "react";
+import { toast } from "sonner";
 import type { Dressing } from "@/core/place";
 import { useScene } from "@/store";
-import { Fold } from "../../kit";
-import { addVolume, editDressing, makeVolume, millimetre, selectLine, selectSurface, drawnLine } from "../../state";
-import { cameraNow, addPlacementAt, startDrawing } from "../../view";
+import { InputError } from "@/core/schema";
+import { asFileName, download, FilesInput, Fold } from "../../kit";
+import {
+  addVolume,
+  bringInPins,
+  editDressing,
+  makeVolume,
+  millimetre,
+  pinsAsCsv,
+  selectLine,
+  selectSurface,
+  drawnLine,
+} from "../../state";
+import { cameraNow, addPlacementAt, startDrawing, startPinning } from "../../view";
 import { ADD, StepChoice, type CardProps } from "../params";
 import { GuideList } from "./GuideList";
 
@@ -23,6 +35,7 @@ const KINDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => Re
   along: Along,
   over: Over,
   inside: Inside,
+  pinned: Pinned,
   loose: Loose,
 };
 
@@ -30,7 +43,7 @@ export function WhereCard({ dressing }: CardProps) {
   const Kind = KINDS[dressing.where.kind];
   return (
     <>
-      <StepChoice dressing={dressing} step="where" name="kind" bare columns={4} />
+      <StepChoice dressing={dressing} step="where" name="kind" bare columns={3} />
       <Kind dressing={dressing} />
     </>
   );
@@ -130,6 +143,76 @@ function Inside({ dressing }: CardProps) {
           Make a box
         </button>
       </GuideList>
+    </>
+  );
+}
+
+function Pinned({ dressing }: CardProps) {
+  const file = useRef<HTMLInputElement>(null);
+  const surfaces = useScene((scene) => scene.surfaces);
+  const pins = Object.values(dressing.pegs);
+  const bringIn = async ([given]: readonly File[]) => {
+    try {
+      const count = bringInPins(dressing.id, new Uint8Array(await given.arrayBuffer()), given.name);
+      toast(`${count} ${count === 1 ? "pin was" : "pins were"} brought in.`);
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+      toast.error(error.message);
+    }
+  };
+  return (
+    <>
+      <p className="text-xs text-ink-6">
+        A click in the view pins one where the pointer is on a surface. Each goes along wherever its surface goes and
+        however it bends.
+      </p>
+      {pins.length > 0 && (
+        <ul aria-label="Pinned to" className="grid gap-1">
+          {[...new Set(pins.map(({ on }) => on))].map((on) => {
+            const count = pins.filter((pin) => pin.on === on).length;
+            const name = surfaces.find(({ id }) => id === on)?.name;
+            return (
+              <li key={on} className="flex items-center gap-2 rounded-lg bg-paper py-0.5 pl-2.5 pr-2 text-[12.5px]">
+                {name === undefined ? (
+                  <span className="grow text-ochre-dark">Its surface is gone</span>
+                ) : (
+                  <button
+                    type="button"
+                    className="grow truncate text-left hover:text-sea"
+                    onClick={() => selectSurface(on)}
+                  >
+                    {name}
+                  </button>
+                )}
+                <span className="font-mono text-xs text-ink-6">{count}</span>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+      <div className="flex flex-wrap gap-1.5">
+        <button type="button" className={ADD} onClick={startPinning} disabled={surfaces.length === 0}>
+          Pin in the view
+        </button>
+        <button
+          type="button"
+          className={ADD}
+          title="Columns x, y, z in the scene's metres, or u, v; besides, if wanted, surface, prop, turn, lift, size."
+          onClick={() => file.current?.click()}
+        >
+          Bring in a CSV…
+        </button>
+        {pins.length > 0 && (
+          <button
+            type="button"
+            className={ADD}
+            onClick={() => download(pinsAsCsv(dressing.id), `${asFileName(dressing.name)}-pins.csv`)}
+          >
+            Save as CSV
+          </button>
+        )}
+      </div>
+      <FilesInput input={file} accept=".csv,text/csv" testId="pins-csv" onFiles={(files) => void bringIn(files)} />
     </>
   );
 }

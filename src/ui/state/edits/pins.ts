@@ -1,0 +1,214 @@
+/** What an artist does to pins: props held to places of surfaces that were picked by hand. */
+import { addedKey, hexOf, indicesOf, LOOSE, nextAdded, type Dressing, type Key, type Peg } from "@/core/place";
+import { InputError } from "@/core/schema";
+import { readPins, writePins, type PinRow } from "@/core/files";
+import { add, rotate, scale, type Vec3 } from "@/core/math";
+import type { Scene } from "@/core/scene";
+import { selectPlacements } from "../session";
+import { useResults } from "../results";
+import { dressingOf, editDressing, inField, scene, store } from "./common";
+import { addDressing, overFields } from "./dressings";
+import { setPegs, setTurn, writePegs } from "./pegs";
+import { surfaceOf } from "./surfaces";
+import type { Draft } from "immer";
+
+/** Off its surface by a hair's breadth nothing flickers through, metres. */
+const HAIR = 0.002;
+
+/** A place of a surface that something is pinned to. */
+export interface PinPlace {
+  surface: string;
+  /** As it is seen, in the world. */
+  point: Vec3;
+  uv: [number, number] | null;
+}
+
+/** A new dressing of pins, not yet part of the scene. */
+function pinsOf(prop: string): Dressing {
+  const begun = overFields({}, 1, prop);
+  return {
+    ...begun,
+    where: { ...begun.where, kind: "pinned" },
+    stance: { ...begun.stance, up: "normal", upBy: 1 },
+    fit: { ...begun.fit, up: HAIR },
+  };
+}
+
+/** Begins a dressing of pins, still without any; gives its id. */
+export function beginPins(prop: string): string {
+  const dressing = pinsOf(prop);
+  addDressing(dressing);
+  return dressing.id;
+}
+
+/** Writes into the draft that something is pinned somewhere; gives its key. */
+function writePin(
+  draft: Draft<Scene>,
+  dressing: Draft<Dressing>,
+  { surface, point, uv }: PinPlace,
+  says: Partial<Peg>,
+): Key {
+  if (!dressing.where.surfaces.includes(surface)) dressing.where.surfaces.push(surface);
+  const key = addedKey(nextAdded(dressing.pegs, () => true));
+  const peg = { ...says, on: surface, point: inField(draft, surface, point), ...(uv && { uv }), added: true };
+  dressing.pegs[hexOf(key)] = peg as Draft<Peg>;
+  return key;
+}
+
+/** Pins a prop to a place: into a dressing of pins, or into a new one. */
+export function pinAt(dressing: string | null, place: PinPlace, prop: string): void {
+  const existing = dressing === null ? undefined : dressingOf(scene(), dressing);
+  const id = existing?.where.kind === "pinned" ? existing.id : null;
+  const fresh = id === null ? pinsOf(prop) : null;
+  let key: Key | null = null;
+  store().change("Pin", (draft) => {
+    if (fresh) draft.dressings.push(fresh as Draft<Dressing>);
+    const pins = dressingOf(draft, fresh?.id ?? id!);
+    if (pins) key = writePin(draft, pins, place, { prop });
+  });
+  if (key !== null) selectPlacements(fresh?.id ?? id!, [key]);
+}
+
+/** Writes where a pin has been dragged to. */
+export function writePinMoved(draft: Draft<Scene>, dressing: string, key: Key, { surface, point, uv }: PinPlace): void {
+  const pins = dressingOf(draft, dressing);
+  if (!pins) return;
+  if (surface !== LOOSE && !pins.where.surfaces.includes(surface)) pins.where.surfaces.push(surface);
+  writePegs(pins, [key], (peg) => {
+    peg.on = surface;
+    peg.point = inField(draft, surface, point);
+    if (uv) peg.uv = uv;
+    else delete peg.uv;
+  });
+}
+
+/** Copies pins in place, as they are taken hold of; gives the keys of the copies. */
+export function writePinCopies(draft: Draft<Scene>, dressing: string, keys: readonly Key[]): Key[] {
+  const pins = dressingOf(draft, dressing);
+  return keys.flatMap((key) => {
+    const peg = pins?.pegs[hexOf(key)];
+    if (!pins || !peg) return [];
+    const copy = addedKey(nextAdded(pins.pegs as Dressing["pegs"], () => true));
+    pins.pegs[hexOf(copy)] = { ...peg };
+    return [copy];
+  });
+}
+
+/** What all of some pins say of a number; NaN where they differ. */
+export function saidByAll({ pegs }: Dressing, keys: Iterable<Key>, of: (peg: Peg) => number): number {
+  const said = new Set([...keys].flatMap((key) => (pegs[hexOf(key)] ? of(pegs[hexOf(key)]) : [])));
+  return said.size === 1 ? [...said][0] : NaN;
+}
+
+/** Pins by texture coordinates instead of a place that was picked. */
+export const pinToUv = (draft: Draft<Dressing>, keys: Iterable<Key>, uv: [number, number]): void =>
+  writePegs(draft, keys, (peg) => {
+    peg.uv = uv;
+    delete peg.point;
+  });
+
+/** Has pins that have lost hold be held where they are now. */
+export function holdHere(dressing: string, keys: BigUint64Array): void {
+  const placements = useResults.getState().byDressing.get(dressing)?.placements;
+  if (!placements) return;
+  const places = new Map<Key, Vec3>();
+  for (const i of indicesOf(placements.key, new Set(keys)))
+    places.set(
+      placements.key[i],
+      [0, 1, 2].map((k) => placements.origin[k] + placements.position[3 * i + k]) as unknown as Vec3,
+    );
+  const all = scene();
+  setPegs(dressing, places.keys(), "Pin them here", (peg, key) => {
+    peg.point = inField(all, peg.on, places.get(key)!);
+    delete peg.uv;
+  });
+}
+
+/** Takes placements out of their dressing and pins them to places, in a dressing of pins of their own. */
+export function pinPlacements(dressing: string, places: readonly { key: Key; prop: string; place: PinPlace }[]): void {
+  if (places.length === 0) return;
+  const pins = pinsOf(places[0].prop);
+  const keys: Key[] = [];
+  store().change("Pin where they are", (draft) => {
+    draft.dressings.push(pins as Draft<Dressing>);
+    const target = dressingOf(draft, pins.id)!;
+    for (const { prop, place } of places) keys.push(writePin(draft, target, place, { prop }));
+    const from = dressingOf(draft, dressing);
+    if (from) writePegs(from, places.map(({ key }) => key), (peg) => void (peg.removed = true)); // prettier-ignore
+  });
+  selectPlacements(pins.id, keys);
+}
+
+/**
+ * Takes pins over from a CSV.
+ *
+ * @throws InputError with a sentence that says what is wrong
+ */
+export function bringInPins(dressing: string, bytes: Uint8Array, name: string): number {
+  const rows = readPins(bytes, name);
+  const { surfaces, props } = scene();
+  const pins = dressingOf(scene(), dressing);
+  const standardProp = pins?.what.entries.find(({ prop }) => prop !== null)?.prop ?? null;
+  const named = <T extends { id: string; name: string }>(
+    things: readonly T[],
+    wanted: string | null,
+    standard: string | null,
+    what: string,
+    row: number,
+  ) => {
+    // prettier-ignore
+    const found = wanted === null ? standard : things.find((one) => one.name === wanted)?.id;
+    if (found) return found;
+    throw new InputError(
+      wanted === null
+        ? `“${name}” names no ${what} in row ${row + 2}, and the dressing has none yet. Pin one by hand first, or add a column “${what}”.`
+        : `“${name}” was not taken over: there is no ${what} “${wanted}” (row ${row + 2}).`,
+    );
+  };
+  const wanted = rows.map((row, i) => ({
+    row,
+    surface: named(surfaces, row.surface, pins?.where.surfaces[0] ?? null, "surface", i),
+    prop: named(props, row.prop, standardProp, "prop", i),
+  }));
+  editDressing(dressing, "Bring in pins", (draft) => {
+    for (const { row, surface, prop } of wanted) {
+      if (!draft.where.surfaces.includes(surface)) draft.where.surfaces.push(surface);
+      const key = hexOf(addedKey(nextAdded(draft.pegs as Dressing["pegs"], () => true)));
+      draft.pegs[key] = pegOf(row, surface, prop);
+    }
+  });
+  return rows.length;
+}
+
+function pegOf({ point, uv, turn, lift, size }: PinRow, surface: string, prop: string): Draft<Peg> {
+  const peg: Draft<Peg> = { on: surface, prop, added: true };
+  if (point) peg.point = inField(scene(), surface, point);
+  if (uv) peg.uv = uv;
+  if (lift !== 0) peg.lift = lift;
+  if (size !== 1) peg.size = size;
+  setTurn(peg, turn);
+  return peg;
+}
+
+/** The pins of a dressing as a CSV, where they are seen. */
+export function pinsAsCsv(dressing: string): Uint8Array {
+  const { surfaces, props } = scene();
+  const pins = dressingOf(scene(), dressing);
+  const nameOf = (things: readonly { id: string; name: string }[], id: string | undefined) =>
+    things.find((one) => one.id === id)?.name ?? null;
+  return writePins(
+    Object.values(pins?.pegs ?? {}).map(({ on, point, uv, prop, turn = 0, lift = 0, size = 1 }) => {
+      const surface = surfaceOf(scene(), on);
+      const world = point && surface && add(surface.position, rotate(surface.rotation, scale(point, surface.scale)));
+      return {
+        point: (world ?? point ?? null) as Vec3 | null,
+        uv: uv ?? null,
+        surface: nameOf(surfaces, on),
+        prop: nameOf(props, prop),
+        turn,
+        lift,
+        size,
+      };
+    }),
+  );
+}

@@ -1,0 +1,83 @@
+"use client";
+/** What can be said of selected pins by hand: how far off their surface, how large, at which texture coordinates. */
+import { hexOf, type Dressing, type Key } from "@/core/place";
+import { useScene } from "@/store";
+import { ValueField } from "../kit";
+import { dressingOf, pinToUv, saidByAll, useEdit, writePegs } from "../state";
+
+interface PinProps {
+  dressing: Dressing;
+  keys: ReadonlySet<Key>;
+}
+
+export function PinPanel({ dressing, keys }: PinProps) {
+  const surfaces = useScene((scene) => scene.surfaces);
+  const pegs = [...keys].flatMap((key) => dressing.pegs[hexOf(key)] ?? []);
+  const names = [...new Set(pegs.map(({ on }) => surfaces.find(({ id }) => id === on)?.name ?? "nothing: its surface is gone"))]; // prettier-ignore
+  const lift = useEdit<number>("Clearance of pin", (scene, value) => {
+    const draft = dressingOf(scene, dressing.id);
+    if (draft) writePegs(draft, keys, (peg) => void (value === 0 ? delete peg.lift : (peg.lift = value)));
+  });
+  const size = useEdit<number>("Size of pin", (scene, value) => {
+    const draft = dressingOf(scene, dressing.id);
+    if (draft) writePegs(draft, keys, (peg) => void (value === 1 ? delete peg.size : (peg.size = value)));
+  });
+  if (pegs.length === 0) return null;
+  return (
+    <>
+      <p className="mb-2 text-[12.5px] text-ink-6">Pinned to {names.join(", ")}. Drag to slide, with Alt to copy.</p>
+      <div className="mb-2 grid grid-cols-2 gap-x-3 gap-y-1.5 text-[12.5px] text-ink-6">
+        <label className="flex items-center gap-2" title="Off the surface, besides what Fit says for all of them.">
+          Off it
+          <ValueField
+            label="Off its surface"
+            unit="m"
+            value={saidByAll(dressing, keys, (peg) => peg.lift ?? 0)}
+            edit={lift}
+            complaint={(value) => (Math.abs(value) > 1e6 ? "that is too far off" : null)}
+            className="w-full"
+          />
+        </label>
+        <label className="flex items-center gap-2" title="How many times as large as its prop.">
+          Size
+          <ValueField
+            label="Size of pin"
+            unit="factor"
+            value={saidByAll(dressing, keys, (peg) => peg.size ?? 1)}
+            edit={size}
+            complaint={(value) => (value > 0 && value <= 1e6 ? null : "a size is above zero")}
+            className="w-full"
+          />
+        </label>
+        {(["u", "v"] as const).map((which) => (
+          <PinUv key={which} dressing={dressing} keys={keys} which={which} />
+        ))}
+      </div>
+    </>
+  );
+}
+
+function PinUv({ dressing, keys, which }: PinProps & { which: "u" | "v" }) {
+  const axis = which === "u" ? 0 : 1;
+  const edit = useEdit<number>("Pin by texture coordinates", (scene, value) => {
+    const draft = dressingOf(scene, dressing.id);
+    if (!draft) return;
+    for (const key of keys) {
+      const [u, v] = draft.pegs[hexOf(key)]?.uv ?? [0.5, 0.5];
+      pinToUv(draft, [key], which === "u" ? [value, v] : [u, value]);
+    }
+  });
+  return (
+    <label className="flex items-center gap-2" title="Texture coordinates: typed, they say where it is pinned.">
+      {which}
+      <ValueField
+        label={`Pinned at ${which}`}
+        unit="number"
+        value={saidByAll(dressing, keys, (peg) => peg.uv?.[axis] ?? NaN)}
+        edit={edit}
+        complaint={(value) => (Math.abs(value) > 1e6 ? "that is no texture coordinate" : null)}
+        className="w-full"
+      />
+    </label>
+  );
+}
