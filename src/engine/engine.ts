@@ -239,8 +239,8 @@ export class Engine {
   /** The meshes at rest of surfaces that have movers, in the coordinates of their files, by their ids. */
   get movable(): ReadonlyMap<string, Shape> {
     return new Map(
-      this.#scene.surfaces.flatMap(({ id, movers }): [string, Shape][] => {
-        const rest = movers.length > 0 && this.#graph.get(things.restMesh, id);
+      this.#scene.surfaces.flatMap(({ id, movers, made }): [string, Shape][] => {
+        const rest = (movers.length > 0 || made?.kind === "band") && this.#graph.get(things.restMesh, id);
         return rest ? [[id, rest.mesh]] : [];
       }),
     );

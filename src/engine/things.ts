@@ -4,7 +4,7 @@ import { input, query, step, type Ask } from "@/core/graph";
 import type { Raster } from "@/core/image";
 import { boundTrack, carriedTrack, laidTrack, surfacesUnder } from "@/core/lay";
 import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
-import { linesOf, madeMesh } from "@/core/made";
+import { beforeTravel, linesOf, madeMesh, travelled } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
 import { Body, hullOf, RestMesh, WorldMesh, type Shape, type Stand, type TriangleMesh } from "@/core/mesh";
 import {
@@ -64,7 +64,7 @@ const AT_ORIGIN = { position: [0, 0, 0], rotation: [0, 0, 0, 1] } as const;
 
 const form = query("surface form", (ask, id) => {
   const surface = ask(surfaceInput, id);
-  return surface && { made: surface.made, asset: meshAssetOf(surface) };
+  return surface && { made: surface.made && beforeTravel(surface.made), asset: meshAssetOf(surface) };
 });
 
 /** The mesh of a surface as it is in its file, or as it is made; made of lines as they are sketched. */
@@ -91,7 +91,19 @@ const meshAtRest = query("mesh at rest", (ask, id): WorldMesh | undefined => {
 
 const NO_MOVERS: readonly Mover[] = [];
 const movers = query("movers", (ask, id) => (ask(surfaceInput, id)?.movers ?? NO_MOVERS).filter(isOn));
-const bends = query("bends", (ask, id) => ask(movers, id).length > 0);
+const isBand = query("is band", (ask, id) => ask(surfaceInput, id)?.made?.kind === "band");
+const bends = query("bends", (ask, id) => ask(movers, id).length > 0 || ask(isBand, id));
+
+/** Where the vertices of a surface are that travels, in its own metres; null for any other. */
+const travelling = query("travelling vertices", (ask, id): Float64Array | null => {
+  const made = ask(isBand, id) ? ask(surfaceInput, id)?.made : null;
+  return made
+    ? travelled(
+        made,
+        known(linesOf(made), (one) => ask(sketched, one)),
+      )
+    : null;
+});
 
 /** What each mover's weight hangs on. */
 const holdings = query("holdings", (ask, id) => ask(movers, id).map(weightInputs));
@@ -125,14 +137,15 @@ const weights = query("weights of movers", (ask, id): Weight[] => {
 
 /** Where the vertices of a surface have gone, at its size and in its own directions; null where they have not. */
 export const moved = query("moved vertices", (ask, id): Float64Array | null => {
-  const all = ask(movers, id);
-  const rest = all.length > 0 && ask(restMesh, id);
+  const [all, from] = [ask(movers, id), ask(travelling, id)];
+  const rest = all.length > 0 || from ? ask(restMesh, id) : undefined;
   if (!rest) return null;
   const each = ask(weights, id);
   return movedVertices(
     all.map((mover, i) => ({ mover, weight: each[i] })),
     rest,
     ask(size, id)!,
+    from ?? undefined,
   );
 });
 

@@ -1,9 +1,10 @@
 /** Surfaces that are made: each kind in a file of its own, all becoming a triangle mesh. */
+import { band, BAND_TRIANGLES, bandVertices, travelOf } from "./band";
 import { box } from "./box";
 import { bumps, trianglesOfBumps } from "./bumps";
 import { loft } from "./loft";
 import { revolve, REVOLVED_PIECES } from "./revolve";
-import { boxSchema, bumpsSchema, loftSchema, revolveSchema, type Made, type MadeKind } from "./schema";
+import { bandSchema, boxSchema, bumpsSchema, loftSchema, revolveSchema, type Made, type MadeKind } from "./schema";
 import type { GuideLine } from "../line";
 import type { TriangleMesh } from "../mesh";
 import type { z } from "zod";
@@ -25,6 +26,7 @@ export const MADE_KINDS: {
   box: { label: "Box", help: "To stand things on, or to fill.", schema: boxSchema, mesh: box },
   revolve: { label: "Revolved line", help: "A line goes round an axis.", schema: revolveSchema, mesh: revolve },
   loft: { label: "Through lines", help: "A surface is laid through lines.", schema: loftSchema, mesh: loft },
+  band: { label: "Band", help: "A strip along a line, which can travel.", schema: bandSchema, mesh: band },
 };
 
 /**
@@ -35,10 +37,26 @@ export const MADE_KINDS: {
 export const madeMesh = (made: Made, guides: Guides): TriangleMesh | null =>
   MADE_KINDS[made.kind].mesh(made as never, guides);
 
+/** What is made before it travels: its mesh hangs on nothing else. */
+export function beforeTravel(made: Made): Made {
+  if (made.kind !== "band") return made;
+  const { gone: _, ...rest } = made;
+  return { ...rest, travel: 0, speed: 0, onceIn: 0 };
+}
+
+/** Where the vertices are of what travels, metres: 3v; null for what stays where it was made. */
+export function travelled(made: Made, guides: Guides): Float64Array | null {
+  const guide = made.kind === "band" && made.line !== null ? guides.get(made.line) : undefined;
+  if (made.kind !== "band" || !guide?.curve.closed) return null;
+  const far = travelOf(made, guide);
+  return far === 0 ? null : bandVertices(made, guide, far);
+}
+
 /** How many triangles a made surface has at most, by its numbers alone. */
 export function trianglesOf(made: Made): number {
   if (made.kind === "box") return 12;
   if (made.kind === "bumps") return trianglesOfBumps(made);
+  if (made.kind === "band") return BAND_TRIANGLES;
   if (made.kind === "revolve") return 2 * REVOLVED_PIECES * made.pieces;
   return 2 * made.along * made.between * Math.max(1, made.closed ? made.lines.length : made.lines.length - 1);
 }
@@ -46,6 +64,7 @@ export function trianglesOf(made: Made): number {
 /** The lines that a made surface is made of. */
 export function linesOf(made: Made): string[] {
   if (made.kind === "loft") return made.lines;
+  if (made.kind === "band") return made.line === null ? [] : [made.line];
   if (made.kind !== "revolve") return [];
   return [made.line, made.axis === "line" ? made.axisLine : null].flatMap((id) => id ?? []);
 }

@@ -4,7 +4,8 @@ import { GuideLine, type Line } from "../line";
 import { makeLine } from "../line/testing";
 import { cutFacesAmong, evenOver, facetsOf, randomOver, spreadable, weightsIn, Winding } from "../mesh";
 import type { TriangleMesh } from "../mesh";
-import { linesOf, madeMesh, madeSchema, trianglesOf } from ".";
+import { bandVertices } from "./band";
+import { linesOf, madeMesh, madeSchema, travelled, trianglesOf, type Band } from ".";
 
 const guidesOf = (lines: readonly Line[]) => new Map(lines.map((line) => [line.id, new GuideLine(line)]));
 const made = (input: object, lines: readonly Line[] = []): TriangleMesh =>
@@ -195,3 +196,81 @@ test("what a surface comes to is known before it is made", () => {
     }),
   );
 });
+
+describe("a band", () => {
+  const ROUND = makeLine({ kind: "circle", knots: [[1, 2, -1]], radius: 2 }); // prettier-ignore
+  const STADIUM = makeLine({ kind: "rectangle", knots: [[0, 1, 0]], length: 6, width: 1, corner: 0.5 }); // prettier-ignore
+
+  test.each([
+    [0.03, 0],
+    [0, 0],
+    [0.1, 0.2],
+    [0, 0.2],
+  ])("shows its outside, as its normals say, whatever its section: %d thick, edges of %d", (thickness, edges) => {
+    for (const line of [ROUND, STADIUM]) {
+      const mesh = made({ kind: "band", line: line.id, breadth: 0.6, thickness, edges }, [line]);
+      const { normal, area } = facetsOf(exact(mesh));
+      const told = mesh.attributes.find(({ name }) => name === "NORMAL")!.array;
+      let least = 1;
+      for (let c = 0; c < mesh.index.length; c++) {
+        const [v, t] = [3 * mesh.index[c], c - (c % 3)];
+        const cosine = told[v] * normal[t] + told[v + 1] * normal[t + 1] + told[v + 2] * normal[t + 2];
+        if (area[t / 3] > 1e-9) least = Math.min(least, cosine);
+      }
+      expect(least).toBeGreaterThan(0.98);
+      // With a thickness it is closed all round.
+      if (thickness > 0 || edges > 0) expect(openEdges(mesh)).toBe(0);
+    }
+  });
+
+  test("that travels keeps its shape and goes on by as much; once round it is where it began, to 1e-6", () => {
+    fc.assert(
+      fc.property(evenly(-9, 9), evenly(0.2, 1), (far, breadth) => {
+        const input = { kind: "band", line: ROUND.id, breadth };
+        const [still, gone, round] = [0, far, 4 * Math.PI].map((travel) => {
+          const all = madeSchema.parse({ ...input, travel });
+          return travelled(all, guidesOf([ROUND])) ?? Float64Array.from(madeMesh(all, guidesOf([ROUND]))!.position);
+        });
+        const [cx, , cz] = [1, 2, -1];
+        const exactly = bandVertices(madeSchema.parse(input) as Band, new GuideLine(ROUND), 0);
+        const wanted = Math.abs(Math.atan2(Math.sin(far / 2), Math.cos(far / 2)));
+        let [apart, off] = [0, 0];
+        for (let p = 0; p < still.length; p += 3) {
+          for (let k = 0; k < 3; k++) apart = Math.max(apart, Math.abs(round[p + k] - exactly[p + k]));
+          // Round a circle everything is turned by as much.
+          const [a, b] = [still, gone].map((P) => Math.atan2(P[p + 2] - cz, P[p] - cx));
+          off = Math.max(off, Math.abs(Math.abs(Math.atan2(Math.sin(b - a), Math.cos(b - a))) - wanted));
+        }
+        expect(apart).toBeLessThan(1e-6);
+        expect(off).toBeLessThan(1e-4);
+      }),
+      { numRuns: 20 },
+    );
+  });
+
+  test("on an open line it stays; its texture is as large as it is", () => {
+    const line = makeLine({ kind: "polyline", knots: [[0, 0, 0], [5, 0, 0]] }); // prettier-ignore
+    const all = madeSchema.parse({ kind: "band", line: line.id, breadth: 0.5, thickness: 0, travel: 2 });
+    expect(travelled(all, guidesOf([line]))).toBeNull();
+    const mesh = made(all, [line]);
+    const uv = mesh.attributes.find(({ name }) => name === "TEXCOORD_0")!.array;
+    const [us, vs] = [0, 1].map((k) => uv.filter((_, i) => i % 2 === k));
+    expect(Math.max(...us)).toBeCloseTo(5, 5);
+    expect(Math.max(...vs)).toBeCloseTo(0.5, 6);
+    expect(mesh.position.filter((_, p) => p % 3 === 1).every((y) => Math.abs(y) < 1e-6)).toBe(true);
+    // What looks up is its upper side.
+    expect(facetsOf(exact(mesh)).normal[1]).toBeCloseTo(1, 6);
+  });
+});
+
+/** How many edges of a mesh only one triangle has, whatever seams part it. */
+function openEdges({ position: P, index }: TriangleMesh): number {
+  const name = (v: number) => [0, 1, 2].map((k) => Math.round(1e4 * P[3 * v + k])).join(" ");
+  const sides = new Map<string, number>();
+  for (let t = 0; t < index.length; t += 3)
+    for (let k = 0; k < 3; k++) {
+      const ends = [name(index[t + k]), name(index[t + ((k + 1) % 3)])].sort().join("|");
+      sides.set(ends, (sides.get(ends) ?? 0) + 1);
+    }
+  return [...sides.values()].filter((count) => count === 1).length;
+}

@@ -1,6 +1,17 @@
 /** Surfaces that are made by numbers and lines instead of brought in: the Zod schema of each kind. */
 import { z } from "zod";
-import { angleParam, choiceParam, idSchema, lengthParam, switchParam, vec3Schema, wholeParam } from "../schema";
+import {
+  angleParam,
+  choiceParam,
+  idSchema,
+  lengthParam,
+  secondsParam,
+  speedParam,
+  switchParam,
+  vec3Schema,
+  wholeParam,
+  within,
+} from "../schema";
 
 const side = (label: string, help: string, standard: number, holds = false) =>
   lengthParam({ label, help, default: standard, above: 0, max: 100_000, slider: [0.1, 40], holds });
@@ -113,7 +124,62 @@ export const loftSchema = z.object({
   flip,
 });
 
-export const madeSchema = z.discriminatedUnion("kind", [boxSchema, bumpsSchema, revolveSchema, loftSchema]);
+export const bandSchema = z.object({
+  kind: z.literal("band"),
+  /** The line that it is carried along. */
+  line: idSchema.nullable().default(null),
+  breadth: side("Breadth", "From edge to edge.", 0.6),
+  thickness: lengthParam({
+    label: "Thickness",
+    help: "Below its upper side; 0 for a cloth that has none.",
+    default: 0.03,
+    min: 0,
+    max: 1_000,
+    slider: [0, 0.3],
+    holds: true,
+  }),
+  edges: lengthParam({
+    label: "Edges",
+    help: "How high its edges are turned up; 0 for flat.",
+    default: 0,
+    min: 0,
+    max: 1_000,
+    slider: [0, 0.3],
+    holds: true,
+  }),
+  turn: angleParam({
+    label: "Which side is up",
+    help: "Turned about its line.",
+    default: 0,
+    slider: [-Math.PI, Math.PI],
+  }),
+  travel: lengthParam({
+    label: "Travel",
+    help: "How far it has gone along its line, which has to be closed: it goes round, with its texture and all that is on it.",
+    default: 0,
+    slider: [-5, 5],
+  }),
+  speed: speedParam({
+    label: "Speed",
+    help: "How fast it travels; below zero the other way.",
+    default: 0,
+    slider: [-2, 2],
+    rate: true,
+  }),
+  onceIn: secondsParam({
+    label: "Once round in",
+    help: "How long it takes to go round once; 0 for not at all.",
+    default: 0,
+    min: 0,
+    slider: [0, 60],
+    rate: true,
+  }),
+  /** How far speed has taken it at the moment that the scene is looked at. */
+  gone: z.object({ metres: within(1e12), rounds: within(1e9) }).optional(),
+  flip,
+});
+
+export const madeSchema = z.discriminatedUnion("kind", [boxSchema, bumpsSchema, revolveSchema, loftSchema, bandSchema]);
 
 export type Made = z.infer<typeof madeSchema>;
 export type MadeKind = Made["kind"];
@@ -121,3 +187,4 @@ export type Box = z.infer<typeof boxSchema>;
 export type Bumps = z.infer<typeof bumpsSchema>;
 export type Revolve = z.infer<typeof revolveSchema>;
 export type Loft = z.infer<typeof loftSchema>;
+export type Band = z.infer<typeof bandSchema>;

@@ -105,13 +105,15 @@ export const isOn = ({ on }: Mover): boolean => on;
  *
  * @param movers in the artist's order, with how much of it each vertex does
  * @param size how many times as large the surface is as in its file
+ * @param from where its vertices are before any mover, where that is not at rest, metres of its file: 3v
  */
 export function movedVertices(
   movers: readonly { mover: Mover; weight: Weight }[],
   rest: RestMesh,
   size: number,
+  from?: ArrayLike<number>,
 ): Float64Array {
-  const moving = new Moving(rest, size);
+  const moving = new Moving(rest, size, from);
   for (const { mover, weight } of movers) kindOf(mover.kind).moves.move(mover, moving, weight);
   return moving.position;
 }

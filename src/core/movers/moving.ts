@@ -13,10 +13,11 @@ export class Moving {
   readonly most: Vec3;
   #normals: Float32Array | null = null;
 
-  constructor(rest: RestMesh, size: number) {
+  /** @param from where the vertices are before, where that is not at rest, metres of the file: 3v */
+  constructor(rest: RestMesh, size: number, from: ArrayLike<number> = rest.mesh.position) {
     this.rest = rest;
     this.size = size;
-    this.position = Float64Array.from(rest.mesh.position, (x) => size * x);
+    this.position = Float64Array.from(from, (x) => size * x);
     const [least, most] = [
       [Infinity, Infinity, Infinity],
       [-Infinity, -Infinity, -Infinity],

@@ -5,6 +5,7 @@
  *     sceneAt(scene, 2.5).lines[0].sag // 0.75, where it goes from 0.5 at 2 s to 1 at 3 s straight
  */
 import { integralOf, SAME_MOMENT, valueAt, type Course, type CourseValue, type Mixing } from "../course";
+import type { Band } from "../made";
 import { MOVER_KINDS, type Mover } from "../movers";
 import { pick } from "../schema";
 import { paramAt, type CoursedList, COURSED } from "./course-paths";
@@ -52,13 +53,22 @@ function addedUp(course: Course | undefined, value: number, t: number, of: (valu
 /** A dressing with how far it has gone. */
 function travelledTo(dressing: Dressing, t: number): Dressing {
   const { spacing, courses } = dressing;
+  return { ...dressing, spacing: { ...spacing, gone: goneBy(spacing, courses, "spacing", t) } };
+}
+
+/** How far a speed, and going once along or round in so many seconds, have come together. */
+function goneBy(
+  rates: { speed: number; onceIn: number },
+  courses: Readonly<Record<string, Course>>,
+  part: string,
+  t: number,
+): { metres: number; rounds: number } {
   const added = (name: "speed" | "onceIn", of: (value: number) => number) =>
-    addedUp(courses[`spacing/${name}`], spacing[name], t, of);
-  const gone = {
+    addedUp(courses[`${part}/${name}`], rates[name], t, of);
+  return {
     metres: added("speed", (speed) => speed),
     rounds: added("onceIn", (seconds) => (seconds > 0 ? 1 / seconds : 0)),
   };
-  return { ...dressing, spacing: { ...spacing, gone } };
 }
 
 /** What of a surface says where it stands. */
@@ -69,8 +79,15 @@ function movedTo(surface: Surface, under: Surface, t: number): Surface {
   const { courses } = surface;
   const goes = STAND.some((name) => name in courses);
   const movers = mapped(surface.movers, (mover) => moverAt(mover, courses, t));
-  if (!goes && movers === surface.movers) return surface;
-  return { ...surface, movers, ...(goes && { rest: pick(thingAt("surfaces", under, 0), STAND) }) };
+  const made = surface.made?.kind === "band" ? bandAt(surface.made, courses, t) : surface.made;
+  if (!goes && movers === surface.movers && made === surface.made) return surface;
+  return { ...surface, movers, made, ...(goes && { rest: pick(thingAt("surfaces", under, 0), STAND) }) };
+}
+
+/** A band with how far it has gone. */
+function bandAt(made: Band, courses: Surface["courses"], t: number): Band {
+  const gone = goneBy(made, courses, "made", t);
+  return gone.metres === 0 && gone.rounds === 0 ? made : { ...made, gone };
 }
 
 function moverAt(mover: Mover, courses: Surface["courses"], t: number): Mover {
@@ -82,7 +99,8 @@ function moverAt(mover: Mover, courses: Surface["courses"], t: number): Mover {
 }
 
 /** Whether any of a surface's movers goes by itself. */
-const isMovedByItself = ({ movers }: Surface): boolean =>
+const isMovedByItself = ({ movers, made }: Surface): boolean =>
+  (made?.kind === "band" && (made.speed !== 0 || made.onceIn !== 0)) ||
   movers.some((mover) => {
     const { rate } = MOVER_KINDS[mover.kind];
     return mover.on && rate !== null && (mover as unknown as Record<string, number>)[rate.name] !== 0;

@@ -130,7 +130,7 @@ export const COMMANDS: readonly Command[] = [
     run: () => document.getElementById(BRING_IN)?.click(),
     possible: () => document.getElementById(BRING_IN) !== null,
   },
-  ...(["bumps", "box", "revolve", "loft"] as const).map((kind) => ({
+  ...(["bumps", "box", "revolve", "loft", "band"] as const).map((kind) => ({
     id: `make-${kind}`,
     name: `Make a surface: ${MADE_KINDS[kind].label.toLowerCase()}`,
     words: {
@@ -138,6 +138,7 @@ export const COMMANDS: readonly Command[] = [
       box: "cube room",
       revolve: "lathe vase tower",
       loft: "sail sheet hull",
+      band: "belt strip ribbon road conveyor",
     }[kind],
     run: () => makeSurface(kind, cameraNow.target),
   })),

@@ -2,7 +2,7 @@
 /** What a made surface is made of: its numbers, its switches and its lines. */
 import { describeChoice, describeParam } from "@/core/schema";
 import type { z } from "zod";
-import { MADE_KINDS, revolveSchema, type Loft, type Made, type Revolve } from "@/core/made";
+import { MADE_KINDS, revolveSchema, type Band, type Loft, type Made, type Revolve } from "@/core/made";
 import { type Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { Choose, NumberField, Segmented, Toggle, ValueField } from "../kit";
@@ -16,6 +16,10 @@ const FIELDS: Readonly<Record<Made["kind"], { numbers: readonly string[]; switch
   box: { numbers: ["width", "height", "depth"], switches: [] },
   bumps: { numbers: ["width", "depth", "height", "size", "rough", "seed"], switches: [] },
   revolve: { numbers: ["turn", "pieces"], switches: ["flip"] },
+  band: {
+    numbers: ["breadth", "thickness", "edges", "turn", "travel", "speed", "onceIn"],
+    switches: ["flip"],
+  },
   loft: { numbers: ["along", "between"], switches: ["rounded", "closed", "flip"] },
 };
 
@@ -29,6 +33,13 @@ export function MadeFields({ surface, made }: MadeProps) {
   return (
     <div className="grid gap-1.5 border-t border-linen-2 pt-2">
       {made.kind === "loft" && <LoftLines surface={surface} made={made} />}
+      {made.kind === "band" && (
+        <ChosenLine
+          label="Along"
+          chosen={made.line}
+          onChoose={(id) => editMade<Band>(surface.id, "Line of the band", (draft) => void (draft.line = id))}
+        />
+      )}
       {made.kind === "revolve" && <RevolveLine surface={surface} made={made} />}
       {numbers.map((name) => (
         <MadeNumber key={name} surface={surface} made={made} name={name} />

@@ -239,7 +239,7 @@ function dropLine(draft: Draft<Scene>, id: string): void {
   draft.lines = draft.lines.filter((line) => line.id !== id);
   for (const { made } of draft.surfaces) {
     if (made?.kind === "loft") made.lines = made.lines.filter((other) => other !== id);
-    if (made?.kind === "revolve" && made.line === id) made.line = null;
+    if ((made?.kind === "revolve" || made?.kind === "band") && made.line === id) made.line = null;
     if (made?.kind === "revolve" && made.axisLine === id) made.axisLine = null;
   }
   for (const dressing of draft.dressings) {

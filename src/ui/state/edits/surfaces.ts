@@ -42,6 +42,7 @@ export function addSurfaces(surfaces: readonly Surface[]): void {
 function begun(kind: MadeKind, line: Line | undefined): Made {
   const at = line?.knots[0].position ?? [0, 0, 0];
   if (kind === "revolve") return madeSchema.parse({ kind, line: line?.id ?? null, through: [at[0], 0, at[2]] });
+  if (kind === "band") return madeSchema.parse({ kind, line: line?.id ?? null });
   if (kind === "loft") return madeSchema.parse({ kind, lines: line ? [line.id] : [] });
   return madeSchema.parse({ kind });
 }
