@@ -32,7 +32,7 @@ function ourFrames() {
   for (let i = 0; i < COUNT; i++) at[i] = (i / (COUNT - 1)) * guide.curve.length;
   const position = new Float64Array(3 * COUNT);
   const rotation = new Float64Array(4 * COUNT);
-  writeFrames(guide.curve, guide.stations, "line", at, COUNT, position, rotation);
+  writeFrames(guide.curve, guide, "line", at, COUNT, position, rotation);
   return { position, rotation };
 }
 

@@ -1,4 +1,6 @@
 /** The dressings of the demo scene, as they are written in a file: only what differs from the defaults. */
+import { addedKey, hexOf } from "@/core/place";
+
 const RAD = Math.PI / 180;
 
 /** Turned about up alone, by so much to either side. */
@@ -325,6 +327,43 @@ export const DRESSINGS = [
     what: { entries: [{ prop: "cane-basket" }] },
     spacing: { distance: 2.4, fromStart: 1, fromEnd: 1, onceIn: 48 },
     stance: { meetsUp: "top", up: "plumb", turnUp: 90 * RAD },
+  },
+  {
+    id: "sail-badges",
+    name: "Sail badges",
+    where: { kind: "pinned", surfaces: ["petrel-sail"] },
+    what: { entries: [{ prop: "star-badge" }] },
+    stance: { up: "normal", forward: "v" },
+    fit: { up: 0.003 },
+    pegs: Object.fromEntries(
+      (
+        [
+          ["sail-number", 0.55, 0.36, 1.1],
+          ["star-badge", 0.66, 0.62, 1],
+          ["star-badge", 0.72, 0.76, 0.75],
+          ["star-badge", 0.3, 0.12, 0.9],
+        ] as const
+      ).map(([prop, u, v, size], i) => [
+        hexOf(addedKey(i + 1)),
+        { on: "petrel-sail", uv: [u, v], prop, size, added: true },
+      ]),
+    ),
+  },
+  {
+    id: "leech-lamps",
+    name: "Leech lamps",
+    where: { lines: ["leech"] },
+    what: { entries: [{ prop: "lantern" }], own: [{ prop: "lantern", size: 0.45 }] },
+    spacing: { distance: 0.55, fromStart: 0.4, fromEnd: 0.4 },
+    stance: { meetsUp: "top", up: "plumb" },
+  },
+  {
+    id: "belt-catch",
+    name: "Belt crates",
+    where: { kind: "over", surfaces: ["market-belt"] },
+    what: { entries: [{ prop: "crate" }], own: [{ prop: "crate", size: 0.62 }] },
+    spacing: { pattern: "uv", distance: 0.95 },
+    stance: { up: "normal", forward: "uv" },
   },
   {
     id: "gull-flight",

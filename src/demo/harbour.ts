@@ -327,7 +327,8 @@ export function shore(): MeshBuilder {
 }
 
 /** A small sailing boat, 5 m long, bow towards +X. */
-export function boat(sail: string): MeshBuilder {
+/** @param mainsail whether it carries its large sail, or that is a surface of its own */
+export function boat(sail: string, mainsail = true): MeshBuilder {
   const hull: Paint = { color: hex("#f4ead6"), roughness: 0.5 };
   const stripe: Paint = { color: hex(sail), roughness: 0.5 };
   const deck: Paint = { color: hex("#a97c42"), roughness: 0.8 };
@@ -383,12 +384,13 @@ export function boat(sail: string): MeshBuilder {
     8,
     0.5,
   );
-  mesh.polygon(cloth, [
-    [0.42, 1.2, 0],
-    [0.42, 6.1, 0.05],
-    [-0.9, 3.4, 0.32],
-    [-2.1, 1.15, 0.35],
-  ]);
+  if (mainsail)
+    mesh.polygon(cloth, [
+      [0.42, 1.2, 0],
+      [0.42, 6.1, 0.05],
+      [-0.9, 3.4, 0.32],
+      [-2.1, 1.15, 0.35],
+    ]);
   mesh.polygon(colored, [
     [0.6, 5.4, 0.02],
     [0.7, 1.1, 0.2],

@@ -2,7 +2,8 @@
 import type { Vec3 } from "@/core/math";
 import { MAST_ROPE, QUAY_HEIGHT } from "./harbour";
 import { FIELD_KNOTS, PATH_KNOTS, TERRACE_KNOTS } from "./hillside";
-import { FRONT, LIFEBUOY, LIGHTHOUSE, MASTS, OAR_RACK } from "./places";
+import { BELT, ROLLER } from "./moving";
+import { FRONT, LIFEBUOY, LIGHTHOUSE, MARKET_BELT, MASTS, OAR_RACK, PETREL } from "./places";
 import { AWNING_HEIGHT } from "./quayside";
 
 const knots = (...positions: Vec3[]) => positions.map((position) => ({ position }));
@@ -64,6 +65,7 @@ export const LINES = [
     name: "Race course",
     kind: "smooth",
     closed: true,
+    laid: { kind: "surface", on: ["water"] },
     knots: knots([-2, 0, -7], [9, 0, -8], [20, 0, -15], [17, 0, -27], [4, 0, -31], [-2, 0, -20]),
   },
   {
@@ -166,6 +168,25 @@ export const LINES = [
     kind: "hanging",
     knots: knots([LIGHTHOUSE[0] + 1.4, 8.6, LIGHTHOUSE[2] + 0.8], top(MASTS[2])),
     sag: 1.5,
+  },
+  {
+    id: "belt-loop",
+    number: 19,
+    name: "Belt",
+    kind: "rectangle",
+    knots: knots(MARKET_BELT),
+    length: BELT + 2 * ROLLER,
+    width: 2 * ROLLER,
+    corner: ROLLER,
+    lean: Math.PI / 2,
+  },
+  {
+    id: "leech",
+    number: 20,
+    name: "Leech of the sail",
+    kind: "polyline",
+    knots: knots(PETREL, [PETREL[0] - 2, PETREL[1] + 1, PETREL[2]]),
+    laid: { kind: "edges", on: "petrel-sail", follow: "u", value: 0.03, at: [-1, 3, 0.05] },
   },
   {
     id: "gull-round",

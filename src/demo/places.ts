@@ -12,4 +12,8 @@ export const LIGHTHOUSE: Vec3 = [-9, 0, -17];
 /** The middle of the lifebuoy, the foot of the oar rack, the inland corner of the harbour front, which looks along the quay. */
 export const LIFEBUOY: Vec3 = [2.2, QUAY_HEIGHT + 1.35, 3.2];
 export const OAR_RACK: Vec3 = [5.6, QUAY_HEIGHT, 3.4];
+/** The boat with the sail that billows, the foot of the flagstaff, the middle of the market's belt. */
+export const PETREL: Vec3 = [9, 0, -22];
+export const FLAGSTAFF: Vec3 = [10.4, QUAY_HEIGHT, 1.5];
+export const MARKET_BELT: Vec3 = [14.2, QUAY_HEIGHT + 0.95, 9.6];
 export const FRONT: Vec3 = [22.6, QUAY_HEIGHT, 13.4];

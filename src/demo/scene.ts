@@ -7,7 +7,8 @@ import { flyingGull, gull, kite, lavenderTub, netPile } from "./hill-props";
 import { boat, lighthouse, mast, quay, shore, water } from "./harbour";
 import { hillside, steps } from "./hillside";
 import { LINES } from "./lines";
-import { FRONT, LIFEBUOY, LIGHTHOUSE, MASTS, OAR_RACK } from "./places";
+import { beltStand, flag, flagstaff, mainsail, sailNumber, STAFF_HEIGHT, starBadge } from "./moving";
+import { FLAGSTAFF, FRONT, LIFEBUOY, LIGHTHOUSE, MARKET_BELT, MASTS, OAR_RACK, PETREL } from "./places";
 import {
   awning,
   bollard,
@@ -30,7 +31,23 @@ import type { MeshBuilder } from "./shapes";
 export const DEMO_ID = "gullhaven-regatta";
 
 /** Surfaces that props may go into: buoys float in the water, ropes are tied round masts, oars lie in their rack. */
-const PASSABLE = ["water", "mast", "lifebuoy", "oar-rack"];
+const PASSABLE = ["water", "mast", "lifebuoy", "oar-rack", "petrel-sail", "belt-stand"];
+
+/** A boat, or what belongs to it, that rolls gently on the water. */
+const rocking = <T extends object>(surface: T) => ({
+  ...surface,
+  courses: {
+    rotation: {
+      keyframes: [-1, 1].map((side, i) => ({
+        at: 2.5 * i,
+        value: [Math.sin(0.022 * side), 0, 0, Math.cos(0.022 * side)],
+        go: "smooth" as const,
+      })),
+      before: "hold" as const,
+      after: "toAndFro" as const,
+    },
+  },
+});
 
 export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
   const assets = new Map<string, Uint8Array>();
@@ -87,6 +104,8 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       await prop("gull", "Gull", gull()),
       await prop("gull-flying", "Gull in flight", flyingGull()),
       await prop("kite-madder", "Kite madder", kite("#b5363f")),
+      await prop("star-badge", "Star badge", starBadge()),
+      await prop("sail-number", "Sail number", sailNumber()),
       await prop("kite-ochre", "Kite ochre", kite("#c98a1b")),
     ],
     mixes: [
@@ -101,7 +120,13 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
     ],
     surfaces: [
       ...(await surface("quay", "Quay", quay(), [[0, 0, 0]], true)),
-      ...(await surface("water", "Water", water(), [[0, 0, 0]], true)),
+      ...(await surface("water", "Water", water(), [[0, 0, 0]], true)).map((sea) => ({
+        ...sea,
+        movers: [
+          { kind: "waves", id: 0, name: "Swell", length: 10, height: 0.16, heading: 2.9, speed: 2.2, pointed: 0.5 },
+          { kind: "waves", id: 1, name: "Ripples", length: 3.7, height: 0.05, heading: 2.3, speed: 1.4, pointed: 0.3 },
+        ],
+      })),
       ...(await surface("mast", "Mast", mast(), MASTS, false)),
       ...(await surface("lighthouse", "Lighthouse", lighthouse(), [LIGHTHOUSE], false)),
       ...(await surface("lifebuoy", "Lifebuoy", lifebuoy(), [LIFEBUOY], false)),
@@ -121,7 +146,57 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
         ground: false,
         outline: true,
       },
-      ...(await surface("boat-blue", "Boat Petrel", boat("#1e6f77"), [[9, 0, -22]], false)),
+      ...(await surface("boat-blue", "Boat Petrel", boat("#1e6f77", false), [PETREL], false)).map(rocking),
+      ...(await surface("petrel-sail", "Petrel's sail", mainsail(), [PETREL], false)).map(rocking).map((sail) => ({
+        ...sail,
+        movers: [
+          { kind: "billow", id: 0, depth: 0.55, breath: 0.35, every: 5, held: ["right", "bottom"] },
+          {
+            kind: "waves",
+            id: 1,
+            name: "Flutter",
+            along: "normal",
+            length: 0.9,
+            height: 0.05,
+            speed: 1.6,
+            heading: Math.PI,
+            limits: { uOn: true, u: [0, 0.12], uSoft: 0.2 },
+          },
+        ],
+      })),
+      ...(await surface("flagstaff", "Flagstaff", flagstaff(), [FLAGSTAFF], false)),
+      ...(
+        await surface(
+          "flag",
+          "Flag",
+          flag(),
+          [[FLAGSTAFF[0] + 0.05, FLAGSTAFF[1] + STAFF_HEIGHT - 1.3, FLAGSTAFF[2]]],
+          false,
+        )
+      ).map((one) => ({
+        ...one,
+        movers: [
+          {
+            kind: "waves",
+            id: 0,
+            along: "normal",
+            length: 1.3,
+            height: 0.3,
+            heading: 0.25,
+            speed: 1.7,
+            held: ["left"],
+            soft: 1.3,
+          },
+        ],
+      })),
+      ...(await surface("belt-stand", "Belt's rollers", beltStand(), [MARKET_BELT], false)),
+      {
+        id: "market-belt",
+        name: "Market belt",
+        made: { kind: "band", line: "belt-loop", breadth: 0.6, thickness: 0, onceIn: 24 },
+        ground: false,
+        solid: false,
+      },
       ...(await surface("boat-red", "Boat Gannet", boat("#b5363f"), [[24, 0, -46]], false)),
       ...(await surface("boat-ochre", "Boat Dunlin", boat("#c98a1b"), [[-34, 0, -60]], false)),
     ],
@@ -131,6 +206,8 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       { id: "quay", name: "Quay", position: [4.2, 5.4, 16.4], target: [-0.3, 3.1, -1] },
       { id: "front", name: "Front", position: [12.6, 4.3, 13.2], target: [21.4, 3, 6.4] },
       { id: "hill", name: "Hill", position: [-17.5, 6.2, 17.5], target: [-33, 4.2, 4.5] },
+      { id: "sail", name: "Sail", position: [8, 4.4, -11.9], target: [8.3, 3.6, -22] },
+      { id: "belt", name: "Belt", position: [12.9, 3.7, 14.2], target: [14.1, 1.9, 8.9] },
       { id: "close", name: "Close", position: [-1.6, 5.9, 6.4], target: [-3.1, 5.7, 0.6] },
     ],
   });

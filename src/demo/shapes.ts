@@ -27,6 +27,8 @@ interface Part {
   position: number[];
   normal: number[];
   color: number[];
+  /** Texture coordinates; empty where it has none. */
+  uv: number[];
   index: number[];
 }
 
@@ -37,7 +39,7 @@ export class MeshBuilder {
 
   #part(paint: Paint): Part {
     let part = this.#parts.get(paint);
-    if (!part) this.#parts.set(paint, (part = { paint, position: [], normal: [], color: [], index: [] }));
+    if (!part) this.#parts.set(paint, (part = { paint, position: [], normal: [], color: [], uv: [], index: [] }));
     return part;
   }
 
@@ -181,18 +183,53 @@ export class MeshBuilder {
     return this;
   }
 
+  /**
+   * A flat cloth of `columns` by `rows` squares with texture coordinates, or a part of one: u to the right and v up, seen from
+   * its front; pictures count v from above.
+   */
+  cloth(
+    paint: Paint,
+    columns: number,
+    rows: number,
+    at: (uv: readonly [number, number]) => { point: Vec3; tint?: Vec3 },
+    [[u0, v0], [u1, v1]]: readonly [readonly [number, number], readonly [number, number]] = [
+      [0, 0],
+      [1, 1],
+    ],
+  ): this {
+    const part = this.#part(paint);
+    const first = part.position.length / 3;
+    const place = (i: number, j: number) => at([u0 + (u1 - u0) * (i / columns), v0 + (v1 - v0) * (j / rows)]);
+    const normal = normalize(
+      cross(subtract(place(1, 0).point, place(0, 0).point), subtract(place(0, 1).point, place(0, 0).point)),
+    );
+    for (let j = 0; j <= rows; j++) {
+      for (let i = 0; i <= columns; i++) {
+        const { point, tint = WHITE } = place(i, j);
+        part.position.push(...point);
+        part.normal.push(...normal);
+        part.color.push(...tint);
+        part.uv.push(u0 + (u1 - u0) * (i / columns), v0 + (v1 - v0) * (j / rows));
+        if (i === columns || j === rows) continue;
+        const a = first + j * (columns + 1) + i;
+        part.index.push(a, a + 1, a + columns + 2, a, a + columns + 2, a + columns + 1);
+      }
+    }
+    return this;
+  }
+
   async toGlb(name: string): Promise<Uint8Array> {
     const document = new Document();
     document.getRoot().getAsset().generator = "Clothesline";
     const buffer = document.createBuffer();
-    const accessor = (type: "SCALAR" | "VEC3", array: TypedArray) =>
+    const accessor = (type: "SCALAR" | "VEC2" | "VEC3", array: TypedArray) =>
       document
         .createAccessor()
         .setType(type)
         .setArray(array as Float32Array<ArrayBuffer>)
         .setBuffer(buffer);
     const mesh = document.createMesh(name);
-    for (const { paint, position, normal, color, index } of this.#parts.values()) {
+    for (const { paint, position, normal, color, uv, index } of this.#parts.values()) {
       const material = document
         .createMaterial()
         .setBaseColorFactor([...paint.color, paint.opacity ?? 1])
@@ -209,6 +246,7 @@ export class MeshBuilder {
         .setIndices(
           accessor("SCALAR", position.length / 3 > 65535 ? Uint32Array.from(index) : Uint16Array.from(index)),
         );
+      if (uv.length > 0) primitive.setAttribute("TEXCOORD_0", accessor("VEC2", Float32Array.from(uv)));
       if (color.some((value) => value !== 1))
         primitive.setAttribute(
           "COLOR_0",

@@ -68,7 +68,7 @@ export class EvaluationClient {
   #sent: Scene | null = null;
   #revision = 0;
   #onCharts: string | null = null;
-  #poking = true;
+  #looks = true;
   #busy = false;
   #restarts = 0;
   #closed = false;
@@ -84,12 +84,12 @@ export class EvaluationClient {
 
   /**
    * @param onCharts the dressing whose surfaces are also to be laid out by their UVs
-   * @param poking whether it is looked for what pokes through; not while it plays
+   * @param looks whether anything is looked for that is wrong; not while it plays
    */
-  request(scene: Scene, onCharts: string | null = null, poking = true): void {
+  request(scene: Scene, onCharts: string | null = null, looks = true): void {
     this.#waiting = scene;
     this.#onCharts = onCharts;
-    this.#poking = poking;
+    this.#looks = looks;
     this.#restarts = 0;
     if (!this.#busy) void this.#run();
     else if (performance.now() - this.#begun > PATIENCE) this.#drop?.();
@@ -126,7 +126,7 @@ export class EvaluationClient {
         if (isNews(moved)) this.#listener.moved?.(moved);
         if (charts.length > 0) this.#listener.charts?.(charts);
         this.#listener.results(results, scene);
-        if (!this.#waiting && this.#poking) void this.#lookForPoking(scene);
+        if (!this.#waiting && this.#looks) void this.#lookForPoking(scene);
       } catch (error) {
         if (this.#closed) return;
         this.#end();
@@ -195,7 +195,7 @@ export class EvaluationClient {
     if ([...wanted].some((hash) => !this.#taught.has(hash))) await this.#teach(remote, wanted);
     const change = changeBetween(this.#sent, scene, ++this.#revision);
     this.#sent = scene;
-    return remote.evaluate(change, this.#onCharts);
+    return remote.evaluate(change, this.#onCharts, this.#looks);
   }
 
   async #teach(remote: Comlink.Remote<EvaluationApi>, hashes: ReadonlySet<string>): Promise<void> {

@@ -11,7 +11,7 @@ import { readTriangleMesh } from "@/core/files";
 import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
 import type { LaidTrack } from "@/core/line";
-import { UvChart, type ChartTable, type Shape, type TriangleMesh } from "@/core/mesh";
+import { UvChart, type ChartTable, type MovedVertices, type Shape, type TriangleMesh } from "@/core/mesh";
 import { copyOf, drawnOf, type Drawn, type Placements } from "@/core/place";
 import { preparedBounds } from "@/core/scene";
 import { movedShape, type MovedShape } from "@/core/movers";
@@ -52,7 +52,7 @@ export class Engine {
   #scene: PlacedScene = EMPTY_SCENE;
   #revision = 0;
   /** Where the vertices of surfaces that move were last. */
-  #moved: ReadonlyMap<string, Float64Array> = new Map();
+  #moved: ReadonlyMap<string, MovedVertices> = new Map();
   /** What has been handed over last, by the ids of dressings. */
   #told = new Map<string, Pick<DressingResult, "placements" | "findings">>();
 
@@ -142,8 +142,13 @@ export class Engine {
    *
    * @param progress is told which dressing is being placed and how far all the work has come, from 0 to 1
    * @param onCharts the dressing whose surfaces are also to be laid out by their UVs
+   * @param looks whether anything is looked for that is wrong; if not, what was found last still holds
    */
-  results(progress?: (dressing: string, share: number) => void, onCharts: string | null = null): DressingResult[] {
+  results(
+    progress?: (dressing: string, share: number) => void,
+    onCharts: string | null = null,
+    looks = true,
+  ): DressingResult[] {
     this.#graph.ran = [];
     this.#graph.set(dressings.chartsInput, "", onCharts);
     const { sequence } = this.#graph.get(dressings.order, "");
@@ -154,8 +159,8 @@ export class Engine {
         if (node === dressings.placements.name && key === id)
           progress?.(names?.get(id) ?? "", (n + share) / sequence.length);
       };
-      const result = this.result(id)!;
       const told = this.#told.get(id);
+      const result = this.result(id, looks ? null : (told?.findings ?? []))!;
       if (told?.placements === result.placements && told.findings === result.findings) return;
       this.#told.set(id, { placements: result.placements, findings: result.findings });
       found.set(id, {
@@ -172,10 +177,14 @@ export class Engine {
     return this.#graph.get(dressings.placements, id) ?? null;
   }
 
-  /** What one dressing comes to, worked out only as far as it is not known; null where there is none. */
-  result(id: string): DressingResult | null {
+  /**
+   * What one dressing comes to, worked out only as far as it is not known; null where there is none.
+   *
+   * @param found what is wrong with it, instead of looking
+   */
+  result(id: string, found: Finding[] | null = null): DressingResult | null {
     const placements = this.placements(id);
-    const result = placements && { id, placements, findings: this.#graph.get(dressings.findings, id) };
+    const result = placements && { id, placements, findings: found ?? this.#graph.get(dressings.findings, id) };
     this.#graph.trim(MEMORY);
     return result ?? null;
   }
@@ -252,7 +261,7 @@ export class Engine {
    */
   movedSince(): Told<MovedShape> {
     const now = new Map(
-      this.#scene.surfaces.flatMap(({ id }): [string, Float64Array][] => {
+      this.#scene.surfaces.flatMap(({ id }): [string, MovedVertices][] => {
         const moved = this.#graph.get(things.moved, id);
         return moved ? [[id, moved]] : [];
       }),

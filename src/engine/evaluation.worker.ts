@@ -58,12 +58,13 @@ const api = {
    *
    * @param change what differs from the scene that the worker has
    * @param onCharts the dressing whose surfaces are also to be laid out by their UVs
+   * @param looks whether anything is looked for that is wrong; not while it plays
    */
-  evaluate(change: SceneChange, onCharts: string | null): Evaluation {
+  evaluate(change: SceneChange, onCharts: string | null, looks: boolean): Evaluation {
     asked++;
     const tell = (placing: string, share: number) => postMessage({ placing, share } satisfies Progress);
     engine.update(change);
-    const results = engine.shown(tell, onCharts);
+    const results = engine.shown(tell, onCharts, looks);
     const [laid, made] = [toldSince(tracks, engine.tracks), toldSince(meshes, engine.made)];
     const movable = toldSince(atRest, engine.movable);
     [tracks, meshes, atRest] = [engine.tracks, engine.made, engine.movable];

@@ -107,7 +107,7 @@ test("over a surface that waves each keeps its place in its triangle, and stands
   const seen = new Set<string>();
   for (const t of [0, 0.4, 1.7]) {
     const { movers } = sceneAt(scene, t).surfaces[0];
-    const moved = movedVertices(movers.map((mover) => ({ mover: mover as never, weight: null })), rest, 1); // prettier-ignore
+    const { position: moved } = movedVertices(movers.map((mover) => ({ mover: mover as never, weight: null })), rest, 1); // prettier-ignore
     const now = placed(scene, t);
     for (const id of ["over", "along"]) {
       const [before, there] = [still.get(id)!, now.get(id)!];
@@ -152,4 +152,20 @@ test("a moment of a surface that moves looks for nothing anew: only what carries
     expect(engine.ran).not.toContain(node);
   expect(engine.ran).toContain("carried");
   expect(engine.ran).toContain("carried along");
+});
+
+test("while nobody looks, what was found last still holds; looked for again, it is of the moment", () => {
+  const scene = seaScene({ movers: [{ kind: "waves", length: 3, height: 1.5 }] });
+  const engine = new Engine();
+  engine.take(sceneAt(scene, 0));
+  const before = new Map(engine.results().map(({ id, findings }) => [id, findings]));
+  engine.take(sceneAt(scene, 0.9));
+  const playing = engine.results(undefined, null, false);
+  expect(engine.ran).not.toContain("findings");
+  for (const { id, findings } of playing) expect(findings).toBe(before.get(id));
+  const fresh = new Engine();
+  fresh.take(sceneAt(scene, 0.9));
+  const wanted = new Map(fresh.results().map(({ id, findings }) => [id, findings]));
+  engine.results();
+  for (const { id } of scene.dressings) expect(engine.result(id)!.findings).toEqual(wanted.get(id));
 });

@@ -6,7 +6,16 @@ import { boundTrack, carriedTrack, laidTrack, surfacesUnder } from "@/core/lay";
 import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
 import { beforeTravel, linesOf, madeMesh, travelled } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
-import { Body, hullOf, RestMesh, WorldMesh, type Shape, type Stand, type TriangleMesh } from "@/core/mesh";
+import {
+  Body,
+  hullOf,
+  RestMesh,
+  WorldMesh,
+  type MovedVertices,
+  type Shape,
+  type Stand,
+  type TriangleMesh,
+} from "@/core/mesh";
 import {
   holdingWeight,
   isOn,
@@ -136,7 +145,7 @@ const weights = query("weights of movers", (ask, id): Weight[] => {
 });
 
 /** Where the vertices of a surface have gone, at its size and in its own directions; null where they have not. */
-export const moved = query("moved vertices", (ask, id): Float64Array | null => {
+export const moved = query("moved vertices", (ask, id): MovedVertices | null => {
   const [all, from] = [ask(movers, id), ask(travelling, id)];
   const rest = all.length > 0 || from ? ask(restMesh, id) : undefined;
   if (!rest) return null;

@@ -129,6 +129,20 @@ export function appendInverse(
   );
 }
 
+/** The length of a cubic that goes straight on and evenly, of 12 coefficients; -1 for any other. */
+export function evenLength(coefficients: Float64Array, offset: number): number {
+  for (let k = offset + 6; k < offset + 12; k++) if (coefficients[k] !== 0) return -1;
+  return Math.hypot(coefficients[offset + 3], coefficients[offset + 4], coefficients[offset + 5]);
+}
+
+/** As {@link appendInverse}, for one of those. */
+export function appendEven(cells: InverseCells, span: number, length: number, start: number): number {
+  cells.at.push(start + length);
+  cells.cubic.push(0, 1, 0, 0);
+  cells.span.push(span);
+  return length;
+}
+
 const cubicAt = (x: number, c1: number, c2: number, c3: number): number => x * (c1 + x * (c2 + x * c3));
 
 interface Inverting {

@@ -21,6 +21,11 @@ const room = {
   places: new Float64Array(2 * CHUNK),
 };
 
+/** What has the stations of a curve as soon as they are asked for: only frames that never twist, and what is upright, need them. */
+interface Stationed {
+  readonly stations: Stations;
+}
+
 /**
  * Writes positions (3n, metres) and frames (4n, quaternions) at `n` arc lengths.
  *
@@ -36,7 +41,7 @@ const room = {
  */
 export function writeFrames(
   curve: Curve,
-  stations: Stations,
+  line: Stationed,
   rule: UpSource,
   at: Float64Array,
   n: number,
@@ -48,7 +53,7 @@ export function writeFrames(
     const to = Math.min(n, from + CHUNK);
     const places = { at: at.subarray(from, to), position: position.subarray(3 * from, 3 * to), tangent };
     curve.sample(places.at, to - from, places.position, tangent);
-    kernelOf(rule)(curve, stations, places, rotation.subarray(4 * from, 4 * to));
+    kernelOf(rule)(curve, line, places, rotation.subarray(4 * from, 4 * to));
   }
 }
 
@@ -58,7 +63,7 @@ export function writeFrames(
  */
 export function writeSpanFrames(
   curve: Curve,
-  stations: Stations,
+  line: Stationed,
   rule: UpSource,
   at: Float64Array,
   span: Float64Array,
@@ -79,7 +84,7 @@ export function writeSpanFrames(
     const middles = position.subarray(3 * from, 3 * to);
     curve.chords(places, count, middles, tangent);
     const chords = { at: at.subarray(from, to), position: middles, tangent };
-    kernelOf(rule)(curve, stations, chords, rotation.subarray(4 * from, 4 * to));
+    kernelOf(rule)(curve, line, chords, rotation.subarray(4 * from, 4 * to));
   }
 }
 
@@ -90,7 +95,7 @@ interface Places {
   tangent: Float64Array;
 }
 
-type Kernel = (curve: Curve, stations: Stations, places: Places, rotation: Float64Array) => void;
+type Kernel = (curve: Curve, line: Stationed, places: Places, rotation: Float64Array) => void;
 
 const KERNELS = { line: writeOwn, world: writeWorld, plumb: writePlumb, roll: writeWorld };
 
@@ -101,7 +106,12 @@ const kernelOf = (rule: UpSource): Kernel =>
  * The line's own frame. Two reflections after each other are a rotation, and as a quaternion it is the product of their
  * normals: so the station's frame is carried over by one product, and only its length has to be put right.
  */
-function writeOwn(curve: Curve, stations: Stations, { at, position, tangent }: Places, rotation: Float64Array): void {
+function writeOwn(
+  curve: Curve,
+  { stations }: Stationed,
+  { at, position, tangent }: Places,
+  rotation: Float64Array,
+): void {
   const n = at.length;
   const lastStation = stations.at.length - 1;
   const near = (1e-12 * curve.length) ** 2;
@@ -204,7 +214,7 @@ function untwist(curve: Curve, twist: number, at: Float64Array, rotation: Float6
 }
 
 /** Forward along the line, up as near to the world's as that allows: a heading about Y, then a pitch about X. */
-function writeWorld(curve: Curve, stations: Stations, places: Places, rotation: Float64Array): void {
+function writeWorld(curve: Curve, line: Stationed, places: Places, rotation: Float64Array): void {
   const { at, tangent } = places;
   for (let i = 0; i < at.length; i++) {
     const tx = tangent[3 * i];
@@ -212,7 +222,7 @@ function writeWorld(curve: Curve, stations: Stations, places: Places, rotation: 
     const tz = tangent[3 * i + 2];
     const squared = tx * tx + tz * tz;
     if (squared <= PARALLEL * PARALLEL) {
-      writeOwn(curve, stations, placeAt(places, i), rotation.subarray(4 * i, 4 * i + 4));
+      writeOwn(curve, line, placeAt(places, i), rotation.subarray(4 * i, 4 * i + 4));
       continue;
     }
     const level = Math.sqrt(squared);
@@ -232,14 +242,14 @@ function writeWorld(curve: Curve, stations: Stations, places: Places, rotation: 
 }
 
 /** Up is the world's, so there is a heading only. */
-function writePlumb(curve: Curve, stations: Stations, places: Places, rotation: Float64Array): void {
+function writePlumb(curve: Curve, line: Stationed, places: Places, rotation: Float64Array): void {
   const { at, tangent } = places;
   for (let i = 0; i < at.length; i++) {
     let tx = tangent[3 * i];
     let tz = tangent[3 * i + 2];
     let squared = tx * tx + tz * tz;
     if (squared <= PARALLEL * PARALLEL) {
-      [tx, tz] = headingOf(curve, stations, placeAt(places, i), tangent[3 * i + 1]);
+      [tx, tz] = headingOf(curve, line, placeAt(places, i), tangent[3 * i + 1]);
       squared = tx * tx + tz * tz;
     }
     const cosine = tz / Math.sqrt(squared);
@@ -282,7 +292,7 @@ type WriteUp = (curve: Curve, places: Places, i: number, out: Float64Array) => v
 /** Up as it is wished for, made perpendicular to forward. */
 function leaning(writeUp: WriteUp): Kernel {
   const up = new Float64Array(3);
-  return (curve, stations, places, rotation) => {
+  return (curve, line, places, rotation) => {
     const { at, tangent } = places;
     for (let i = 0; i < at.length; i++) {
       const o = 3 * i;
@@ -296,7 +306,7 @@ function leaning(writeUp: WriteUp): Kernel {
       uz -= on * tz;
       const squared = ux * ux + uy * uy + uz * uz;
       if (squared <= PARALLEL * PARALLEL * away || away === 0) {
-        writeOwn(curve, stations, placeAt(places, i), rotation.subarray(4 * i, 4 * i + 4));
+        writeOwn(curve, line, placeAt(places, i), rotation.subarray(4 * i, 4 * i + 4));
         continue;
       }
       const inverse = 1 / Math.sqrt(squared);
@@ -315,9 +325,9 @@ const placeAt = ({ at, position, tangent }: Places, i: number): Places => ({
 });
 
 /** Where the line runs straight up or down: its own up leans back on the way it came, so that way is on. */
-function headingOf(curve: Curve, stations: Stations, place: Places, rise: number): [number, number] {
+function headingOf(curve: Curve, line: Stationed, place: Places, rise: number): [number, number] {
   const rotation = new Float64Array(4);
-  writeOwn(curve, stations, place, rotation);
+  writeOwn(curve, line, place, rotation);
   const [x, y, z, w] = rotation;
   const upX = 2 * (x * y - w * z);
   const upZ = 2 * (y * z + w * x);

@@ -84,7 +84,7 @@ export class GuideLine {
 
   /** Positions (3n, metres) and frames (4n, quaternions) at `n` arc lengths, with the line's roll where `up` asks for it. */
   frames(up: UpRule, at: Float64Array, n: number, position: Float64Array, rotation: Float64Array): void {
-    writeFrames(this.curve, this.stations, this.#upRule(up), at, n, position, rotation);
+    writeFrames(this.curve, this, this.#upRule(up), at, n, position, rotation);
     this.#rolled(up, at, n, rotation);
   }
 
@@ -97,7 +97,7 @@ export class GuideLine {
     position: Float64Array,
     rotation: Float64Array,
   ): void {
-    writeSpanFrames(this.curve, this.stations, this.#upRule(up), at, span, n, position, rotation);
+    writeSpanFrames(this.curve, this, this.#upRule(up), at, span, n, position, rotation);
     this.#rolled(up, at, n, rotation);
   }
 

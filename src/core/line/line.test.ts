@@ -18,7 +18,7 @@ function frames(line: Line, rule: Rule, at: number[]): { across: Vec3; up: Vec3;
   const guide = new GuideLine(line);
   const position = new Float64Array(3 * at.length);
   const rotation = new Float64Array(4 * at.length);
-  writeFrames(guide.curve, guide.stations, rule, Float64Array.from(at), at.length, position, rotation);
+  writeFrames(guide.curve, guide, rule, Float64Array.from(at), at.length, position, rotation);
   return at.map((_, i) => {
     const q = quatAt(rotation, i);
     return {

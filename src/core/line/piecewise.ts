@@ -1,5 +1,5 @@
 /** *A curve made of cubic polynomials*, one a span: straight lines and smooth lines alike. */
-import { appendInverse, arcLength, Speed, type InverseCells } from "./arc-length";
+import { appendEven, appendInverse, arcLength, evenLength, Speed, type InverseCells } from "./arc-length";
 import { normalize } from "../math";
 import { writeChords } from "./chords";
 import { arcLengthWithin, type Curve } from "./curve";
@@ -55,7 +55,12 @@ export class PiecewiseCubic implements Curve {
     const tolerance = RELATIVE_TOLERANCE * this.#roughLength();
     let at = 0;
     for (let span = 0; span < this.spans; span++) {
-      if (tolerance > 0) at += appendInverse(cells, span, this.#speedOn(span), at, tolerance);
+      if (!(tolerance > 0)) continue;
+      const even = evenLength(coefficients, SPAN * span);
+      at +=
+        even > tolerance
+          ? appendEven(cells, span, even, at)
+          : appendInverse(cells, span, this.#speedOn(span), at, tolerance);
       this.spanAt[span + 1] = at;
     }
     this.length = at;

@@ -13,7 +13,7 @@ export { arrivalsInside } from "./arrivals-inside";
 export { arrivedAt, spaced, stepEnd } from "./spaced";
 export type { EdgeMap } from "./edge-map";
 export { RestMesh, type Shape } from "./rest-mesh";
-export { WorldMesh, type Stand } from "./world-mesh";
+export { WorldMesh, type MovedVertices, type Stand } from "./world-mesh";
 export { writeVertexNormals } from "./vertex-normals";
 export { weightsIn } from "./barycentric";
 export { bind, carryDirection, carryPoints, UNBOUND, type Bound } from "./bound";

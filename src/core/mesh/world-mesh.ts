@@ -19,6 +19,14 @@ export interface Stand {
   scale: number;
 }
 
+/** Where the vertices of a mesh have gone, at the size that it has and in its own directions. */
+export interface MovedVertices {
+  /** Metres: 3v. */
+  position: Float64Array;
+  /** Smooth unit normals: 3v. */
+  normal: Float32Array;
+}
+
 const weights = new Float64Array(3);
 
 export class WorldMesh {
@@ -38,19 +46,20 @@ export class WorldMesh {
   #tree: RayTree | undefined;
   /** The same mesh at rest, where this one has moved. */
   readonly #from: WorldMesh | null;
+  readonly #moved: MovedVertices | null;
 
   constructor(
     id: string,
     position: Float64Array,
     index: Uint32Array,
-    own?: { stand: Stand; rest: RestMesh; moved?: Float64Array | null; from?: WorldMesh },
+    own?: { stand: Stand; rest: RestMesh; moved?: MovedVertices | null; from?: WorldMesh },
   ) {
     this.id = id;
     this.position = position;
     this.index = index;
     this.stand = own?.stand ?? null;
     this.rest = own?.rest ?? new RestMesh({ position, index, attributes: [] });
-    this.#own = own?.moved ?? undefined;
+    this.#moved = own?.moved ?? null;
     this.#from = own?.from ?? null;
   }
 
@@ -64,11 +73,11 @@ export class WorldMesh {
   /**
    * The same mesh at a moment: standing elsewhere, or with its vertices gone somewhere.
    *
-   * @param moved where its vertices have gone, at the size that it has and before it is turned and put in its place: 3v
+   * @param moved where its vertices have gone, before it is turned and put in its place
    */
-  at(stand: Stand, moved: Float64Array | null): WorldMesh {
+  at(stand: Stand, moved: MovedVertices | null): WorldMesh {
     const { id, rest, index } = this;
-    const position = moved ? placed(moved, stand, 1) : placed(rest.mesh.position, stand, stand.scale);
+    const position = moved ? placed(moved.position, stand, 1) : placed(rest.mesh.position, stand, stand.scale);
     return new WorldMesh(id, position, index, { stand, rest, moved, from: this });
   }
 
@@ -85,6 +94,7 @@ export class WorldMesh {
   /** Its vertices at the size it has, before it is turned and put in its place: 3v. Moving it leaves them as they are. */
   get own(): Float64Array {
     if (!this.stand) return this.position;
+    if (this.#moved) return this.#moved.position;
     const { scale } = this.stand;
     return (this.#own ??= Float64Array.from(this.rest.mesh.position, (x) => scale * x));
   }
@@ -108,7 +118,8 @@ export class WorldMesh {
   get vertexNormals(): Float32Array {
     if (!this.#normals) {
       this.#normals = new Float32Array(this.position.length);
-      writeVertexNormals(this.position, this.index, this.rest.corners, this.#normals);
+      if (this.#moved) writeTurned(this.#normals, this.#moved.normal, [0, 0, 0], this.stand!.rotation, 1);
+      else writeVertexNormals(this.position, this.index, this.rest.corners, this.#normals);
     }
     return this.#normals;
   }

@@ -18,7 +18,7 @@ const AXES: Readonly<Record<Bend["axis"], Along>> = {
 /** @returns also where it begins and ends, metres, and the middle of the surface's box at rest */
 export function spanAlong(
   { axis: name, from, to }: Pick<Bend, "axis" | "from" | "to">,
-  { least, most }: Pick<Moving, "least" | "most">,
+  { box: { least, most } }: Pick<Moving, "box">,
 ): Along & { low: number; high: number; middle: readonly number[] } {
   const along = AXES[name];
   const at = (share: number) => least[along.axis] + share * (most[along.axis] - least[along.axis]);

@@ -2,7 +2,7 @@
  * *Movers*: what gives a surface another shape over time, each kind in a file of its own. All see the surface as the ones before
  * have left it, and none knows of time: how far speeds have come is among their numbers.
  *
- *     const moved = movedVertices([{ mover, weight: null }], rest, 1); // 3v, metres
+ *     const { position } = movedVertices([{ mover, weight: null }], rest, 1); // 3v, metres
  */
 import { bend } from "./bend";
 import { billow } from "./billow";
@@ -12,7 +12,7 @@ import { pulls } from "./pulls";
 import { bendSchema, billowSchema, pullsSchema, twistSchema, wavesSchema, type Mover, type MoverKind } from "./schema";
 import { twist } from "./twist";
 import { waves } from "./waves";
-import type { RestMesh } from "../mesh";
+import type { MovedVertices, RestMesh } from "../mesh";
 import type { z } from "zod";
 
 export * from "./schema";
@@ -101,7 +101,7 @@ export function weightsTogether(a: Weight, b: Weight): Weight {
 export const isOn = ({ on }: Mover): boolean => on;
 
 /**
- * Where the vertices of a surface go, at the size that it has and in its own directions: 3v metres.
+ * Where the vertices of a surface go, at the size that it has and in its own directions.
  *
  * @param movers in the artist's order, with how much of it each vertex does
  * @param size how many times as large the surface is as in its file
@@ -112,8 +112,8 @@ export function movedVertices(
   rest: RestMesh,
   size: number,
   from?: ArrayLike<number>,
-): Float64Array {
+): MovedVertices {
   const moving = new Moving(rest, size, from);
   for (const { mover, weight } of movers) kindOf(mover.kind).moves.move(mover, moving, weight);
-  return moving.position;
+  return { position: moving.position, normal: moving.normals };
 }

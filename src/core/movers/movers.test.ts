@@ -35,7 +35,7 @@ function moved(rest: RestMesh, movers: readonly Mover[], size = 1): Float64Array
     movers.map((one) => ({ mover: one, weight: weight(one) })),
     rest,
     size,
-  );
+  ).position;
 }
 
 const at = (P: ArrayLike<number>, v: number): number[] => [P[3 * v], P[3 * v + 1], P[3 * v + 2]];

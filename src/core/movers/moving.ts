@@ -8,27 +8,33 @@ export class Moving {
   readonly size: number;
   /** Where the vertices are so far, at the size that the surface has, in its own directions, metres: 3v. */
   readonly position: Float64Array;
-  /** The box of the vertices at rest. */
-  readonly least: Vec3;
-  readonly most: Vec3;
+  #box: { least: Vec3; most: Vec3 } | null = null;
   #normals: Float32Array | null = null;
 
   /** @param from where the vertices are before, where that is not at rest, metres of the file: 3v */
   constructor(rest: RestMesh, size: number, from: ArrayLike<number> = rest.mesh.position) {
     this.rest = rest;
     this.size = size;
-    this.position = Float64Array.from(from, (x) => size * x);
+    this.position = new Float64Array(from.length);
+    for (let p = 0; p < from.length; p++) this.position[p] = size * from[p];
+  }
+
+  /** The box of the vertices at rest. */
+  get box(): { least: Vec3; most: Vec3 } {
+    if (this.#box) return this.#box;
+    const { size } = this;
+    const own = this.rest.mesh.position;
     const [least, most] = [
       [Infinity, Infinity, Infinity],
       [-Infinity, -Infinity, -Infinity],
     ];
-    for (let p = 0; p < this.position.length; p++) {
-      const x = this.position[p];
+    for (let p = 0; p < own.length; p++) {
+      const x = size * own[p];
       if (x < least[p % 3]) least[p % 3] = x;
       if (x > most[p % 3]) most[p % 3] = x;
     }
-    this.least = least as unknown as Vec3;
-    this.most = most as unknown as Vec3;
+    this.#box = { least: least as unknown as Vec3, most: most as unknown as Vec3 };
+    return this.#box;
   }
 
   get vertices(): number {

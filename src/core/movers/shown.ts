@@ -1,5 +1,5 @@
 /** *A surface as it is drawn and written at a moment*, in the coordinates of its file. */
-import { writeVertexNormals, type RestMesh } from "../mesh";
+import type { MovedVertices, RestMesh } from "../mesh";
 
 export interface MovedShape {
   /** Metres of its file: 3v. */
@@ -8,15 +8,11 @@ export interface MovedShape {
   normal: Float32Array<ArrayBuffer>;
 }
 
-/**
- * @param moved where the vertices have gone, at the size that the surface has: 3v
- * @param size how many times as large it is as in its file
- */
-export function movedShape(rest: RestMesh, moved: Float64Array, size: number): MovedShape {
-  const position = new Float32Array(moved.length);
-  for (let p = 0; p < moved.length; p++) position[p] = moved[p] / size;
-  const normal = new Float32Array(moved.length);
-  writeVertexNormals(moved, rest.mesh.index, rest.corners, normal);
+/** @param size how many times as large the surface is as in its file */
+export function movedShape(rest: RestMesh, moved: MovedVertices, size: number): MovedShape {
+  const position = new Float32Array(moved.position.length);
+  for (let p = 0; p < position.length; p++) position[p] = moved.position[p] / size;
+  const normal = moved.normal.slice();
   if (rest.normal) turnAlong(rest.normal, rest.smoothNormals, normal);
   return { position, normal };
 }

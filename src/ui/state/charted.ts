@@ -27,8 +27,9 @@ const chart = query("chart", (ask, id) => {
   const { mesh, table } = ask(chartedInput, id)!;
   const [stand, moved] = [ask(standInput, id)!, ask(movedInput, id)];
   const rest = WorldMesh.of(id, { ...mesh, attributes: [] }, stand);
-  const own = moved && Float64Array.from(moved.position, (metres) => stand.scale * metres);
-  return new UvChart(own ? rest.at(stand, own) : rest, table);
+  if (!moved) return new UvChart(rest, table);
+  const position = Float64Array.from(moved.position, (metres) => stand.scale * metres);
+  return new UvChart(rest.at(stand, { position, normal: moved.normal }), table);
 });
 let graph = new Graph();
 
