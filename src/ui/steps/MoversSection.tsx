@@ -56,7 +56,7 @@ export function MoversSection({ surface }: { surface: Surface }) {
             </SortableContext>
           </DndContext>
           <Choose
-            label="Add a mover"
+            label="+ Let it move…"
             choices={Object.entries(MOVER_KINDS).map(([id, { label, help }]) => ({ id, label, title: help }))}
             onChoose={(kind) => addMover(surface.id, kind as MoverKind, Math.max(...boxOf(surface)))}
             className={`${TAG} border-dashed border-linen-4 bg-linen-0 hover:bg-linen-1`}

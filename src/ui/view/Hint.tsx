@@ -220,6 +220,7 @@ export function Hint() {
     );
   }
   if (moving !== null) return <Moving />;
+  if (tool === "pin") return <Pinning />;
   if (focus.kind === "surface" && grip) {
     return (
       <div className={HINT}>
@@ -240,7 +241,6 @@ export function Hint() {
       </div>
     );
   }
-  if (tool === "pin") return <Pinning />;
   if (tool === "paint") return <Painting />;
   if (focus.kind === "dressing" && spread) return <OverSurface inside={inside} />;
   if (focus.kind !== "line") return null;

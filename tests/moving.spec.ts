@@ -1,0 +1,164 @@
+/** Surfaces that move as an artist uses them: movers, pulls, pins that go along, a belt; kept, undone, exported at a moment. */
+import { expect, test, type Page } from "@playwright/test";
+import { violations } from "./axe";
+import { addProp, enter, expectProps, exportAs, newScene, propCount, saved, settled } from "./table";
+
+const surface = (page: Page, name: string) => page.getByRole("list", { name: "Surfaces" }).getByText(name);
+
+async function makeSurface(page: Page, kind: string): Promise<void> {
+  await page.getByRole("radio", { name: "Surfaces" }).click();
+  await page.getByRole("button", { name: "Make a surface" }).click();
+  await page.getByRole("menuitem", { name: kind }).click();
+  await settled(page);
+}
+
+async function addMover(page: Page, kind: string): Promise<void> {
+  await page.getByRole("button", { name: "+ Let it move…" }).click();
+  await page.getByRole("menuitem", { name: kind }).click();
+}
+
+/** World places of a CSV's rows, by key. */
+function placesIn(bytes: Uint8Array): Map<string, [number, number, number]> {
+  const [, ...rows] = new TextDecoder().decode(bytes).trim().split("\r\n");
+  return new Map(
+    rows.map((row) => {
+      const cells = row.split(",");
+      return [cells[1], [Number(cells[5]), Number(cells[6]), Number(cells[7])]] as const;
+    }),
+  );
+}
+
+/** Goes to a moment by the ruler of a scene of ten seconds. */
+async function goTo(page: Page, seconds: number): Promise<void> {
+  const { x, y, width } = (await page.getByRole("slider", { name: "Moment" }).boundingBox())!;
+  await page.mouse.click(x + 24 + ((width - 48) * seconds) / 10, y + 6);
+  await expect
+    .poll(async () => Number(await page.getByTestId("time").getAttribute("data-placed")))
+    .toBeCloseTo(seconds, 1);
+}
+
+test("a surface waves and is pulled; what is pinned to it goes along, slides, is copied, and is never lost", async ({
+  page,
+}) => {
+  await newScene(page);
+  await addProp(page);
+  await makeSurface(page, "Plane with bumps");
+  await enter(page, "Height", "0");
+  await expect(page.getByTestId("time")).toHaveCount(0);
+  await addMover(page, "Waves");
+  await expect(page.getByTestId("time")).toBeVisible();
+  await enter(page, "Length", "5");
+  // Two numbers are called Height: the mover's comes first.
+  await page.getByRole("region", { name: "Movers" }).getByRole("textbox", { name: "Height" }).fill("1");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "Left", exact: true }).click();
+  expect(await violations(page, { within: "[aria-label=Movers]" })).toEqual([]);
+
+  // A click pins one, Alt and a drag copy it.
+  await page.getByRole("radio", { name: "Pin", exact: true }).click();
+  await page.mouse.click(700, 400);
+  await expectProps(page, 1);
+  await page.mouse.click(560, 380);
+  await expectProps(page, 2);
+  await expect(page.getByTestId("sentence")).toContainText("pinned to Plane with bumps");
+  await page.keyboard.down("Alt");
+  await page.mouse.move(560, 374);
+  await page.mouse.down();
+  await page.mouse.move(600, 420, { steps: 4 });
+  await page.mouse.move(640, 440, { steps: 4 });
+  await page.mouse.up();
+  await page.keyboard.up("Alt");
+  await expectProps(page, 3);
+  await page.keyboard.press("Escape");
+  const first = placesIn((await exportAs(page, "CSV")).bytes);
+  await page.keyboard.press("Escape");
+  await goTo(page, 1);
+  const later = placesIn((await exportAs(page, "CSV")).bytes);
+  await page.keyboard.press("Escape");
+  expect([...later.keys()]).toEqual([...first.keys()]);
+  for (const [key, [x, y, z]] of first) {
+    const there = later.get(key)!;
+    const far = Math.hypot(there[0] - x, there[1] - y, there[2] - z);
+    expect(far).toBeGreaterThan(0.005);
+    expect(far).toBeLessThan(1.2);
+  }
+  await page.keyboard.press("Control+z");
+  await expectProps(page, 2);
+  await page.keyboard.press("Control+Shift+z");
+  await expectProps(page, 3);
+
+  // Pulled by hand in the view: an entry of its own, which can be taken off.
+  await surface(page, "Plane with bumps").click();
+  await addMover(page, "Pulls");
+  await page.getByRole("button", { name: "Pull by hand" }).click();
+  await page.mouse.move(760, 440);
+  await page.mouse.down();
+  await page.mouse.move(760, 400, { steps: 3 });
+  await page.mouse.move(760, 340, { steps: 3 });
+  await page.mouse.up();
+  const pulled = page.getByRole("textbox", { name: "Pull 1 y" });
+  await expect.poll(async () => parseFloat(await pulled.inputValue())).toBeGreaterThan(0.2);
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Take pull 1 off" }).click();
+  await expect(pulled).toHaveCount(0);
+
+  // Kept; and what loses its surface stays where it was, and is told of.
+  await saved(page);
+  await page.reload();
+  await settled(page);
+  await expectProps(page, 3);
+  await page.getByRole("radio", { name: "Surfaces" }).click();
+  await surface(page, "Plane with bumps").click();
+  await expect(page.getByRole("button", { name: "Waves", exact: true })).toBeVisible();
+  await page.getByRole("button", { name: /^Delete surface|^Delete the surface|^Delete/ }).first().click();
+  await expectProps(page, 3);
+  await page.getByTestId("findings").click();
+  await expect(page.getByText("The surface of 3 pins is gone.").first()).toBeVisible();
+});
+
+test("a belt goes round its line with what stands on it; pins come in from a table, and a wrong one is refused", async ({
+  page,
+}) => {
+  await newScene(page);
+  await addProp(page);
+  await page.getByRole("radio", { name: "Draw line" }).click();
+  await page.getByRole("button", { name: /What to draw/ }).click();
+  await page.getByRole("menuitem", { name: "Circle" }).click();
+  await page.mouse.click(700, 420);
+  await expect.poll(() => propCount(page)).toBeGreaterThan(3);
+  await makeSurface(page, "Band");
+  await page.getByRole("button", { name: /^Along/ }).click();
+  await page.getByRole("menuitem").first().click();
+  await page.getByRole("radio", { name: "Pin", exact: true }).click();
+  await page.mouse.click(700, 429);
+  await page.keyboard.press("Escape");
+  await expect(page.getByTestId("sentence")).toContainText("pinned to Band");
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  const before = await propCount(page);
+  const csv = (text: string) => ({ name: "pins.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  await page.getByTestId("pins-csv").setInputFiles(csv("u,v\n0.5,zwei\n"));
+  await expect(page.getByText("row 2: v is “zwei”")).toBeVisible();
+  await expectProps(page, before);
+  await page.getByTestId("pins-csv").setInputFiles(csv("surface,u,v\nBand,1,0.2\nBand,2,0.2\n"));
+  await expectProps(page, before + 2);
+
+  await surface(page, "Band").click();
+  await enter(page, "Once round in", "10");
+  await expect(page.getByTestId("time")).toBeVisible();
+  await page.getByRole("button", { name: "Dress this surface" }).click();
+  await page.getByRole("menuitem", { name: "Wedge" }).click();
+  await expect(page.getByTestId("sentence")).toContainText("over Band");
+  await settled(page);
+  const start = placesIn((await exportAs(page, "CSV")).bytes);
+  await page.keyboard.press("Escape");
+  await goTo(page, 5);
+  const half = placesIn((await exportAs(page, "CSV")).bytes);
+  await page.keyboard.press("Escape");
+  expect([...half.keys()]).toEqual([...start.keys()]);
+  // Half round, everything that the belt carries is across the middle.
+  const carried = [...start].filter(([key, [x, , z]]) => {
+    const there = half.get(key)!;
+    return Math.hypot(there[0] - x, there[2] - z) > 0.5;
+  });
+  expect(carried.length).toBeGreaterThan(5);
+});
