@@ -25,7 +25,7 @@ const CORE = {
   movers: ["math", "schema", "mesh", "place"],
   check: ["math", "graph", "schema", "line", "mesh", "host", "place"],
   scene: ["math", "schema", "course", "line", "mesh", "made", "place", "movers"],
-  files: ["math", "schema", "image", "mesh", "place", "scene"],
+  files: ["math", "schema", "image", "mesh", "place", "movers", "scene"],
 };
 const TESTS = "(\\.test|/testing|/fuzz/[a-z]+)\\.tsx?$";
 

@@ -7,7 +7,7 @@ import { assetPath, checkedAssets, parseSceneText, readProject, type FormatName,
 import { hexOf } from "@/core/place";
 import { type Scene } from "@/core/scene";
 import { demoScene } from "@/demo";
-import { evaluateScene, writeFrames, writePlacements } from "@/engine/jobs";
+import { evaluateScene, writeAnimation, writeFrames, writePlacements } from "@/engine/jobs";
 import { meshesCompared, meshesWanted } from "@/engine/wanted";
 import { schemaText } from "./schema";
 
@@ -23,7 +23,10 @@ SCENE is a project file (.zip), a folder laid out the same, or its scene.json.
   --dressing NAME     only this dressing
   --frame N           this frame, counted from 0 (without it: the first)
   --frames A..B       these frames: CSV and JSON say of each placement or list which it belongs to;
-                      a FILE with # in its name, such as out.####.glb, is written once a frame, the number in their place
+                      a GLB is animated; a FILE with # in its name, such as out.####.csv, is written once a frame,
+                      the number in their place
+  --every N           of an animated GLB's frames every Nth
+  --surfaces, --lines in a GLB besides what dresses them
   --plain             GLB with a node for each placement instead of instances
   --help              this text
 
@@ -77,6 +80,9 @@ interface Options {
   frame?: string;
   frames?: string;
   out?: string;
+  every?: string;
+  surfaces?: boolean;
+  lines?: boolean;
   plain?: boolean;
   compressed?: boolean;
   help?: boolean;
@@ -92,6 +98,9 @@ function parsed(argv: string[]): { values: Options; positionals: string[] } {
         frame: { type: "string" },
         frames: { type: "string" },
         out: { type: "string" },
+        every: { type: "string" },
+        surfaces: { type: "boolean" },
+        lines: { type: "boolean" },
         plain: { type: "boolean" },
         compressed: { type: "boolean" },
         help: { type: "boolean", short: "h" },
@@ -108,15 +117,22 @@ function needed(value: string | undefined, complaint: string): string {
 }
 
 async function place(path: string, options: Options, write: Streams["out"]): Promise<number> {
-  const { out, plain, dressing, compressed } = options;
+  const { out, plain, dressing, compressed, surfaces, lines } = options;
   const format = formatOf(out, plain);
-  const chosen = { dressing, compressed };
+  const chosen = { dressing, compressed, surfaces, lines };
+  const every = options.every === undefined ? 1 : frameOf(options.every);
   if (options.frame !== undefined && options.frames !== undefined)
     throw new UsageError("--frame and --frames do not go together");
   const frames = options.frames === undefined ? null : framesOf(options.frames);
   const frame = options.frame === undefined ? undefined : frameOf(options.frame);
   const { scene, assets } = load(path, (scene) => format.startsWith("glb") || meshesWanted(scene).size > 0);
   if (out) mkdirSync(dirname(out), { recursive: true });
+  if (frames && format.startsWith("glb") && !out?.includes("#")) {
+    const bytes = await writeAnimation(scene, assets, format, frames, { ...chosen, every });
+    if (out === undefined) write(bytes);
+    else writeFileSync(out, bytes);
+    return 0;
+  }
   if (frames && out?.includes("#")) {
     for (let n = frames[0]; n <= frames[1]; n++) {
       const bytes = await writePlacements(scene, assets, format, { ...chosen, frame: n });

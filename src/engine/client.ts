@@ -248,6 +248,8 @@ export const fileJobs = {
   splitFile: (bytes: Uint8Array, name: string) => files.ask((remote) => remote.splitFile(bytes, name)),
   writePlacements: (...args: Parameters<FilesApi["writePlacements"]>) =>
     files.ask((remote) => remote.writePlacements(...args)),
+  writeAnimation: (...args: Parameters<FilesApi["writeAnimation"]>) =>
+    files.ask((remote) => remote.writeAnimation(...args)),
   placeWithSeed: (...args: Parameters<FilesApi["placeWithSeed"]>) =>
     files.ask((remote) => remote.placeWithSeed(...args)),
   writeProject: (...args: Parameters<FilesApi["writeProject"]>) => files.ask((remote) => remote.writeProject(...args)),

@@ -10,7 +10,7 @@ import { flagged, type Finding } from "@/core/check";
 import { readTriangleMesh } from "@/core/files";
 import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
-import type { LaidTrack } from "@/core/line";
+import { polygonOf, type DrawnLine, type LaidTrack } from "@/core/line";
 import { UvChart, type ChartTable, type MovedVertices, type Shape, type TriangleMesh } from "@/core/mesh";
 import { copyOf, drawnOf, type Drawn, type Placements } from "@/core/place";
 import { preparedBounds } from "@/core/scene";
@@ -275,6 +275,25 @@ export class Engine {
       ]),
       gone,
     };
+  }
+
+  /** The mesh of a surface that is made; null for any other. */
+  madeMesh(id: string): Shape | null {
+    const made = this.#scene.surfaces.some((one) => one.id === id && one.made !== null);
+    return (made && this.#graph.get(things.restMesh, id)?.mesh) || null;
+  }
+
+  /** The shape of a surface that has another one than at rest; null for any other. */
+  shapeOf(id: string): MovedShape | null {
+    const [moved, rest] = [this.#graph.get(things.moved, id), this.#graph.get(things.restMesh, id)];
+    return moved && rest ? movedShape(rest, moved, this.#graph.get(things.size, id)!) : null;
+  }
+
+  /** A line as it is drawn; null where there is none. */
+  drawnLine(id: string): DrawnLine | null {
+    const line = this.#scene.lines.find((one) => one.id === id);
+    const guide = line && this.#graph.get(things.guide, id);
+    return line && guide ? polygonOf(line, guide.curve, this.#graph.get(things.track, id)) : null;
   }
 
   /** The surfaces that placements are charted on. */

@@ -13,7 +13,7 @@ import {
 } from "@/core/files";
 import { type Scene } from "@/core/scene";
 import { Engine } from "./engine";
-import { placeWithSeed, writePlacements } from "./jobs";
+import { placeWithSeed, writeAnimation, writePlacements } from "./jobs";
 
 /** Errors meant for the artist come back as values: a thrown error would lose its kind on the way between threads. */
 export type Answer<T> = { ok: true; value: T } | { ok: false; sentence: string; expected: boolean };
@@ -36,6 +36,7 @@ const api = {
   meshesInZip: (zip: GivenFile) => answer(() => meshesInZip(zip)),
   plainGlb: (bytes: Uint8Array, name: string) => answer(() => plainGlb(bytes, name)),
   writePlacements: (...args: Parameters<typeof writePlacements>) => answer(() => writePlacements(...args)),
+  writeAnimation: (...args: Parameters<typeof writeAnimation>) => answer(() => writeAnimation(...args)),
   /** One dressing as it comes with another seed. */
   placeWithSeed: (scene: Scene, assets: Assets, dressing: string, seed: number) =>
     answer(() => placeWithSeed(scene, assets, dressing, seed, seeding)),

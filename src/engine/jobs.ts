@@ -1,7 +1,18 @@
 /** Work on whole files, the same in a worker and under Node. */
 import { InputError } from "@/core/schema";
-import { FORMATS, standing, type Assets, type EvaluatedScene, type FormatName } from "@/core/files";
-import { frameCount, momentOf, namesIn, sceneAt, type Scene } from "@/core/scene";
+import {
+  FORMATS,
+  standing,
+  type Assets,
+  type EvaluatedScene,
+  type FormatName,
+  type Motion,
+  type ShownLine,
+  type ShownSurface,
+} from "@/core/files";
+import type { MovedShape } from "@/core/movers";
+import type { Placements } from "@/core/place";
+import { frameCount, momentOf, namesIn, sceneAt, type Scene, type Surface } from "@/core/scene";
 import { flagged, spoken, type Finding } from "@/core/check";
 import { drawnIn, Engine, type ShownResult } from "./engine";
 import { meshesCompared, meshesWanted } from "./wanted";
@@ -17,6 +28,11 @@ export interface JobOptions {
   maxPlacements?: number;
   /** Writes meshes so that they take less room, where the form knows how. */
   compressed?: boolean;
+  /** Writes surfaces and lines as well, where the form knows how. */
+  surfaces?: boolean;
+  lines?: boolean;
+  /** Looks for nothing that is wrong. */
+  unchecked?: boolean;
   /** Looks also for what pokes through surfaces, which takes longer than all other checks. */
   poking?: boolean;
 }
@@ -41,6 +57,12 @@ function checkedFrame({ time }: Scene, frame: number): number {
   const last = frameCount(time) - 1;
   if (Number.isInteger(frame) && frame >= 0 && frame <= last) return frame;
   throw new InputError(`There is no frame ${frame}; the scene has frames 0 to ${last}.`);
+}
+
+function checkedFrames(scene: Scene, first: number, last: number): void {
+  checkedFrame(scene, first);
+  checkedFrame(scene, last);
+  if (first > last) throw new InputError(`The frames ${first} to ${last} end before they begin.`);
 }
 
 /** The scene at a frame with its dressings evaluated, and what the checks find on them. */
@@ -70,7 +92,7 @@ export async function evaluateScene(
         `The scene comes to more than ${maxPlacements.toLocaleString("en")} placements. Ask for one dressing at a time.`,
       );
     }
-    const { placements, findings } = engine.result(dressing.id)!;
+    const { placements, findings } = engine.result(dressing.id, options.unchecked ? [] : null)!;
     dressings.push({ dressing, placements: { ...placements, flags: flagged(placements, findings) } });
     found.push(...findings);
     const poking = options.poking ? await engine.poking(() => Promise.resolve(true), dressing.id) : null;
@@ -87,7 +109,104 @@ export async function writePlacements(
   format: FormatName,
   options: JobOptions = {},
 ): Promise<Uint8Array> {
-  return FORMATS[format].write(await evaluateScene(scene, assets, options), assets, options.compressed);
+  const engine = new Engine();
+  const evaluated = await evaluateScene(scene, assets, options, engine);
+  const around = FORMATS[format].holdsScenery ? sceneryOf(evaluated.scene, engine, options) : {};
+  return FORMATS[format].write({ ...evaluated, ...around }, assets, options.compressed);
+}
+
+/** What is seen of a scene besides its dressings, as far as it is wanted. */
+function sceneryOf(
+  scene: Scene,
+  engine: Engine,
+  { surfaces, lines }: Pick<JobOptions, "surfaces" | "lines">,
+): Pick<EvaluatedScene, "surfaces" | "lines"> {
+  const seen = surfaces ? scene.surfaces.filter(({ hidden, outline }) => !hidden && !outline) : [];
+  return {
+    surfaces: seen.map((surface): ShownSurface => {
+      const shape = engine.shapeOf(surface.id);
+      return { surface, made: engine.madeMesh(surface.id), shapes: shape && [shape], stands: [standOf(surface)] };
+    }),
+    lines: lines
+      ? scene.lines.flatMap(({ id, name }): ShownLine[] => {
+          const drawn = engine.drawnLine(id);
+          if (!drawn) return [];
+          const closed = drawn.curve.closed;
+          const points = closed ? drawn.points.slice(0, -1) : drawn.points;
+          return [{ name, closed, points: Float64Array.from(points.flat()) }];
+        })
+      : [],
+  };
+}
+
+const standOf = ({ position, rotation, scale }: Surface) => ({ position, rotation, scale });
+
+/** No more frames than this go into one file. */
+const MOST_FRAMES = 10_000;
+
+/**
+ * Several frames of a scene as one animated GLB.
+ *
+ * @param frames the first and the last one, of which every so many are taken
+ * @throws InputError when the form holds no animation, or the scene has no such frames
+ */
+export async function writeAnimation(
+  scene: Scene,
+  assets: Assets,
+  format: FormatName,
+  [first, last]: readonly [number, number],
+  options: Omit<JobOptions, "frame" | "moment"> & { every?: number } = {},
+): Promise<Uint8Array> {
+  const { every = 1, maxPlacements = Infinity } = options;
+  const { label, holdsScenery } = FORMATS[format];
+  if (!holdsScenery) throw new InputError(`${label} holds no animation.`);
+  checkedFrames(scene, first, last);
+  if (!(Number.isInteger(every) && every > 0)) throw new InputError(`Every ${every}th frame is none.`);
+  const frames: number[] = [];
+  for (let frame = first; frame <= last; frame += every) frames.push(frame);
+  if (frames.length > MOST_FRAMES) throw new InputError(`One file holds up to ${MOST_FRAMES} frames.`);
+  const engine = new Engine();
+  let start: (EvaluatedScene & { engine: Engine }) | null = null;
+  const placements: Placements[][] = [];
+  const shapes = new Map<string, MovedShape[]>();
+  const stands = new Map<string, ShownSurface["stands"][number][]>();
+  let left = maxPlacements;
+  for (const frame of frames) {
+    const evaluated = await evaluateScene(
+      scene,
+      assets,
+      { ...options, maxPlacements: left, frame, unchecked: true },
+      engine,
+    );
+    start ??= { ...evaluated, ...sceneryOf(evaluated.scene, engine, options), engine };
+    evaluated.dressings.forEach((one, n) => {
+      left -= standing(one.placements);
+      (placements[n] ??= []).push(engine.placements(one.dressing.id)!);
+    });
+    for (const { surface } of start.surfaces ?? []) {
+      const now = evaluated.scene.surfaces.find(({ id }) => id === surface.id)!;
+      const shape = engine.shapeOf(surface.id);
+      if (shape) (shapes.get(surface.id) ?? shapes.set(surface.id, []).get(surface.id)!).push(shape);
+      (stands.get(surface.id) ?? stands.set(surface.id, []).get(surface.id)!).push(standOf(now));
+    }
+  }
+  const { framesPerSecond } = scene.time;
+  const motion: Motion = {
+    times: Float32Array.from(frames, (frame) => (frame - first) / framesPerSecond),
+    placements,
+  };
+  const surfaces = start!.surfaces?.map((one) => ({
+    ...one,
+    shapes: shapes.get(one.surface.id)?.length === frames.length ? shapes.get(one.surface.id)! : one.shapes,
+    stands: sameAll(stands.get(one.surface.id)!),
+  }));
+  return FORMATS[format].write({ ...start!, surfaces, motion }, assets, options.compressed);
+}
+
+/** Stands of which equal ones are the same object. */
+function sameAll(stands: readonly ShownSurface["stands"][number][]): ShownSurface["stands"] {
+  const told = JSON.stringify(stands[0]);
+  return stands.map((stand) => (JSON.stringify(stand) === told ? stands[0] : stand));
 }
 
 /**
@@ -104,9 +223,7 @@ export async function* writeFrames(
 ): AsyncGenerator<Uint8Array> {
   const { frames, label } = FORMATS[format];
   if (!frames) throw new InputError(`${label} holds one frame: ask for a file a frame.`);
-  checkedFrame(scene, first);
-  checkedFrame(scene, last);
-  if (first > last) throw new InputError(`The frames ${first} to ${last} end before they begin.`);
+  checkedFrames(scene, first, last);
   const engine = new Engine();
   let { maxPlacements = Infinity } = options;
   for (let frame = first; frame <= last; frame++) {

@@ -16,9 +16,11 @@ export function assetsOf(scene: Pick<Scene, "props" | "surfaces" | "dressings">)
     named.set(asset, `the prop “${name}”`);
     if (light) named.set(light.asset, `the light version of the prop “${name}”`);
   }
-  for (const { asset, standIn, name } of scene.surfaces) {
+  for (const { asset, standIn, movers, name } of scene.surfaces) {
     if (asset !== null) named.set(asset, `the surface “${name}”`);
     if (standIn !== null) named.set(standIn, `the stand-in of the surface “${name}”`);
+    for (const { limits } of movers)
+      for (const { asset: image } of limits?.images ?? []) named.set(image, `a mask of the surface “${name}”`);
   }
   for (const { name, gaps } of scene.dressings) {
     for (const { asset } of gaps.images) named.set(asset, `a mask of the dressing “${name}”`);

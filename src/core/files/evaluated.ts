@@ -1,6 +1,37 @@
 /** What files are written from: a scene, and what each of its dressings came to. */
 import { FLAG, hexOf, NO_PROP, type Dressing, type Placements } from "../place";
-import type { Scene } from "../scene";
+import type { Shape } from "../mesh";
+import type { MovedShape } from "../movers";
+import type { Scene, Surface } from "../scene";
+
+/** Several frames of a scene, one behind the other. */
+export interface Motion {
+  /** Their moments, seconds, rising from 0. */
+  times: Float32Array;
+  /** What each dressing came to in each frame: those of the first frame's dressings, in their order. */
+  placements: readonly (readonly Placements[])[];
+}
+
+/** Where a surface stands. */
+export type Stand = Pick<Surface, "position" | "rotation" | "scale">;
+
+/** A surface as it goes into a file. */
+export interface ShownSurface {
+  surface: Surface;
+  /** The mesh of one that is made; null for one from a file. */
+  made: Shape | null;
+  /** The shape that it has, where that is not the one at rest; in each frame where there are several. */
+  shapes: readonly MovedShape[] | null;
+  /** Where it stands in each frame. */
+  stands: readonly Stand[];
+}
+
+/** A line as it goes into a file: points, metres, 3n. */
+export interface ShownLine {
+  name: string;
+  points: Float64Array;
+  closed: boolean;
+}
 
 export interface EvaluatedDressing {
   dressing: Dressing;
@@ -10,6 +41,11 @@ export interface EvaluatedDressing {
 export interface EvaluatedScene {
   scene: Scene;
   dressings: readonly EvaluatedDressing[];
+  /** Where surfaces and lines are to be written too, these. */
+  surfaces?: readonly ShownSurface[];
+  lines?: readonly ShownLine[];
+  /** Where several frames are to be written as an animation, these. */
+  motion?: Motion | null;
 }
 
 /** Whether a prop stands at slot `i`: it is not blank. */

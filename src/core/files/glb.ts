@@ -20,6 +20,8 @@ import {
 import { EXTMeshGPUInstancing } from "@gltf-transform/extensions";
 import { mergeDocuments, prune, unpartition } from "@gltf-transform/functions";
 import { InputError } from "../schema";
+import { addLines, addSurfaces } from "./scenery";
+import { coursesOf, isStill, Moving, nodeName } from "./motion";
 import { stands, type EvaluatedDressing, type EvaluatedScene } from "./evaluated";
 import { flatMesh, meshNodesOf, plainIO, readGlb, writeCompressed } from "./gltf";
 import { Variants, WHITE } from "./variants";
@@ -47,13 +49,20 @@ export async function writeGlb(
 
   // glTF knows no scene without nodes.
   if (evaluated.dressings.length === 0) scene.addChild(document.createNode(evaluated.scene.name));
+  const { surfaces = [], lines = [], motion = null } = evaluated;
+  const moving = motion && new Moving(document, buffer, motion.times);
   const meshes = new Variants(document, buffer, await meshesOf(document, evaluated, assets));
-  for (const dressed of evaluated.dressings) {
+  for (const [n, dressed] of evaluated.dressings.entries()) {
     const node = document.createNode(dressed.dressing.name).setTranslation(dressed.placements.origin);
     scene.addChild(node);
-    if (form === "instanced") addInstances(document, buffer, node, dressed, meshes);
+    const frames = motion?.placements[n] ?? null;
+    if (moving && frames && !isStill(frames)) addMoving(document, node, dressed, frames, meshes, moving);
+    else if (form === "instanced") addInstances(document, buffer, node, dressed, meshes);
     else addNodes(document, node, dressed, meshes);
   }
+
+  await addSurfaces(document, buffer, scene, surfaces, assets, moving);
+  addLines(document, buffer, scene, lines);
 
   await document.transform(
     prune({ keepLeaves: true, keepAttributes: true, keepIndices: true, keepSolidTextures: true, keepExtras: true }),
@@ -68,7 +77,8 @@ export async function writeGlb(
 /** One flat mesh, as it is prepared, for each prop that stands somewhere. */
 async function meshesOf(document: Document, evaluated: EvaluatedScene, assets: Assets): Promise<Map<string, Mesh>> {
   const used = new Set<string>();
-  for (const { placements } of evaluated.dressings) {
+  const { dressings, motion } = evaluated;
+  for (const placements of motion?.placements.flat() ?? dressings.map((one) => one.placements)) {
     for (let i = 0; i < placements.count; i++)
       if (stands(placements, i)) used.add(placements.props[placements.prop[i]]);
   }
@@ -124,6 +134,27 @@ function placesOf(p: Placements, members: readonly number[]) {
   return places;
 }
 
+/** A node for each placement that stands in any frame, which goes through where it is in all of them. */
+function addMoving(
+  document: Document,
+  parent: Node,
+  dressed: EvaluatedDressing,
+  frames: readonly Placements[],
+  meshes: Variants,
+  moving: Moving,
+): void {
+  for (const course of coursesOf(dressed, frames)) {
+    const mesh = meshOf(frames[course.frame], course.index, meshes);
+    if (!mesh) continue;
+    const node = document
+      .createNode(nodeName(mesh, course.key))
+      .setMesh(mesh)
+      .setExtras({ key: hexOf(course.key) });
+    moving.through(node, course, course.comesAndGoes);
+    parent.addChild(node);
+  }
+}
+
 function addInstances(
   document: Document,
   buffer: Buffer,
@@ -159,7 +190,7 @@ function addNodes(document: Document, parent: Node, { placements: p }: Evaluated
     if (!mesh) continue;
     const { translation, rotation, scale } = placesOf(p, [i]);
     const node = document
-      .createNode(`${mesh.getName()} ${hexOf(p.key[i])}`)
+      .createNode(nodeName(mesh, p.key[i]))
       .setMesh(mesh)
       .setTranslation([...translation] as vec3)
       .setRotation([...rotation] as vec4)

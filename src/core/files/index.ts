@@ -6,7 +6,7 @@ import type { Assets } from "./assets";
 import type { EvaluatedScene } from "./evaluated";
 
 export { assetsOf, hashOf, type Assets } from "./assets";
-export { standing, type EvaluatedScene } from "./evaluated";
+export { standing, type EvaluatedScene, type Motion, type ShownLine, type ShownSurface } from "./evaluated";
 export { COMPANION_ENDINGS, isCompanion, isParted, MESH_ENDINGS, meshesInZip, type GivenFile } from "./incoming";
 export { readPins, writePins, type PinRow } from "./pins";
 export { bringInFile, readPropFile, type BroughtIn } from "./prop";
@@ -30,6 +30,8 @@ interface Format {
   mediaType: string;
   /** @param compressed whether meshes are to take less room, where the form knows how */
   write(evaluated: EvaluatedScene, assets: Assets, compressed?: boolean): Uint8Array | Promise<Uint8Array>;
+  /** Whether it holds surfaces, lines and animations as well. */
+  holdsScenery: boolean;
   /** Writes several frames into one file, one after another, and what comes behind them; null where a file holds one moment. */
   frames: { write(evaluated: EvaluatedScene, frame: number, isFirst: boolean): Uint8Array; end: string } | null;
 }
@@ -42,6 +44,7 @@ export const FORMATS: Readonly<Record<FormatName, Format>> = {
     extension: "glb",
     mediaType: "model/gltf-binary",
     write: (evaluated, assets, compressed) => writeGlb(evaluated, assets, "instanced", compressed),
+    holdsScenery: true,
     frames: null,
   },
   "glb-plain": {
@@ -49,6 +52,7 @@ export const FORMATS: Readonly<Record<FormatName, Format>> = {
     extension: "glb",
     mediaType: "model/gltf-binary",
     write: (evaluated, assets, compressed) => writeGlb(evaluated, assets, "plain", compressed),
+    holdsScenery: true,
     frames: null,
   },
   csv: {
@@ -56,6 +60,7 @@ export const FORMATS: Readonly<Record<FormatName, Format>> = {
     extension: "csv",
     mediaType: "text/csv",
     write: writeCsv,
+    holdsScenery: false,
     frames: { write: writeCsvFrame, end: "" },
   },
   json: {
@@ -63,6 +68,7 @@ export const FORMATS: Readonly<Record<FormatName, Format>> = {
     extension: "json",
     mediaType: "application/json",
     write: writeJson,
+    holdsScenery: false,
     frames: { write: writeJsonFrame, end: JSON_END },
   },
 };

@@ -11,6 +11,9 @@ export interface PlacingJob {
   /** A frame, or the first and the last of several. */
   frame?: number;
   frames?: readonly [number, number];
+  /** Whether surfaces and lines are written too, where the form holds them. */
+  surfaces?: boolean;
+  lines?: boolean;
 }
 
 /** How it went: an HTTP status, and what was wrong. */

@@ -5,9 +5,9 @@
 import { appendFileSync, readFileSync, writeFileSync } from "node:fs";
 import { setPriority } from "node:os";
 import { Worker } from "node:worker_threads";
-import { readProject } from "@/core/files";
+import { FORMATS, readProject } from "@/core/files";
 import { InputError } from "@/core/schema";
-import { LimitError, writeFrames, writePlacements } from "../jobs";
+import { LimitError, writeAnimation, writeFrames, writePlacements } from "../jobs";
 import { MAX_MEMORY, MAX_PLACEMENTS, MAX_UNPACKED, type PlacingJob, type PlacingOutcome } from "./job";
 
 /** Pages are answered first, however much is to be placed. */
@@ -20,11 +20,22 @@ new Worker(
   { eval: true },
 ).unref();
 
-async function place({ from, to, format, dressing, frame, frames }: PlacingJob): Promise<PlacingOutcome> {
+async function place({
+  from,
+  to,
+  format,
+  dressing,
+  frame,
+  frames,
+  surfaces,
+  lines,
+}: PlacingJob): Promise<PlacingOutcome> {
   try {
     const { scene, assets } = readProject(readFileSync(from), "The project file", MAX_UNPACKED);
-    const options = { dressing, maxPlacements: MAX_PLACEMENTS };
-    if (frames) {
+    const options = { dressing, surfaces, lines, maxPlacements: MAX_PLACEMENTS };
+    if (frames && FORMATS[format].holdsScenery) {
+      writeFileSync(to, await writeAnimation(scene, assets, format, frames, options));
+    } else if (frames) {
       for await (const piece of writeFrames(scene, assets, format, frames, options)) appendFileSync(to, piece);
     } else writeFileSync(to, await writePlacements(scene, assets, format, { ...options, frame }));
     return { status: 200 };

@@ -4,12 +4,13 @@ import { Radio, RadioGroup } from "@headlessui/react";
 import { useState } from "react";
 import { toast } from "sonner";
 import type { FormatName } from "@/core/files";
-import { isMoving, type Scene } from "@/core/scene";
+import { frameCount, isMoving, type Scene } from "@/core/scene";
 import { formatValue } from "@/core/schema";
 import { fileJobs } from "@/engine/client";
+import { animationBytes } from "@/engine/reckoned";
 import { assetsFor, useSceneStore } from "@/store";
 import { asFileName, download, Button, Modal, Segmented, Toggle } from "../kit";
-import { useResults, useSession } from "../state";
+import { useMoved, useResults, useSession } from "../state";
 import { isShown } from "../view";
 
 type Form = FormatName | "project";
@@ -65,6 +66,14 @@ export function ExportDialog() {
   const [extent, setExtent] = useState<"all" | "one">("all");
   const [compressed, setCompressed] = useState(false);
   const [busy, setBusy] = useState(false);
+  const [surfaces, setSurfaces] = useState(false);
+  const [lines, setLines] = useState(false);
+  const [wished, setWished] = useState<"still" | "animated">("still");
+  const [every, setEvery] = useState(1);
+  const glb = form === "glb" || form === "glb-plain";
+  const moves = isMoving(scene);
+  const animates = glb && moves && wished === "animated";
+  const bytes = useReckoned(scene, animates ? Math.ceil(frameCount(scene.time) / every) : 0, surfaces);
   const close = () => useSession.setState({ dialog: null });
   const one = scene.dressings.find((dressing) => dressing.id === chosen);
   const only = extent === "one" && one && form !== "project" ? one.name : undefined;
@@ -73,10 +82,13 @@ export function ExportDialog() {
     setBusy(true);
     try {
       const assets = await assetsFor(scene);
+      const chosen = { dressing: only, compressed, surfaces, lines };
       const bytes =
         form === "project"
           ? await fileJobs.writeProject(scene, assets)
-          : await fileJobs.writePlacements(scene, assets, form, { dressing: only, compressed, moment });
+          : animates
+            ? await fileJobs.writeAnimation(scene, assets, form, [0, frameCount(scene.time) - 1], { ...chosen, every })
+            : await fileJobs.writePlacements(scene, assets, form, { ...chosen, moment });
       const name = fileName(
         extent === "one" && one && form !== "project" ? `${scene.name} ${one.name}` : scene.name,
         form,
@@ -115,11 +127,48 @@ export function ExportDialog() {
           />
         </div>
       )}
-      {form !== "project" && isMoving(scene) && (
+      {glb && moves && (
+        <div className="mt-3">
+          <Segmented
+            label="Which moments"
+            value={wished}
+            choices={{ still: "At this moment", animated: "Animated, all of it" }}
+            onChange={setWished}
+          />
+        </div>
+      )}
+      {form !== "project" && moves && !animates && (
         <p className="mt-3 text-xs text-ink-6">As it is at {formatValue(moment, "s")}, where the time bar stands.</p>
       )}
-      {(form === "glb" || form === "glb-plain") && (
-        <div className="mt-3">
+      {animates && (
+        <div className="mt-3 grid gap-1.5">
+          <Segmented
+            label="Which frames"
+            value={String(every)}
+            choices={{ "1": "Every frame", "2": "Every 2nd", "4": "Every 4th", "8": "Every 8th" }}
+            onChange={(next) => setEvery(Number(next))}
+          />
+          <p className={`text-xs ${bytes > MUCH ? "text-ochre-dark" : "text-ink-6"}`} data-testid="reckoned">
+            {bytes > MUCH
+              ? `That may come to ${size(bytes)}. Fewer frames, no surfaces, or one moment take less.`
+              : `Up to about ${size(bytes)}, before it is thinned out.`}
+          </p>
+        </div>
+      )}
+      {glb && (
+        <div className="mt-3 grid gap-1">
+          <Toggle
+            label="With surfaces"
+            help="Those that are not hidden, as they stand; what moves over time moves in an animated file."
+            on={surfaces}
+            onChange={setSurfaces}
+          />
+          <Toggle
+            label="With lines"
+            help="As lines, where they lie at the first moment."
+            on={lines}
+            onChange={setLines}
+          />
           <Toggle
             label="Compressed"
             help="Meshes take a fraction of the room: rounded to a sixteen-thousandth of their size and packed by meshopt. Needs a program that reads EXT_meshopt_compression."
@@ -128,19 +177,37 @@ export function ExportDialog() {
           />
         </div>
       )}
-      <Contents scene={only !== undefined && one ? { ...scene, dressings: [one] } : scene} form={form} />
+      <Contents
+        scene={only !== undefined && one ? { ...scene, dressings: [one] } : scene}
+        form={form}
+        besides={[lines ? "lines" : "", surfaces ? "surfaces" : ""].filter(Boolean)}
+      />
       <div className="mt-4 flex justify-end gap-2">
         <Button onClick={close}>Cancel</Button>
         <Button look="main" onClick={() => void write()} disabled={busy} data-testid="write-file">
-          {busy ? "Writing…" : "Write file"}
+          {busy ? "Writing…" : animates && bytes > MUCH ? "Write it all the same" : "Write file"}
         </Button>
       </div>
     </Modal>
   );
 }
 
+/** More than this is asked about first, bytes. */
+const MUCH = 100e6;
+
+/** About how large an animation of so many frames becomes at most, bytes. */
+function useReckoned(scene: Scene, frames: number, surfaces: boolean): number {
+  const rest = useMoved((state) => state.rest);
+  const results = useResults((state) => state.byDressing);
+  if (frames === 0) return 0;
+  const seen = scene.surfaces.filter(({ hidden, outline }) => surfaces && !hidden && !outline);
+  const vertices = seen.reduce((sum, { id }) => sum + (rest.get(id)?.position.length ?? 0) / 3, 0);
+  const placed = scene.dressings.reduce((sum, { id }) => sum + (results.get(id)?.placements.count ?? 0), 0);
+  return animationBytes(vertices, placed, frames);
+}
+
 /** What will be in the file. */
-function Contents({ scene, form }: { scene: Scene; form: Form }) {
+function Contents({ scene, form, besides }: { scene: Scene; form: Form; besides: readonly string[] }) {
   const results = useResults((state) => state.byDressing);
   const triangles = new Map(scene.props.map((prop) => [prop.id, prop.triangles]));
   let placed = 0;
@@ -164,7 +231,7 @@ function Contents({ scene, form }: { scene: Scene; form: Form }) {
       ? `${n(scene.dressings.length, "dressing")}, ${n(scene.lines.length, "line")}, ${n(scene.props.length, "prop")} and ${n(scene.surfaces.length, "surface")} with their files, ${n(scene.views.length, "view")}.`
       : form === "csv"
         ? `${n(placed, "row")}, one for each placement of ${n(scene.dressings.length, "dressing")}. Blanks are left out.`
-        : `${n(placed, "placement")} of ${n(used.size, "prop")} in ${n(scene.dressings.length, "dressing")}, about ${n(drawn, "triangle")} when drawn. Lines and surfaces are left out, blanks too.`;
+        : `${n(placed, "placement")} of ${n(used.size, "prop")} in ${n(scene.dressings.length, "dressing")}, about ${n(drawn, "triangle")} when drawn. ${leftOut(besides)}`;
   return (
     <p
       className="mt-3 rounded-[9px] bg-linen-1 px-3 py-2 text-xs leading-relaxed text-ink-6"
@@ -174,6 +241,14 @@ function Contents({ scene, form }: { scene: Scene; form: Form }) {
       {words}
     </p>
   );
+}
+
+/** What of the scene is in the file besides dressings, and what is not. */
+function leftOut(besides: readonly string[]): string {
+  const out = ["lines", "surfaces"].filter((what) => !besides.includes(what));
+  const left = out.length > 0 ? `${out.join(" and ")} are left out, blanks too.` : "blanks are left out.";
+  const more = besides.length > 0 ? `${besides.join(" and ")} as well; ` : "";
+  return `${more === "" ? left[0].toUpperCase() + left.slice(1) : more[0].toUpperCase() + more.slice(1) + left}`;
 }
 
 const size = (bytes: number): string =>

@@ -1,0 +1,132 @@
+/** Surfaces and lines of a scene as they go into a GLB besides its dressings. */
+import { mergeDocuments } from "@gltf-transform/functions";
+import {
+  Primitive,
+  type Buffer,
+  type Document,
+  type Mesh,
+  type Node,
+  type Scene as GltfScene,
+} from "@gltf-transform/core";
+import { InputError } from "../schema";
+import { flatMesh, meshNodesOf, readGlb } from "./gltf";
+import type { Assets } from "./assets";
+import type { ShownLine, ShownSurface, Stand } from "./evaluated";
+import type { Moving } from "./motion";
+import type { MovedShape } from "../movers";
+import type { Shape } from "../mesh";
+import type { Surface } from "../scene";
+
+/** What made surfaces are made of: pale stone, both sides of it. */
+const STONE: [number, number, number, number] = [0.62, 0.55, 0.41, 1];
+const CORD: [number, number, number, number] = [0.15, 0.09, 0.04, 1];
+
+export async function addSurfaces(
+  document: Document,
+  buffer: Buffer,
+  scene: GltfScene,
+  surfaces: readonly ShownSurface[],
+  assets: Assets,
+  moving: Moving | null,
+): Promise<void> {
+  for (const shown of surfaces) {
+    const { surface, shapes, stands } = shown;
+    const mesh = shown.made
+      ? madeMesh(document, buffer, surface.name, shown.made)
+      : await fileMesh(document, surface, assets);
+    if (!mesh) continue;
+    const [first] = stands;
+    const node = document
+      .createNode(surface.name)
+      .setMesh(mesh)
+      .setTranslation([...first.position])
+      .setRotation([...first.rotation])
+      .setScale([first.scale, first.scale, first.scale]);
+    scene.addChild(node);
+    if (shapes && verticesIn(mesh) * 3 === shapes[0].position.length) {
+      if (moving && shapes.length > 1) moving.shaped(node, mesh, shapes);
+      else takeOn(document, buffer, mesh, shapes[0]);
+    }
+    if (moving && stands.some((stand) => stand !== first)) moving.through(node, standsOf(stands));
+  }
+}
+
+function standsOf(stands: readonly Stand[]) {
+  return {
+    translation: Float32Array.from(stands.flatMap(({ position }) => position)),
+    rotation: Float32Array.from(stands.flatMap(({ rotation }) => rotation)),
+    scale: Float32Array.from(stands.flatMap(({ scale }) => [scale, scale, scale])),
+  };
+}
+
+const verticesIn = (mesh: Mesh): number =>
+  mesh.listPrimitives().reduce((sum, one) => sum + one.getAttribute("POSITION")!.getCount(), 0);
+
+async function fileMesh(document: Document, { name, asset, file }: Surface, assets: Assets): Promise<Mesh | null> {
+  if (asset === null) return null;
+  const bytes = assets.get(asset);
+  if (!bytes) throw new InputError(`The file of the surface “${name}” is missing, so it cannot be exported.`);
+  const source = await readGlb(bytes, file || name);
+  const merged = mergeDocuments(document, source);
+  const shown = meshNodesOf(source).map(({ node, matrix }) => ({ node: merged.get(node) as Node, matrix }));
+  const flat = flatMesh(document, shown, name);
+  for (const property of [...source.getRoot().listScenes(), ...source.getRoot().listNodes()])
+    merged.get(property)?.dispose();
+  // What is shared with the file's own mesh may move here.
+  const mesh = document.createMesh(name);
+  for (const primitive of flat.listPrimitives()) mesh.addPrimitive(primitive.clone());
+  flat.dispose();
+  return mesh;
+}
+
+function madeMesh(document: Document, buffer: Buffer, name: string, { position, index, attributes }: Shape): Mesh {
+  const accessor = (type: "SCALAR" | "VEC2" | "VEC3", array: Float32Array<ArrayBuffer> | Uint32Array<ArrayBuffer>) =>
+    document.createAccessor().setType(type).setArray(array).setBuffer(buffer);
+  const named = (wanted: string) => attributes.find((one) => one.name === wanted)?.array;
+  const primitive = document
+    .createPrimitive()
+    .setMaterial(
+      document.createMaterial("Stone").setBaseColorFactor(STONE).setRoughnessFactor(0.95).setDoubleSided(true),
+    )
+    .setIndices(accessor("SCALAR", index.slice()))
+    .setAttribute("POSITION", accessor("VEC3", Float32Array.from(position)));
+  const [normal, uv] = [named("NORMAL"), named("TEXCOORD_0")];
+  if (normal) primitive.setAttribute("NORMAL", accessor("VEC3", normal.slice() as Float32Array<ArrayBuffer>));
+  if (uv) primitive.setAttribute("TEXCOORD_0", accessor("VEC2", uv.slice() as Float32Array<ArrayBuffer>));
+  return document.createMesh(name).addPrimitive(primitive);
+}
+
+/** Writes a shape into a mesh for good. */
+function takeOn(document: Document, buffer: Buffer, mesh: Mesh, { position, normal }: MovedShape): void {
+  let from = 0;
+  for (const primitive of mesh.listPrimitives()) {
+    const to = from + 3 * primitive.getAttribute("POSITION")!.getCount();
+    for (const [name, values] of [
+      ["POSITION", position],
+      ["NORMAL", normal],
+    ] as const) {
+      // prettier-ignore
+      const accessor = document.createAccessor().setType("VEC3").setBuffer(buffer);
+      primitive.setAttribute(name, accessor.setArray(values.slice(from, to)));
+    }
+    from = to;
+  }
+}
+
+export function addLines(document: Document, buffer: Buffer, scene: GltfScene, lines: readonly ShownLine[]): void {
+  if (lines.length === 0) return;
+  const cord = document.createMaterial("Cord").setBaseColorFactor(CORD).setRoughnessFactor(1);
+  for (const { name, points, closed } of lines) {
+    if (points.length < 6) continue;
+    // Counted from its first point, so that it keeps its precision far away.
+    const [x, y, z] = points;
+    const own = Float32Array.from(points, (value, p) => value - [x, y, z][p % 3]);
+    const primitive = document
+      .createPrimitive()
+      .setMode(closed ? Primitive.Mode.LINE_LOOP : Primitive.Mode.LINE_STRIP)
+      .setMaterial(cord)
+      .setAttribute("POSITION", document.createAccessor().setType("VEC3").setArray(own).setBuffer(buffer));
+    const mesh = document.createMesh(name).addPrimitive(primitive);
+    scene.addChild(document.createNode(name).setMesh(mesh).setTranslation([x, y, z]));
+  }
+}
