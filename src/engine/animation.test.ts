@@ -86,9 +86,9 @@ test.each(["glb", "glb-plain"] as const)(
     const { scene: read, animations } = await new GLTFLoader().parseAsync(bytes.slice().buffer, "");
     const mixer = new AnimationMixer(read);
     for (const clip of animations) {
-    const action = mixer.clipAction(clip).setLoop(LoopOnce, 1).play();
-    action.clampWhenFinished = true;
-  }
+      const action = mixer.clipAction(clip).setLoop(LoopOnce, 1).play();
+      action.clampWhenFinished = true;
+    }
     const nodes = new Map<string, Object3D>();
     read.traverse((object) => {
       const key = object.userData.key as string | undefined;

@@ -36,9 +36,7 @@ export function carriedTrack({ track, bound, rest }: BoundTrack, now: readonly W
   const normals = track.normals.slice();
   const [up, there, turned] = [new Float64Array(3), new Float64Array(3), new Float64Array(3)];
   for (let i = 0; i < bound.count; i++) {
-    const k = bound.which[i];
-    if (k === UNBOUND) continue;
-    const [p, t] = [3 * i, bound.triangle[i]];
+    const [p, k, t] = [3 * bound.slot[i], bound.which[i], bound.triangle[i]];
     const own = track.normals.subarray(p, p + 3);
     rest[k].smoothNormal(t, track.points[p], track.points[p + 1], track.points[p + 2], up);
     if (own[0] * up[0] + own[1] * up[1] + own[2] * up[2] >= SMOOTH) {

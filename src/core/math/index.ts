@@ -1,3 +1,4 @@
 export * from "./quaternion";
 export * from "./random";
+export * from "./sine";
 export * from "./vector";

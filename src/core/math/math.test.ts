@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { evenly } from "./testing";
 import {
+  writeSine,
   angleBetween,
   anyPerpendicular,
   cross,
@@ -110,6 +111,17 @@ test("any perpendicular is a unit vector at right angles, and spans a right-hand
       expect(Math.abs(dot(p, t))).toBeLessThan(1e-12);
       expect(lengthOf(p)).toBeCloseTo(1, 12);
       expect(dot(cross(t, p), cross(t, p))).toBeCloseTo(1, 12);
+    }),
+  );
+});
+
+test("sines and cosines of many angles are those of the standard library", () => {
+  const out = new Float64Array(2);
+  fc.assert(
+    fc.property(fc.oneof(evenly(-20, 20), evenly(-1e6, 1e6)), (angle) => {
+      writeSine(angle, out);
+      expect(Math.abs(out[0] - Math.sin(angle))).toBeLessThan(1e-9);
+      expect(Math.abs(out[1] - Math.cos(angle))).toBeLessThan(1e-9);
     }),
   );
 });

@@ -10,84 +10,115 @@ import type { Met } from "./ray-tree";
 import type { WorldMesh } from "./world-mesh";
 
 export interface Bound {
+  /** How many are bound, of those that were given; they are sorted by mesh and triangle, as they are read fastest. */
   count: number;
-  /** Which of the meshes each is bound to: n; {@link UNBOUND} for none. */
+  /** Which of those given each is: n. */
+  slot: Uint32Array;
+  /** Which of the meshes each is bound to: n. */
   which: Uint16Array;
   triangle: Uint32Array;
+  /** Where the triangle's corners begin among the mesh's positions: 3n. */
+  corner: Uint32Array;
   /** Of the triangle's corners: 3n. */
   weight: Float64Array;
   /** Along the triangle's normal, metres: n. */
   height: Float64Array;
+  /** A direction of the mesh's, along the triangle's first edge and its second from the same corner: 2n. */
+  ahead: Float64Array;
 }
 
+/** What lies on none of the meshes. */
 export const UNBOUND = 0xffff;
 
 /**
  * @param meshes at rest; null for those that nothing is bound to
- * @param which of them each place lies on: n
- * @param points world coordinates, metres: 3n
- * @param triangle that each lies in: n; null to look for the nearest
+ * @param which of them each place lies on, or {@link UNBOUND}
+ * @param points world coordinates, metres, 3 numbers each
+ * @param triangle that each lies in; null to look for the nearest
+ * @param directions of each mesh, which go along with it
  */
 export function bind(
   meshes: readonly (WorldMesh | null)[],
   which: Uint16Array,
   points: Float64Array,
   triangle: Uint32Array | null,
+  directions: readonly (readonly number[])[] = [],
 ): Bound {
-  const count = which.length;
+  const found = triangle ?? nearestTriangles(meshes, which, points);
+  const slot = inOrder(meshes, which, found);
+  const count = slot.length;
   const bound: Bound = {
     count,
-    which: which.slice(),
-    triangle: triangle?.slice() ?? new Uint32Array(count),
+    slot,
+    which: new Uint16Array(count),
+    triangle: new Uint32Array(count),
+    corner: new Uint32Array(3 * count),
     weight: new Float64Array(3 * count),
     height: new Float64Array(count),
+    ahead: new Float64Array(2 * count),
   };
-  const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
   const weights = new Float64Array(3);
   const normal = new Float64Array(3);
   for (let i = 0; i < count; i++) {
-    const mesh = which[i] === UNBOUND ? null : meshes[which[i]];
-    if (!mesh) {
-      bound.which[i] = UNBOUND;
-      continue;
-    }
-    const [x, y, z] = [points[3 * i], points[3 * i + 1], points[3 * i + 2]];
-    if (!triangle) {
-      mesh.tree.nearest(x, y, z, met);
-      if (met.triangle < 0) bound.which[i] = UNBOUND;
-      bound.triangle[i] = Math.max(0, met.triangle);
-    }
-    const t = bound.triangle[i];
-    weightsIn(mesh, t, x, y, z, weights);
-    bound.weight.set(weights, 3 * i);
-    mesh.flatNormal(t, normal);
+    const p = 3 * slot[i];
+    const mesh = meshes[(bound.which[i] = which[slot[i]])]!;
+    const t = (bound.triangle[i] = found[slot[i]]);
     const { index, position: P } = mesh;
+    weightsIn(mesh, t, points[p], points[p + 1], points[p + 2], weights);
+    bound.weight.set(weights, 3 * i);
+    for (let k = 0; k < 3; k++) bound.corner[3 * i + k] = 3 * index[3 * t + k];
+    const direction = directions[which[slot[i]]];
+    if (direction) bound.ahead.set(alongEdges(mesh, t, direction), 2 * i);
+    mesh.flatNormal(t, normal);
     for (let axis = 0; axis < 3; axis++) {
       let foot = 0;
-      for (let k = 0; k < 3; k++) foot += weights[k] * P[3 * index[3 * t + k] + axis];
-      bound.height[i] += (points[3 * i + axis] - foot) * normal[axis];
+      for (let k = 0; k < 3; k++) foot += weights[k] * P[bound.corner[3 * i + k] + axis];
+      bound.height[i] += (points[p + axis] - foot) * normal[axis];
     }
   }
   return bound;
 }
 
-/**
- * Writes where bound places are (3n) on meshes at a moment. What is bound to none, or to one that is null, is left as it is.
- */
-export function carryPoints(bound: Bound, now: readonly (WorldMesh | null)[], out: Float64Array): void {
-  const { count, which, triangle, weight: W, height } = bound;
-  for (let i = 0; i < count; i++) {
-    const mesh = which[i] === UNBOUND ? null : now[which[i]];
+const NONE = 0xffffffff;
+
+function nearestTriangles(
+  meshes: readonly (WorldMesh | null)[],
+  which: Uint16Array,
+  points: Float64Array,
+): Uint32Array {
+  const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
+  const out = new Uint32Array(which.length).fill(NONE);
+  for (let i = 0; i < which.length; i++) {
+    const mesh = which[i] === UNBOUND ? null : meshes[which[i]];
     if (!mesh) continue;
-    const { index, position: P } = mesh;
-    const t = 3 * triangle[i];
-    const a = 3 * index[t];
-    const b = 3 * index[t + 1];
-    const c = 3 * index[t + 2];
-    const p = 3 * i;
-    const u = W[p];
-    const v = W[p + 1];
-    const w = W[p + 2];
+    mesh.tree.nearest(points[3 * i], points[3 * i + 1], points[3 * i + 2], met);
+    if (met.triangle >= 0) out[i] = met.triangle;
+  }
+  return out;
+}
+
+/** Which of some places lie on any mesh, sorted by mesh and triangle. */
+function inOrder(meshes: readonly (WorldMesh | null)[], which: Uint16Array, triangle: Uint32Array): Uint32Array {
+  const slots: number[] = [];
+  for (let i = 0; i < which.length; i++)
+    if (which[i] !== UNBOUND && meshes[which[i]] && triangle[i] !== NONE) slots.push(i);
+  return Uint32Array.from(slots).sort((i, j) => which[i] - which[j] || triangle[i] - triangle[j] || i - j);
+}
+
+/** Writes where bound places are on meshes at a moment, 3 numbers each; what is bound to none is left as it is. */
+export function carryPoints(bound: Bound, now: readonly (WorldMesh | null)[], out: Float64Array): void {
+  const { count, slot, which, corner: C, weight: W, height } = bound;
+  for (let i = 0; i < count; i++) {
+    const mesh = now[which[i]];
+    if (!mesh) continue;
+    const P = mesh.position;
+    const a = C[3 * i];
+    const b = C[3 * i + 1];
+    const c = C[3 * i + 2];
+    const p = 3 * slot[i];
+    const u = W[3 * i];
+    const v = W[3 * i + 1];
+    const w = W[3 * i + 2];
     const h = height[i];
     out[p] = u * P[a] + v * P[b] + w * P[c];
     out[p + 1] = u * P[a + 1] + v * P[b + 1] + w * P[c + 1];
@@ -103,10 +134,10 @@ export function carryPoints(bound: Bound, now: readonly (WorldMesh | null)[], ou
     const ny = uz * vx - ux * vz;
     const nz = ux * vy - uy * vx;
     const length = Math.sqrt(nx * nx + ny * ny + nz * nz);
-    const out1 = length > 0 ? h / length : 0;
-    out[p] += out1 * nx;
-    out[p + 1] += out1 * ny;
-    out[p + 2] += out1 * nz;
+    const off = length > 0 ? h / length : 0;
+    out[p] += off * nx;
+    out[p + 1] += off * ny;
+    out[p + 2] += off * nz;
   }
 }
 
@@ -119,19 +150,24 @@ export function carryDirection(
   out: Float64Array,
 ): void {
   const [x, y, z] = [direction[0], direction[1], direction[2]];
-  edgesOf(rest, t, before);
+  const [p, q] = alongEdges(rest, t, direction);
   edgesOf(now, t, after);
-  const [ux, uy, uz, vx, vy, vz, nx, ny, nz] = before;
+  const n = before[6] * x + before[7] * y + before[8] * z;
+  for (let axis = 0; axis < 3; axis++) out[axis] = p * after[axis] + q * after[3 + axis] + n * after[6 + axis];
+}
+
+/** A direction at a triangle by its two edges; what is square to it is left out. */
+function alongEdges(mesh: WorldMesh, t: number, direction: ArrayLike<number>): [first: number, second: number] {
+  edgesOf(mesh, t, before);
+  const [x, y, z] = [direction[0], direction[1], direction[2]];
+  const [ux, uy, uz, vx, vy, vz] = before;
   const uu = ux * ux + uy * uy + uz * uz;
   const vv = vx * vx + vy * vy + vz * vz;
   const uv = ux * vx + uy * vy + uz * vz;
   const du = ux * x + uy * y + uz * z;
   const dv = vx * x + vy * y + vz * z;
   const squared = uu * vv - uv * uv;
-  const p = squared > 0 ? (vv * du - uv * dv) / squared : 0;
-  const q = squared > 0 ? (uu * dv - uv * du) / squared : 0;
-  const n = nx * x + ny * y + nz * z;
-  for (let axis = 0; axis < 3; axis++) out[axis] = p * after[axis] + q * after[3 + axis] + n * after[6 + axis];
+  return squared > 0 ? [(vv * du - uv * dv) / squared, (uu * dv - uv * du) / squared] : [0, 0];
 }
 
 const before = new Float64Array(9);

@@ -47,7 +47,7 @@ export class RestMesh {
   get smoothNormals(): Float32Array {
     if (!this.#smooth) {
       this.#smooth = new Float32Array(this.mesh.position.length);
-      writeVertexNormals(Float64Array.from(this.mesh.position), this.mesh.index, this.corners, this.#smooth);
+      writeVertexNormals(Float64Array.from(this.mesh.position), this.corners, this.#smooth);
     }
     return this.#smooth;
   }

@@ -119,7 +119,7 @@ export class WorldMesh {
     if (!this.#normals) {
       this.#normals = new Float32Array(this.position.length);
       if (this.#moved) writeTurned(this.#normals, this.#moved.normal, [0, 0, 0], this.stand!.rotation, 1);
-      else writeVertexNormals(this.position, this.index, this.rest.corners, this.#normals);
+      else writeVertexNormals(this.position, this.rest.corners, this.#normals);
     }
     return this.#normals;
   }

@@ -15,8 +15,9 @@ export class Moving {
   constructor(rest: RestMesh, size: number, from: ArrayLike<number> = rest.mesh.position) {
     this.rest = rest;
     this.size = size;
-    this.position = new Float64Array(from.length);
-    for (let p = 0; p < from.length; p++) this.position[p] = size * from[p];
+    const position = new Float64Array(from.length);
+    for (let p = 0; p < position.length; p++) position[p] = size * from[p];
+    this.position = position;
   }
 
   /** The box of the vertices at rest. */
@@ -45,7 +46,7 @@ export class Moving {
   get normals(): Float32Array {
     if (!this.#normals) {
       this.#normals = new Float32Array(this.position.length);
-      writeVertexNormals(this.position, this.rest.mesh.index, this.rest.corners, this.#normals);
+      writeVertexNormals(this.position, this.rest.corners, this.#normals);
     }
     return this.#normals;
   }

@@ -2,6 +2,7 @@
  * Waves that run over a surface: trochoidal ones as water has them (F. J. Gerstner, *Theorie der Wellen*, 1802), whose points
  * go round in circles, or up and down along the normal as in cloth.
  */
+import { writeSine } from "../math";
 import type { Moves, Moving, Weight } from "./moving";
 import type { Waves } from "./schema";
 
@@ -13,6 +14,11 @@ export const waves: Moves<Waves> = {
   },
 };
 
+const waving = new Float64Array(2);
+
+/** How far they have gone since a crest was last where they began, metres. */
+const goneOf = ({ gone = 0, length }: Waves): number => gone % length;
+
 /** Radians a metre, and half the way from trough to crest. */
 const measures = ({ length, height }: Waves) => ({ k: (2 * Math.PI) / length, amplitude: height / 2 });
 
@@ -21,14 +27,14 @@ function lift(mover: Waves, { position: P }: Moving, weight: Weight): void {
   const [dx, dz] = [Math.sin(mover.heading), -Math.cos(mover.heading)];
   // No sharper than where crests would cut through themselves.
   const round = mover.pointed * Math.min(amplitude, 1 / k);
-  const gone = mover.gone ?? 0;
+  const gone = goneOf(mover);
   for (let p = 0, v = 0; p < P.length; p += 3, v++) {
     const share = weight ? weight[v] : 1;
     if (share === 0) continue;
-    const phase = k * (dx * P[p] + dz * P[p + 2] - gone);
-    const out = share * round * Math.sin(phase);
+    writeSine(k * (dx * P[p] + dz * P[p + 2] - gone), waving);
+    const out = share * round * waving[0];
     P[p] -= dx * out;
-    P[p + 1] += share * amplitude * Math.cos(phase);
+    P[p + 1] += share * amplitude * waving[1];
     P[p + 2] -= dz * out;
   }
 }
@@ -37,7 +43,7 @@ function ripple(mover: Waves, moving: Moving, weight: Weight): void {
   const { k, amplitude } = measures(mover);
   const { position: P, normals: N, rest, size } = moving;
   const [du, dv] = [Math.cos(mover.heading), Math.sin(mover.heading)];
-  const gone = mover.gone ?? 0;
+  const gone = goneOf(mover);
   const flat = rest.chart?.flat;
   const own = rest.mesh.position;
   for (let p = 0, v = 0; p < P.length; p += 3, v++) {
@@ -45,7 +51,8 @@ function ripple(mover: Waves, moving: Moving, weight: Weight): void {
     if (share === 0) continue;
     // By its texture coordinates at real size, or else over its own plan.
     const [x, y] = flat ? [flat[p], flat[p + 2]] : [own[p], -own[p + 2]];
-    const off = share * amplitude * Math.cos(k * (size * (du * x + dv * y) - gone));
+    writeSine(k * (size * (du * x + dv * y) - gone), waving);
+    const off = share * amplitude * waving[1];
     P[p] += off * N[p];
     P[p + 1] += off * N[p + 1];
     P[p + 2] += off * N[p + 2];

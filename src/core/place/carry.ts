@@ -3,7 +3,7 @@
  * barycentric weights and their height; slots on lines whose surface stretches keep their places in it.
  */
 import { rotate, type Vec3 } from "../math";
-import { bind, carryDirection, carryPoints, UNBOUND, type Bound, type Stand, type WorldMesh } from "../mesh";
+import { bind, carryDirection, carryPoints, type Bound, type Stand, type WorldMesh } from "../mesh";
 import { standOf, type Field } from "../host";
 import { Slots, type Spread } from "./slots";
 import type { GuideLine } from "../line";
@@ -13,8 +13,10 @@ export function boundSlots(fields: readonly Field[], slots: Slots, moves: readon
   const spread = slots.spread!;
   if (!moves.some(Boolean)) return null;
   const meshes = fields.map(({ ground, free }, k) => (moves[k] && !free ? ground : null));
-  return bind(meshes, slots.line, spread.position, spread.triangle);
+  return bind(meshes, slots.line, spread.position, spread.triangle, fields.map(frontOf)); // prettier-ignore
 }
+
+const frontOf = (field: Field): Vec3 => rotate(standOf(field).rotation, [0, 0, 1]);
 
 /** The fields with their meshes at the moment. */
 export const movedFields = (fields: readonly Field[], now: readonly WorldMesh[]): readonly Field[] =>
@@ -38,22 +40,25 @@ export function carriedSlots(
     ahead: new Float32Array(3 * slots.count),
   };
   const meshes = now.map((field, k) => (field === fields[k] || field.free ? null : field.ground));
-  if (bound) carryPoints(bound, meshes, spread.position);
-  const fronts = fields.map((field) => rotate(standOf(field).rotation, [0, 0, 1]));
-  const stands = now.map((field, k) => [standOf(fields[k]), standOf(field)] as const);
-  const [ahead, normal] = [new Float64Array(3), new Float64Array(3)];
+  const fronts = fields.map(frontOf);
   for (let i = 0; i < slots.count; i++) {
     const k = slots.line[i];
-    const field = fields[k];
-    if (!field) continue;
-    const mesh = bound && bound.which[i] !== UNBOUND ? meshes[k] : null;
-    if (mesh) {
-      carryDirection(field.ground, mesh, from.triangle[i], fronts[k], ahead);
-      spread.ahead!.set(ahead, 3 * i);
-      mesh.flatNormal(from.triangle[i], normal);
-      spread.normal.set(normal, 3 * i);
-    } else if (now[k] === field) spread.ahead!.set(fronts[k], 3 * i);
-    else stiffly(spread, from, i, ...stands[k]);
+    if (!fields[k]) continue;
+    if (now[k] === fields[k]) spread.ahead!.set(fronts[k], 3 * i);
+    else if (fields[k].free) stiffly(spread, from, i, standOf(fields[k]), standOf(now[k]));
+  }
+  if (bound) {
+    carryPoints(bound, meshes, spread.position);
+    const [ahead, normal] = [new Float64Array(3), new Float64Array(3)];
+    for (let i = 0; i < bound.count; i++) {
+      const k = bound.which[i];
+      const mesh = meshes[k]!;
+      carryDirection(fields[k].ground, mesh, bound.triangle[i], fronts[k], ahead);
+      spread.ahead!.set(ahead, 3 * bound.slot[i]);
+      mesh.flatNormal(bound.triangle[i], normal);
+      spread.normal.set(normal, 3 * bound.slot[i]);
+    }
+    spread.carried = { bound, meshes };
   }
   const out = slots.derive();
   out.spread = spread;

@@ -189,7 +189,12 @@ function extentOf(bounds: PropBounds | undefined, mirrored: boolean): Extent {
 }
 
 /** Writes the matrix of placement `i`, from the placements' origin, into 16 numbers at `o`. Of a mirrored one mirroring is left out. */
-export function writeMatrix(p: Placements, i: number, out: Float32Array, o: number): void {
+export function writeMatrix(
+  p: Pick<Placements, "position" | "rotation" | "scale">,
+  i: number,
+  out: Float32Array,
+  o: number,
+): void {
   const { rotation, scale, position } = p;
   const x = rotation[4 * i];
   const y = rotation[4 * i + 1];

@@ -1,6 +1,7 @@
 /** Where slots that are spread over fields lie, and which way is forward and up there: still without any prop. */
 import { CHANNEL, drawFrom, rotate, streamOf, writeFromBasis, type Vec3 } from "../math";
 import { gradientsOf } from "./spacing/uv-rows";
+import { carriedFrames } from "./carried-frames";
 import { standOf, type Field } from "../host";
 import { squaredToChain, type GuideLine } from "../line";
 import type { WorldMesh } from "../mesh";
@@ -37,17 +38,34 @@ export function framesOver(
   const frames: Frames = { origin: [0, 0, 0], feet: new Float32Array(3 * n), rotation, facing: rotation };
   const { position } = spread;
   if (n > 0) frames.origin = [Math.round(position[0]), Math.round(position[1]), Math.round(position[2])];
+  // What is carried as it lies on its surface is most of what moves, and is worked out all at once.
+  const quick = plainly(hold, moves) && spread.carried;
+  if (quick) carriedFrames(quick, frames.origin, { all: moves.offset[2], each: spread.lift ?? null }, frames.feet, rotation); // prettier-ignore
+  const done = quick && quick.bound.count === n;
+  if (done) return frames;
   const ahead = forwardOf(hold, slots, fields, lines, seed);
   const up = new Float64Array(3);
   const forward = new Float64Array(3);
   for (let i = 0; i < n; i++) {
     const field = fields[slots.line[i]];
+    if (quick && quick.meshes[slots.line[i]]) continue;
     writeUp(up, hold, spread, i, field?.free ? undefined : field?.ground);
     ahead(i, forward, up);
     writeFrame(frames, i, spread, moves, up, forward);
   }
   return frames;
 }
+
+/** Whether things stand by the smooth normal, turned as their surface's own front is, and are not moved about on it. */
+const plainly = ({ up, aim, spread }: Facing, { offset, shift }: Moves): boolean =>
+  up === "normal" &&
+  spread.upBy === 1 &&
+  !spread.flat &&
+  spread.forward === "along" &&
+  !aim &&
+  offset[0] === 0 &&
+  offset[1] === 0 &&
+  shift.every((one) => one === null);
 
 /** What of a stance says which way props face. */
 type Facing = Pick<Hold, "up" | "aim" | "spread">;

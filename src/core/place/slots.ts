@@ -1,5 +1,6 @@
 /** *The positions that the rules produced*, before anything stands there: structure of arrays, one entry a slot. */
 import { wordsOf } from "./keys";
+import type { Bound, WorldMesh } from "../mesh";
 
 /** Bits of {@link Slots.flags} and of a placement's flags. */
 export const FLAG = {
@@ -38,6 +39,8 @@ export interface Spread {
   size: Float32Array | null;
   /** How far off their fields by hand, metres: n; none where left out. */
   lift?: Float32Array;
+  /** What those are bound to whose fields have moved, and these as they are at the moment. */
+  carried?: { bound: Bound; meshes: readonly (WorldMesh | null)[] };
   /** What ahead is where their fields have moved: 3n; their fields' own front where left out. */
   ahead?: Float32Array;
 }
