@@ -147,7 +147,7 @@ test("over a surface that waves each keeps its place in its triangle, and stands
         const normal = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
         const cosine = normal.reduce((sum, x, k) => sum + x * up[k], 0) / Math.hypot(...normal);
         expect(cosine).toBeGreaterThan(0.9);
-        if (id === "along") continue;
+        if (id !== "over") continue;
         const smooth = [0, 1, 2].map((k) => corners.reduce((sum, v, c) => sum + weights[c] * normals[3 * v + k], 0));
         const apart = Math.hypot(...smooth.map((x, k) => x / Math.hypot(...smooth) - up[k]));
         expect(apart).toBeLessThan(1e-4);

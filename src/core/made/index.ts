@@ -5,6 +5,7 @@ import { bumps, trianglesOfBumps } from "./bumps";
 import { loft } from "./loft";
 import { revolve, REVOLVED_PIECES } from "./revolve";
 import { bandSchema, boxSchema, bumpsSchema, loftSchema, revolveSchema, type Made, type MadeKind } from "./schema";
+import { omit } from "../schema";
 import type { GuideLine } from "../line";
 import type { TriangleMesh } from "../mesh";
 import type { z } from "zod";
@@ -40,8 +41,7 @@ export const madeMesh = (made: Made, guides: Guides): TriangleMesh | null =>
 /** What is made before it travels: its mesh hangs on nothing else. */
 export function beforeTravel(made: Made): Made {
   if (made.kind !== "band") return made;
-  const { gone: _, ...rest } = made;
-  return { ...rest, travel: 0, speed: 0, onceIn: 0 };
+  return { ...omit(made, "gone"), travel: 0, speed: 0, onceIn: 0 };
 }
 
 /** Where the vertices are of what travels, metres: 3v; null for what stays where it was made. */
