@@ -99,7 +99,7 @@ export function carriedFrames(
     cx *= inverse;
     cy *= inverse;
     cz *= inverse;
-    writeFromBasis(rotation, i, cx, cy, cz, nx, ny, nz, cy * nz - cz * ny, cz * nx - cx * nz, cx * ny - cy * nx);
+    writeFromBasis(rotation, own, cx, cy, cz, nx, ny, nz, cy * nz - cz * ny, cz * nx - cx * nz, cx * ny - cy * nx);
   }
 }
 
