@@ -35,14 +35,14 @@ export const UNBOUND = 0xffff;
  * @param which of them each place lies on, or {@link UNBOUND}
  * @param points world coordinates, metres, 3 numbers each
  * @param triangle that each lies in; null to look for the nearest
- * @param directions of each mesh, which go along with it
+ * @param directions of each mesh, which go along with it; or of each place, 3 numbers each
  */
 export function bind(
   meshes: readonly (WorldMesh | null)[],
   which: Uint16Array,
   points: Float64Array,
   triangle: Uint32Array | null,
-  directions: readonly (readonly number[])[] = [],
+  directions: readonly (readonly number[])[] | Float32Array = [],
 ): Bound {
   const found = triangle ?? nearestTriangles(meshes, which, points);
   const slot = inOrder(meshes, which, found);
@@ -67,7 +67,7 @@ export function bind(
     weightsIn(mesh, t, points[p], points[p + 1], points[p + 2], weights);
     bound.weight.set(weights, 3 * i);
     for (let k = 0; k < 3; k++) bound.corner[3 * i + k] = 3 * index[3 * t + k];
-    const direction = directions[which[slot[i]]];
+    const direction = directions instanceof Float32Array ? directions.subarray(p, p + 3) : directions[which[slot[i]]];
     if (direction) bound.ahead.set(alongEdges(mesh, t, direction), 2 * i);
     mesh.flatNormal(t, normal);
     for (let axis = 0; axis < 3; axis++) {

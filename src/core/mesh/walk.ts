@@ -5,9 +5,12 @@ import type { Facets, Points } from "./facets";
 const MAX_EDGES = 4096;
 
 export class Walk {
-  /** Where the last one came to, and on which triangle. */
+  /** Where the last one came to, and on which triangle; where the mesh ended, at its rim. */
   readonly place = new Float64Array(3);
   triangle = -1;
+  /** Which way it went there, and how many metres it had still to go. */
+  readonly direction = new Float64Array(3);
+  left = 0;
   readonly #position: ArrayLike<number>;
   readonly #index: Uint32Array;
   /** Unit normals of the triangles: 3m. */
@@ -20,6 +23,17 @@ export class Walk {
     this.#index = index;
     this.#normal = normal;
     this.#beyond = beyond;
+  }
+
+  #stop(t: number, x: number, y: number, z: number, dx: number, dy: number, dz: number, left: number): void {
+    this.place[0] = x;
+    this.place[1] = y;
+    this.place[2] = z;
+    this.triangle = t;
+    this.direction[0] = dx;
+    this.direction[1] = dy;
+    this.direction[2] = dz;
+    this.left = left;
   }
 
   /**
@@ -67,15 +81,18 @@ export class Walk {
         }
       }
       if (nearest >= left || edge < 0) {
-        if (edge < 0 && !(nearest >= left)) return false;
-        this.place[0] = x + left * dx;
-        this.place[1] = y + left * dy;
-        this.place[2] = z + left * dz;
-        this.triangle = t;
+        if (edge < 0 && !(nearest >= left)) {
+          this.#stop(t, x, y, z, dx, dy, dz, left);
+          return false;
+        }
+        this.#stop(t, x + left * dx, y + left * dy, z + left * dz, dx, dy, dz, 0);
         return true;
       }
       const other = this.#beyond[3 * t + edge];
-      if (other < 0) return false;
+      if (other < 0) {
+        this.#stop(t, x + nearest * dx, y + nearest * dy, z + nearest * dz, dx, dy, dz, left - nearest);
+        return false;
+      }
       x += nearest * dx;
       y += nearest * dy;
       z += nearest * dz;
@@ -106,6 +123,7 @@ export class Walk {
       dz = along * ez + out * mz;
       t = other;
     }
+    this.#stop(t, x, y, z, dx, dy, dz, left);
     return false;
   }
 }

@@ -13,7 +13,7 @@ export function boundSlots(fields: readonly Field[], slots: Slots, moves: readon
   const spread = slots.spread!;
   if (!moves.some(Boolean)) return null;
   const meshes = fields.map(({ ground, free }, k) => (moves[k] && !free ? ground : null));
-  return bind(meshes, slots.line, spread.position, spread.triangle, fields.map(frontOf)); // prettier-ignore
+  return bind(meshes, slots.line, spread.position, spread.triangle, spread.ahead ?? fields.map(frontOf)); // prettier-ignore
 }
 
 const frontOf = (field: Field): Vec3 => rotate(standOf(field).rotation, [0, 0, 1]);
@@ -44,7 +44,7 @@ export function carriedSlots(
   for (let i = 0; i < slots.count; i++) {
     const k = slots.line[i];
     if (!fields[k]) continue;
-    if (now[k] === fields[k]) spread.ahead!.set(fronts[k], 3 * i);
+    if (now[k] === fields[k]) spread.ahead!.set(from.ahead?.subarray(3 * i, 3 * i + 3) ?? fronts[k], 3 * i);
     else if (fields[k].free) stiffly(spread, from, i, standOf(fields[k]), standOf(now[k]));
   }
   if (bound) {
@@ -53,8 +53,10 @@ export function carriedSlots(
     for (let i = 0; i < bound.count; i++) {
       const k = bound.which[i];
       const mesh = meshes[k]!;
-      carryDirection(fields[k].ground, mesh, bound.triangle[i], fronts[k], ahead);
-      spread.ahead!.set(ahead, 3 * bound.slot[i]);
+      const p = 3 * bound.slot[i];
+      const own = from.ahead?.subarray(p, p + 3) ?? fronts[k];
+      carryDirection(fields[k].ground, mesh, bound.triangle[i], own, ahead);
+      spread.ahead!.set(ahead, p);
       mesh.flatNormal(bound.triangle[i], normal);
       spread.normal.set(normal, 3 * bound.slot[i]);
     }

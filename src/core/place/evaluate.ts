@@ -32,6 +32,7 @@ const HOSTS: Readonly<Record<Dressing["where"]["kind"], Host>> = {
   over: spread,
   inside: spread,
   pinned: spread,
+  patch: spread,
   loose: spread,
 };
 

@@ -42,5 +42,5 @@ export { keyOnOther, onOf } from "./on";
 export { keepAmount, keepRule } from "./spacing/keep";
 export { tagsOf } from "./where/fields";
 export { fieldIdsOf, kindOf } from "./where/kinds";
-export { LOOSE } from "./where/schema";
+export { LOOSE, patchSchema } from "./where/schema";
 export { entrySchema, ownSchema, propsIn, type Entry } from "./what/schema";

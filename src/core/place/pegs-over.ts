@@ -56,12 +56,14 @@ function withRoomFor(slots: Slots, more: number): Slots {
     normal: new Float32Array(3 * out.count),
     triangle: new Uint32Array(out.count),
     ordinal: new Int32Array(out.count),
+    ...(from.ahead && { ahead: new Float32Array(3 * out.count) }),
     size: from.size && new Float32Array(out.count).fill(1),
   };
   spread.position.set(from.position);
   spread.normal.set(from.normal);
   spread.triangle.set(from.triangle);
   spread.ordinal.set(from.ordinal);
+  if (from.ahead) spread.ahead!.set(from.ahead);
   if (from.size) spread.size?.set(from.size);
   out.spread = spread;
   return out;

@@ -11,6 +11,7 @@ import { framesOver } from "./frames-over";
 import type { Host } from "./hosts";
 import { known, type Sources } from "./sources";
 import { over } from "./spacing/over";
+import { patchSlots } from "./spacing/patch";
 import { fieldsOf } from "./where/fields";
 import { broughtUp } from "./version-5";
 import type { Key } from "./keys";
@@ -36,6 +37,7 @@ const samplesStep = step(
     pegged: ReadonlySet<Key>,
   ) => over(fields, params, { choice, masks, seed, pegged }),
 );
+const patchStep = step("patch", patchSlots);
 const broughtUpStep = step("brought up", broughtUp);
 const pegsStep = step("pegs", peggedOver);
 const movedStep = step("moved fields", movedFields);
@@ -46,14 +48,20 @@ const framesStep = step("frames", framesOver);
 export const spread: Host = {
   anchors(ask, dressing, from, { rules, choice }) {
     const { where, spacing, variation, oldPegs } = dressing;
-    const fields = ask.step(fieldsStep, where, {
+    const fields = ask.step(fieldsStep, pick(where, FIELDED), {
       guides: known(kindOf(where).lines(where), (id) => from.rest.guide(id)),
       surfaces: known(where.surfaces, (id) => from.rest.surface(id)),
       volumes: known(where.volumes, (id) => from.rest.volume(id)),
     });
     const masks = masksOn(ask, dressing, fields, from);
     const ruled = kindOf(where).ruled ? fields : NO_FIELDS;
-    const samples = (pegs: Pegs) =>
+    const samples = (pegs: Pegs) => {
+      if (where.kind !== "patch") return sampled(pegs);
+      const [mask] = masks;
+      const pegged = ask.step(keptStep, pegs, fields);
+      return ask.step(patchStep, where.patch, fields, mask ? { choice: rules, mask, seed: variation.seed, pegged } : null); // prettier-ignore
+    };
+    const sampled = (pegs: Pegs) =>
       ask.step(samplesStep, ruled, spacing, rules, masks, variation.seed, ask.step(keptStep, pegs, fields));
     const saying = { where, spacing, seed: variation.seed, pegs: dressing.pegs, oldPegs };
     const brought =
@@ -98,5 +106,7 @@ function masksOn(
   return ask.step(masksStep, pick(gaps, MASKING), fields, sources);
 }
 
+/** What of a Where says which fields there are. */
+const FIELDED = ["kind", "lines", "surfaces", "areas", "holes", "volumes"] as const;
 const NO_FIELDS: readonly Field[] = [];
 const NO_PEGS: Pegs = {};

@@ -26,5 +26,5 @@ export {
 export { bringStartBasket } from "./start-basket";
 export { usePictures, usePictureStore, type PropPictures } from "./pictures";
 export { fitted, isMoving, raycastMoving, useMovedModel } from "./moved-models";
-export { boxOf, useSurfaceModel, useSurfaceModels } from "./surface-models";
+export { boxOf, topOf, useSurfaceModel, useSurfaceModels } from "./surface-models";
 export { topView, type TopView } from "./top-view";

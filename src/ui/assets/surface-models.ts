@@ -76,6 +76,16 @@ export function useSurfaceModels(surfaces: readonly Surface[]): { surface: Surfa
   );
 }
 
+/** The middle of the upper side of a surface's box, in its own metres; its origin until it is there. */
+export function topOf(surface: Surface): [number, number, number] {
+  const [{ models }, { meshes }] = [useModels.getState(), useMade.getState()];
+  const model = modelOf(loadedOf(surface, models), meshOf(surface, meshes));
+  if (!model) return [0, 0, 0];
+  const { min, max } = model.box;
+  const { x, y, z } = model.origin;
+  return [x + (min.x + max.x) / 2, y + max.y, z + (min.z + max.z) / 2];
+}
+
 /** The extents of a surface's box in its own directions, metres; zero until it is there. */
 export function boxOf(surface: Surface): [wide: number, tall: number, deep: number] {
   const [{ models }, { meshes }] = [useModels.getState(), useMade.getState()];

@@ -6,8 +6,8 @@ import { describeChoice } from "@/core/schema";
 import { useScene } from "@/store";
 import { AnyPicture } from "../basket";
 import { Button, Modal, Segmented } from "../kit";
-import { beginPins, dress, dressBox, dressNothing, useSession } from "../state";
-import { fillInside, spreadOver } from "../steps";
+import { beginPins, dress, dressBox, dressNothing, dressPatch, makeSurface, useSession } from "../state";
+import { fillInside, patchOn, spreadOver } from "../steps";
 import { cameraNow, startDrawing, startPinning } from "../view";
 
 type Kind = Dressing["where"]["kind"];
@@ -38,6 +38,15 @@ const NEW: Readonly<Record<Kind, { label: string; does: string; begin: (prop: st
       startPinning();
     },
   },
+  patch: {
+    label: "A new plane, made now",
+    does: "Make and dress",
+    begin(prop) {
+      makeSurface("bumps", cameraNow.target);
+      const { focus } = useSession.getState();
+      if (focus.kind === "surface") dressPatch(focus.id, prop, [0, 0, 0]);
+    },
+  },
   loose: {
     label: "Each put down by hand, with Alt and a click",
     does: "Begin",
@@ -50,6 +59,7 @@ const ON_THING: Readonly<Record<Kind, (id: string, prop: string) => void>> = {
   over: spreadOver,
   inside: fillInside,
   pinned: () => undefined,
+  patch: patchOn,
   loose: () => undefined,
 };
 
@@ -91,6 +101,7 @@ export function DressDialog() {
               over: "Over a surface",
               inside: "Inside",
               pinned: "Pinned",
+              patch: "Patch",
               loose: "Loose",
             }}
             onChange={(next) => {

@@ -5,17 +5,18 @@ import { Fragment } from "react";
 import { z } from "zod";
 import { MOVER_KINDS, pullSchema, SIDES, type Mover, type Pull, type Side } from "@/core/movers";
 import { GAP_LIMITS, type Limits } from "@/core/place";
-import { describeChoice, describeParam } from "@/core/schema";
 import type { Surface } from "@/core/scene";
-import { Button, Fold, IconButton, NumberField, RangeField, Segmented, Toggle, ValueField } from "../kit";
+import { Button, Fold, IconButton, ValueField } from "../kit";
 import { editMover, holdSide, letPlaceGo, surfaceOf, takePullOff, useEdit, useSession } from "../state";
 import { Tide } from "../time";
-import { complaintOf } from "./params";
+import { holderOf, PathChoice, PathNumber, PathRange, PathSwitch } from "./at-path";
 
 interface MoverProps<M extends Mover = Mover> {
   surface: Surface;
   mover: M;
 }
+
+const ofSurface = (surface: Surface) => ({ list: "surfaces" as const, thing: surface });
 
 /** What each kind shows, in its order. */
 const FIELDS: Readonly<Record<Mover["kind"], { numbers: readonly string[]; choices: readonly string[] }>> = {
@@ -29,117 +30,24 @@ const FIELDS: Readonly<Record<Mover["kind"], { numbers: readonly string[]; choic
 export function MoverFields({ surface, mover }: MoverProps) {
   const { numbers, choices } = FIELDS[mover.kind];
   const { shape } = MOVER_KINDS[mover.kind].schema;
+  const of = ofSurface(surface);
   const at = (...path: (string | number)[]) => ["movers", mover.id, ...path];
   return (
     <div className="grid gap-1.5">
       {choices.map((name) => (
-        <Choice key={name} surface={surface} path={at(name)} schema={shape[name] as z.ZodType} />
+        <PathChoice key={name} {...of} path={at(name)} schema={shape[name] as z.ZodType} />
       ))}
       {numbers.map((name) => (
-        <Numbers key={name} surface={surface} path={at(name)} schema={shape[name] as z.ZodType} />
+        <PathNumber key={name} {...of} path={at(name)} schema={shape[name] as z.ZodType} />
       ))}
       {"held" in mover && <Held surface={surface} mover={mover} />}
       {mover.kind === "waves" && (mover.held.length > 0 || mover.places.length > 0) && (
-        <Numbers surface={surface} path={at("soft")} schema={shape.soft as z.ZodType} />
+        <PathNumber {...of} path={at("soft")} schema={shape.soft as z.ZodType} />
       )}
       {mover.kind === "pulls" && <Pulls surface={surface} mover={mover} />}
       <HowMuch surface={surface} mover={mover} />
     </div>
   );
-}
-
-/** A value of a mover: the path to it from its surface, where lists go by ids. */
-interface ValueProps {
-  surface: Surface;
-  path: readonly (string | number)[];
-  schema: z.ZodType;
-}
-
-type Keyed = Record<string, unknown>;
-
-/** What lies at a path; the last step is left to the caller. */
-function holderOf(thing: unknown, path: readonly (string | number)[]): Keyed | undefined {
-  let at = thing;
-  for (const step of path.slice(0, -1)) {
-    if (Array.isArray(at)) at = (at as { id: number }[]).find(({ id }) => id === step);
-    else at = (at as Keyed | undefined)?.[step];
-  }
-  return at as Keyed | undefined;
-}
-
-/** The value at a path and how it is edited. */
-function useValue<T>({ surface, path }: Omit<ValueProps, "schema">, label: string) {
-  const name = String(path[path.length - 1]);
-  const edit = useEdit<T>(label, (scene, value) => {
-    const holder = holderOf(surfaceOf(scene, surface.id), path);
-    if (holder) holder[name] = value;
-  });
-  return {
-    value: holderOf(surface, path)?.[name] as T,
-    edit,
-    mark: <Tide at={{ list: "surfaces", id: surface.id, path: path.join("/") }} label={label} />,
-  };
-}
-
-function Numbers({ schema, ...at }: ValueProps) {
-  const param = describeParam(schema);
-  const { value, edit, mark } = useValue<number>(at, param.label);
-  return (
-    <NumberField
-      param={param}
-      value={value}
-      standard={schema.parse(undefined) as number}
-      edit={edit}
-      complaint={(one) => complaintOf(schema, one)}
-      mark={mark}
-    />
-  );
-}
-
-function Range({ schema, ...at }: ValueProps) {
-  const param = describeParam(schema);
-  const { value, edit, mark } = useValue<readonly [number, number]>(at, param.label);
-  return (
-    <RangeField
-      param={param}
-      value={value}
-      edit={edit}
-      complaint={(one) => complaintOf(schema, [...one])}
-      mark={mark}
-    />
-  );
-}
-
-/** One of several ways, or on and off: edited at once. */
-function useChoice<T>({ surface, path }: Omit<ValueProps, "schema">, label: string) {
-  const { value, mark } = useValue<T>({ surface, path }, label);
-  const [, mover, ...rest] = path;
-  const change = (next: T) =>
-    editMover(surface.id, Number(mover), label, (draft) => {
-      const holder = holderOf(draft, rest);
-      if (holder) holder[String(rest[rest.length - 1])] = next;
-    });
-  return { value, mark, change };
-}
-
-function Choice({ schema, ...at }: ValueProps) {
-  const { label, help, choices } = describeChoice(schema);
-  const { value, mark, change } = useChoice<string>(at, label);
-  return (
-    <div className="group/tide grid grid-cols-[84px_1fr] items-center gap-2">
-      <span className="flex items-center gap-1 text-[12.5px] text-ink-6" title={help}>
-        {label}
-        {mark}
-      </span>
-      <Segmented label={label} help={help} value={value} choices={choices} onChange={change} />
-    </div>
-  );
-}
-
-function Switch({ schema, ...at }: ValueProps) {
-  const { label, help } = schema.meta() as { label: string; help: string };
-  const { value, mark, change } = useChoice<boolean>(at, label);
-  return <Toggle label={label} help={help} on={value} onChange={change} mark={mark} />;
 }
 
 /** Where the surface is held fast: along sides, and at places that are picked in the view. */
@@ -233,8 +141,8 @@ function Pulls({ surface, mover }: MoverProps<Extract<Mover, { kind: "pulls" }>>
               <X size={12} />
             </IconButton>
           </div>
-          <Numbers surface={surface} path={at(pull.id, "reach")} schema={shape.reach} />
-          <Numbers surface={surface} path={at(pull.id, "soft")} schema={shape.soft} />
+          <PathNumber {...ofSurface(surface)} path={at(pull.id, "reach")} schema={shape.reach} />
+          <PathNumber {...ofSurface(surface)} path={at(pull.id, "soft")} schema={shape.soft} />
         </fieldset>
       ))}
     </div>
@@ -288,7 +196,11 @@ const SHOWN: readonly {
 function HowMuch({ surface, mover }: MoverProps) {
   const { limits } = mover;
   const schema = (name: keyof Limits) => GAP_LIMITS[name] as z.ZodType;
-  const at = (name: keyof Limits) => ({ surface, path: ["movers", mover.id, "limits", name], schema: schema(name) });
+  const at = (name: keyof Limits) => ({
+    ...ofSurface(surface),
+    path: ["movers", mover.id, "limits", name],
+    schema: schema(name),
+  });
   const count = limits ? SHOWN.filter(({ on }) => limits[on]).length : 0;
   return (
     <Fold
@@ -312,15 +224,15 @@ function HowMuch({ surface, mover }: MoverProps) {
           <>
             {SHOWN.map(({ on, by, ranges, numbers }) => (
               <Fragment key={on}>
-                <Switch {...at(on)} />
+                <PathSwitch {...at(on)} />
                 {limits[on] && (
                   <>
-                    {by && <Choice {...at(by)} />}
+                    {by && <PathChoice {...at(by)} />}
                     {ranges.map((name) => (
-                      <Range key={name} {...at(name)} />
+                      <PathRange key={name} {...at(name)} />
                     ))}
                     {numbers.map((name) => (
-                      <Numbers key={name} {...at(name)} />
+                      <PathNumber key={name} {...at(name)} />
                     ))}
                   </>
                 )}

@@ -1,10 +1,10 @@
 "use client";
 /** Spreading a prop or a mix over one of the scene's surfaces. */
 import { useScene, useSceneStore } from "@/store";
-import { boxOf } from "../assets";
+import { boxOf, topOf } from "../assets";
 import { usePropChoices } from "../basket";
 import { Choose } from "../kit";
-import { dressField, surfaceOf } from "../state";
+import { dressField, dressPatch, surfaceOf } from "../state";
 
 const MAIN = "h-8 w-fit rounded-lg border border-ink-9 bg-ink-9 px-2.5 font-medium text-paper hover:bg-ink-6";
 const LOOK = "h-8 w-fit rounded-lg border border-linen-3 bg-linen-0 px-2.5 hover:bg-paper";
@@ -16,6 +16,12 @@ export function spreadOver(surface: string, prop: string): void {
   if (!found) return;
   const [wide, , deep] = boxOf(found);
   dressField({ surfaces: [surface] }, wide * deep, prop);
+}
+
+/** Lays a patch of a prop onto a surface, its handle in the middle of its upper side. */
+export function patchOn(surface: string, prop: string): void {
+  const found = surfaceOf(useSceneStore.getState().shown, surface);
+  if (found) dressPatch(surface, prop, topOf(found));
 }
 
 /** Fills the inside of a surface with a prop. */

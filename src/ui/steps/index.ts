@@ -1,4 +1,4 @@
 /** The column about what is selected. */
-export { fillInside, spreadOver } from "./SpreadOver";
+export { fillInside, patchOn, spreadOver } from "./SpreadOver";
 export { StepsColumn } from "./StepsColumn";
 export { complaintOf } from "./params";

@@ -41,6 +41,10 @@ function whereWords(dressing: Dressing, scene: Scene): { lead: string; text: str
     const pinned = namesOf(where.surfaces, scene.surfaces);
     return { lead: " pinned to ", text: pinned.length > 0 ? listed(pinned) : "nothing yet" };
   }
+  if (where.kind === "patch") {
+    const [carrier] = namesOf(where.surfaces, scene.surfaces);
+    return { lead: " as a patch on ", text: carrier ?? "no surface yet" };
+  }
   if (!kindOf(where).ruled) return { lead: " ", text: "by hand" };
   if (kindOf(where).fills) return { lead: " inside ", text: fields.length > 0 ? listed(fields) : "no volume yet" };
   if (fields.length === 0) return { lead: " over ", text: "no surface yet" };
@@ -221,6 +225,7 @@ function upWords({ stance, where }: Dressing): string {
 export const FORWARDS: Readonly<Record<Dressing["where"]["kind"], readonly Dressing["stance"]["forward"][]>> = {
   along: ["along", "heading", "at", "away"],
   over: ["along", "heading", "at", "away", "downhill", "line", "uv", "v", "random"],
+  patch: ["along", "heading", "at", "away", "downhill", "line", "uv", "v", "random"],
   pinned: ["along", "heading", "at", "away", "downhill", "line", "uv", "v", "random"],
   loose: ["along", "heading", "at", "away", "line", "random"],
   inside: ["along", "heading", "at", "away", "outward", "line", "random"],
@@ -335,6 +340,7 @@ const UNFITTED = {
   over: "On the surface",
   inside: "In the volume",
   pinned: "Where it was pinned",
+  patch: "On the surface",
   loose: "Where it was put",
 } as const;
 

@@ -11,6 +11,7 @@ const NOTHING = {
   over: "no surface and no area",
   inside: "no volume",
   pinned: "no pin",
+  patch: "no surface",
   loose: "nothing put down",
 } as const;
 

@@ -26,6 +26,7 @@ import { boxSides } from "./box-sides";
 import { useDraw } from "./draw-state";
 import { useMove } from "./move-state";
 import { smoothPreview } from "./preview";
+import { handlePlace } from "./patching";
 import { pullRings } from "./pulling";
 
 /** The handle of the surface in focus, by which it is moved. */
@@ -60,6 +61,17 @@ export function Grips() {
       )}
     </>
   );
+}
+
+/** The ring by which the patch that is selected is slid over its surface. */
+export function PatchHandle() {
+  const dressing = useSession((session) => (session.focus.kind === "dressing" ? session.dressing : null));
+  const place = useScene((scene) => {
+    const found = scene.dressings.find(({ id }) => id === dressing);
+    return (found && handlePlace(scene, found)?.join(" ")) ?? null;
+  });
+  if (place === null) return null;
+  return <Knots positions={[place.split(" ").map(Number) as unknown as Vec3]} selected={[0]} />;
 }
 
 /** The sides of the box in focus, to take hold of. */

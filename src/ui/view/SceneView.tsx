@@ -12,7 +12,7 @@ import { CameraRig } from "./CameraRig";
 import { BareGround, Daylight } from "./Daylight";
 import { DensityTint } from "./DensityTint";
 import { Dressings } from "./Dressings";
-import { BrushRing, DrawnSoFar, Grips, Guides, Sides, SurfaceHandle } from "./Guides";
+import { BrushRing, DrawnSoFar, Grips, Guides, PatchHandle, Sides, SurfaceHandle } from "./Guides";
 import { Highlights } from "./Highlights";
 import { FramePace } from "./FramePace";
 import { LostDrawing, WatchDrawing } from "./LostDrawing";
@@ -59,6 +59,7 @@ export function SceneView() {
         <Guides />
         <Sides />
         <Grips />
+        <PatchHandle />
         <SurfaceHandle />
         <DrawnSoFar />
         <BrushRing />

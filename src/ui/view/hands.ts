@@ -35,6 +35,7 @@ import { axisOfKey, restMoving, typedDistance, typeKey, useMove } from "./move-s
 import { addUnder, movePlacements, takenPlacements, wantedPlace, whyUnder, type HeldPlacements } from "./pegging";
 import { PaintingHand } from "./painting-hand";
 import { isPin, pinUnder, placeUnder, slidePins, takenPin, takenSelectedPin, type HeldPins } from "./pinning";
+import { slidePatch, takenPatch, type HeldPatch } from "./patching";
 import { dragPull, holdUnder, takenPull, type HeldPull } from "./pulling";
 import { atDistance, snapTargets, type SnapTarget } from "./snap";
 import { endStroke, giveUpStroke, isPainting, useBrush } from "./brush";
@@ -57,6 +58,7 @@ const MOVES = {
   placements: "Move placement",
   pull: "Pull",
   pins: "Move pin",
+  patch: "Slide patch",
 } as const;
 
 /** What was under the pointer when it was pressed. */
@@ -71,6 +73,7 @@ type Held =
   | HeldPlacements
   | HeldPull
   | HeldPins
+  | HeldPatch
   | { kind: "box" };
 
 export class ViewHands {
@@ -181,6 +184,7 @@ export class ViewHands {
     }
     const surface =
       takenPull(this.#aim) ??
+      takenPatch(this.#aim) ??
       (event.shiftKey ? null : takenSelectedPin(placementUnder(this.#aim), event.altKey)) ??
       this.#heldSide() ??
       this.#heldSurface() ??
@@ -250,6 +254,7 @@ export class ViewHands {
       this.#store.drag((draft) => slidePins(draft, held, place));
       return;
     }
+    if (held.kind === "patch") return this.#store.drag((draft) => slidePatch(draft, held, this.#aim));
     const start = held.start;
     // A line or a surface is taken anywhere on it: what moves under the pointer is where it was taken.
     const anywhere = held.kind === "line" || held.kind === "surface";
@@ -408,7 +413,7 @@ export class ViewHands {
     }
     const held = !hit && this.#heldSurface() !== null;
     const guide = !hit && this.#aim.line(this.#store.shown.lines, LINE) !== null;
-    const pulls = !grip && takenPull(this.#aim) !== null;
+    const pulls = !grip && (takenPull(this.#aim) ?? takenPatch(this.#aim)) !== null;
     const moves = pulls || onLine || held || takenPlacements(hit) !== null;
     element.style.cursor = grip ? "grab" : moves ? "move" : hit || guide ? "pointer" : "";
   }

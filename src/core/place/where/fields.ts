@@ -16,7 +16,7 @@ const TAGS = ADDED_TAG;
  *
  * @param most so many tags there are; further fields have none
  */
-export function tagsOf(where: Where, most = TAGS): Map<string, number> {
+export function tagsOf(where: Fielded, most = TAGS): Map<string, number> {
   const tags = new Map<string, number>();
   const taken = new Set<number>();
   for (const id of new Set(fieldIdsOf(where))) {
@@ -36,11 +36,14 @@ export interface FieldSources {
   guides: ReadonlyMap<string, GuideLine>;
 }
 
+/** What says which fields there are. */
+type Fielded = Omit<Where, "patch">;
+
 /** What a field is before its tag is known. */
 type Bare = Omit<Field, "id" | "tag" | "region">;
 
 /** The fields of each kind of Where in the dressing's own order, without what is gone; none along lines. */
-const FIELDS: Readonly<Record<Where["kind"], (params: Where, sources: FieldSources) => Bare[]>> = {
+const FIELDS: Readonly<Record<Where["kind"], (params: Fielded, sources: FieldSources) => Bare[]>> = {
   along: () => [],
   over: surfacesAndAreas,
   inside: (_, { volumes }) =>
@@ -48,6 +51,8 @@ const FIELDS: Readonly<Record<Where["kind"], (params: Where, sources: FieldSourc
       volume.cubic > 0 ? [{ ground: volume.ground, plan: null, plane: false, volume, free: true }] : [],
     ),
   pinned: (_, { surfaces }) => [...[...surfaces.values()].map((ground) => onAll(ground)), nowhere()],
+  patch: ({ surfaces: [first] }, { surfaces }) =>
+    [surfaces.get(first)].flatMap((ground) => (ground ? onAll(ground) : [])),
   loose: () => [nowhere()],
 };
 
@@ -63,7 +68,7 @@ const nowhere = (): Bare => ({
   free: true,
 });
 
-export function fieldsOf(params: Where, sources: FieldSources): Field[] {
+export function fieldsOf(params: Fielded, sources: FieldSources): Field[] {
   const tags = tagsOf(params);
   return FIELDS[params.kind](params, sources).flatMap((bare) => {
     const tag = tags.get(bare.ground.id);
@@ -74,7 +79,7 @@ export function fieldsOf(params: Where, sources: FieldSources): Field[] {
 }
 
 /** Surfaces within areas, or areas by themselves; outlines of lines that are open or have gone count for nothing. */
-function surfacesAndAreas(params: Where, { surfaces, guides }: FieldSources): Bare[] {
+function surfacesAndAreas(params: Fielded, { surfaces, guides }: FieldSources): Bare[] {
   const areas = where({ lines: params.areas }, guides).filter(hasInside);
   const holes = where({ lines: params.holes }, guides);
   const bare = (ground: WorldMesh, plan: Plan | null, plane: boolean): Bare => ({

@@ -15,7 +15,7 @@ export interface WhereKind {
   /** Whether each is held to a place of a surface that was picked by hand. */
   pins: boolean;
   /** The ids of what anchors lie on, in the artist's order. */
-  hosts(where: Where): readonly string[];
+  hosts(where: Omit<Where, "patch">): readonly string[];
   /** The ids of lines that it runs along or lies within. */
   lines(where: Where): readonly string[];
 }
@@ -63,6 +63,16 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     hosts: ({ surfaces }) => [...surfaces, LOOSE],
     lines: () => [],
   },
+  patch: {
+    unrolls: "sheet",
+    ordered: false,
+    onSurfaces: true,
+    fills: false,
+    ruled: true,
+    pins: false,
+    hosts: ({ surfaces }) => surfaces.slice(0, 1),
+    lines: () => [],
+  },
   loose: {
     unrolls: "sheet",
     ordered: false,
@@ -78,7 +88,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
 export const kindOf = ({ kind }: Pick<Where, "kind">): WhereKind => WHERE_KINDS[kind];
 
 /** The ids of what props are spread over or fill: volumes, surfaces, or areas where there are none; none along lines. */
-export const fieldIdsOf = (where: Where): readonly string[] => {
+export const fieldIdsOf = (where: Omit<Where, "patch">): readonly string[] => {
   const { ordered, hosts } = kindOf(where);
   return ordered ? [] : hosts(where);
 };

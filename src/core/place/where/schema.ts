@@ -1,6 +1,7 @@
 /** Where: along lines, over surfaces and areas, inside volumes, or loose: wherever each is put by hand. */
 import { z } from "zod";
-import { choiceParam, idSchema } from "../../schema";
+import { layoutSchema } from "../../layout";
+import { angleParam, choiceParam, idSchema, vec3Schema } from "../../schema";
 import { ADDED_TAG } from "../keys";
 
 /** Fields of a dressing can be told apart as long as there are no more. */
@@ -8,17 +9,44 @@ const MOST_FIELDS = ADDED_TAG;
 
 const ids = z.array(idSchema).max(65_535).default([]);
 
+export const patchSchema = z.object({
+  layout: layoutSchema.prefault({}),
+  handle: vec3Schema
+    .default([0, 0, 0])
+    .meta({ label: "Handle", help: "Where the layout's middle is held, in the surface's own metres; put onto it." }),
+  turn: angleParam({
+    label: "Turned",
+    help: "By how much the whole layout is turned about its handle.",
+    default: 0,
+    slider: [-Math.PI, Math.PI],
+  }),
+  held: choiceParam({
+    label: "Held",
+    help: "By walking over the surface, which keeps distances and angles from the handle as if it were unrolled there; straight onto it along the normal at the handle; or each at the nearest place.",
+    default: "walked",
+    choices: { walked: "By walking", projected: "Straight onto it", nearest: "Nearest" },
+  }),
+  beyond: choiceParam({
+    label: "Beyond its edge",
+    help: "What becomes of places where the surface ends: they stop at its edge, are left out, or go on flat.",
+    default: "leave",
+    choices: { stop: "Stop there", leave: "Leave out", flat: "Go on flat" },
+  }),
+});
+
 export const whereSchema = z.object({
   kind: choiceParam({
     label: "Where",
-    help: "Along lines, spread over surfaces and areas, inside volumes, pinned to surfaces at places that are picked, or loose, each put down by hand.",
+    help: "Along lines, spread over surfaces and areas, inside volumes, pinned to surfaces at places that are picked, a patch that slides over a surface as one, or loose, each put down by hand.",
     default: "along",
-    choices: { along: "Along", over: "Over", inside: "Inside", pinned: "Pinned", loose: "Loose" },
+    choices: { along: "Along", over: "Over", inside: "Inside", pinned: "Pinned", patch: "Patch", loose: "Loose" },
   }),
   /** Ids of the lines, in the artist's order. A line that is no longer in the scene is passed over. */
   lines: ids,
   /** Over and pinned: the surfaces; at most so many as keys can tell apart. Without any, the areas themselves are spread over. */
   surfaces: z.array(idSchema).max(MOST_FIELDS).default([]),
+  /** A patch: a flat layout, held to the first of the surfaces at a handle. */
+  patch: patchSchema.prefault({}),
   /** Over: closed lines; what lies within one of them, seen from above, belongs to it. Without any, all of the surfaces. */
   areas: ids,
   /** Over: closed lines that cut holes. */

@@ -7,6 +7,7 @@ export * from "./laid";
 export * from "./lines";
 export * from "./mends";
 export * from "./movers";
+export * from "./patches";
 export * from "./pegs";
 export * from "./pins";
 export * from "./props";

@@ -21,6 +21,7 @@ const CARDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => Re
   over: (props) => <Spread {...props} />,
   inside: (props) => <Spread {...props} />,
   pinned: () => <p className="text-xs text-ink-6">Each is where it was pinned.</p>,
+  patch: () => <p className="text-xs text-ink-6">The layout under Where says how far they are apart.</p>,
   loose: () => <p className="text-xs text-ink-6">Each was put where it is by hand.</p>,
 };
 

@@ -20,6 +20,7 @@ import {
 import { cameraNow, addPlacementAt, startDrawing, startPinning } from "../../view";
 import { ADD, StepChoice, type CardProps } from "../params";
 import { GuideList } from "./GuideList";
+import { PatchCard } from "./PatchCard";
 
 type Named = "lines" | "surfaces" | "areas" | "holes" | "volumes";
 
@@ -36,6 +37,7 @@ const KINDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => Re
   over: Over,
   inside: Inside,
   pinned: Pinned,
+  patch: PatchCard,
   loose: Loose,
 };
 

@@ -1,0 +1,40 @@
+/** The handle of a patch in the view: the whole layout slides over its surface with it. */
+import { add, rotate, scale, type Vec3 } from "@/core/math";
+import type { Dressing } from "@/core/place";
+import type { Scene } from "@/core/scene";
+import { useSceneStore } from "@/store";
+import { dressingOf, surfaceOf, useSession, writeHandleOfPatch } from "../state";
+import type { Aim } from "./aim";
+import { KNOT } from "./caught";
+import type { Draft } from "immer";
+
+/** The handle of a patch that has been taken hold of. */
+export interface HeldPatch {
+  kind: "patch";
+  dressing: string;
+  surface: string;
+  start: Vec3;
+}
+
+/** Where the handle of a dressing of a patch is, in the world, on its surface at rest; null for any other. */
+export function handlePlace(scene: Scene, { where }: Dressing): Vec3 | null {
+  const surface = where.kind === "patch" ? surfaceOf(scene, where.surfaces[0] ?? "") : undefined;
+  if (!surface) return null;
+  return add(surface.position, rotate(surface.rotation, scale(where.patch.handle, surface.scale)));
+}
+
+/** The handle of the dressing that is selected, if the pointer is on it. */
+export function takenPatch(aim: Aim): HeldPatch | null {
+  const { dressing: id, focus } = useSession.getState();
+  const { shown } = useSceneStore.getState();
+  const dressing = id === null || focus.kind !== "dressing" ? undefined : dressingOf(shown, id);
+  const start = dressing && handlePlace(shown, dressing);
+  if (!dressing || !start || aim.nearest([start], KNOT) === null) return null;
+  return { kind: "patch", dressing: dressing.id, surface: dressing.where.surfaces[0], start };
+}
+
+/** Slides a patch to where the pointer is on its surface; beside it, it stays. */
+export function slidePatch(draft: Draft<Scene>, { dressing, surface }: HeldPatch, aim: Aim): void {
+  const point = aim.on(surface);
+  if (point) writeHandleOfPatch(draft, dressing, point);
+}
