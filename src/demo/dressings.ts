@@ -329,6 +329,22 @@ export const DRESSINGS = [
     stance: { meetsUp: "top", up: "plumb", turnUp: 90 * RAD },
   },
   {
+    id: "hill-paving",
+    name: "Hill paving",
+    where: {
+      kind: "patch",
+      surfaces: ["hillside"],
+      patch: {
+        layout: { columns: 6, rows: 7, across: 0.68, along: 0.46, stagger: 0.5 },
+        handle: [-26.4, 2, 7.6],
+        turn: 25 * RAD,
+      },
+    },
+    what: { entries: [{ prop: "paver" }] },
+    stance: { up: "normal", meetsUp: "pivot" },
+    variation: { seed: 3, ...turnedAboutUp(2 * RAD) },
+  },
+  {
     id: "sail-badges",
     name: "Sail badges",
     where: { kind: "pinned", surfaces: ["petrel-sail"] },

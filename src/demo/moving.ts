@@ -105,6 +105,14 @@ const ring = (n: number, radius: number, turn = 0): [number, number][] =>
     return [radius * Math.cos(angle), radius * Math.sin(angle)];
   });
 
+/** A slab of paving, 0.62 m by 0.4 m, with worn edges. */
+export function paver(): MeshBuilder {
+  const stone: Paint = { color: hex("#c9b490"), roughness: 0.95 };
+  return new MeshBuilder()
+    .box(stone, [-0.31, 0, -0.2], [0.31, 0.06, 0.2])
+    .box({ ...stone, color: hex("#d8c6a3") }, [-0.285, 0.06, -0.175], [0.285, 0.075, 0.175]);
+}
+
 /** A round badge with a star, half a metre across, to be sewn on. */
 export function starBadge(): MeshBuilder {
   const mesh = new MeshBuilder();

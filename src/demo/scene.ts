@@ -7,7 +7,7 @@ import { flyingGull, gull, kite, lavenderTub, netPile } from "./hill-props";
 import { boat, lighthouse, mast, quay, shore, water } from "./harbour";
 import { hillside, steps } from "./hillside";
 import { LINES } from "./lines";
-import { beltStand, flag, flagstaff, mainsail, sailNumber, STAFF_HEIGHT, starBadge } from "./moving";
+import { beltStand, flag, flagstaff, mainsail, paver, sailNumber, STAFF_HEIGHT, starBadge } from "./moving";
 import { FLAGSTAFF, FRONT, LIFEBUOY, LIGHTHOUSE, MARKET_BELT, MASTS, OAR_RACK, PETREL } from "./places";
 import {
   awning,
@@ -104,6 +104,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       await prop("gull", "Gull", gull()),
       await prop("gull-flying", "Gull in flight", flyingGull()),
       await prop("kite-madder", "Kite madder", kite("#b5363f")),
+      await prop("paver", "Paver", paver()),
       await prop("star-badge", "Star badge", starBadge()),
       await prop("sail-number", "Sail number", sailNumber()),
       await prop("kite-ochre", "Kite ochre", kite("#c98a1b")),

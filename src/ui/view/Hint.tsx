@@ -153,6 +153,9 @@ export function Hint() {
   const inside = useScene((scene) =>
     scene.dressings.some(({ id, where }) => id === selected && !kindOf(where).onSurfaces),
   );
+  const patch = useScene((scene) =>
+    scene.dressings.some(({ id, where }) => id === selected && where.kind === "patch" && where.surfaces.length > 0),
+  );
   const laid = useDraw((draw) => draw.laid);
   const moving = useMove((move) => move.distance);
   const box = useScene((scene) =>
@@ -242,6 +245,8 @@ export function Hint() {
     );
   }
   if (tool === "paint") return <Painting />;
+  if (focus.kind === "dressing" && patch)
+    return <div className={HINT}>Drag its ring to slide all of it over the surface · click a prop to select it</div>;
   if (focus.kind === "dressing" && spread) return <OverSurface inside={inside} />;
   if (focus.kind !== "line") return null;
   const shape = lines.some((line) => line.id === focus.id && !hasKnots(line));

@@ -28,10 +28,14 @@ export interface HeldPins extends Omit<HeldPlacements, "kind"> {
 }
 
 export function startPinning(): void {
-  const { drawProp } = useSession.getState();
-  const { props } = useSceneStore.getState().shown;
+  const { drawProp, dressing: id } = useSession.getState();
+  const { props, dressings } = useSceneStore.getState().shown;
   if (props.length === 0) return;
-  const known = props.some(({ id }) => id === drawProp);
+  // Into a dressing of pins there goes more of what it has already.
+  const pins = dressings.find((one) => one.id === id && kindOf(one.where).pins);
+  const own = pins?.what.entries.find(({ prop }) => prop !== null)?.prop;
+  if (own) useSession.setState({ drawProp: own });
+  const known = own || props.some((prop) => prop.id === drawProp);
   useSession.setState({
     tool: "pin",
     hover: null,
