@@ -56,36 +56,12 @@ test("rope", async ({ page }) => {
   await shoot(page, "rope");
 });
 
-test("placement", async ({ page }) => {
-  await openScene(page, DEMO);
-  await page.getByTestId("strip").focus();
-  for (let i = 0; i < 6; i++) await page.keyboard.press("ArrowRight");
-  for (let i = 0; i < 8; i++) await page.keyboard.press("Alt+ArrowRight");
-  await page.keyboard.press("f");
-  await shoot(page, "placement");
-});
-
 test("findings", async ({ page }) => {
   await openScene(page, DEMO);
   await choose(page, "Bollards");
   await enter(page, "Every", "30 cm");
   await page.getByTestId("findings").click();
   await shoot(page, "findings");
-});
-
-test("bezier", async ({ page }) => {
-  await openScene(page, DEMO);
-  await choose(page, "Net corks");
-  await page.getByRole("button", { name: /^1 Where/ }).click();
-  await editLine(page, "Net rope");
-  await page.getByRole("button", { name: "Kind of line" }).click();
-  await page.getByRole("menuitem", { name: "Bézier" }).click();
-  await page.getByRole("button", { name: "Select knot 3" }).click();
-  await enter(page, "Roll", "35");
-  const tag = page.getByLabel("Tag of the span after knot 3");
-  await tag.fill("slack");
-  await tag.press("Enter");
-  await shoot(page, "bezier");
 });
 
 test("strip", async ({ page }) => {
@@ -150,6 +126,8 @@ test("time", async ({ page }) => {
 test("export", async ({ page }) => {
   await openScene(page, DEMO);
   await page.getByRole("button", { name: "Export", exact: true }).click();
+  await page.getByText("Animated, all of it").click();
+  await page.getByRole("switch", { name: "With surfaces" }).click();
   await shoot(page, "export");
 });
 
@@ -157,15 +135,6 @@ test("commands", async ({ page }) => {
   await openScene(page, DEMO);
   await page.keyboard.press("Control+k");
   await shoot(page, "commands");
-});
-
-test("prop", async ({ page }) => {
-  await openScene(page, DEMO);
-  await page
-    .getByRole("complementary", { name: "Basket" })
-    .getByRole("button", { name: /^Lantern/ })
-    .click();
-  await shoot(page, "prop");
 });
 
 test("hill", async ({ page }) => {
@@ -176,10 +145,37 @@ test("hill", async ({ page }) => {
 
 test("surface", async ({ page }) => {
   await openScene(page, DEMO);
-  await page.getByRole("button", { name: "Hill", exact: true }).click();
+  await page.getByRole("button", { name: "Sail", exact: true }).click();
   await page.getByRole("radio", { name: "Surfaces" }).click();
-  await page.getByRole("button", { name: /^Hillside/ }).click();
+  await page.getByRole("list", { name: "Surfaces" }).getByText("Petrel's sail").click();
+  await page.getByRole("button", { name: "Billow", exact: true }).click();
   await shoot(page, "surface");
+});
+
+test("pins", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("button", { name: "Sail", exact: true }).click();
+  await choose(page, "Sail badges");
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  await page.getByRole("radio", { name: "Pin", exact: true }).click();
+  await page.mouse.move(705, 300);
+  await shoot(page, "pins");
+});
+
+test("band", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("button", { name: "Belt", exact: true }).click();
+  await page.getByRole("radio", { name: "Surfaces" }).click();
+  await page.getByRole("list", { name: "Surfaces" }).getByText("Market belt").click();
+  await shoot(page, "band");
+});
+
+test("patch", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("button", { name: "Hill", exact: true }).click();
+  await choose(page, "Hill paving");
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  await shoot(page, "patch");
 });
 
 test("sheet", async ({ page }) => {

@@ -110,7 +110,10 @@ test("a surface waves and is pulled; what is pinned to it goes along, slides, is
   await page.getByRole("radio", { name: "Surfaces" }).click();
   await surface(page, "Plane with bumps").click();
   await expect(page.getByRole("button", { name: "Waves", exact: true })).toBeVisible();
-  await page.getByRole("button", { name: /^Delete surface|^Delete the surface|^Delete/ }).first().click();
+  await page
+    .getByRole("button", { name: /^Delete surface|^Delete the surface|^Delete/ })
+    .first()
+    .click();
   await expectProps(page, 3);
   await page.getByTestId("findings").click();
   await expect(page.getByText("The surface of 3 pins is gone.").first()).toBeVisible();

@@ -66,6 +66,18 @@ describe("frames", () => {
     expect(frames.map(({ frame, dressings }: never) => [frame, dressings[0]["count"]])).toEqual([4, 5].map((n) => [n, alone[0].length])); // prettier-ignore
     expect((await bollards("--frames", "9..10", "--out", join(folder, "each.###.csv"))).code).toBe(0);
     expect(rowsOf(readFileSync(join(folder, "each.010.csv"), "utf8"))).toEqual(alone[2]);
+
+    // In a GLB they are an animation, of surfaces too where these are asked for.
+    const moving = join(folder, "moving.glb");
+    expect((await bollards("--frames", "0..10", "--every", "5", "--surfaces", "--out", moving)).code).toBe(0);
+    const bytes = readFileSync(moving);
+    const told = JSON.parse(bytes.subarray(20, 20 + bytes.readUInt32LE(12)).toString()) as {
+      animations: { channels: { target: { node: number; path: string } }[] }[];
+      nodes: { name: string }[];
+    };
+    const targets = told.animations[0].channels.map(({ target }) => `${told.nodes[target.node].name} ${target.path}`);
+    expect(targets.filter((name) => /^Bollard [0-9a-f]{16} translation$/.test(name))).toHaveLength(alone[0].length);
+    expect(targets).toContain("Water weights");
   });
 
   test("frames that there are not, or that cannot be in one file, are told", async () => {
@@ -76,7 +88,8 @@ describe("frames", () => {
       [["--frames", "5..2"], /end before they begin/],
       [["--frames", "5"], /write them as 0\.\.240/],
       [["--frames", "0..2", "--frame", "1"], /do not go together/],
-      [["--frames", "0..2", "--out", join(folder, "x.glb")], /ask for a file a frame/],
+      [["--frames", "0..99", "--out", join(folder, "x.glb")], /no frame 99/],
+      [["--frames", "0..2", "--every", "x", "--out", join(folder, "x.glb")], /not a frame's number/],
     ];
     for (const [args, sentence] of wrong) {
       const { code, out, error } = await bollards(...args);
