@@ -5,7 +5,7 @@ import { madeMesh } from "@/core/made";
 import { angleBetween, multiply, rotate, type Quat, type Vec3 } from "@/core/math";
 import { evenly } from "@/core/math/testing";
 import { movedVertices } from "@/core/movers";
-import { RestMesh } from "@/core/mesh";
+import { bind, carryPoints, RestMesh, WorldMesh } from "@/core/mesh";
 import type { Placements } from "@/core/place";
 import { addedOn } from "@/core/place/testing";
 import { sceneAt, sceneSchema, type Scene } from "@/core/scene";
@@ -156,6 +156,36 @@ test("over a surface that waves each keeps its place in its triangle, and stands
     }
   }
   expect(seen.size).toBe(9);
+});
+
+test("what is off its surface stays as far off it, along the normal there; each triangle's own is the one of the moment", () => {
+  const twice = addedOn("water", ...[0, 0.4].map((lift) => ({ point: [1.1, 0.3, 0.7] as Vec3, prop: "buoy", lift })));
+  const movers = [{ kind: "twist", axis: "east", angle: 1.2 }];
+  const base = seaScene({ movers });
+  const ups: Vec3[] = [];
+  for (const normals of ["smooth", "flat"] as const) {
+    const pins = base.dressings.find(({ id }) => id === "pins")!;
+    const scene = { ...base, dressings: [{ ...pins, pegs: twice, stance: { ...pins.stance, normals } }] };
+    const p = placed(scene, 0).get("pins")!;
+    const [low, high] = [pointOf(p, 0), pointOf(p, 1)];
+    const up = rotate(turnOf(p, 0), [0, 1, 0]);
+    // Twisted by so much the surface is far from level there.
+    expect(up[1]).toBeLessThan(0.995);
+    ups.push(up);
+    for (let k = 0; k < 3; k++) expect(high[k] - low[k]).toBeCloseTo(0.4 * up[k], 5);
+  }
+  expect(Math.hypot(...ups[0].map((x, k) => x - ups[1][k]))).toBeLessThan(0.2);
+  const anywhere = WorldMesh.of("w", madeMesh(base.surfaces[0].made!, new Map())!, { position: [1, 2, 3], rotation: [0, 0.6, 0, 0.8], scale: 2 }); // prettier-ignore
+  const off = Float64Array.of(1.5, 4, 3.5, 0, 1, 2, 2, 3.5, 4);
+  const bound = bind([anywhere], new Uint16Array(3), off, null);
+  const turn: Quat = [0.48, 0.36, 0, 0.8];
+  const now = anywhere.at({ position: [-1, 0, 2], rotation: multiply(turn, [0, 0.6, 0, 0.8]), scale: 2 }, null);
+  const there = new Float64Array(9);
+  carryPoints(bound, [now], there);
+  for (let i = 0; i < 3; i++) {
+    const own = [0, 1, 2].map((k) => off[3 * i + k] - [1, 2, 3][k]) as unknown as Vec3;
+    rotate(turn, own).forEach((x, k) => expect(there[3 * i + k]).toBeCloseTo(x + [-1, 0, 2][k], 9));
+  }
 });
 
 test("a moment of a surface that moves looks for nothing anew: only what carries runs", () => {

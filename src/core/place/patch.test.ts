@@ -72,6 +72,10 @@ test("on a plane it is the flat layout, wherever its handle is, however it is tu
           ];
           const wanted = rotate(mesh.stand!.rotation, own).map((value, k) => value + [3, 1, -2][k]) as unknown as Vec3;
           expect(apart(at(p, i), wanted)).toBeLessThan(1e-5);
+          // Each is turned as the layout is.
+          const front = rotate(mesh.stand!.rotation, [Math.sin(turn), 0, Math.cos(turn)]);
+          const own4 = [0, 1, 2, 3].map((k) => p.rotation[4 * i + k]) as unknown as Quat;
+          expect(apart(rotate(own4, [0, 0, 1]), front)).toBeLessThan(1e-5);
         }
       }
     }),
