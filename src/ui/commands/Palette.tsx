@@ -106,7 +106,8 @@ const GROUPS = ["Scene", "See", "Draw", "Select and change", "Strip", "Fields"];
 export function KeysDialog() {
   return (
     <Modal title="Keys" onClose={close} width="w-[860px]">
-      <div className="columns-2 gap-8">
+      {/* With the focus here, arrows scroll what is longer than the screen. */}
+      <div tabIndex={0} role="group" aria-label="All keys" className="columns-2 gap-8">
         {GROUPS.map((group) => (
           <section key={group} aria-label={group} className="mb-4 break-inside-avoid">
             <h3 className="mb-1.5 text-xs font-semibold">{group}</h3>
