@@ -10,6 +10,8 @@ export interface WhereKind {
   onSurfaces: boolean;
   /** Whether things fill a space: by the cubic metre, and away from its walls. */
   fills: boolean;
+  /** Whether things are spread as far as what they lie on reaches; else they are in one part of it that was picked. */
+  spreads: boolean;
   /** Whether rules find the positions; else each is put there by hand. */
   ruled: boolean;
   /** Whether each is held to a place of a surface that was picked by hand. */
@@ -26,6 +28,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: true,
     onSurfaces: false,
     fills: false,
+    spreads: false,
     ruled: true,
     pins: false,
     hosts: ({ lines }) => lines,
@@ -36,6 +39,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: true,
     fills: false,
+    spreads: true,
     ruled: true,
     pins: false,
     // Without surfaces the areas themselves are spread over.
@@ -47,6 +51,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: false,
     fills: true,
+    spreads: true,
     ruled: true,
     pins: false,
     hosts: ({ volumes }) => volumes,
@@ -57,6 +62,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: true,
     fills: false,
+    spreads: false,
     ruled: false,
     pins: true,
     // Those whose surface has gone are loose.
@@ -68,6 +74,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: true,
     fills: false,
+    spreads: false,
     ruled: true,
     pins: false,
     hosts: ({ surfaces }) => surfaces.slice(0, 1),
@@ -78,6 +85,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: false,
     fills: false,
+    spreads: false,
     ruled: false,
     pins: false,
     hosts: () => [LOOSE],
