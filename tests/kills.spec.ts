@@ -11,7 +11,7 @@ import { drawFrom, streamOf } from "../src/core/math";
 import { LAUNCH_QUICK, SCREEN } from "./browser";
 import { addProp, drawLine, propCount, settled } from "./table";
 
-const KILLS = Number(process.env.KILLS ?? 10);
+const KILLS = Number(process.env.KILLS ?? 6);
 /** An edit this old, milliseconds since the store had it, has to be there again. */
 const OLD = 300;
 
