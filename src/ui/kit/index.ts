@@ -11,6 +11,7 @@ export * from "./NumberField";
 export * from "./Segmented";
 export * from "./TableColours";
 export { chooseTable, inks, tableChoices, useTableColours, type TableChoice } from "./table-colours";
+export * from "./Sorted";
 export * from "./Toggle";
 export * from "./useSize";
 export { leaveField } from "./leave-field";

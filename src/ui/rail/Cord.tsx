@@ -1,26 +1,12 @@
 "use client";
 /** The cord with the dressings pegged to it as tags, in the artist's own order. */
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from "@dnd-kit/core";
-import {
-  horizontalListSortingStrategy,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-} from "@dnd-kit/sortable";
+import { horizontalListSortingStrategy, useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { ChevronDown } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import type { Dressing } from "@/core/place";
 import { useScene } from "@/store";
-import { Choose, NameField } from "../kit";
+import { Choose, NameField, Sorted } from "../kit";
 import {
   deleteDressing,
   duplicateDressing,
@@ -34,13 +20,6 @@ import {
 
 export function Cord() {
   const dressings = useScene((scene) => scene.dressings);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
-  const drop = ({ active, over }: DragEndEvent) => {
-    if (over && active.id !== over.id) moveDressing(String(active.id), String(over.id));
-  };
   return (
     <nav aria-label="Dressings" className="relative min-w-0">
       <svg
@@ -59,13 +38,16 @@ export function Cord() {
       </svg>
       <div className="flex">
         <div className="flex h-16 min-w-0 items-start gap-3.5 overflow-x-auto overflow-y-hidden pl-3 pr-5 pt-3.5 [mask-image:linear-gradient(to_right,black_calc(100%-20px),transparent)]">
-          <DndContext id="cord" sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-            <SortableContext items={dressings.map((d) => d.id)} strategy={horizontalListSortingStrategy}>
-              {dressings.map((dressing) => (
-                <Tag key={dressing.id} dressing={dressing} />
-              ))}
-            </SortableContext>
-          </DndContext>
+          <Sorted
+            id="cord"
+            ids={dressings.map(({ id }) => id)}
+            strategy={horizontalListSortingStrategy}
+            onMove={moveDressing}
+          >
+            {dressings.map((dressing) => (
+              <Tag key={dressing.id} dressing={dressing} />
+            ))}
+          </Sorted>
         </div>
         <button
           type="button"

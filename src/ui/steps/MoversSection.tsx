@@ -1,15 +1,6 @@
 "use client";
 /** A surface's movers: tags on a short cord, in the artist's order; the numbers of the one that is chosen lie below. */
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from "@dnd-kit/core";
-import { rectSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from "@dnd-kit/sortable";
+import { rectSortingStrategy, useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { ChevronDown } from "lucide-react";
 import { useState } from "react";
@@ -17,7 +8,7 @@ import { MOVER_KINDS, type Mover, type MoverKind } from "@/core/movers";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { boxOf } from "../assets";
-import { Choose, NameField } from "../kit";
+import { Choose, NameField, Sorted } from "../kit";
 import {
   addMover,
   copyMover,
@@ -33,13 +24,6 @@ import { MoverFields } from "./MoverFields";
 export function MoversSection({ surface }: { surface: Surface }) {
   const movers = surface.movers as Mover[];
   const chosen = useSession((session) => session.mover);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
-  const drop = ({ active, over }: DragEndEvent) => {
-    if (over && active.id !== over.id) moveMover(surface.id, Number(active.id) - 1, Number(over.id) - 1);
-  };
   const shown = movers.find(({ id }) => id === chosen);
   return (
     <section aria-label="Movers" className="grid gap-2 border-t border-linen-2 pt-2">
@@ -48,13 +32,16 @@ export function MoversSection({ surface }: { surface: Surface }) {
           <path d="M0 3 Q140 9 280 2" fill="none" stroke="#8f7650" strokeWidth="1.4" />
         </svg>
         <div className="flex flex-wrap items-start gap-x-2.5 gap-y-3 px-1 pt-2">
-          <DndContext id="movers" sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-            <SortableContext items={movers.map(({ id }) => id + 1)} strategy={rectSortingStrategy}>
-              {movers.map((mover) => (
-                <MoverTag key={mover.id} surface={surface} mover={mover} chosen={mover === shown} />
-              ))}
-            </SortableContext>
-          </DndContext>
+          <Sorted
+            id="movers"
+            ids={movers.map(({ id }) => id + 1)}
+            strategy={rectSortingStrategy}
+            onMove={(moved, to) => moveMover(surface.id, moved - 1, to - 1)}
+          >
+            {movers.map((mover) => (
+              <MoverTag key={mover.id} surface={surface} mover={mover} chosen={mover === shown} />
+            ))}
+          </Sorted>
           <Choose
             label="+ Let it move…"
             choices={Object.entries(MOVER_KINDS).map(([id, { label, help }]) => ({ id, label, title: help }))}

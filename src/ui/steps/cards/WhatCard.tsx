@@ -1,25 +1,11 @@
 "use client";
 /** The card of What: the entries in their order, how they are drawn, and special props for some slots. */
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from "@dnd-kit/core";
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from "@dnd-kit/sortable";
+import { useSortable, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { GripVertical, Plus, X } from "lucide-react";
 import { kindOf, entrySchema, type Entry } from "@/core/place";
 import { useScene } from "@/store";
-import { Choose, IconButton, ValueField } from "../../kit";
+import { Choose, IconButton, Sorted, ValueField } from "../../kit";
 import { PROP_DRAG, AnyPicture, usePropChoices, usePropName } from "../../basket";
 import { dressingOf, editDressing, editEntries, selectMix, selectProp, useEdit } from "../../state";
 import { ADD, complaintOf, StepChoice, StepSwitch, type CardProps } from "../params";
@@ -30,22 +16,16 @@ import { Specials, Tagged } from "./WhatSpecials";
 export function WhatCard({ dressing }: CardProps) {
   const choices = usePropChoices();
   const { entries, order } = dressing.what;
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const total = entries.reduce((sum, entry) => sum + (order === "mixed" ? entry.weight : entry.count), 0);
   const add = (prop: string | null) =>
     editEntries(dressing.id, prop === null ? "Add blank" : "Add prop", (what) => {
       what.entries.push({ ...entrySchema.parse({ prop }), id: nextNumber(what.entries) });
     });
-  const drop = ({ active, over }: DragEndEvent) => {
-    if (!over || active.id === over.id) return;
+  const reorder = (from: string, to: string) =>
     editDressing(dressing.id, "Reorder props", ({ what }) => {
-      const [moved] = what.entries.splice(Number(active.id), 1);
-      what.entries.splice(Number(over.id), 0, moved);
+      const [moved] = what.entries.splice(Number(from), 1);
+      what.entries.splice(Number(to), 0, moved);
     });
-  };
   return (
     <div
       className="grid gap-1.5"
@@ -62,21 +42,24 @@ export function WhatCard({ dressing }: CardProps) {
     >
       <StepChoice dressing={dressing} step="what" name="order" bare />
       {entries.length === 0 && <p className="text-xs text-ink-6">Choose a prop to repeat.</p>}
-      <DndContext id="entries" sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-        <SortableContext items={entries.map((_, i) => String(i))} strategy={verticalListSortingStrategy}>
-          <ul className="grid gap-1">
-            {entries.map((entry, i) => (
-              <EntryRow
-                key={entry.id}
-                dressing={dressing}
-                index={i}
-                entry={entry}
-                share={total > 0 ? (order === "mixed" ? entry.weight : entry.count) / total : 0}
-              />
-            ))}
-          </ul>
-        </SortableContext>
-      </DndContext>
+      <Sorted
+        id="entries"
+        ids={entries.map((_, i) => String(i))}
+        strategy={verticalListSortingStrategy}
+        onMove={reorder}
+      >
+        <ul className="grid gap-1">
+          {entries.map((entry, i) => (
+            <EntryRow
+              key={entry.id}
+              dressing={dressing}
+              index={i}
+              entry={entry}
+              share={total > 0 ? (order === "mixed" ? entry.weight : entry.count) / total : 0}
+            />
+          ))}
+        </ul>
+      </Sorted>
       <div className="flex flex-wrap gap-1.5">
         <Choose
           label="Add a prop"
