@@ -1,5 +1,5 @@
 /** *The space inside a mesh*, in the mesh's own coordinates at the size that it has: moving and turning it change nothing. */
-import { normalize, rotate, subtract, type Vec3 } from "../math";
+import { normalize, rotate, type Vec3 } from "../math";
 import { facetsOf, RayTree, Winding, type WorldMesh, type Met } from "../mesh";
 
 /** A mesh counts as closed as long as what is open of it is less than this share of it. */
@@ -75,10 +75,7 @@ export class Volume {
 
   /** A point of the world in its own coordinates. */
   inOwn(point: Vec3): Vec3 {
-    const { stand } = this.ground;
-    if (!stand) return point;
-    const [x, y, z, w] = stand.rotation;
-    return rotate([-x, -y, -z, w], subtract(point, stand.position));
+    return this.ground.toOwn(point);
   }
 }
 

@@ -10,6 +10,9 @@ export function fromAxisAngle(axis: Vec3, angle: number): Quat {
 }
 
 /** The Hamilton product: first `b`, then `a`. */
+/** The rotation back. */
+export const conjugate = ([x, y, z, w]: Quat): Quat => [-x, -y, -z, w];
+
 export const multiply = (a: Quat, b: Quat): Quat => [
   a[3] * b[0] + a[0] * b[3] + a[1] * b[2] - a[2] * b[1],
   a[3] * b[1] - a[0] * b[2] + a[1] * b[3] + a[2] * b[0],
@@ -74,7 +77,7 @@ export function turnsOf([x, y, z, w]: Quat): { along: number; across: number; up
 
 /** The angle in radians, 0 to π, between two rotations. Signs of the quaternions do not matter. */
 export function angleBetween(a: Quat, b: Quat): number {
-  const [x, y, z, w] = multiply(a, [-b[0], -b[1], -b[2], b[3]]);
+  const [x, y, z, w] = multiply(a, conjugate(b));
   return 2 * Math.atan2(Math.hypot(x, y, z), Math.abs(w));
 }
 

@@ -4,7 +4,7 @@
  *     const ground = WorldMesh.of("quay", mesh, { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: 1 });
  *     ground.heights.cast(points, n, "above", hits, 0);
  */
-import { rotate, subtract, writeTurned, type Quat, type Vec3 } from "../math";
+import { conjugate, rotate, subtract, writeTurned, type Quat, type Vec3 } from "../math";
 import { weightsIn } from "./barycentric";
 import { facetsOf, normalsAt, type Facets } from "./facets";
 import { Heights } from "./heights";
@@ -110,8 +110,7 @@ export class WorldMesh {
   /** A point of the world in its own coordinates, at the size it has. */
   toOwn(point: Vec3): Vec3 {
     if (!this.stand) return point;
-    const [x, y, z, w] = this.stand.rotation;
-    return rotate([-x, -y, -z, w], subtract(point, this.stand.position));
+    return rotate(conjugate(this.stand.rotation), subtract(point, this.stand.position));
   }
 
   /** Smooth unit normals of the vertices in the world: 3v. */

@@ -2,7 +2,7 @@
  * *Anchors carried*: what was worked out on surfaces at rest goes along to where they are at the moment. Places keep their
  * barycentric weights and their height; slots on lines whose surface stretches keep their places in it.
  */
-import { rotate, type Vec3 } from "../math";
+import { add, conjugate, rotate, scale, subtract, vectorAt, type Vec3 } from "../math";
 import { bind, carryDirection, carryPoints, type Bound, type Stand, type WorldMesh } from "../mesh";
 import { standOf, type Field } from "../host";
 import { Slots, type Spread } from "./slots";
@@ -69,15 +69,11 @@ export function carriedSlots(
 
 /** What lies in a space goes where that goes. */
 function stiffly(spread: Spread, from: Spread, i: number, rest: Stand, now: Stand): void {
-  const back = [-rest.rotation[0], -rest.rotation[1], -rest.rotation[2], rest.rotation[3]] as const;
-  const at = (values: ArrayLike<number>): Vec3 => [values[3 * i], values[3 * i + 1], values[3 * i + 2]];
-  const [x, y, z] = at(from.position);
-  const [a, b, c] = rest.position;
-  const own = rotate(back, [x - a, y - b, z - c]);
-  const size = now.scale / rest.scale;
-  const there = rotate(now.rotation, [size * own[0], size * own[1], size * own[2]]);
-  for (let axis = 0; axis < 3; axis++) spread.position[3 * i + axis] = now.position[axis] + there[axis];
-  spread.normal.set(rotate(now.rotation, rotate(back, at(from.normal))), 3 * i);
+  const back = conjugate(rest.rotation);
+  const own = rotate(back, subtract(vectorAt(from.position, i), rest.position));
+  const there = rotate(now.rotation, scale(own, now.scale / rest.scale));
+  spread.position.set(add(now.position, there), 3 * i);
+  spread.normal.set(rotate(now.rotation, rotate(back, vectorAt(from.normal, i))), 3 * i);
   spread.ahead!.set(rotate(now.rotation, [0, 0, 1]), 3 * i);
 }
 

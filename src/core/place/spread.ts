@@ -54,9 +54,10 @@ export const spread: Host = {
       volumes: known(where.volumes, (id) => from.rest.volume(id)),
     });
     const masks = masksOn(ask, dressing, fields, from);
-    const ruled = kindOf(where).ruled ? fields : NO_FIELDS;
+    const { handled, ruled: byRules } = kindOf(where);
+    const ruled = byRules ? fields : NO_FIELDS;
     const samples = (pegs: Pegs) => {
-      if (where.kind !== "patch") return sampled(pegs);
+      if (!handled) return sampled(pegs);
       const [mask] = masks;
       const pegged = ask.step(keptStep, pegs, fields);
       return ask.step(patchStep, where.patch, fields, mask ? { choice: rules, mask, seed: variation.seed, pegged } : null); // prettier-ignore

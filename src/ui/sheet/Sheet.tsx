@@ -83,9 +83,9 @@ function useSpaces({ where }: Dressing): Vec3[][] {
   );
 }
 
-/** What the sheet shows at first: all that things are spread over, or where they stand. */
-function boxOf({ density, position, origin, count }: Placements, spreads: boolean): PlanBox {
-  if (density && (spreads || count === 0)) return [density.least, density.most];
+/** What the sheet shows at first: all that things are spread over; of what has a handle, where it stands. */
+function boxOf({ density, position, origin, count }: Placements, handled: boolean): PlanBox {
+  if (density && !(handled && count > 0)) return [density.least, density.most];
   if (count === 0) return [NO_BOX[0], NO_BOX[1]];
   let [x0, z0, x1, z1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (let i = 0; i < count; i++) {
@@ -128,7 +128,7 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
   const chartPicture = useMemo(() => placements.charted && pictureOf(placements.charted), [placements.charted]);
   const view =
     moved ??
-    fittedTo(charts ? charts.box : boxOf(placements, kindOf(dressing.where).spreads), width - RULER, height - RULER);
+    fittedTo(charts ? charts.box : boxOf(placements, kindOf(dressing.where).handled), width - RULER, height - RULER);
 
   const spaces = useSpaces(dressing);
   const scene = useMemo((): SheetScene => {

@@ -41,7 +41,7 @@ function whereWords(dressing: Dressing, scene: Scene): { lead: string; text: str
     const pinned = namesOf(where.surfaces, scene.surfaces);
     return { lead: " pinned to ", text: pinned.length > 0 ? listed(pinned) : "nothing yet" };
   }
-  if (where.kind === "patch") {
+  if (kindOf(where).handled) {
     const [carrier] = namesOf(where.surfaces, scene.surfaces);
     return { lead: " as a patch on ", text: carrier ?? "no surface yet" };
   }

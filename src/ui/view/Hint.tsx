@@ -154,7 +154,7 @@ export function Hint() {
     scene.dressings.some(({ id, where }) => id === selected && !kindOf(where).onSurfaces),
   );
   const patch = useScene((scene) =>
-    scene.dressings.some(({ id, where }) => id === selected && where.kind === "patch" && where.surfaces.length > 0),
+    scene.dressings.some(({ id, where }) => id === selected && kindOf(where).handled && where.surfaces.length > 0),
   );
   const laid = useDraw((draw) => draw.laid);
   const moving = useMove((move) => move.distance);

@@ -1,6 +1,6 @@
 /** The handle of a patch in the view: the whole layout slides over its surface with it. */
 import { add, rotate, scale, type Vec3 } from "@/core/math";
-import type { Dressing } from "@/core/place";
+import { kindOf, type Dressing } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { dressingOf, surfaceOf, useSession, writeHandleOfPatch } from "../state";
@@ -18,7 +18,7 @@ export interface HeldPatch {
 
 /** Where the handle of a dressing of a patch is, in the world, on its surface at rest; null for any other. */
 export function handlePlace(scene: Scene, { where }: Dressing): Vec3 | null {
-  const surface = where.kind === "patch" ? surfaceOf(scene, where.surfaces[0] ?? "") : undefined;
+  const surface = kindOf(where).handled ? surfaceOf(scene, where.surfaces[0] ?? "") : undefined;
   if (!surface) return null;
   return add(surface.position, rotate(surface.rotation, scale(where.patch.handle, surface.scale)));
 }

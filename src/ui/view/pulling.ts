@@ -1,5 +1,5 @@
 /** Surfaces taken hold of by hand in the view: pulled here and there, and held fast at places. */
-import { add, rotate, scale, type Quat, type Vec3 } from "@/core/math";
+import { add, conjugate, rotate, scale, type Vec3 } from "@/core/math";
 import type { Mover, Pull } from "@/core/movers";
 import { nextNumber } from "@/core/schema";
 import type { Scene, Surface } from "@/core/scene";
@@ -64,9 +64,7 @@ export function dragPull(draft: Draft<Scene>, { surface: id, mover: own, pull }:
   const surface = surfaceOf(draft, id);
   const mover = surface?.movers.find((one) => one.id === own);
   if (!surface || !mover) return;
-  const [x, y, z, w] = surface.rotation;
-  const back: Quat = [-x, -y, -z, w];
-  const far = add(pull.by, rotate(back, by)).map(millimetre) as unknown as Vec3;
+  const far = add(pull.by, rotate(conjugate(surface.rotation), by)).map(millimetre) as unknown as Vec3;
   writePull(mover as Draft<Mover>, { ...pull, by: far });
 }
 

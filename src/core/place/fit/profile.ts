@@ -2,7 +2,7 @@
  * How a line runs about one place, in its frame there: what a prop that lies along it is bent by. Arc length is measured
  * along the parallel curve on which the prop stands, so that its length is kept in any row.
  */
-import { angleBetween, multiply, quatAt, rotate, vectorAt, type Quat, type Vec3 } from "../../math";
+import { angleBetween, conjugate, multiply, quatAt, rotate, vectorAt, type Quat, type Vec3 } from "../../math";
 import { SAMPLE } from "../../mesh";
 import type { GuideLine, UpRule } from "../../line";
 
@@ -82,7 +82,7 @@ export class Profiles {
   /** Square to the line at one of its ends, for what is stiff. */
   #planeAt({ position, rotation, across, up }: BentPath, end: number, sign: number): number[] {
     const there = this.at(end, across, up, 0, 0, null);
-    const inverse: Quat = [-rotation[0], -rotation[1], -rotation[2], rotation[3]];
+    const inverse = conjugate(rotation);
     const normal = rotate(inverse, rotate(there.rotation, [0, 0, sign]));
     const point = rotate(inverse, [0, 1, 2].map((k) => there.position[k] - position[k]) as unknown as Vec3);
     return [...normal, normal[0] * point[0] + normal[1] * point[1] + normal[2] * point[2]];
@@ -109,7 +109,7 @@ export class Profiles {
     }
     const { lengths, positions, rotations } = this.#walk(way, from, to, count);
     const scale = (behind + before) / Math.max(1e-12, lengths[count]);
-    const inverse: Quat = [-way.rotation[0], -way.rotation[1], -way.rotation[2], way.rotation[3]];
+    const inverse = conjugate(way.rotation);
     const samples = new Float64Array(SAMPLE * (count + 1));
     let sharpest = 0;
     for (let k = 0; k <= count; k++) {

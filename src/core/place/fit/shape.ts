@@ -1,5 +1,5 @@
 /** Bends props along their line, their length kept, and clips them at its open ends. */
-import { rotate, type Quat } from "../../math";
+import { conjugate, rotate, type Quat } from "../../math";
 import { FLAG, NO_PROP, type Slots } from "../slots";
 import { MATRIX, PLANES, SAMPLE, type Shapes } from "../../mesh";
 import { Profiles, type BentPath } from "./profile";
@@ -76,7 +76,7 @@ const EVERYTHING = Float64Array.of(0, 0, 1, Infinity, 0, 0, 1, Infinity);
 
 /** From the prop's own coordinates into the line's frame at the foot: what the placement does, and back out of that frame. */
 function matrixInto({ position, rotation }: BentPath, placed: Placed, i: number, mirrored: boolean): Float64Array {
-  const inverse: Quat = [-rotation[0], -rotation[1], -rotation[2], rotation[3]];
+  const inverse = conjugate(rotation);
   const q = placed.rotation.subarray(4 * i, 4 * i + 4);
   const turn: Quat = [q[0], q[1], q[2], q[3]];
   const [sx, sy, sz] = placed.scale.subarray(3 * i, 3 * i + 3);

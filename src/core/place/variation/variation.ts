@@ -2,7 +2,7 @@
  * Step 6, Variation: what each slot draws. Every range has a channel of its own, so switching one on, or another's ends,
  * leaves all other draws as they were.
  */
-import { CHANNEL, drawFrom, rotate, signedKeys, streamOf } from "../../math";
+import { CHANNEL, conjugate, drawFrom, rotate, signedKeys, streamOf } from "../../math";
 import { step, type Ask } from "../../graph";
 import { FLAG, type Slots } from "../slots";
 import { wander, wanderAt, wavesRound } from "./wander";
@@ -234,8 +234,7 @@ function wanderedOver(
   const out = shift ? shift.slice() : new Float32Array(count);
   const stands = fields.map((field) => {
     const { position, rotation } = standOf(field);
-    const [x, y, z, w] = rotation;
-    return { position, back: [-x, -y, -z, w] as const };
+    return { position, back: conjugate(rotation) };
   });
   const P = spread!.position;
   for (let i = 0; i < count; i++) {

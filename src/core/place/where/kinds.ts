@@ -10,8 +10,8 @@ export interface WhereKind {
   onSurfaces: boolean;
   /** Whether things fill a space: by the cubic metre, and away from its walls. */
   fills: boolean;
-  /** Whether things are spread as far as what they lie on reaches; else they are in one part of it that was picked. */
-  spreads: boolean;
+  /** Whether it is a layout that is held to a surface at a handle. */
+  handled: boolean;
   /** Whether rules find the positions; else each is put there by hand. */
   ruled: boolean;
   /** Whether each is held to a place of a surface that was picked by hand. */
@@ -28,7 +28,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: true,
     onSurfaces: false,
     fills: false,
-    spreads: false,
+    handled: false,
     ruled: true,
     pins: false,
     hosts: ({ lines }) => lines,
@@ -39,7 +39,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: true,
     fills: false,
-    spreads: true,
+    handled: false,
     ruled: true,
     pins: false,
     // Without surfaces the areas themselves are spread over.
@@ -51,7 +51,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: false,
     fills: true,
-    spreads: true,
+    handled: false,
     ruled: true,
     pins: false,
     hosts: ({ volumes }) => volumes,
@@ -62,7 +62,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: true,
     fills: false,
-    spreads: false,
+    handled: false,
     ruled: false,
     pins: true,
     // Those whose surface has gone are loose.
@@ -74,7 +74,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: true,
     fills: false,
-    spreads: false,
+    handled: true,
     ruled: true,
     pins: false,
     hosts: ({ surfaces }) => surfaces.slice(0, 1),
@@ -85,7 +85,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: false,
     fills: false,
-    spreads: false,
+    handled: false,
     ruled: false,
     pins: false,
     hosts: () => [LOOSE],

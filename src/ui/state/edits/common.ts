@@ -1,7 +1,7 @@
 /** What all edits share: the scene as it is, and how one of its dressings or lines is changed. */
 import { kindOf, type Dressing } from "@/core/place";
 import type { Line } from "@/core/line";
-import { rotate, subtract, type Quat, type Vec3 } from "@/core/math";
+import { conjugate, rotate, subtract, type Vec3 } from "@/core/math";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { atRest } from "../moved";
@@ -52,8 +52,8 @@ export function inField(
 ): [number, number, number] {
   const surface = (surfaces as Scene["surfaces"]).find((one) => one.id === id);
   if (!surface) return point.map(millimetre) as [number, number, number];
-  const [x, y, z, w] = surface.rotation;
-  const back: Quat = [-x, -y, -z, w];
-  const own = rotate(back, subtract(point, surface.position)).map((value) => value / surface.scale);
+  const own = rotate(conjugate(surface.rotation), subtract(point, surface.position)).map(
+    (value) => value / surface.scale,
+  );
   return atRest(id, own as unknown as Vec3).map(millimetre) as [number, number, number];
 }

@@ -1,5 +1,5 @@
 /** What an artist does to pins: props held to places of surfaces that were picked by hand. */
-import { addedKey, hexOf, indicesOf, LOOSE, nextAdded, type Dressing, type Key, type Peg } from "@/core/place";
+import { addedKey, hexOf, indicesOf, kindOf, LOOSE, nextAdded, type Dressing, type Key, type Peg } from "@/core/place";
 import { InputError } from "@/core/schema";
 import { readPins, writePins, type PinRow } from "@/core/files";
 import { add, rotate, scale, type Vec3 } from "@/core/math";
@@ -58,7 +58,7 @@ function writePin(
 /** Pins a prop to a place: into a dressing of pins, or into a new one. */
 export function pinAt(dressing: string | null, place: PinPlace, prop: string): void {
   const existing = dressing === null ? undefined : dressingOf(scene(), dressing);
-  const id = existing?.where.kind === "pinned" ? existing.id : null;
+  const id = existing && kindOf(existing.where).pins ? existing.id : null;
   const fresh = id === null ? pinsOf(prop) : null;
   let key: Key | null = null;
   store().change("Pin", (draft) => {
