@@ -17,16 +17,17 @@ const CORE = {
   image: ["schema"],
   course: ["schema"],
   line: ["math", "schema", "course"],
-  mesh: ["math", "schema"],
+  rig: ["math"],
+  mesh: ["math", "schema", "rig"],
   made: ["math", "schema", "line", "mesh"],
   lay: ["math", "schema", "line", "mesh"],
   host: ["math", "line", "mesh"],
   layout: ["schema"],
   place: ["math", "graph", "schema", "image", "course", "line", "mesh", "host", "layout"],
-  movers: ["math", "schema", "mesh", "place"],
+  movers: ["math", "schema", "rig", "mesh", "place"],
   check: ["math", "graph", "schema", "line", "mesh", "host", "place"],
   scene: ["math", "schema", "course", "line", "mesh", "made", "place", "movers"],
-  files: ["math", "schema", "image", "mesh", "place", "movers", "scene"],
+  files: ["math", "schema", "image", "rig", "mesh", "place", "movers", "scene"],
 };
 const TESTS = "(\\.test|/testing|/fuzz/[a-z]+)\\.tsx?$";
 

@@ -1,5 +1,7 @@
 /** Surfaces that move as an artist uses them: movers, pulls, pins that go along, a belt; kept, undone, exported at a moment. */
 import { expect, test, type Page } from "@playwright/test";
+import { unzipSync } from "fflate";
+import { raftGlb } from "../src/core/files/testing";
 import { violations } from "./axe";
 import { addProp, enter, expectProps, exportAs, newScene, propCount, saved, settled } from "./table";
 
@@ -164,4 +166,83 @@ test("a belt goes round its line with what stands on it; pins come in from a tab
     return Math.hypot(there[0] - x, there[2] - z) > 0.5;
   });
   expect(carried.length).toBeGreaterThan(5);
+});
+
+/** A point cache of three pictures in which a mesh of so many vertices lies at one place, 0, 1 and 2 m up. */
+function pointCache(vertices: number): Buffer {
+  const bytes = Buffer.alloc(32 + 3 * 12 * vertices);
+  bytes.write("POINTCACHE2\0", "latin1");
+  for (const [at, value] of [[12, 1], [16, vertices], [28, 3]] as const) bytes.writeInt32LE(value, at); // prettier-ignore
+  bytes.writeFloatLE(1, 24);
+  for (let k = 0; k < 3 * vertices; k++) {
+    const at = 32 + 12 * k;
+    bytes.writeFloatLE((k % 9) - 4, at);
+    bytes.writeFloatLE(0.2 + Math.floor(k / vertices), at + 4);
+    bytes.writeFloatLE((Math.floor((k % vertices) / 9) % 9) - 4, at + 8);
+  }
+  return bytes;
+}
+
+test("a surface moves as its file does, by its bones, and replays a simulation that fits it; what is pinned goes along", async ({
+  page,
+}) => {
+  await newScene(page);
+  await addProp(page);
+  await page.getByRole("radio", { name: "Surfaces" }).click();
+  const file = { name: "raft.glb", mimeType: "model/gltf-binary", buffer: Buffer.from(await raftGlb()) };
+  await page.getByTestId("surface-files").setInputFiles(file);
+  await settled(page);
+  // It moves at once, and says by what.
+  await expect(page.getByTestId("time")).toBeVisible();
+  await surface(page, "Raft").click();
+  await page.getByRole("button", { name: "Its file's own", exact: true }).click();
+  await expect(page.getByRole("button", { name: "Clip", exact: true })).toHaveText("Tide, 2 s");
+  await page.getByRole("radio", { name: "Pin", exact: true }).click();
+  await page.mouse.click(700, 400);
+  await expectProps(page, 1);
+  await page.keyboard.press("Escape");
+  const heights = async (): Promise<number[]> => {
+    const places = placesIn((await exportAs(page, "CSV")).bytes);
+    await page.keyboard.press("Escape");
+    return [...places.values()].map(([, y]) => y);
+  };
+  const [low] = await heights();
+  await goTo(page, 1);
+  const [high] = await heights();
+  expect(high - low).toBeGreaterThan(0.2);
+  expect(high - low).toBeLessThan(2);
+  await goTo(page, 4);
+  expect((await heights())[0]).toBeCloseTo(low, 3);
+
+  // Twice as fast and only once: at its end it stays.
+  await surface(page, "Raft").click();
+  await page.getByRole("button", { name: "Its file's own", exact: true }).click();
+  await enter(page, "Speed", "2");
+  await enter(page, "Times", "1");
+  await goTo(page, 0.5);
+  expect((await heights())[0]).toBeCloseTo(high, 3);
+  await goTo(page, 7);
+  expect((await heights())[0]).toBeCloseTo(low, 3);
+  await surface(page, "Raft").click();
+  await page.getByRole("button", { name: "Its file's own", exact: true }).click();
+  await page.getByRole("button", { name: /^More for Its file/ }).click();
+  await page.getByRole("menuitem", { name: "Take off" }).click();
+  await expect(page.getByTestId("time")).toHaveCount(0);
+
+  // A simulation of another mesh is refused; one that fits is replayed.
+  const cache = (vertices: number) => ({ name: "sea.pc2", mimeType: "", buffer: pointCache(vertices) });
+  await page.getByTestId("replay").setInputFiles(cache(80));
+  await expect(page.getByText("“sea.pc2” moves 80 vertices, and “Raft” has 81.")).toBeVisible();
+  await page.getByTestId("replay").setInputFiles(cache(81));
+  await expect(page.getByRole("button", { name: "Replay", exact: true })).toBeVisible();
+  await enter(page, "Pictures a second", "0.5");
+  await goTo(page, 2);
+  expect((await heights())[0]).toBeCloseTo(low + 1, 3);
+  await saved(page);
+  await page.reload();
+  await settled(page);
+  await goTo(page, 3);
+  expect((await heights())[0]).toBeCloseTo(low + 1.5, 3);
+  const project = Object.keys(unzipSync((await exportAs(page, "Project file")).bytes));
+  expect(project.filter((path) => path.endsWith(".pc2"))).toHaveLength(1);
 });

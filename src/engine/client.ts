@@ -280,6 +280,11 @@ export const incoming = {
       main.name,
       strangers.ask((remote) => remote.bringInFile(main, others)),
     ),
+  bringInCache: (...args: Parameters<FilesApi["bringInCache"]>) =>
+    within(
+      args[0].name,
+      strangers.ask((remote) => remote.bringInCache(...args)),
+    ),
   meshesInZip: (zip: GivenFile) =>
     within(
       zip.name,

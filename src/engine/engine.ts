@@ -7,12 +7,13 @@
  *     engine.results(); // of all dressings; and the next time of those that came to something else
  */
 import { flagged, type Finding } from "@/core/check";
-import { readTriangleMesh } from "@/core/files";
+import { isPointCache, readPointCache, readTriangleMesh } from "@/core/files";
 import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
 import { polygonOf, type DrawnLine, type LaidTrack } from "@/core/line";
 import { UvChart, type ChartTable, type MovedVertices, type Shape, type TriangleMesh } from "@/core/mesh";
 import { copyOf, drawnOf, type Drawn, type Placements } from "@/core/place";
+import { omit } from "@/core/schema";
 import { preparedBounds } from "@/core/scene";
 import { movedShape, type MovedShape } from "@/core/movers";
 import * as dressings from "./dressings";
@@ -71,20 +72,21 @@ export class Engine {
     return this.#graph.ran;
   }
 
-  /** Whether the mesh or picture of an asset is known. */
+  /** Whether the mesh, picture or point cache of an asset is known. */
   knows(asset: string): boolean {
-    return (
-      this.#graph.get(things.meshInput, asset) !== undefined || this.#graph.get(things.imageInput, asset) !== undefined
+    return [things.meshInput, things.imageInput, things.cacheInput].some(
+      (of) => this.#graph.get<unknown>(of, asset) !== undefined,
     );
   }
 
   /**
-   * Takes in the file of an asset, a mesh or a picture.
+   * Takes in the file of an asset: a mesh, a picture or a point cache.
    *
    * @throws InputError when it is damaged
    */
   async learnFile(asset: string, bytes: Uint8Array): Promise<void> {
     if (isPng(bytes)) this.#graph.set(things.imageInput, asset, readRaster(bytes, "A mask"));
+    else if (isPointCache(bytes)) this.#graph.set(things.cacheInput, asset, readPointCache(bytes, "A point cache"));
     else this.learn(asset, await readTriangleMesh(bytes, "A surface's file"));
   }
 
@@ -250,7 +252,8 @@ export class Engine {
     return new Map(
       this.#scene.surfaces.flatMap(({ id, movers, made }): [string, Shape][] => {
         const rest = (movers.length > 0 || made?.kind === "band") && this.#graph.get(things.restMesh, id);
-        return rest ? [[id, rest.mesh]] : [];
+        // What moves it stays here.
+        return rest ? [[id, omit(rest.mesh, "rig")]] : [];
       }),
     );
   }

@@ -2,6 +2,7 @@
 import { InputError } from "@/core/schema";
 import * as Comlink from "comlink";
 import {
+  bringInCache,
   bringInFile,
   meshesInZip,
   plainGlb,
@@ -33,6 +34,7 @@ const seeding = new Engine();
 const api = {
   splitFile: (bytes: Uint8Array, name: string) => answer(() => splitFile(bytes, name)),
   bringInFile: (main: GivenFile, others: readonly GivenFile[]) => answer(() => bringInFile(main, others)),
+  bringInCache: (...args: Parameters<typeof bringInCache>) => answer(() => bringInCache(...args)),
   meshesInZip: (zip: GivenFile) => answer(() => meshesInZip(zip)),
   plainGlb: (bytes: Uint8Array, name: string) => answer(() => plainGlb(bytes, name)),
   writePlacements: (...args: Parameters<typeof writePlacements>) => answer(() => writePlacements(...args)),

@@ -16,7 +16,9 @@ import {
   type Stand,
   type TriangleMesh,
 } from "@/core/mesh";
+import type { PointCache } from "@/core/rig";
 import {
+  cacheOf,
   holdingWeight,
   isOn,
   movedVertices,
@@ -51,6 +53,7 @@ export const idsInput = input<readonly string[]>("ids");
 /** What files hold, by the hashes of their bytes. */
 export const meshInput = input<Shape>("mesh file");
 export const imageInput = input<Raster>("picture file");
+export const cacheInput = input<PointCache>("point cache");
 
 /** A line without its name, which nothing that is placed hangs on. */
 const line = query("line rules", (ask, id): Line | undefined => {
@@ -151,7 +154,10 @@ export const moved = query("moved vertices", (ask, id): MovedVertices | null => 
   if (!rest) return null;
   const each = ask(weights, id);
   return movedVertices(
-    all.map((mover, i) => ({ mover, weight: each[i] })),
+    all.map((mover, i) => {
+      const asset = cacheOf(mover);
+      return { mover, weight: each[i], cache: asset === null ? undefined : ask(cacheInput, asset) };
+    }),
     rest,
     ask(size, id)!,
     from ?? undefined,

@@ -1,6 +1,6 @@
 /** Which meshes an evaluation asks for. */
 import { kindOf, fieldIdsOf, propsIn, type Dressing } from "@/core/place";
-import { isOn } from "@/core/movers";
+import { filesOf, isOn } from "@/core/movers";
 import { wishesOf } from "./needs";
 import { meshAssetOf, type Scene, type Surface } from "@/core/scene";
 
@@ -42,8 +42,7 @@ export function meshesWanted(scene: Scene): Set<string> {
   }
   // What moves is drawn as it is worked out.
   wantSurfaces(({ movers }) => movers.some(isOn));
-  for (const { movers } of surfaces)
-    for (const { limits } of movers) for (const { asset } of limits?.images ?? []) wanted.add(asset);
+  for (const { movers } of surfaces) for (const mover of movers) for (const asset of filesOf(mover)) wanted.add(asset);
   for (const dressing of dressings) {
     const { fit, where, gaps } = dressing;
     if (!kindOf(where).ordered) {

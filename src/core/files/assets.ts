@@ -1,6 +1,7 @@
 /** Assets: files that a scene names by the hash of their bytes. */
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex } from "@noble/hashes/utils.js";
+import { filesOf, type Mover } from "../movers";
 import type { Scene } from "../scene";
 
 /** Bytes by their hash. */
@@ -19,8 +20,8 @@ export function assetsOf(scene: Pick<Scene, "props" | "surfaces" | "dressings">)
   for (const { asset, standIn, movers, name } of scene.surfaces) {
     if (asset !== null) named.set(asset, `the surface “${name}”`);
     if (standIn !== null) named.set(standIn, `the stand-in of the surface “${name}”`);
-    for (const { limits } of movers)
-      for (const { asset: image } of limits?.images ?? []) named.set(image, `a mask of the surface “${name}”`);
+    for (const mover of movers)
+      for (const file of filesOf(mover as Mover)) named.set(file, `a mover of the surface “${name}”`);
   }
   for (const { name, gaps } of scene.dressings) {
     for (const { asset } of gaps.images) named.set(asset, `a mask of the dressing “${name}”`);

@@ -8,7 +8,7 @@ import { strToU8, zipSync } from "fflate";
 import { drawFrom, streamOf } from "../math";
 import { emptyScene } from "../scene";
 import { InputError } from "../schema";
-import { evaluateAlone, packedGlb, PIXEL } from "./testing";
+import { evaluateAlone, movingGlb, packedGlb, PIXEL } from "./testing";
 import { bringInFile, FORMATS, readProject, readTriangleMesh, type GivenFile } from ".";
 
 const CASES = Number(process.env.DAMAGE ?? 500);
@@ -59,7 +59,11 @@ async function wholeFiles(): Promise<Whole[]> {
   stl[80] = 2;
   const beside = Object.entries(resources).map(([name, bytes]) => ({ name, bytes }));
   return [
-    ...[plain, instanced, packed, smaller].map((bytes, i) => ({ name: `n${i}.glb`, bytes, others: [] })),
+    ...[plain, instanced, packed, smaller, await movingGlb(3)].map((bytes, i) => ({
+      name: `n${i}.glb`,
+      bytes,
+      others: [],
+    })),
     { name: "net.gltf", bytes: strToU8(JSON.stringify(json)), others: beside },
     {
       name: "net.obj",

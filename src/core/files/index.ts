@@ -8,6 +8,7 @@ import type { EvaluatedScene } from "./evaluated";
 export { assetsOf, hashOf, type Assets } from "./assets";
 export { standing, type EvaluatedScene, type Motion, type ShownLine, type ShownSurface } from "./evaluated";
 export { COMPANION_ENDINGS, isCompanion, isParted, MESH_ENDINGS, meshesInZip, type GivenFile } from "./incoming";
+export { bringInCache, CACHE_ENDINGS, isPointCache, readPointCache, type BroughtCache } from "./point-cache";
 export { readPins, writePins, type PinRow } from "./pins";
 export { bringInFile, readPropFile, type BroughtIn } from "./prop";
 export { readTriangleMesh } from "./triangle-mesh";

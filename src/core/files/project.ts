@@ -4,6 +4,7 @@ import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from "fflate";
 import { parseScene, type Scene } from "../scene";
 import { InputError } from "../schema";
 import { assetsOf, hashOf, type Assets } from "./assets";
+import { isPointCache } from "./point-cache";
 
 export interface Project {
   scene: Scene;
@@ -31,8 +32,13 @@ export function writeProject(scene: Scene, assets: Assets): Uint8Array {
   return zipSync(files);
 }
 
+/** How the files of assets end: meshes, pictures, point caches. */
+const ENDINGS = ["glb", "png", "pc2"] as const;
+const endingOf = (bytes: Uint8Array): (typeof ENDINGS)[number] =>
+  isPng(bytes) ? "png" : isPointCache(bytes) ? "pc2" : "glb";
+
 /** Where an asset lies in a project, by what its bytes are. */
-export const assetPath = (hash: string, bytes: Uint8Array): string => `assets/${hash}.${isPng(bytes) ? "png" : "glb"}`;
+export const assetPath = (hash: string, bytes: Uint8Array): string => `assets/${hash}.${endingOf(bytes)}`;
 
 /**
  * Reads a project file.
@@ -44,7 +50,7 @@ export function readProject(bytes: Uint8Array, name: string, maxBytes = MAX_BYTE
   if (!text) throw new InputError(`“${name}” is not a project file: there is no scene.json in it.`);
   const scene = parseSceneText(strFromU8(text), name);
   // Only what the scene names is unpacked, whatever else lies in the zip.
-  const paths = new Set([...assetsOf(scene).keys()].flatMap((hash) => [`assets/${hash}.glb`, `assets/${hash}.png`]));
+  const paths = new Set([...assetsOf(scene).keys()].flatMap((hash) => ENDINGS.map((one) => `assets/${hash}.${one}`)));
   const entries = entriesOf(bytes, name, (path) => paths.has(path), maxBytes - text.byteLength);
   return { scene, assets: checkedAssets(scene, name, (path) => entries[path]) };
 }
@@ -118,7 +124,10 @@ const [QUOTE, BACKSLASH] = [0x22, 0x5c];
 export function checkedAssets(scene: Scene, name: string, read: (path: string) => Uint8Array | undefined): Assets {
   const assets = new Map<string, Uint8Array>();
   for (const [hash, owner] of assetsOf(scene)) {
-    const bytes = read(`assets/${hash}.glb`) ?? read(`assets/${hash}.png`);
+    const bytes = ENDINGS.reduce<Uint8Array | undefined>(
+      (found, one) => found ?? read(`assets/${hash}.${one}`),
+      undefined,
+    );
     if (!bytes) throw new InputError(`“${name}” is not whole: the file of ${owner} (assets/${hash}) is missing.`);
     if (hashOf(bytes) !== hash) {
       throw new InputError(

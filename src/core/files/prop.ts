@@ -2,6 +2,7 @@
 import type { PropBounds } from "../mesh";
 import { type Brought } from "../scene";
 import {
+  atRest,
   boxOf,
   determinant,
   liesFar,
@@ -55,8 +56,12 @@ export async function bringInFile(main: GivenFile, others: readonly GivenFile[])
   return { asset: hashOf(bytes), bytes, ...lookOver(file, main.name) };
 }
 
-/** @throws InputError when there are no triangles, or its vertices lie further away than can be told */
+/** Brings the document to rest. @throws InputError when there are no triangles, or vertices lie further away than can be told */
 function lookOver({ document, notes }: GltfFile, name: string): PropFile {
+  const clips = (atRest(document)?.clips ?? []).map((clip) => ({
+    name: clip.name.slice(0, 120),
+    seconds: clip.seconds,
+  }));
   const shown = meshNodesOf(document);
   const materials = new Set<Material | null>();
   const mended: Brought["mended"] = notes.map(({ what, part }) => ({ what: MEND_OF[what], part }));
@@ -78,14 +83,11 @@ function lookOver({ document, notes }: GltfFile, name: string): PropFile {
   if (liesFar(bounds, FAR)) mended.push({ what: "far", part: "" });
   const textures = document.getRoot().listTextures().length;
   const parts = shown.length;
-  return { bounds, triangles, brought: { parts, materials: materials.size, textures, mended: once(mended) } };
+  return { bounds, triangles, brought: { parts, materials: materials.size, textures, clips, mended: once(mended) } };
 }
 
 const MEND_OF: Readonly<Record<Note, Brought["mended"][number]["what"]>> = {
   lines: "lines",
-  morphs: "morphs",
-  skin: "moving",
-  animation: "moving",
   numbers: "numbers",
   instances: "instances",
   missing: "missing",

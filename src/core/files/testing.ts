@@ -10,7 +10,7 @@ import { reorder, weld } from "@gltf-transform/functions";
 import draco3d from "draco3dgltf";
 import { createDefaultContainer, write } from "ktx-parse";
 import { MeshoptDecoder, MeshoptEncoder } from "meshoptimizer";
-import { multiply, rotate, type Quat, type Vec3 } from "../math";
+import { multiply, rotate, unit, type Quat, type Vec3 } from "../math";
 import { addedOn, evaluate } from "../place/testing";
 import { emptyScene, sceneSchema, type Prop } from "../scene";
 import { plainIO } from "./gltf";
@@ -171,5 +171,117 @@ export async function boardWithKtx2(red: number, green: number, blue: number): P
   document
     .createScene()
     .addChild(document.createNode("Board").setMesh(document.createMesh("Board").addPrimitive(primitive)));
+  return plainIO().writeBinary(document);
+}
+
+const PATHS = ["translation", "rotation", "scale", "weights"] as const;
+const WAYS = ["LINEAR", "STEP", "CUBICSPLINE"] as const;
+
+/** A GLB with a skinned net, a net that morphs and a rigid one, hung from each other by chance; and a clip that moves all of it. */
+export function movingGlb(seed: number): Promise<Uint8Array> {
+  let draws = 0;
+  const draw = (low: number, high: number) => low + (high - low) * unit(seed, 7, draws++, 0);
+  const some = (n: number, low: number, high: number) => Array.from({ length: n }, () => draw(low, high));
+  const turn = (): [number, number, number, number] => {
+    const q = some(4, -1, 1);
+    return q.map((x) => x / Math.hypot(...q)) as [number, number, number, number];
+  };
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const accessor = (type: "SCALAR" | "VEC3" | "VEC4" | "MAT4", array: TypedArray) =>
+    document.createAccessor().setType(type).setArray(array as Float32Array<ArrayBuffer>).setBuffer(buffer); // prettier-ignore
+  const N = 9;
+  const net = (name: string) => {
+    const primitive = document
+      .createPrimitive()
+      .setAttribute("POSITION", accessor("VEC3", Float32Array.from(some(3 * N, -1, 1))))
+      .setIndices(
+        accessor(
+          "SCALAR",
+          Uint16Array.from({ length: 3 * 7 }, (_, k) => (k % 3) + Math.floor(k / 3)),
+        ),
+      );
+    return { primitive, mesh: document.createMesh(name).addPrimitive(primitive) };
+  };
+  const scene = document.createScene();
+  const nodes: Node[] = [];
+  for (let i = 0; i < 7; i++) {
+    const size = draw(0.5, 1.5);
+    const node = document.createNode(`n${i}`).setTranslation(some(3, -2, 2) as [number, number, number]);
+    node.setRotation(turn()).setScale([size, size, size]);
+    const parent = i > 0 && draw(0, 1) < 0.7 ? nodes[Math.floor(draw(0, i))] : scene;
+    parent.addChild(node);
+    nodes.push(node);
+  }
+  const [skinned, morphing, rigid] = ["Skinned", "Morphing", "Rigid"].map(net);
+  const joints = nodes.slice(0, 4);
+  const inverse = joints.flatMap(() => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, ...some(3, -1, 1), 1]);
+  const skin = document.createSkin().setInverseBindMatrices(accessor("MAT4", Float32Array.from(inverse)));
+  for (const joint of joints) skin.addJoint(joint);
+  skinned.primitive
+    .setAttribute("JOINTS_0", accessor("VEC4", Uint8Array.from(some(4 * N, 0, 4), Math.floor)))
+    .setAttribute("WEIGHTS_0", accessor("VEC4", Float32Array.from(some(4 * N, 0, 1))));
+  for (let k = 0; k < 2; k++)
+    morphing.primitive.addTarget(
+      document
+        .createPrimitiveTarget()
+        .setAttribute("POSITION", accessor("VEC3", Float32Array.from(some(3 * N, -1, 1)))),
+    );
+  morphing.mesh.setWeights(some(2, 0, 1));
+  nodes[4].setMesh(skinned.mesh).setSkin(skin);
+  nodes[5].setMesh(morphing.mesh);
+  nodes[6].setMesh(rigid.mesh);
+  const animation = document.createAnimation("Dance");
+  nodes.forEach((node, i) => {
+    for (const path of PATHS) {
+      if (path === "weights" ? i !== 5 : draw(0, 1) < 0.4) continue;
+      const way = WAYS[Math.floor(draw(0, 3))];
+      const keyframes = 1 + Math.floor(draw(0, 4));
+      const times = some(keyframes, 0, 2).sort((a, b) => a - b);
+      const value = () => (path === "rotation" ? turn() : path === "scale" ? Array<number>(3).fill(draw(0.5, 1.5)) : some(path === "weights" ? 2 : 3, -1, 1)); // prettier-ignore
+      const values = times.flatMap(() => (way === "CUBICSPLINE" ? [value().map(() => draw(-1, 1)), value(), value().map(() => draw(-1, 1))].flat() : value())); // prettier-ignore
+      const type = path === "rotation" ? "VEC4" : path === "weights" ? "SCALAR" : "VEC3";
+      const sampler = document
+        .createAnimationSampler()
+        .setInterpolation(way)
+        .setInput(accessor("SCALAR", Float32Array.from(times)))
+        .setOutput(accessor(type, Float32Array.from(values)));
+      animation.addSampler(sampler);
+      animation.addChannel(
+        document.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler),
+      );
+    }
+  });
+  return plainIO().writeBinary(document);
+}
+/** A raft of 8 × 8 m with 81 vertices that two bones carry: within two seconds one half is lifted by 2 m, and let down again. */
+export function raftGlb(): Promise<Uint8Array> {
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const accessor = (type: "SCALAR" | "VEC3" | "VEC4", array: TypedArray) =>
+    document.createAccessor().setType(type).setArray(array as Float32Array<ArrayBuffer>).setBuffer(buffer); // prettier-ignore
+  const grid = Array.from({ length: 81 }, (_, k) => [(k % 9) - 4, Math.floor(k / 9) - 4]);
+  const faces = grid.flatMap(([x, z], k) => (x < 4 && z < 4 ? [k, k + 9, k + 10, k, k + 10, k + 1] : []));
+  const primitive = document
+    .createPrimitive()
+    .setAttribute("POSITION", accessor("VEC3", Float32Array.from(grid.flatMap(([x, z]) => [x, 0.2, z]))))
+    .setAttribute("JOINTS_0", accessor("VEC4", Uint8Array.from(grid.flatMap(() => [0, 1, 0, 0]))))
+    .setAttribute(
+      "WEIGHTS_0",
+      accessor("VEC4", Float32Array.from(grid.flatMap(([x]) => [0.5 - x / 8, 0.5 + x / 8, 0, 0]))),
+    ) // prettier-ignore
+    .setIndices(accessor("SCALAR", Uint16Array.from(faces)))
+    .setMaterial(document.createMaterial("Wood").setBaseColorFactor([0.6, 0.45, 0.3, 1]).setDoubleSided(true));
+  const [still, lifted] = [document.createNode("Still"), document.createNode("Lifted")];
+  const skin = document.createSkin().addJoint(still).addJoint(lifted);
+  const raft = document.createNode("Raft").setMesh(document.createMesh("Raft").addPrimitive(primitive)).setSkin(skin);
+  const scene = document.createScene();
+  for (const node of [still, lifted, raft]) scene.addChild(node);
+  const sampler = document
+    .createAnimationSampler()
+    .setInput(accessor("SCALAR", Float32Array.from([0, 1, 2])))
+    .setOutput(accessor("VEC3", Float32Array.from([0, 0, 0, 0, 2, 0, 0, 0, 0])));
+  const channel = document.createAnimationChannel().setTargetNode(lifted).setTargetPath("translation");
+  document.createAnimation("Tide").addSampler(sampler).addChannel(channel.setSampler(sampler));
   return plainIO().writeBinary(document);
 }

@@ -1,6 +1,6 @@
 /** Meshes of GLB files as plain arrays, for reckoning with them. */
 import { convertPrimitiveToTriangles } from "@gltf-transform/functions";
-import { boxOf, flatMesh, liesFar, meshNodesOf, readGlb } from "./gltf";
+import { atRest, boxOf, flatMesh, floatsOf, liesFar, meshNodesOf, readGlbFile } from "./gltf";
 import type { Attribute, Shape, TriangleMesh } from "../mesh";
 import type { mat4, Primitive } from "@gltf-transform/core";
 
@@ -9,13 +9,14 @@ const FAR = 100;
 
 /**
  * Everything that a GLB shows, as one mesh of positions in metres as its scene stands: in double precision where it lies far
- * from the origin for its size.
+ * from the origin for its size. With it comes what moves it, where its file has that.
  *
  * @param name what to call the file in messages
  * @throws InputError when it is no GLB or is damaged
  */
 export async function readTriangleMesh(bytes: Uint8Array, name: string): Promise<Shape> {
-  const document = await readGlb(bytes, name);
+  const { document } = await readGlbFile(bytes, name);
+  const rig = atRest(document);
   const shown = meshNodesOf(document);
   const { min, max } = boxOf(shown);
   const middle = min.map((low, axis) => (low + max[axis]) / 2);
@@ -38,6 +39,7 @@ export async function readTriangleMesh(bytes: Uint8Array, name: string): Promise
   return {
     position,
     index,
+    ...(rig && { rig }),
     attributes: [joined(parts, "TEXCOORD_0", 2), joined(parts, "COLOR_0", 3), normalsOf(parts)].flatMap(
       (one) => one ?? [],
     ),
@@ -72,14 +74,7 @@ function normalsOf(parts: readonly TriangleMesh[]): Attribute | null {
 export function plainArrays(source: Primitive): TriangleMesh {
   const primitive = source.clone();
   if (primitive.getMode() !== 4) convertPrimitiveToTriangles(primitive);
-  const floats = (name: string): Float32Array => {
-    const accessor = primitive.getAttribute(name)!;
-    const width = accessor.getElementSize();
-    const array = new Float32Array(width * accessor.getCount());
-    const element: number[] = [];
-    for (let i = 0; i < accessor.getCount(); i++) array.set(accessor.getElement(i, element), width * i);
-    return array;
-  };
+  const floats = (name: string) => floatsOf(primitive.getAttribute(name)!);
   const position = floats("POSITION");
   const indices = primitive.getIndices();
   const index = indices
@@ -87,7 +82,7 @@ export function plainArrays(source: Primitive): TriangleMesh {
     : Uint32Array.from({ length: position.length / 3 }, (_, i) => i);
   const attributes = primitive
     .listSemantics()
-    .filter((name) => name !== "POSITION" && !/^(JOINTS|WEIGHTS)_/.test(name))
+    .filter((name) => name !== "POSITION")
     .map((name): Attribute => {
       const array = floats(name);
       return { name, width: primitive.getAttribute(name)!.getElementSize(), array };

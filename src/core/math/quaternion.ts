@@ -9,10 +9,10 @@ export function fromAxisAngle(axis: Vec3, angle: number): Quat {
   return [axis[0] * s, axis[1] * s, axis[2] * s, Math.cos(angle / 2)];
 }
 
-/** The Hamilton product: first `b`, then `a`. */
 /** The rotation back. */
 export const conjugate = ([x, y, z, w]: Quat): Quat => [-x, -y, -z, w];
 
+/** The Hamilton product: first `b`, then `a`. */
 export const multiply = (a: Quat, b: Quat): Quat => [
   a[3] * b[0] + a[0] * b[3] + a[1] * b[2] - a[2] * b[1],
   a[3] * b[1] - a[0] * b[2] + a[1] * b[3] + a[2] * b[0],

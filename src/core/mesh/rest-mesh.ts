@@ -5,12 +5,17 @@
 import { trianglesBeyond } from "./adjacency";
 import { chartTableOf, type ChartTable } from "./chart-table";
 import { edgeMapOf, type EdgeMap } from "./edge-map";
+import type { Rig } from "../rig";
 import type { Points } from "./facets";
 import type { TriangleMesh } from "./mesh";
 import { cornerWeightsOf, writeVertexNormals, type CornerWeights } from "./vertex-normals";
 
 /** A mesh whose positions may be of either precision. */
-export type Shape = Points & Pick<TriangleMesh, "attributes" | "faces" | "cut">;
+export type Shape = Points &
+  Pick<TriangleMesh, "attributes" | "faces" | "cut"> & {
+    /** What its file moves by itself, its parts in the order of the vertices. */
+    rig?: Rig;
+  };
 
 export class RestMesh {
   readonly mesh: Shape;

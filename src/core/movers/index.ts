@@ -6,13 +6,26 @@
  */
 import { bend } from "./bend";
 import { billow } from "./billow";
+import { fileMotion } from "./file";
 import { freedom, membrane } from "./held";
 import { Moving, type Moves, type Weight } from "./moving";
 import { pulls } from "./pulls";
-import { bendSchema, billowSchema, pullsSchema, twistSchema, wavesSchema, type Mover, type MoverKind } from "./schema";
+import { replay } from "./replay";
+import {
+  bendSchema,
+  billowSchema,
+  fileMotionSchema,
+  pullsSchema,
+  replaySchema,
+  twistSchema,
+  wavesSchema,
+  type Mover,
+  type MoverKind,
+} from "./schema";
 import { twist } from "./twist";
 import { waves } from "./waves";
 import type { MovedVertices, RestMesh } from "../mesh";
+import type { PointCache } from "../rig";
 import type { z } from "zod";
 
 export * from "./schema";
@@ -72,6 +85,22 @@ export const MOVER_KINDS: { readonly [K in MoverKind]: Kind<Extract<Mover, { kin
     weight: null,
     rate: null,
   },
+  file: {
+    label: "Its file's own",
+    help: "What its file moves by itself: bones, shapes, parts.",
+    schema: fileMotionSchema,
+    moves: fileMotion,
+    weight: null,
+    rate: { name: "speed", perSecond: (speed) => speed },
+  },
+  replay: {
+    label: "Replay",
+    help: "A simulation's vertices, picture by picture, from a point cache (PC2, MDD) or the shapes in a GLB.",
+    schema: replaySchema,
+    moves: replay,
+    weight: null,
+    rate: { name: "rate", perSecond: (rate) => rate },
+  },
 };
 
 const kindOf = (kind: MoverKind) => MOVER_KINDS[kind] as Kind<Mover>;
@@ -97,23 +126,32 @@ export function weightsTogether(a: Weight, b: Weight): Weight {
   return a.map((share, v) => share * b[v]);
 }
 
+/** The point cache that a mover replays; null for none. */
+export const cacheOf = (mover: Mover): string | null => ("asset" in mover ? mover.asset : null);
+
+/** The assets that a mover asks for: pictures that limit it, what it replays. */
+export const filesOf = (mover: Mover): string[] => [
+  ...(mover.limits?.images ?? []).map(({ asset }) => asset),
+  ...[cacheOf(mover) ?? []].flat(),
+];
+
 /** Whether a mover does anything at all. */
 export const isOn = ({ on }: Mover): boolean => on;
 
 /**
  * Where the vertices of a surface go, at the size that it has and in its own directions.
  *
- * @param movers in the artist's order, with how much of it each vertex does
+ * @param movers in the artist's order, with how much of it each vertex does and what it replays
  * @param size how many times as large the surface is as in its file
  * @param from where its vertices are before any mover, where that is not at rest, metres of its file: 3v
  */
 export function movedVertices(
-  movers: readonly { mover: Mover; weight: Weight }[],
+  movers: readonly { mover: Mover; weight: Weight; cache?: PointCache }[],
   rest: RestMesh,
   size: number,
   from?: ArrayLike<number>,
 ): MovedVertices {
   const moving = new Moving(rest, size, from);
-  for (const { mover, weight } of movers) kindOf(mover.kind).moves.move(mover, moving, weight);
+  for (const { mover, weight, cache } of movers) kindOf(mover.kind).moves.move(mover, moving, weight, cache);
   return { position: moving.position, normal: moving.normals };
 }

@@ -1,6 +1,8 @@
 /** What every mover is given: a surface's vertices on their way from rest to where they are at the moment. */
 import { writeVertexNormals, type RestMesh } from "../mesh";
 import type { Vec3 } from "../math";
+import { FARTHEST } from "../schema";
+import type { PointCache } from "../rig";
 
 export class Moving {
   readonly rest: RestMesh;
@@ -51,6 +53,24 @@ export class Moving {
     return this.#normals;
   }
 
+  /**
+   * Moves each vertex as far as another shape of the file takes it from where it is at rest.
+   *
+   * @param shape metres of the file: 3v
+   */
+  goTo(shape: ArrayLike<number>, weight: Weight): void {
+    const { position: P, size } = this;
+    const own = this.rest.mesh.position;
+    for (let p = 0, v = 0; p < P.length; p += 3, v++) {
+      const share = size * (weight ? weight[v] : 1);
+      for (let k = p; k < p + 3; k++) {
+        // A damaged file may send a vertex anywhere; it stays.
+        if (Math.abs(shape[k]) <= FARTHEST) P[k] += share * (shape[k] - own[k]);
+      }
+    }
+    this.changed();
+  }
+
   /** Told by a mover that has changed the shape. */
   changed(): void {
     this.#normals = null;
@@ -66,6 +86,7 @@ export interface Moves<M> {
    * Moves the vertices.
    *
    * @param weight how much of it each vertex does
+   * @param cache what it replays, where it does and that is known
    */
-  move(mover: M, moving: Moving, weight: Weight): void;
+  move(mover: M, moving: Moving, weight: Weight, cache?: PointCache): void;
 }

@@ -3,16 +3,20 @@ import { z } from "zod";
 import { GAP_LIMITS } from "../place";
 import {
   angleParam,
+  assetHashSchema,
   choiceParam,
+  factorParam,
   lengthParam,
   nameSchema,
   numbered,
   numberSchema,
+  plainParam,
   secondsParam,
   shareParam,
   speedParam,
   switchParam,
   vec3Schema,
+  wholeParam,
   within,
 } from "../schema";
 
@@ -38,7 +42,7 @@ const held = (standard: readonly Side[]) => ({
   places: numbered(z.array(z.object({ id: numberSchema.optional(), at: vec3Schema })).max(1_000)).default([]),
 });
 
-/** How far its speed has taken it at the moment that the scene is looked at: metres, or turns. */
+/** How far its speed has taken it at the moment that the scene is looked at: metres, turns, seconds of a clip or pictures. */
 const gone = within(1e12).optional();
 
 export const wavesSchema = z.object({
@@ -178,12 +182,89 @@ export const pullsSchema = z.object({
   pulls: numbered(z.array(pullSchema).max(1_000)).default([]),
 });
 
+/** How something that has a length of its own is played. */
+const played = {
+  start: secondsParam({
+    label: "Begins at",
+    help: "The moment of the scene at which it begins; before that it is as at its own beginning.",
+    default: 0,
+    slider: [0, 10],
+    holds: true,
+  }),
+  times: wholeParam({
+    label: "Times",
+    help: "How often it is played; 0 for without end. Then it stays as at its end.",
+    default: 0,
+    min: 0,
+    max: 1_000_000,
+    slider: [0, 10],
+    holds: true,
+  }),
+  gone,
+};
+
+export const fileMotionSchema = z.object({
+  kind: z.literal("file"),
+  ...shared,
+  /** The clip's number in the file. */
+  clip: wholeParam({
+    label: "Clip",
+    help: "Which of the file's clips.",
+    default: 0,
+    min: 0,
+    max: 100_000,
+    slider: [0, 10],
+    holds: true,
+  }),
+  speed: factorParam({
+    label: "Speed",
+    help: "How many times as fast as in its file; below zero backwards.",
+    default: 1,
+    slider: [0, 3],
+    rate: true,
+  }),
+  ...played,
+});
+
+export const replaySchema = z.object({
+  kind: z.literal("replay"),
+  ...shared,
+  /** The point cache; null until one is brought. */
+  asset: assetHashSchema.nullable().default(null),
+  /** The file that the artist brought, and how many vertices it moves. */
+  file: z.string().max(260).default(""),
+  vertices: z.number().int().min(0).default(0),
+  rate: plainParam({
+    label: "Pictures a second",
+    help: "How fast it is played; below zero backwards.",
+    default: 24,
+    slider: [0, 60],
+    rate: true,
+  }),
+  ...played,
+  up: choiceParam({
+    label: "Up in it is",
+    help: "Which of its directions is up.",
+    default: "y",
+    choices: { y: "Y", z: "Z" },
+  }),
+  unit: lengthParam({
+    label: "Its unit is",
+    help: "How long one of its units is.",
+    default: 1,
+    above: 0,
+    slider: [0.001, 1],
+  }),
+});
+
 export const moverSchema = z.discriminatedUnion("kind", [
   wavesSchema,
   billowSchema,
   bendSchema,
   twistSchema,
   pullsSchema,
+  fileMotionSchema,
+  replaySchema,
 ]);
 
 export const moversSchema = numbered(z.array(moverSchema).max(50)).default([]);
@@ -195,6 +276,8 @@ export type Waves = z.infer<typeof wavesSchema>;
 export type Billow = z.infer<typeof billowSchema>;
 export type Bend = z.infer<typeof bendSchema>;
 export type Twist = z.infer<typeof twistSchema>;
+export type FileMotion = z.infer<typeof fileMotionSchema>;
+export type Replay = z.infer<typeof replaySchema>;
 export type Pulls = z.infer<typeof pullsSchema>;
 export type Pull = z.infer<typeof pullSchema> & Numbered;
 export type Holding = Pick<Waves, "held" | "places">;

@@ -94,7 +94,9 @@ function moverAt(mover: Mover, courses: Surface["courses"], t: number): Mover {
   const { rate } = MOVER_KINDS[mover.kind];
   if (!rate) return mover;
   const value = (mover as unknown as Record<string, number>)[rate.name];
-  const gone = addedUp(courses[`movers/${mover.id}/${rate.name}`], value, t, rate.perSecond);
+  const upTo = (moment: number) => addedUp(courses[`movers/${mover.id}/${rate.name}`], value, moment, rate.perSecond);
+  const start = "start" in mover ? mover.start : 0;
+  const gone = t > start ? upTo(t) - upTo(start) : 0;
   return gone === 0 ? mover : ({ ...mover, gone } as Mover);
 }
 

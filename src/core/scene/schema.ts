@@ -35,6 +35,11 @@ const broughtSchema = z.object({
   parts: z.number().int().min(0).default(0),
   materials: z.number().int().min(0).default(0),
   textures: z.number().int().min(0).default(0),
+  /** What it can play by itself. */
+  clips: z
+    .array(z.object({ name: z.string().max(120), seconds: z.number().min(0).max(1e9) }))
+    .max(10_000)
+    .default([]),
   mended: z
     .array(z.object({ what: z.enum(MENDS), part: z.string().max(120) }))
     .max(40)

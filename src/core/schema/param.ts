@@ -79,6 +79,7 @@ export const speedParam = (options: ParamOptions) => numberParam("m/s", options)
 export const secondsParam = (options: ParamOptions) => numberParam("s", options);
 export const angleParam = (options: ParamOptions) => numberParam("rad", options);
 export const shareParam = (options: ParamOptions) => numberParam("share", { min: 0, max: 1, ...options });
+export const factorParam = (options: ParamOptions) => numberParam("factor", options);
 export const wholeParam = (options: ParamOptions) => numberParam("whole", options);
 export const plainParam = (options: ParamOptions) => numberParam("number", options);
 

@@ -3,6 +3,7 @@ import { InputError } from "@/core/schema";
 import { MOST_PIXELS, writeRaster } from "@/core/image";
 import { toast } from "sonner";
 import {
+  CACHE_ENDINGS,
   COMPANION_ENDINGS,
   hashOf,
   holdsScene,
@@ -15,7 +16,16 @@ import {
 import { fileJobs, incoming } from "@/engine/client";
 import { freeName, newId, propSchema, surfaceSchema, type Prop, type Surface } from "@/core/scene";
 import { addScene, assetBytes, putAssets, useSceneStore } from "@/store";
-import { addSurfaces, editProp, editSurface, replaceProp, replaceSurfaceBy, selectProp, useSession } from "../state";
+import {
+  addSurfaces,
+  editProp,
+  editSurface,
+  giveReplay,
+  replaceProp,
+  replaceSurfaceBy,
+  selectProp,
+  useSession,
+} from "../state";
 import type { Draft } from "immer";
 
 /** What a choice of files offers for meshes. */
@@ -226,6 +236,46 @@ export async function standInFor(id: string, files: readonly File[]): Promise<vo
   toast.success(`“${one.file}” stands in, with ${one.found.triangles.toLocaleString("en")} triangles.`);
 }
 
+/**
+ * Gives a surface a simulation to replay; says what could not be read, or has another number of vertices than the surface.
+ *
+ * @param mover the one that replays it from now on; null for a new one
+ * @param vertices of the surface's mesh; null where they are not known yet
+ */
+export async function replayFor(
+  surface: Surface,
+  mover: number | null,
+  vertices: number | null,
+  files: readonly File[],
+): Promise<void> {
+  try {
+    const [main, ...others] = await Promise.all([...files].sort(cachesFirst).map(given));
+    const found = await incoming.bringInCache(main, others, useSceneStore.getState().shown.time.framesPerSecond);
+    if (vertices !== null && found.vertices !== vertices) {
+      const [cached, own] = [found.vertices, vertices].map((n) => n.toLocaleString("en"));
+      throw new InputError(
+        `“${main.name}” moves ${cached} vertices, and “${surface.name}” has ${own}. Export both from the same mesh.`,
+      );
+    }
+    await putAssets(new Map([[found.asset, found.bytes as Uint8Array<ArrayBuffer>]]));
+    giveReplay(surface.id, mover, {
+      asset: found.asset,
+      file: main.name.slice(-260),
+      vertices: found.vertices,
+      rate: Number(found.rate.toPrecision(6)),
+    });
+    toast.success(`“${main.name}” has ${found.pictures.toLocaleString("en")} pictures.`);
+  } catch (error) {
+    complain(error, files[0].name);
+  }
+}
+
+const isCache = ({ name }: File): boolean => CACHE_ENDINGS.some((ending) => name.toLowerCase().endsWith(`.${ending}`));
+const cachesFirst = (a: File, b: File): number => Number(isCache(b)) - Number(isCache(a));
+
+/** What a choice of files offers for a simulation. */
+export const CACHE_FILES = [...CACHE_ENDINGS, ...COMPANION_ENDINGS].map((one) => `.${one}`).join(",");
+
 /** Makes a surface of each mesh that a surface's file has, all where they stand now. */
 export async function partSurface(surface: Surface): Promise<void> {
   try {
@@ -259,8 +309,14 @@ export async function partSurface(surface: Surface): Promise<void> {
 
 const surfaceFile = ({ asset, triangles }: BroughtIn, file: string) => ({ asset, triangles, file: file.slice(-260) });
 
+/** What its file moves by itself moves at once. */
 const surfaceFrom = (found: BroughtIn, file: string): Surface =>
-  surfaceSchema.parse({ id: newId(), name: nameFrom(file), ...surfaceFile(found, file) });
+  surfaceSchema.parse({
+    id: newId(),
+    name: nameFrom(file),
+    ...surfaceFile(found, file),
+    movers: found.brought.clips.length > 0 ? [{ kind: "file" }] : [],
+  });
 
 function propFrom({ asset, bounds, triangles, brought }: BroughtIn, file: string): Prop {
   // What its file left far from the origin is taken by its foot.

@@ -5,7 +5,14 @@ const isOdd = (metres: number): boolean =>
   oddityOf({ bounds: { min: [0, 0, 0], max: [0, metres, 0] }, prepared: propSchema.shape.prepared.parse({}) }, null) !==
   null;
 
-const brought = (what: Partial<Brought>): Brought => ({ parts: 1, materials: 2, textures: 0, mended: [], ...what });
+const brought = (what: Partial<Brought>): Brought => ({
+  parts: 1,
+  materials: 2,
+  textures: 0,
+  clips: [],
+  mended: [],
+  ...what,
+});
 
 test("everything that can be put right when a file comes in is told in a sentence of its own, with the part's name", () => {
   const sentences = MENDS.flatMap((what) => mendedSentences(brought({ mended: [{ what, part: "Sail" }] })));

@@ -21,10 +21,17 @@ const SENTENCES: Readonly<Record<What, (part: string) => string>> = {
 export const mendedSentences = ({ mended }: Brought): string[] =>
   mended.map(({ what, part }) => SENTENCES[what](part === "" ? "" : `“${part}”`));
 
-/** Parts, materials and textures, counted; what there is none of is not spoken of. */
-export function broughtFacts({ parts, materials, textures }: Brought): string {
+/** Parts, materials, textures and clips, counted; what there is none of is not spoken of. */
+export function broughtFacts({ parts, materials, textures, clips }: Brought): string {
   const counted = (n: number, one: string) => (n === 0 ? [] : `${n} ${one}${n === 1 ? "" : "s"}`);
-  return [counted(parts, "part"), counted(materials, "material"), counted(textures, "texture")].flat().join(" · ");
+  return [
+    counted(parts, "part"),
+    counted(materials, "material"),
+    counted(textures, "texture"),
+    counted(clips.length, "clip"),
+  ]
+    .flat()
+    .join(" · ");
 }
 
 /** Units that a file may have been made in, by the factor that brings it to metres. */

@@ -1,6 +1,7 @@
 /** Models, pictures and files of what a scene uses. */
 export {
   bringIn,
+  CACHE_FILES,
   lightVersionFor,
   maskPicture,
   MESH_FILES,
@@ -8,6 +9,7 @@ export {
   partSurface,
   replaceFile,
   replaceSurface,
+  replayFor,
   standInFor,
 } from "./bring-in";
 export { broughtFacts, mendedSentences, UNITS } from "./brought";
@@ -26,5 +28,5 @@ export {
 export { bringStartBasket } from "./start-basket";
 export { usePictures, usePictureStore, type PropPictures } from "./pictures";
 export { fitted, isMoving, raycastMoving, useMovedModel } from "./moved-models";
-export { boxOf, topOf, useSurfaceModel, useSurfaceModels } from "./surface-models";
+export { boxOf, topOf, useSurfaceModel, useSurfaceModels, useVertexCount } from "./surface-models";
 export { topView, type TopView } from "./top-view";

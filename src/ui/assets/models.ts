@@ -8,6 +8,7 @@ import {
   Matrix4,
   Mesh,
   Object3D,
+  SkinnedMesh,
   Vector3,
   type InterleavedBufferAttribute,
   type WebGLRenderer,
@@ -37,7 +38,12 @@ export interface Model {
   box: Box3;
   /** Where these lie in its file's, metres: what is far from its origin is counted from its middle. */
   origin: Vector3;
+  /** What its file can play, in its order. */
+  clips: readonly { name: string; seconds: number }[];
 }
+
+export const verticesIn = ({ parts }: Pick<Model, "parts">): number =>
+  parts.reduce((sum, { geometry }) => sum + geometry.getAttribute("position").count, 0);
 
 type Loaded = Model | "loading" | "failed";
 
@@ -62,8 +68,9 @@ export async function requestModel(hash: string): Promise<void> {
     // What only a reader with decoders understands, the worker makes plain; what was brought in here is plain already.
     const plain = isPacked(bytes) ? await incoming.plainGlb(bytes, "A prop's file") : bytes;
     const loader = new GLTFLoader().setKTX2Loader(pictureLoader());
-    const { scene } = await loader.parseAsync(plain.slice().buffer, "");
-    put(hash, flatten(scene));
+    const { scene, animations } = await loader.parseAsync(plain.slice().buffer, "");
+    const clips = animations.map(({ name, duration }) => ({ name, seconds: duration }));
+    put(hash, { ...flatten(scene), clips });
   } catch {
     put(hash, "failed");
   }
@@ -128,9 +135,9 @@ export function preparedModel(prop: Prop, of: Model): Model {
 }
 
 /** The model with a matrix worked into its geometries, which count from the world's origin then. */
-export function transformed({ parts, triangles }: Model, matrix: Matrix4): Model {
+export function transformed({ parts, triangles, clips }: Model, matrix: Matrix4): Model {
   const made = parts.map(({ geometry, material }) => ({ geometry: worked(geometry, matrix), material }));
-  return { parts: made, triangles, box: boxOf(made), origin: new Vector3() };
+  return { parts: made, triangles, box: boxOf(made), origin: new Vector3(), clips };
 }
 
 /** A geometry of its own, in single precision whatever it was in, with a matrix worked in. */
@@ -162,15 +169,44 @@ function boxOf(parts: readonly ModelPart[]): Box3 {
   return box;
 }
 
+/** The geometry as bones and shapes have it before anything plays, without what they need; the same where there are none. */
+function posed(mesh: Mesh): BufferGeometry {
+  const { geometry } = mesh;
+  const [position, normal] = [geometry.getAttribute("position"), geometry.getAttribute("normal")];
+  const bones = mesh instanceof SkinnedMesh ? mesh : null;
+  const morphs = geometry.morphAttributes.position !== undefined;
+  if (!bones && !morphs) return geometry;
+  const made = geometry.clone();
+  made.morphAttributes = {};
+  for (const name of ["skinIndex", "skinWeight", "tangent"]) if (bones) made.deleteAttribute(name);
+  const places = new Float32Array(3 * position.count);
+  const normals = bones && normal ? new Float32Array(3 * position.count) : null;
+  const [at, tip] = [new Vector3(), new Vector3()];
+  for (let v = 0; v < position.count; v++) {
+    mesh.getVertexPosition(v, at).toArray(places, 3 * v);
+    if (!normals) continue;
+    // As far as a normal's tip goes from its foot: what only moves falls out.
+    bones!.applyBoneTransform(v, tip.fromBufferAttribute(position, v).add(at.fromBufferAttribute(normal, v)));
+    bones!.applyBoneTransform(v, at.fromBufferAttribute(position, v));
+    tip
+      .sub(at)
+      .normalize()
+      .toArray(normals, 3 * v);
+  }
+  made.setAttribute("position", new BufferAttribute(places, 3));
+  if (normals) made.setAttribute("normal", new BufferAttribute(normals, 3));
+  return made;
+}
+
 /** A file whose box lies so many times its own size away from the origin is counted from its middle. */
 const FAR = 100;
 
-function flatten(root: Object3D): Model {
+function flatten(root: Object3D): Omit<Model, "clips"> {
   root.updateMatrixWorld(true);
   const shown: { geometry: BufferGeometry; material: Material; matrix: Matrix4 }[] = [];
   root.traverse((object) => {
     if (!(object instanceof Mesh) || !object.geometry.getAttribute("position")) return;
-    shown.push({ geometry: object.geometry, material: object.material as Material, matrix: object.matrixWorld });
+    shown.push({ geometry: posed(object), material: object.material as Material, matrix: object.matrixWorld });
   });
   if (shown.length === 0) throw new Error("nothing to draw");
   const box = new Box3();

@@ -5,7 +5,7 @@ import { BufferAttribute, BufferGeometry, DynamicDrawUsage, Mesh } from "three";
 import { acceleratedRaycast } from "three-mesh-bvh";
 import type { MovedShape } from "@/core/movers";
 import { useMoved } from "../state";
-import type { Model } from "./models";
+import { verticesIn, type Model } from "./models";
 
 /** What is drawn of each surface that moves, with the model that it was made of. */
 const moving = new Map<string, { of: Model; model: Model; shown: MovedShape | null }>();
@@ -21,9 +21,10 @@ function forget(id: string): void {
 }
 
 /** A model whose vertices may move: what it is made of otherwise is shared. */
-function movable({ parts, ...rest }: Model): Model {
+function movable({ parts, box, ...rest }: Model): Model {
   return {
     ...rest,
+    box: box.clone(),
     parts: parts.map(({ geometry, material }) => {
       const own = new BufferGeometry();
       own.setIndex(geometry.index);
@@ -38,11 +39,9 @@ function movable({ parts, ...rest }: Model): Model {
   };
 }
 
-const verticesIn = ({ parts }: Model): number =>
-  parts.reduce((sum, { geometry }) => sum + geometry.getAttribute("position").count, 0);
-
-function write({ parts, origin }: Model, { position, normal }: MovedShape): void {
+function write({ parts, origin, box }: Model, { position, normal }: MovedShape): void {
   let from = 0;
+  box.setFromArray(position).translate(origin.clone().negate());
   for (const { geometry } of parts) {
     const [places, normals] = ["position", "normal"].map((name) => geometry.getAttribute(name) as BufferAttribute);
     const to = from + places.array.length;

@@ -4,7 +4,7 @@ import { BufferAttribute, BufferGeometry, DoubleSide, MeshStandardMaterial, Vect
 import type { Shape } from "@/core/mesh";
 import type { Surface } from "@/core/scene";
 import { useMade } from "../state";
-import { requestModel, useModels, type Model } from "./models";
+import { requestModel, useModels, verticesIn, type Model } from "./models";
 
 /** What made surfaces are made of, to the eye: pale stone. */
 const stone = new MeshStandardMaterial({ color: "#cfc4ab", roughness: 0.95, side: DoubleSide });
@@ -24,7 +24,7 @@ function madeModel(mesh: Shape): Model {
     geometry.computeVertexNormals();
     geometry.computeBoundingBox();
     const parts = [{ geometry, material: stone }];
-    model = { parts, triangles: mesh.index.length / 3, box: geometry.boundingBox!, origin: new Vector3() };
+    model = { parts, triangles: mesh.index.length / 3, box: geometry.boundingBox!, origin: new Vector3(), clips: [] };
     drawn.set(mesh, model);
   }
   return model;
@@ -93,4 +93,10 @@ export function boxOf(surface: Surface): [wide: number, tall: number, deep: numb
   if (!model) return [0, 0, 0];
   const { min, max } = model.box;
   return [max.x - min.x, max.y - min.y, max.z - min.z].map((side) => side * surface.scale) as [number, number, number];
+}
+
+/** The number of vertices of a surface's mesh; null until it is there. */
+export function useVertexCount(surface: Surface): number | null {
+  const model = useSurfaceModel(surface);
+  return model && verticesIn(model);
 }

@@ -1,15 +1,27 @@
 "use client";
 /** The numbers of one mover, where its surface is held fast, how much it does where, and its pulls. */
 import { X } from "lucide-react";
-import { Fragment } from "react";
+import { Fragment, useRef } from "react";
 import { z } from "zod";
-import { MOVER_KINDS, pullSchema, SIDES, type Mover, type Pull, type Side } from "@/core/movers";
+import {
+  MOVER_KINDS,
+  pullSchema,
+  SIDES,
+  type FileMotion,
+  type Mover,
+  type Pull,
+  type Replay,
+  type Side,
+} from "@/core/movers";
 import { GAP_LIMITS, type Limits } from "@/core/place";
 import type { Surface } from "@/core/scene";
-import { Button, Fold, IconButton, ValueField } from "../kit";
+import { CACHE_FILES, replayFor, useSurfaceModel, useVertexCount } from "../assets";
+import { Button, Choose, FilesInput, Fold, IconButton, ValueField } from "../kit";
 import { editMover, holdSide, letPlaceGo, surfaceOf, takePullOff, useEdit, useSession } from "../state";
 import { Tide } from "../time";
 import { holderOf, PathChoice, PathNumber, PathRange, PathSwitch } from "./at-path";
+
+type Numbered = { id: number };
 
 interface MoverProps<M extends Mover = Mover> {
   surface: Surface;
@@ -25,6 +37,8 @@ const FIELDS: Readonly<Record<Mover["kind"], { numbers: readonly string[]; choic
   bend: { choices: ["axis"], numbers: ["angle", "towards", "from", "to"] },
   twist: { choices: ["axis"], numbers: ["angle", "from", "to"] },
   pulls: { choices: [], numbers: [] },
+  file: { choices: [], numbers: ["speed", "start", "times"] },
+  replay: { choices: ["up"], numbers: ["rate", "start", "times", "unit"] },
 };
 
 export function MoverFields({ surface, mover }: MoverProps) {
@@ -34,6 +48,8 @@ export function MoverFields({ surface, mover }: MoverProps) {
   const at = (...path: (string | number)[]) => ["movers", mover.id, ...path];
   return (
     <div className="grid gap-1.5">
+      {mover.kind === "file" && <Clip surface={surface} mover={mover} />}
+      {mover.kind === "replay" && <Replayed surface={surface} mover={mover} />}
       {choices.map((name) => (
         <PathChoice key={name} {...of} path={at(name)} schema={shape[name] as z.ZodType} />
       ))}
@@ -46,6 +62,68 @@ export function MoverFields({ surface, mover }: MoverProps) {
       )}
       {mover.kind === "pulls" && <Pulls surface={surface} mover={mover} />}
       <HowMuch surface={surface} mover={mover} />
+    </div>
+  );
+}
+
+/** Which of its file's clips is played. */
+function Clip({ surface, mover }: MoverProps<FileMotion & Numbered>) {
+  const clips = useSurfaceModel(surface)?.clips;
+  const clip = clips?.[mover.clip];
+  return (
+    <div className="group/tide grid grid-cols-[84px_1fr] items-center gap-2">
+      <span className="flex items-center gap-1 text-[12.5px] text-ink-6">
+        Clip
+        <Tide at={{ list: "surfaces", id: surface.id, path: `movers/${mover.id}/clip` }} label="Clip" />
+      </span>
+      <Choose
+        label="Clip"
+        choices={(clips ?? []).map(({ name, seconds }, i) => ({
+          id: String(i),
+          label: `${name}, ${inSeconds(seconds)}`,
+        }))}
+        empty="Nothing in the surface's file moves."
+        onChoose={(id) =>
+          editMover(surface.id, mover.id, "Clip", (draft) => {
+            if (draft.kind === "file") draft.clip = Number(id);
+          })
+        }
+        className="h-7 truncate rounded-md border border-linen-3 bg-paper px-2 text-left text-[12.5px] hover:bg-linen-1"
+      >
+        {clip ? `${clip.name}, ${inSeconds(clip.seconds)}` : clips ? "none of that number" : "…"}
+      </Choose>
+    </div>
+  );
+}
+
+const inSeconds = (seconds: number): string => `${Number(seconds.toFixed(2))} s`;
+
+/** What is replayed, and whether it fits. */
+function Replayed({ surface, mover }: MoverProps<Replay & Numbered>) {
+  const input = useRef<HTMLInputElement>(null);
+  const vertices = useVertexCount(surface);
+  return (
+    <div className="grid gap-1.5">
+      <div className="flex items-center justify-between gap-2">
+        <span className="truncate text-[12.5px] text-ink-6" title={mover.file}>
+          {mover.file || "Nothing is replayed yet."}
+        </span>
+        <Button className="shrink-0" onClick={() => input.current?.click()}>
+          Another…
+        </Button>
+      </div>
+      {vertices !== null && mover.vertices !== vertices && mover.asset !== null && (
+        <p role="status" className="text-xs text-madder">
+          It moves {mover.vertices.toLocaleString("en")} vertices, and the surface has {vertices.toLocaleString("en")}:
+          it does nothing.
+        </p>
+      )}
+      <FilesInput
+        input={input}
+        accept={CACHE_FILES}
+        testId="another-replay"
+        onFiles={(files) => void replayFor(surface, mover.id, vertices, files)}
+      />
     </div>
   );
 }

@@ -3,12 +3,12 @@
 import { rectSortingStrategy, useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { ChevronDown } from "lucide-react";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { MOVER_KINDS, type Mover, type MoverKind } from "@/core/movers";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
-import { boxOf } from "../assets";
-import { Choose, NameField, Sorted } from "../kit";
+import { boxOf, CACHE_FILES, replayFor, useSurfaceModel, useVertexCount } from "../assets";
+import { Choose, FilesInput, NameField, Sorted } from "../kit";
 import {
   addMover,
   copyMover,
@@ -25,6 +25,10 @@ export function MoversSection({ surface }: { surface: Surface }) {
   const movers = surface.movers as Mover[];
   const chosen = useSession((session) => session.mover);
   const shown = movers.find(({ id }) => id === chosen);
+  const replayed = useRef<HTMLInputElement>(null);
+  const vertices = useVertexCount(surface);
+  const clips = useSurfaceModel(surface)?.clips ?? [];
+  const kinds = Object.entries(MOVER_KINDS).filter(([kind]) => kind !== "file" || clips.length > 0);
   return (
     <section aria-label="Movers" className="grid gap-2 border-t border-linen-2 pt-2">
       <div className="relative">
@@ -44,12 +48,22 @@ export function MoversSection({ surface }: { surface: Surface }) {
           </Sorted>
           <Choose
             label="+ Let it move…"
-            choices={Object.entries(MOVER_KINDS).map(([id, { label, help }]) => ({ id, label, title: help }))}
-            onChoose={(kind) => addMover(surface.id, kind as MoverKind, Math.max(...boxOf(surface)))}
+            choices={kinds.map(([id, { label, help }]) => ({ id, label, title: help }))}
+            onChoose={(kind) =>
+              kind === "replay"
+                ? replayed.current?.click()
+                : addMover(surface.id, kind as MoverKind, Math.max(...boxOf(surface)))
+            }
             className={`${TAG} border-dashed border-linen-4 bg-linen-0 hover:bg-linen-1`}
           >
             + Let it move…
           </Choose>
+          <FilesInput
+            input={replayed}
+            accept={CACHE_FILES}
+            testId="replay"
+            onFiles={(files) => void replayFor(surface, null, vertices, files)}
+          />
         </div>
       </div>
       {shown && <MoverFields key={shown.id} surface={surface} mover={shown} />}

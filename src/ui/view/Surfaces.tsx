@@ -64,7 +64,7 @@ function SurfaceMesh({ surface }: { surface: Surface }) {
       )}
       {chosen && (
         <group position={model.origin}>
-          <box3Helper args={[model.box, "#1e6f77"]} raycast={() => null} />
+          <box3Helper args={[shown.box, "#1e6f77"]} raycast={() => null} />
         </group>
       )}
     </group>

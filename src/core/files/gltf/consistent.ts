@@ -11,6 +11,8 @@ const MOST_UNPACKED = 200;
 const MOST_VERTICES = 100_000_000;
 
 type Accessor = Description["accessors"][number];
+type Skin = Description["skins"][number];
+type Animation = Description["animations"][number];
 
 /**
  * @param bytesOf how many bytes there are of a buffer; null for one that is not there
@@ -91,7 +93,45 @@ export function checkConsistency(json: Description, name: string, bytesOf: (buff
   json.scenes.forEach(({ nodes }, i) => nodes.forEach((one) => within(one, json.nodes, `scenes ${i}`)));
   within(json.scene, json.scenes, "scene");
   checkNodes(json, damaged);
+  json.skins.forEach((skin, i) => checkSkin(json, skin, () => damaged(`skins ${i}`)));
+  json.animations.forEach((animation, i) => checkAnimation(json, animation, () => damaged(`animations ${i}`)));
 }
+
+function checkSkin(json: Description, { joints, skeleton, inverseBindMatrices }: Skin, damaged: () => never): void {
+  if (joints.some((joint) => joint >= json.nodes.length)) damaged();
+  if (skeleton !== undefined && skeleton >= json.nodes.length) damaged();
+  if (inverseBindMatrices === undefined) return;
+  const { type, componentType, count } = json.accessors[inverseBindMatrices] ?? damaged();
+  if (type !== "MAT4" || componentType !== 5126 || count < joints.length) damaged();
+}
+
+/** How many numbers a keyframe has, by what it moves; of weights as many as there are shapes. */
+const WIDTH: Readonly<Record<string, string>> = {
+  translation: "VEC3",
+  scale: "VEC3",
+  rotation: "VEC4",
+  weights: "SCALAR",
+};
+
+function checkAnimation(json: Description, { channels, samplers }: Animation, damaged: () => never): void {
+  for (const { input, output } of samplers) {
+    const { type, componentType } = json.accessors[input] ?? damaged();
+    if (type !== "SCALAR" || componentType !== 5126 || !json.accessors[output]) damaged();
+  }
+  for (const { sampler, target } of channels) {
+    const { input, interpolation, output } = samplers[sampler] ?? damaged();
+    if (target.node !== undefined && target.node >= json.nodes.length) damaged();
+    const type = WIDTH[target.path];
+    if (!type || target.node === undefined) continue;
+    const each = target.path === "weights" ? shapesOf(json, target.node) : 1;
+    const keyframes = json.accessors[input].count * (interpolation === "CUBICSPLINE" ? 3 : 1);
+    if (json.accessors[output].type !== type || json.accessors[output].count < keyframes * each) damaged();
+  }
+}
+
+/** Into how many shapes the mesh of a node may morph. */
+const shapesOf = (json: Description, node: number): number =>
+  json.meshes[json.nodes[node].mesh ?? -1]?.primitives[0]?.targets?.length ?? 0;
 
 const bytesEach = ({ type, componentType }: Accessor): number => ELEMENT_SIZE[type] * COMPONENT_BYTES[componentType];
 
@@ -118,11 +158,12 @@ const TYPES: readonly [RegExp, readonly string[]][] = [
   [/^TANGENT$/, ["VEC4"]],
   [/^TEXCOORD_\d+$/, ["VEC2"]],
   [/^COLOR_\d+$/, ["VEC3", "VEC4"]],
+  [/^(JOINTS|WEIGHTS)_\d+$/, ["VEC4"]],
 ];
 
 function checkPrimitive(
   json: Description,
-  { attributes, indices, material, extensions }: Description["meshes"][number]["primitives"][number],
+  { attributes, indices, material, targets = [], extensions }: Description["meshes"][number]["primitives"][number],
   damaged: () => never,
 ): void {
   const accessor = (index: number): Accessor => json.accessors[index] ?? damaged();
@@ -133,6 +174,12 @@ function checkPrimitive(
     const known = TYPES.find(([pattern]) => pattern.test(semantic));
     if (known && !known[1].includes(type)) damaged();
     if (vertices !== null && count < vertices) damaged();
+  }
+  for (const target of targets) {
+    for (const index of Object.values(target)) {
+      const { type, count } = accessor(index);
+      if (type !== "VEC3" || (vertices !== null && count < vertices)) damaged();
+    }
   }
   if (indices !== undefined) {
     const { type, componentType } = accessor(indices);
@@ -146,9 +193,10 @@ function checkPrimitive(
 /** Every node has one parent at most and is its own ancestor nowhere; what they name is there. */
 function checkNodes(json: Description, damaged: (where: string) => never): void {
   const parent = new Int32Array(json.nodes.length).fill(-1);
-  json.nodes.forEach(({ children, mesh, extensions }, i) => {
+  json.nodes.forEach(({ children, mesh, skin, extensions }, i) => {
     const where = `nodes ${i}`;
     if (mesh !== undefined && mesh >= json.meshes.length) damaged(where);
+    if (skin !== undefined && skin >= json.skins.length) damaged(where);
     for (const child of children) {
       if (child >= json.nodes.length || parent[child] >= 0) damaged(where);
       parent[child] = i;

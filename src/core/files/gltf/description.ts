@@ -1,6 +1,6 @@
 /**
  * *The description of a glTF*, checked before anything is made of it: which fields there may be and of what kind. Whatever is
- * not used here is left out (skins, animations, cameras, morphs, extras), so nothing later has to mind it.
+ * not used here is left out (cameras, extras), so nothing later has to mind it.
  *
  * Source: Khronos Group, glTF 2.0 Specification (ISO/IEC 12113:2022).
  */
@@ -125,7 +125,7 @@ const primitive = z.object({
   indices: index.optional(),
   material: index.optional(),
   mode: z.int().min(0).max(6).default(4),
-  targets: z.array(z.unknown()).optional(),
+  targets: z.array(z.record(z.string(), index)).max(10_000).optional(),
   extensions: z
     .object({
       KHR_draco_mesh_compression: z.object({ bufferView: index, attributes: z.record(z.string(), index) }).optional(),
@@ -133,11 +133,14 @@ const primitive = z.object({
     .optional(),
 });
 
+const weights = z.array(number).max(10_000).optional();
+
 const node = z.object({
   name: name.optional(),
   children: z.array(index).default([]),
   mesh: index.optional(),
   skin: index.optional(),
+  weights,
   matrix: z.array(number).length(16).optional(),
   translation: z.array(number).length(3).optional(),
   rotation: z.array(number).length(4).optional(),
@@ -145,6 +148,31 @@ const node = z.object({
   extensions: z
     .object({ EXT_mesh_gpu_instancing: z.object({ attributes: z.record(z.string(), index) }).optional() })
     .optional(),
+});
+
+const skin = z.object({
+  name: name.optional(),
+  inverseBindMatrices: index.optional(),
+  skeleton: index.optional(),
+  joints: z.array(index).min(1).max(65_535),
+});
+
+const animation = z.object({
+  name: name.optional(),
+  channels: many(
+    z.object({
+      sampler: index,
+      // Another path is an extension's, and passed over.
+      target: z.object({ node: index.optional(), path: z.string().max(100) }),
+    }),
+  ),
+  samplers: many(
+    z.object({
+      input: index,
+      interpolation: z.enum(["LINEAR", "STEP", "CUBICSPLINE"]).default("LINEAR"),
+      output: index,
+    }),
+  ),
 });
 
 const descriptionSchema = z.object({
@@ -165,11 +193,12 @@ const descriptionSchema = z.object({
   ),
   textures: many(texture),
   materials: many(material),
-  meshes: many(z.object({ name: name.optional(), primitives: z.array(primitive).max(100_000).default([]) })),
+  meshes: many(z.object({ name: name.optional(), primitives: z.array(primitive).max(100_000).default([]), weights })),
   nodes: many(node),
   scenes: many(z.object({ name: name.optional(), nodes: z.array(index).default([]) })),
   scene: index.optional(),
-  animations: z.array(z.unknown()).optional(),
+  skins: many(skin),
+  animations: many(animation),
 });
 
 export type Description = z.infer<typeof descriptionSchema>;

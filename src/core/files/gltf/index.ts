@@ -1,4 +1,6 @@
 /** Reading and laying flat of glTF files. */
+export { atRest } from "./at-rest";
+export { floatsOf } from "./rig";
 export { parseDescription } from "./container";
 export {
   boxOf,

@@ -2,7 +2,8 @@
 import { Document, Logger, WebIO, type JSONDocument, type Mesh, type Primitive } from "@gltf-transform/core";
 import { ALL_EXTENSIONS } from "@gltf-transform/extensions";
 import { meshopt, uninstance } from "@gltf-transform/functions";
-import { InputError, omit } from "../../schema";
+import { InputError } from "../../schema";
+import { atRest } from "./at-rest";
 import { checkConsistency } from "./consistent";
 import { openContainer } from "./container";
 import { dracoDecoder, meshoptDecoder, meshoptEncoder } from "./decoders";
@@ -35,14 +36,11 @@ export function isPacked(bytes: Uint8Array): boolean {
 
 /** The same as a GLB that any reader understands. @throws InputError as {@link readGlb} */
 export const plainGlb = async (bytes: Uint8Array, name: string): Promise<Uint8Array> =>
-  writePlain(await readGlb(bytes, name));
+  writePlain((await readGlbFile(bytes, name)).document);
 
 /** What was found in a file and not used, or changed so that it could be. */
 export type Note =
   | "lines" /* lines or points beside triangles */
-  | "morphs"
-  | "skin"
-  | "animation"
   | "numbers" /* values that are no numbers */
   | "instances"
   | "missing" /* a file that it can do without */
@@ -65,15 +63,18 @@ export const plainIO = (): WebIO =>
     .setLogger(new Logger(Logger.Verbosity.SILENT));
 
 /**
- * The document in a GLB.
+ * The document in a GLB as it stands before anything in it moves.
  *
  * @param name what to call the file in messages
  * @throws InputError when the bytes are no GLB, are damaged, or need something that cannot be read
  */
 export async function readGlb(bytes: Uint8Array, name: string): Promise<Document> {
-  return (await readGlbFile(bytes, name)).document;
+  const { document } = await readGlbFile(bytes, name);
+  atRest(document);
+  return document;
 }
 
+/** The same with all that moves. */
 export async function readGlbFile(bytes: Uint8Array, name: string): Promise<GltfFile> {
   const { json, binary } = openContainer(bytes, name);
   return readDescribed(json, binary, name, () => undefined);
@@ -127,7 +128,10 @@ export async function readDescribed(
       if (extension.extensionName === DRACO || MESHOPT.includes(extension.extensionName)) extension.dispose();
     }
     const deep = depthOf(used) > DEEP;
-    if (deep) rootAll(document);
+    if (deep) {
+      atRest(document);
+      rootAll(document);
+    }
     checkShown(document, name);
     const mended = mendNumbers(document, name);
     notes.push(...mended.map((part) => ({ what: "numbers" as const, part })));
@@ -189,11 +193,7 @@ function notesOf(json: Description): GltfFile["notes"] {
     const part = named(name, "its mesh");
     const triangles = primitives.some(({ mode }) => mode >= 4);
     if (triangles && primitives.some(({ mode }) => mode < 4)) notes.push({ what: "lines", part });
-    if (primitives.some(({ targets = [] }) => targets.length > 0)) notes.push({ what: "morphs", part });
   }
-  for (const { name, skin } of json.nodes)
-    if (skin !== undefined) notes.push({ what: "skin", part: named(name, "its mesh") });
-  if (json.animations && json.animations.length > 0) notes.push({ what: "animation", part: "" });
   for (const extension of json.extensionsUsed) {
     if (!READ_NAMES.has(extension) && !PASSED_OVER.test(extension))
       notes.push({ what: "extension", part: extension.slice(0, 60) });
@@ -201,25 +201,22 @@ function notesOf(json: Description): GltfFile["notes"] {
   return notes;
 }
 
-/** The description without what is not used. */
+/** The description without what is not known. */
 function stripped(json: Description): Description {
   const known = (extensions: readonly string[]) => extensions.filter((one) => READ_NAMES.has(one));
   return {
-    ...omit(json, "animations"),
+    ...json,
     extensionsUsed: known(json.extensionsUsed),
     extensionsRequired: known(json.extensionsRequired),
-    nodes: json.nodes.map((node) => omit(node, "skin")),
-    meshes: json.meshes.map((mesh) => ({
-      ...mesh,
-      primitives: mesh.primitives.map((primitive) => ({
-        ...omit(primitive, "targets"),
-        attributes: Object.fromEntries(
-          Object.entries(primitive.attributes).filter(([name]) => !/^(JOINTS|WEIGHTS)_/.test(name)),
-        ),
-      })),
+    animations: json.animations.map((animation) => ({
+      ...animation,
+      channels: animation.channels.filter(({ target: { path } }) => MOVABLE.has(path)),
     })),
   };
 }
+
+/** What of a node a clip may move; whatever else is an extension's. */
+const MOVABLE = new Set(["translation", "rotation", "scale", "weights"]);
 
 async function ioFor({ extensionsUsed }: Description): Promise<WebIO> {
   const io = new WebIO().registerExtensions(READ).setLogger(new Logger(Logger.Verbosity.SILENT));

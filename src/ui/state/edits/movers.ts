@@ -1,6 +1,6 @@
 /** What an artist does to the movers of a surface. */
 import { toast } from "sonner";
-import { MOVER_KINDS, moverSchema, type Mover, type MoverKind, type Pull, type Side } from "@/core/movers";
+import { MOVER_KINDS, moverSchema, type Mover, type MoverKind, type Pull, type Replay, type Side } from "@/core/movers";
 import { nextNumber } from "@/core/schema";
 import { selectSurface, useSession } from "../session";
 import { scene, store } from "./common";
@@ -49,17 +49,29 @@ function begun(kind: MoverKind, extent: number): Record<string, unknown> {
  *
  * @param extent of the surface, metres
  */
-export function addMover(surface: string, kind: MoverKind, extent: number): void {
+export const addMover = (surface: string, kind: MoverKind, extent: number): void =>
+  put(surface, `Add ${MOVER_KINDS[kind].label.toLowerCase()}`, begun(kind, extent));
+
+/** Puts a mover behind those there are, and shows it. */
+function put(surface: string, label: string, says: Record<string, unknown>): void {
   const movers = surfaceOf(scene(), surface)?.movers;
   if (!movers) return;
   const id = nextNumber(movers);
-  const mover = { ...moverSchema.parse(begun(kind, extent)), id } as Mover;
-  editSurface(
-    surface,
-    `Add ${MOVER_KINDS[kind].label.toLowerCase()}`,
-    (draft) => void draft.movers.push(mover as Draft<Mover>),
-  );
+  const mover = { ...moverSchema.parse(says), id } as Mover;
+  editSurface(surface, label, (draft) => void draft.movers.push(mover as Draft<Mover>));
   useSession.setState({ mover: id });
+}
+
+/** Gives a mover a simulation to replay; a new one where none is named. */
+export function giveReplay(
+  surface: string,
+  id: number | null,
+  played: Pick<Replay, "asset" | "file" | "vertices" | "rate">,
+): void {
+  if (id === null) return put(surface, "Add replay", { kind: "replay", ...played });
+  editMover(surface, id, "Another replay", (mover) => {
+    if (mover.kind === "replay") Object.assign(mover, played);
+  });
 }
 
 export function duplicateMover(surface: string, id: number): void {
