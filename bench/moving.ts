@@ -1,12 +1,22 @@
 /**
- * `pins-100k` and `waves-200k`: what is pinned to a mesh of 200,000 triangles, and waves over one, a frame. The moved
- * positions and normals are given to both sides where pins are carried.
+ * `pins-100k`, `waves-200k` and `skin-100k`: what is pinned to a mesh of 200,000 triangles, waves over one, and 100,000 vertices
+ * that bones carry, a frame. The moved positions and normals are given to both sides where pins are carried.
  */
-import { BufferAttribute, BufferGeometry, Matrix4, Quaternion, Vector3 } from "three";
+import {
+  Bone,
+  BufferAttribute,
+  BufferGeometry,
+  Matrix4,
+  Quaternion,
+  Skeleton,
+  SkinnedMesh,
+  Vector3,
+} from "three";
 import { carriedFrames } from "../src/core/place/carried-frames";
 import { writeMatrix } from "../src/core/place/drawn";
 import { bind, RestMesh, WorldMesh, type MovedVertices } from "../src/core/mesh";
 import { moverSchema, movedVertices, type Mover } from "../src/core/movers";
+import { paletteOf, writeSkinned } from "../src/core/rig";
 import { unit } from "../src/core/math";
 import type { Contest } from "./row";
 
@@ -118,6 +128,53 @@ function theirWaves() {
   };
 }
 
+const SKINNED = 100_000;
+const BONES = 60;
+
+function skins(): { ours: () => unknown; theirs: () => unknown } {
+  const position = Float32Array.from({ length: 3 * SKINNED }, (_, p) => unit(2, 1, p, 0) - 0.5);
+  const joint = Uint16Array.from({ length: 4 * SKINNED }, (_, i) => Math.floor(BONES * unit(2, 2, i, 0)));
+  const weight = Float32Array.from({ length: 4 * SKINNED }, (_, i) => 0.1 + unit(2, 3, i, 0));
+  for (let i = 0; i < weight.length; i += 4) {
+    const sum = weight[i] + weight[i + 1] + weight[i + 2] + weight[i + 3];
+    for (let k = 0; k < 4; k++) weight[i + k] /= sum;
+  }
+  const bones = Array.from({ length: BONES }, (_, j) => {
+    const bone = new Bone();
+    bone.position.set(unit(2, 4, j, 0), unit(2, 5, j, 0), unit(2, 6, j, 0));
+    return bone;
+  });
+  const geometry = new BufferGeometry();
+  geometry.setAttribute("position", new BufferAttribute(position, 3));
+  geometry.setAttribute("skinIndex", new BufferAttribute(joint, 4));
+  geometry.setAttribute("skinWeight", new BufferAttribute(weight, 4));
+  const mesh = new SkinnedMesh(geometry);
+  for (const bone of bones) mesh.add(bone);
+  mesh.updateMatrixWorld(true);
+  mesh.bind(new Skeleton(bones));
+  const inverse = new Float64Array(12 * BONES);
+  const matrices = new Float64Array(12 * BONES);
+  const rows = (m: Matrix4) => [0, 1, 2].flatMap((row) => [0, 4, 8, 12].map((column) => m.elements[row + column]));
+  mesh.skeleton.boneInverses.forEach((m, j) => inverse.set(rows(m), 12 * j));
+  bones.forEach((bone, j) => bone.rotation.set(unit(2, 7, j, 0), unit(2, 8, j, 0), 0));
+  mesh.updateMatrixWorld(true);
+  bones.forEach((bone, j) => matrices.set(rows(bone.matrixWorld), 12 * j));
+  const skin = { joints: Uint32Array.from(bones, (_, j) => j), inverse, influences: 4, joint, weight };
+  const out = new Float64Array(3 * SKINNED);
+  const [place, theirs] = [new Vector3(), new Float32Array(3 * SKINNED)];
+  return {
+    ours: () => {
+      writeSkinned(out, 0, position, skin, paletteOf(skin, matrices));
+      return out;
+    },
+    theirs: () => {
+      for (let v = 0; v < SKINNED; v++)
+        mesh.applyBoneTransform(v, place.fromArray(position, 3 * v)).toArray(theirs, 3 * v);
+      return theirs;
+    },
+  };
+}
+
 export const movingContests = (): Contest[] => [
   {
     name: "pins-100k",
@@ -133,4 +190,5 @@ export const movingContests = (): Contest[] => [
     ours: () => movedVertices([{ mover: wave, weight: null }], rest, 1),
     theirs: theirWaves(),
   },
+  { name: "skin-100k", n: SKINNED, peer: "three's applyBoneTransform", ...skins() },
 ];

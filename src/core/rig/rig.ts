@@ -42,7 +42,7 @@ export interface Skin {
   joints: Uint32Array;
   /** From the mesh into each joint's coordinates where they were bound, 3 rows of 4: 12j. */
   inverse: Float64Array;
-  /** So many joints a vertex: k. */
+  /** So many joints a vertex, in fours: k. */
   influences: number;
   /** Which of the joints: kv. */
   joint: Uint16Array;
