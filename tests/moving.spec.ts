@@ -243,6 +243,12 @@ test("a surface moves as its file does, by its bones, and replays a simulation t
   await settled(page);
   await goTo(page, 3);
   expect((await heights())[0]).toBeCloseTo(low + 1.5, 3);
+  // Looked through beside all else: at all frames, whichever is shown.
+  await page.getByTestId("findings").click();
+  await page.getByRole("button", { name: "Look through the whole time" }).click();
+  const over = page.getByRole("region", { name: "Over the whole time" });
+  await expect(over.getByRole("status")).toContainText(/Nothing is wrong at any of 241 frames|Each at the moment/);
+  await page.keyboard.press("Escape");
   const project = Object.keys(unzipSync((await exportAs(page, "Project file")).bytes));
   expect(project.filter((path) => path.endsWith(".pc2"))).toHaveLength(1);
 });

@@ -7,6 +7,7 @@ import { assetPath, checkedAssets, parseSceneText, readProject, type FormatName,
 import { hexOf } from "@/core/place";
 import { type Scene } from "@/core/scene";
 import { demoScene } from "@/demo";
+import { lookThrough } from "@/engine/look-through";
 import { evaluateScene, writeAnimation, writeFrames, writePlacements } from "@/engine/jobs";
 import { meshesCompared, meshesWanted } from "@/engine/wanted";
 import { schemaText } from "./schema";
@@ -24,7 +25,7 @@ SCENE is a project file (.zip), a folder laid out the same, or its scene.json.
   --frame N           this frame, counted from 0 (without it: the first)
   --frames A..B       these frames: CSV and JSON say of each placement or list which it belongs to;
                       a GLB is animated; a FILE with # in its name, such as out.####.csv, is written once a frame,
-                      the number in their place
+                      the number in their place; check tells the worst moment of each finding
   --every N           of an animated GLB's frames every Nth
   --surfaces, --lines in a GLB besides what dresses them
   --plain             GLB with a node for each placement instead of instances
@@ -64,7 +65,7 @@ async function done(argv: string[], write: Streams["out"]): Promise<number> {
     case "place":
       return place(needed(scene, "place needs a SCENE"), values, write);
     case "check":
-      return check(needed(scene, "check needs a SCENE"), write);
+      return check(needed(scene, "check needs a SCENE"), values, write);
     case "demo":
       return demo(needed(values.out, "demo needs --out DIR"));
     case "schema":
@@ -181,9 +182,16 @@ function formatOf(out: string | undefined, plain = false): FormatName {
 /** Keys as all files write them. */
 const inHex = (_: string, value: unknown): unknown => (typeof value === "bigint" ? hexOf(value) : value);
 
-async function check(path: string, write: Streams["out"]): Promise<number> {
+async function check(path: string, options: Options, write: Streams["out"]): Promise<number> {
   const { scene, assets } = load(path, (scene) => meshesWanted(scene).size + meshesCompared(scene).size > 0);
-  const { findings } = await evaluateScene(scene, assets, { poking: true });
+  if (options.frames !== undefined) {
+    const worst = (await lookThrough(scene, assets, framesOf(options.frames)))!;
+    const told = worst.map(({ finding, ...when }) => ({ ...finding, ...when }));
+    write(JSON.stringify(told, inHex, 2) + "\n");
+    return told.length > 0 ? 1 : 0;
+  }
+  const frame = options.frame === undefined ? undefined : frameOf(options.frame);
+  const { findings } = await evaluateScene(scene, assets, { frame, poking: true });
   write(JSON.stringify(findings, inHex, 2) + "\n");
   return findings.length > 0 ? 1 : 0;
 }

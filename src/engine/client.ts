@@ -7,12 +7,13 @@ import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
 import type { Member, Merged, Shape, TriangleMesh, Shapes } from "@/core/mesh";
 import type { MovedShape } from "@/core/movers";
-import type { GivenFile } from "@/core/files";
+import type { Assets, GivenFile } from "@/core/files";
 import { InputError } from "@/core/schema";
 import { type Scene } from "@/core/scene";
 import type { ChartedSurface, ShownResult } from "./engine";
 import type { Evaluation, EvaluationApi, Progress } from "./evaluation.worker";
 import type { Answer, FilesApi } from "./files.worker";
+import type { WorstFinding } from "./look-through";
 import type { MeshesApi } from "./meshes.worker";
 import { changeBetween } from "@/core/scene";
 import { listenForPulse } from "./pulse";
@@ -254,6 +255,32 @@ export const fileJobs = {
     files.ask((remote) => remote.placeWithSeed(...args)),
   writeProject: (...args: Parameters<FilesApi["writeProject"]>) => files.ask((remote) => remote.writeProject(...args)),
 };
+
+/** What takes as long as it takes goes on beside all else. */
+const background = new FilesWorker();
+
+/**
+ * What is wrong at all frames of a scene, in a worker of its own.
+ *
+ * @param looked is told how far it is, from 0 to 1
+ * @throws InputError when it has been stopped
+ */
+export const lookThrough = (
+  scene: Scene,
+  assets: Assets,
+  frames: readonly [number, number],
+  looked: (share: number) => void,
+): Promise<WorstFinding[]> => {
+  const tell = (share: number) => {
+    looked(share);
+    return true;
+  };
+  return background.ask((remote) => remote.lookThrough(scene, assets, frames, Comlink.proxy(tell))) as Promise<
+    WorstFinding[]
+  >;
+};
+
+export const stopLookingThrough = (): void => background.end("Stopped.");
 
 /** Files of strangers are read in a worker of their own, which can be ended without losing anything else. */
 const strangers = new FilesWorker();

@@ -14,6 +14,7 @@ import {
 } from "@/core/files";
 import { type Scene } from "@/core/scene";
 import { Engine } from "./engine";
+import { lookThrough } from "./look-through";
 import { placeWithSeed, writeAnimation, writePlacements } from "./jobs";
 
 /** Errors meant for the artist come back as values: a thrown error would lose its kind on the way between threads. */
@@ -42,6 +43,7 @@ const api = {
   /** One dressing as it comes with another seed. */
   placeWithSeed: (scene: Scene, assets: Assets, dressing: string, seed: number) =>
     answer(() => placeWithSeed(scene, assets, dressing, seed, seeding)),
+  lookThrough: (...args: Parameters<typeof lookThrough>) => answer(() => lookThrough(...args)),
   writeProject: (scene: Scene, assets: Assets) => answer(() => writeProject(scene, assets)),
   readProject: (bytes: Uint8Array, name: string) => answer(() => readProject(bytes, name)),
 };

@@ -59,7 +59,8 @@ function checkedFrame({ time }: Scene, frame: number): number {
   throw new InputError(`There is no frame ${frame}; the scene has frames 0 to ${last}.`);
 }
 
-function checkedFrames(scene: Scene, first: number, last: number): void {
+/** @throws InputError when the scene has no such frames, or they end before they begin */
+export function checkedFrames(scene: Scene, first: number, last: number): void {
   checkedFrame(scene, first);
   checkedFrame(scene, last);
   if (first > last) throw new InputError(`The frames ${first} to ${last} end before they begin.`);

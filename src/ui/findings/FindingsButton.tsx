@@ -3,20 +3,94 @@
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import { useMemo } from "react";
 import { CHECK_LABELS, spoken, type Finding } from "@/core/check";
-import { namesIn } from "@/core/scene";
-import { useScene } from "@/store";
+import { frameCount, isMoving, momentOf, namesIn } from "@/core/scene";
+import type { WorstFinding } from "@/engine/look-through";
+import { useScene, useSceneStore } from "@/store";
+import { Button } from "../kit";
 import { MEND_LABELS, mendFinding, findingsOf, useResults, selectLine, selectPlacements, useSession } from "../state";
+import { goToFrame, look, stopLooking, useLooking } from "./looking";
 
 const SHAPE = "inline-flex h-8 items-center whitespace-nowrap rounded-lg border px-2.5";
 
 /** Selects what a finding names and frames it. */
-export function showFinding(finding: Finding): void {
+export function showFinding(finding: Pick<Finding, "dressing" | "keys" | "line">): void {
   if (finding.keys.length > 0) selectPlacements(finding.dressing, [...finding.keys]);
   else {
     useSession.setState({ dressing: finding.dressing });
     if (finding.line) selectLine(finding.line);
   }
   useSession.setState({ cameraWish: { kind: "selection" } });
+}
+
+/** What is wrong at some moment or other: looked for when it is asked for, with a door to the worst moment of each. */
+function WholeTime({ onGo }: { onGo: () => void }) {
+  const { share, found, failure } = useLooking();
+  const scene = useSceneStore((store) => store.history.scene);
+  const frames = frameCount(scene.time);
+  const nameOf = (id: string) => scene.dressings.find((one) => one.id === id)?.name;
+  const show = async ({ finding, frame }: WorstFinding) => {
+    onGo();
+    await goToFrame(frame);
+    showFinding(finding);
+  };
+  return (
+    <section aria-label="Over the whole time" className="mt-1.5 border-t border-linen-2 px-2 pt-2">
+      {share !== null ? (
+        <div className="flex items-center gap-2 text-xs text-ink-6">
+          <div
+            role="progressbar"
+            aria-label="Looking through the whole time"
+            aria-valuenow={Math.round(100 * share)}
+            className="h-1.5 flex-1 overflow-hidden rounded-full bg-linen-3"
+          >
+            <div className="h-full bg-sea" style={{ width: `${100 * share}%` }} />
+          </div>
+          <span className="font-mono">
+            {Math.round(share * frames)} of {frames}
+          </span>
+          <Button onClick={stopLooking}>Stop</Button>
+        </div>
+      ) : (
+        <Button onClick={() => void look()} title="Places the scene at every frame and looks for what is wrong at any.">
+          {found ? "Look through the whole time again" : "Look through the whole time"}
+        </Button>
+      )}
+      {failure && <p className="mt-1.5 text-xs text-madder">It came to nothing ({failure}).</p>}
+      {found && (
+        <div className="mt-2 grid gap-1 pb-1">
+          <p role="status" className="text-xs text-ink-6">
+            {found.worst.length === 0
+              ? `Nothing is wrong at any of ${frames} frames.`
+              : "Each at the moment when it is worst:"}
+            {found.scene !== scene && " The scene has been changed since."}
+          </p>
+          <ul className="-mx-2">
+            {found.worst.map((worst, i) => {
+              const { finding, frame, frames: at } = worst;
+              const name = nameOf(finding.dressing);
+              return (
+                name !== undefined && (
+                  <li key={i}>
+                    <button
+                      type="button"
+                      onClick={() => void show(worst)}
+                      className="w-full rounded-lg px-2 py-1.5 text-left text-xs text-ink-6 hover:bg-linen-1"
+                    >
+                      <span className="mr-1.5 text-[11px] font-medium text-madder">{CHECK_LABELS[finding.check]}</span>{" "}
+                      <span className="font-medium text-ink-9">{name}</span> at{" "}
+                      <span className="font-mono">{momentOf(frame, scene.time).toFixed(2)} s</span>,{" "}
+                      {at === frames ? "and at all times" : at === 1 ? "at that frame alone" : `at ${at} frames`}.{" "}
+                      {finding.message}
+                    </button>
+                  </li>
+                )
+              );
+            })}
+          </ul>
+        </div>
+      )}
+    </section>
+  );
 }
 
 export function FindingsButton() {
@@ -35,6 +109,7 @@ export function FindingsButton() {
         .filter(({ findings }) => findings.length > 0),
     [dressings, byDressing, poking],
   );
+  const moves = useSceneStore((store) => isMoving(store.history.scene));
   const known = useResults((state) => state.scene !== null);
   const count = (failure ? 1 : 0) + groups.reduce((sum, group) => sum + group.findings.length, 0);
   const well = count === 0 && known;
@@ -101,6 +176,7 @@ export function FindingsButton() {
                 </ul>
               </section>
             ))}
+            {moves && <WholeTime onGo={close} />}
           </>
         )}
       </PopoverPanel>
