@@ -1,3 +1,4 @@
+export { eased } from "./ease";
 export * from "./quaternion";
 export * from "./random";
 export * from "./sine";

@@ -67,5 +67,5 @@ export const along: Host = {
     return { ...anchored, lines, slots: ask.step(carriedStep, anchored.slots, anchored.lines, lines) };
   },
   frames: (ask, { lines, slots }, hold, moves) =>
-    ask.step(framesStep, lines, slots, pick(hold, ["up", "aim", "forwardFirst"]), moves),
+    ask.step(framesStep, lines, slots, pick(hold, ["up", "aim", "bank", "forwardFirst"]), moves),
 };

@@ -1,5 +1,6 @@
 /** Where slots lie in the world, and which way the line runs there: still without any prop. */
 import { aimInto } from "./stance/aim";
+import { bankInto } from "./stance/bank";
 import type { GuideLine } from "../line";
 import type { Hold } from "./stance/stance";
 import type { Slots } from "./slots";
@@ -46,7 +47,7 @@ const scratch = {
 export function framesAt(
   lines: readonly GuideLine[],
   slots: Slots,
-  hold: Pick<Hold, "up" | "aim" | "forwardFirst">,
+  hold: Pick<Hold, "up" | "aim" | "bank" | "forwardFirst">,
   moves: Moves,
   first = 0,
 ): Frames {
@@ -68,6 +69,7 @@ export function framesAt(
     alongTheLine(slots, moves, from, count, first);
     if (slots.span) line.spanFrames(hold.up, scratch.at, scratch.span, count, position, rotation);
     else line.frames(hold.up, scratch.at, count, position, rotation);
+    if (hold.bank) bankInto(rotation, line.curve, hold.bank, scratch.at, count);
     if (from === 0) frames.origin = [Math.round(position[0]), Math.round(position[1]), Math.round(position[2])];
     beside(frames, slots, moves, from, count, first);
     frames.rotation.set(count === CHUNK ? rotation : rotation.subarray(0, 4 * count), 4 * from);

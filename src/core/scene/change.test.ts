@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { applyChange, changeBetween, EMPTY_SCENE, LISTS } from "./change";
 import { harbourScene } from "./testing";
+import { surfaceSchema } from "./schema";
 import type { Scene } from ".";
 
 /** Edits in the way of the store: what is not edited stays the same object. */
@@ -17,6 +18,12 @@ const EDITS: readonly ((scene: Scene) => Scene)[] = [
     dressings: [...scene.dressings, { ...scene.dressings[0], id: `${scene.dressings.length}` }],
   }),
   (scene) => ({ ...scene, dressings: [] }),
+  // What a surface has only while it moves comes and goes.
+  ({ surfaces: [old], ...scene }) => {
+    const stand = { position: [0, 1, 0], rotation: [0, 0, 0, 1], scale: 1 } as const;
+    const water = surfaceSchema.parse({ id: "water", name: "Water", made: { kind: "bumps" } });
+    return { ...scene, surfaces: [old?.rest ? water : { ...water, rest: stand }] };
+  },
   (scene) => ({ ...scene, name: `${scene.name}'`, views: [...scene.views] }),
   () => harbourScene(),
 ];

@@ -57,7 +57,7 @@ function listChange(before: readonly { id: string }[], after: readonly { id: str
   return { set, ...(moved && { order: after.map(({ id }) => id) }) };
 }
 
-/** Of dressings, which consist of steps, the steps that are others; anything else as a whole. */
+/** Of dressings, which consist of steps and have all of them, the steps that are others; anything else as a whole. */
 function partsThatDiffer<T extends { id: string }>(old: T, now: T): T {
   if (!("pegs" in now)) return now;
   const differing = Object.entries(now).filter(([name, part]) => part !== old[name as keyof T]);
@@ -72,7 +72,8 @@ export function applyChange<S extends PlacedScene>(before: S, { anew, lists, res
     if (!change) continue;
     const old = (anew ? EMPTY_SCENE : before)[name] as readonly { id: string }[];
     const things = new Map(old.map((thing) => [thing.id, thing]));
-    for (const thing of change.set) things.set(thing.id, { ...things.get(thing.id), ...thing });
+    for (const thing of change.set)
+      things.set(thing.id, name === "dressings" ? { ...things.get(thing.id), ...thing } : thing);
     const order = change.order ?? old.map(({ id }) => id);
     scene[name] = order.map((id) => things.get(id)!);
   }

@@ -152,7 +152,11 @@ test("speeds have taken what travels as far as they add up to, without a jump wh
   };
   fc.assert(
     fc.property(evenly(0, 60), evenly(-3, 3), (t, speed) => {
-      expect(at(t, { speed, onceIn: 12 })).toEqual({ metres: expect.closeTo(speed * t, 9), rounds: expect.closeTo(t / 12, 9) }); // prettier-ignore
+      expect(at(t, { speed, onceIn: 12 })).toEqual({ metres: expect.closeTo(speed * t, 9), rounds: expect.closeTo(t / 12, 9), speed, rate: 1 / 12 }); // prettier-ignore
+      // Eased, it is never far from there, and halves are halves.
+      const eased = at(t, { onceIn: 12, ease: 0.6 })!;
+      expect(Math.abs(eased.rounds - t / 12)).toBeLessThan(0.15);
+      expect(at(12 * Math.floor(t / 12) + 6, { onceIn: 12, ease: 0.6 })!.rounds % 1).toBeCloseTo(0.5, 9);
       const speeds = { "spacing/speed": course(0, speed) };
       const [a, b] = [at(t, {}, speeds)!.metres, at(t + 1e-3, {}, speeds)!.metres];
       // At rest for a second, faster for two, and on at that speed.

@@ -7,6 +7,7 @@
 import { integralOf, SAME_MOMENT, valueAt, type Course, type CourseValue, type Mixing } from "../course";
 import type { Band } from "../made";
 import { MOVER_KINDS, type Mover } from "../movers";
+import { eased } from "../math";
 import { pick } from "../schema";
 import { paramAt, type CoursedList, COURSED } from "./course-paths";
 import type { Dressing } from "../place";
@@ -43,17 +44,36 @@ function mapped<T>(things: T[], change: (thing: T, i: number) => T): T[] {
 
 /** Whether a dressing travels by itself. */
 const isTravelling = ({ spacing: { speed, onceIn }, courses }: Dressing): boolean =>
-  speed !== 0 || onceIn !== 0 || "spacing/speed" in courses || "spacing/onceIn" in courses;
+  speed !== 0 || onceIn !== 0 || ["travel", "speed", "onceIn"].some((name) => `spacing/${name}` in courses);
 
 /** What a number adds up to from the first moment on, exactly, whatever its course. */
 function addedUp(course: Course | undefined, value: number, t: number, of: (value: number) => number): number {
   return course ? integralOf(course, t, of) : of(value) * t;
 }
 
-/** A dressing with how far it has gone. */
+/** A dressing with how far it has gone, and how fast it goes. */
 function travelledTo(dressing: Dressing, t: number): Dressing {
   const { spacing, courses } = dressing;
-  return { ...dressing, spacing: { ...spacing, gone: goneBy(spacing, courses, "spacing", t) } };
+  const { metres, rounds } = goneBy(spacing, courses, "spacing", t);
+  const whole = Math.floor(rounds);
+  const along = eased(rounds - whole, spacing.ease);
+  const gone = {
+    metres,
+    rounds: whole + along.at,
+    speed: spacing.speed + changeOf(courses["spacing/travel"], t),
+    rate: along.speed * (spacing.onceIn > 0 ? 1 / spacing.onceIn : 0),
+  };
+  return { ...dressing, spacing: { ...spacing, gone } };
+}
+
+/** Moments so far apart tell how fast a number changes, seconds. */
+const BRIEF = 1e-3;
+
+/** How fast a number changes by its course, a second. */
+function changeOf(course: Course | undefined, t: number): number {
+  if (!course) return 0;
+  const [before, after] = [t - BRIEF, t + BRIEF].map((at) => valueAt(course, at, "numbers") as number);
+  return (after - before) / (2 * BRIEF);
 }
 
 /** How far a speed, and going once along or round in so many seconds, have come together. */

@@ -144,6 +144,7 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
   phrases.push({ text: "." });
   const travel = travelWords(dressing);
   if (travel) phrases.splice(-1, 0, { text: ", " }, { text: travel, step: "spacing" });
+  if (travel && stance.banks) phrases.splice(-1, 0, { text: ", " }, { text: "leaning into its bends", step: "stance" });
   const moving = movingWords(dressing);
   if (moving.length > 0)
     phrases.push({ text: " " }, ...moving, { text: `${moving.length === 1 ? " changes" : " change"} over time.` });

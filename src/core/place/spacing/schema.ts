@@ -7,6 +7,7 @@ import {
   plainParam,
   rangeParam,
   secondsParam,
+  shareParam,
   speedParam,
   switchParam,
   wholeParam,
@@ -145,14 +146,36 @@ export const spacingSchema = z.object({
     slider: [0, 60],
     rate: true,
   }),
+  ease: shareParam({
+    label: "Eases",
+    help: "How much of each way along it spends on getting up to speed and on coming to a stop, where it goes along in so many seconds.",
+    default: 0,
+    slider: [0, 1],
+  }),
+  atKnots: shareParam({
+    label: "Slower at knots",
+    help: "0 goes past the line's knots as fast as elsewhere, 1 comes to a stop at each. Several are nearer together there.",
+    default: 0,
+    slider: [0, 1],
+  }),
   travelEnds: choiceParam({
     label: "At the end",
     help: "On an open line those that travel leave at its end and come in at its start, go together and stay at the end, or turn back there. On a closed one they go round.",
     default: "through",
     choices: { through: "In again", stay: "Stay", back: "Turn back" },
   }),
-  /** How far speed has taken them at the moment that the scene is looked at: metres, and how often all along the line. */
-  gone: z.object({ metres: within(1e12), rounds: within(1e9) }).optional(),
+  /**
+   * How far speed has taken them at the moment that the scene is looked at, metres, and how often all along the line; and how
+   * fast they go then, metres a second, and how often all along it a second.
+   */
+  gone: z
+    .object({
+      metres: within(1e12),
+      rounds: within(1e9),
+      speed: within(1e12).optional(),
+      rate: within(1e9).optional(),
+    })
+    .optional(),
   stretching: choiceParam({
     label: "If it stretches",
     help: "Where the surface that the line lies on stretches: each keeps its place on it, or they are spaced anew at each moment.",

@@ -297,8 +297,21 @@ export function choose(
       if (tagged !== undefined) prop[i] = tagged;
     }
   }
-  if (choice.first !== null && start < end) prop[start] = choice.first;
-  if (choice.last !== null && start < end) prop[end - 1] = choice.last;
+  if (choice.first === null && choice.last === null) return;
+  const [first, last] = endsOf(at, start, end);
+  if (choice.first !== null && first >= 0) prop[first] = choice.first;
+  if (choice.last !== null && last >= 0) prop[last] = choice.last;
+}
+
+/** Which slots are the first and the last on the line now, however far they have travelled; -1 where none is on it. */
+function endsOf(at: Float64Array, start: number, end: number): [first: number, last: number] {
+  let [first, last] = [-1, -1];
+  for (let i = start; i < end; i++) {
+    if (at[i] !== at[i]) continue;
+    if (first < 0 || at[i] < at[first]) first = i;
+    if (last < 0 || at[i] >= at[last]) last = i;
+  }
+  return [first, last];
 }
 
 function writeCorner(

@@ -11,8 +11,41 @@ function gone({ travel, gone }: Spacing, { length }: Usable): number {
   return travel + (gone ? gone.metres + gone.rounds * length : 0);
 }
 
-/** A way of spacing, with what travel makes of it. */
+/** A way of spacing, with what travel makes of it, slower at knots if that is wanted. */
 export function travelled(way: SpacingRule, input: RowInput, params: Spacing): Row {
+  const row = goneAlong(way, input, params);
+  return params.atKnots > 0 && params.by !== "end" ? slowerAtKnots(row, input.line, params.atKnots) : row;
+}
+
+/** Between two knots places go as a smooth step does, by a share: on a closed line round through its start as well. */
+function slowerAtKnots(row: Row, { knotAt, closed, length }: RowInput["line"], share: number): Row {
+  const knots = closed ? [...knotAt, knotAt[0] + length] : [...knotAt];
+  const places = Float64Array.from({ length: row.count }, (_, i) => {
+    const raw = placeIn(row, i);
+    const turns = closed ? length * Math.floor((raw - knots[0]) / length) : 0;
+    const at = raw - turns;
+    const k = lastUpTo(knots, at);
+    const [from, to] = [knots[k], knots[k + 1]];
+    // Beyond the first and the last knot there is nothing to be slow at; what is no place stays none.
+    if (!(to > from && at > from && at < to)) return raw;
+    const s = (at - from) / (to - from);
+    return turns + from + (to - from) * (s + share * (s * s * (3 - 2 * s) - s));
+  });
+  return { ...row, places };
+}
+
+/** The last of some rising numbers that is not above another; the first where all are. */
+function lastUpTo(rising: readonly number[], at: number): number {
+  let [low, high] = [0, rising.length];
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (rising[middle] <= at) low = middle;
+    else high = middle;
+  }
+  return low;
+}
+
+function goneAlong(way: SpacingRule, input: RowInput, params: Spacing): Row {
   const { usable } = input;
   const by = gone(params, usable);
   if (by === 0 || !(usable.length > 0)) return way(input, params);

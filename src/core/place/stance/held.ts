@@ -1,4 +1,5 @@
 /** How each of a dressing's props is held, by what its scene knows. */
+import { bankOf } from "./bank";
 import { stance, type Hold } from "./stance";
 import { step } from "../../graph";
 import type { Remembering } from "../hosts";
@@ -10,11 +11,11 @@ const stanceStep = step("stance", stance);
 
 export function held(
   ask: Remembering,
-  { stance: params, what: { own } }: Dressing,
+  { stance: params, what: { own }, spacing }: Dressing,
   from: Sources,
   { props }: PropChoice,
 ): Hold {
   const boxes = props.map((prop) => from.bounds(prop)!);
   const thing = params.thing === null ? undefined : from.middle(params.thing);
-  return ask.step(stanceStep, params, own, props, boxes, thing);
+  return ask.step(stanceStep, params, own, props, boxes, thing, bankOf(params, spacing));
 }

@@ -1,6 +1,6 @@
 /** Stance: where forward and up come from, turns, flips, and which side of a prop meets the line. */
 import { z } from "zod";
-import { angleParam, choiceParam, idSchema, shareParam, vec3Schema } from "../../schema";
+import { angleParam, choiceParam, idSchema, secondsParam, shareParam, switchParam, vec3Schema } from "../../schema";
 
 const turn = (label: string, help: string) => angleParam({ label, help, default: 0, slider: [-Math.PI, Math.PI] });
 
@@ -74,6 +74,26 @@ export const stanceSchema = z.object({
   turnAlong: turn("Turn along", "Rolls each prop about the line's direction."),
   turnAcross: turn("Turn across", "Tips each prop forward or back, about the direction across the line."),
   turnUp: turn("Turn up", "Turns each prop about its up."),
+  banks: switchParam({
+    label: "Bank in bends",
+    help: "What travels along a line leans into its bends by itself, as much as its speed there asks for.",
+  }),
+  bankMost: angleParam({
+    label: "Lean at most",
+    help: "No further than this to either side.",
+    default: Math.PI / 4,
+    min: 0,
+    max: Math.PI,
+    slider: [0, Math.PI / 2],
+  }),
+  bankAfter: secondsParam({
+    label: "Lean late by",
+    help: "How long after the bend it leans; below zero before it.",
+    default: 0,
+    min: -1000,
+    max: 1000,
+    slider: [-0.5, 0.5],
+  }),
   flip: choiceParam({
     label: "Flip every other",
     help: "Turns every second prop half round, about up, along the line or across it.",

@@ -3,6 +3,7 @@ import { fromAxisAngle, fromTurns, multiply, rotate, type Quat, type Vec3 } from
 import { sizeOf, type PropBounds } from "../../mesh";
 import type { UpRule } from "../../line";
 import type { What } from "../what/schema";
+import type { Bank } from "./bank";
 import type { Stance } from "./schema";
 
 /** Where front points other than along the line: a direction of the world, or at a point or away from it. */
@@ -14,6 +15,8 @@ export interface Hold {
   /** Whether forward stays exact and up gives way where both cannot be had, as with up from the world. */
   forwardFirst: boolean;
   aim: Aim | null;
+  /** How what travels leans into bends. */
+  bank: Bank | null;
   /** How things stand that are spread over a surface. */
   spread: Pick<Stance, "forward" | "thing" | "upBy"> & { normal: boolean; flat: boolean };
   /** Each prop's turn within the frame, 4 numbers a prop; then the same for slots that are flipped. */
@@ -48,6 +51,7 @@ export function stance(
   props: readonly string[],
   bounds: readonly PropBounds[],
   thing: Vec3 | undefined,
+  bank: Bank | null,
 ): Hold {
   const n = props.length;
   const held = fromTurns(params.turnAlong, params.turnAcross, params.turnUp);
@@ -56,6 +60,7 @@ export function stance(
     up: params.up === "point" ? (thing ?? params.point) : params.up,
     forwardFirst: params.up === "world" || params.up === "normal",
     aim: aimOf(params, thing),
+    bank,
     spread: {
       forward: params.forward,
       thing: params.thing,

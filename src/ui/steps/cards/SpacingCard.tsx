@@ -71,15 +71,21 @@ function Spread({ dressing }: CardProps) {
 
 /** How they go along their line. */
 function Travel({ dressing }: CardProps) {
-  const { speed, onceIn, travel } = dressing.spacing;
+  const { speed, onceIn, travel, by, atKnots } = dressing.spacing;
   const summary = [
     travel !== 0 && formatValue(travel, "m"),
     speed !== 0 && formatValue(speed, "m/s"),
+    atKnots !== 0 && "slower at knots",
     onceIn !== 0 && `once in ${formatValue(onceIn, "s").replace(".00", "")}`,
   ];
   return (
     <Fold label="Travel" summary={summary.filter(Boolean).join(", ")}>
-      <StepNumbers dressing={dressing} step="spacing" names={["travel", "speed", "onceIn"]} />
+      <StepNumbers
+        dressing={dressing}
+        step="spacing"
+        names={["travel", "speed", "onceIn", ...(onceIn !== 0 ? (["ease"] as const) : [])]}
+      />
+      {by !== "end" && <StepNumber dressing={dressing} step="spacing" name="atKnots" />}
       <StepChoice dressing={dressing} step="spacing" name="travelEnds" />
     </Fold>
   );

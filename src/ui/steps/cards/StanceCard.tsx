@@ -8,7 +8,7 @@ import { useScene } from "@/store";
 import { Choose, Fold, ValueField } from "../../kit";
 import { dressingOf, editDressing, useEdit } from "../../state";
 import { FORWARDS } from "../words";
-import { StepChoice, StepNumber, StepNumbers, type CardProps } from "../params";
+import { StepChoice, StepNumber, StepNumbers, StepSwitch, type CardProps } from "../params";
 
 /** What means something along a line, and over a surface or inside a volume. */
 const UP_ALONG = ["world", "plumb", "line", "roll", "normal", "point"];
@@ -33,6 +33,8 @@ export function StanceCard({ dressing }: CardProps) {
       {stance.forward === "heading" && <StepNumber dressing={dressing} step={step} name="heading" />}
       {stance.forward === "line" && over && <Towards dressing={dressing} />}
       <StepChoice dressing={dressing} step={step} name="up" only={over ? UP_OVER : UP_ALONG} columns={3} />
+      {!over && <StepSwitch dressing={dressing} step={step} name="banks" />}
+      {!over && stance.banks && <StepNumbers dressing={dressing} step={step} names={["bankMost", "bankAfter"]} />}
       {over && stance.up === "normal" && <StepNumber dressing={dressing} step={step} name="upBy" />}
       {kindOf({ kind }).onSurfaces && stance.up === "normal" && (
         <StepChoice dressing={dressing} step={step} name="normals" />
