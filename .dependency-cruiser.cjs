@@ -14,9 +14,10 @@ const CORE = {
   math: [],
   graph: [],
   schema: ["math"],
+  tie: ["math", "schema"],
   image: ["schema"],
   course: ["schema"],
-  line: ["math", "schema", "course"],
+  line: ["math", "schema", "course", "tie"],
   rig: ["math"],
   mesh: ["math", "schema", "rig"],
   made: ["math", "schema", "line", "mesh"],
@@ -26,7 +27,7 @@ const CORE = {
   place: ["math", "graph", "schema", "image", "course", "line", "mesh", "host", "layout"],
   movers: ["math", "schema", "rig", "mesh", "place"],
   check: ["math", "graph", "schema", "line", "mesh", "host", "place"],
-  scene: ["math", "schema", "course", "line", "mesh", "made", "place", "movers"],
+  scene: ["math", "schema", "course", "line", "mesh", "made", "place", "movers", "tie"],
   files: ["math", "schema", "image", "rig", "mesh", "place", "movers", "scene"],
 };
 const TESTS = "(\\.test|/testing|/fuzz/[a-z]+)\\.tsx?$";

@@ -3,7 +3,18 @@ import { expect, test, type Page } from "@playwright/test";
 import { unzipSync } from "fflate";
 import { raftGlb } from "../src/core/files/testing";
 import { violations } from "./axe";
-import { addProp, enter, expectProps, exportAs, newScene, propCount, saved, settled } from "./table";
+import {
+  addProp,
+  drawLine,
+  editLine,
+  enter,
+  expectProps,
+  exportAs,
+  newScene,
+  propCount,
+  saved,
+  settled,
+} from "./table";
 
 const surface = (page: Page, name: string) => page.getByRole("list", { name: "Surfaces" }).getByText(name);
 
@@ -252,3 +263,71 @@ test("a surface moves as its file does, by its bones, and replays a simulation t
   const project = Object.keys(unzipSync((await exportAs(page, "Project file")).bytes));
   expect(project.filter((path) => path.endsWith(".pc2"))).toHaveLength(1);
 });
+
+test("a rope is tied to what rides, and a surface rides on another: they go along, can be moved, let go, and lose nothing", async ({
+  page,
+}) => {
+  await newScene(page);
+  await addProp(page);
+  await makeSurface(page, "Plane with bumps");
+  await enter(page, "Height", "0");
+  await drawLine(page, [
+    [520, 420],
+    [760, 380],
+  ]);
+  await expect.poll(() => propCount(page)).toBeGreaterThan(2);
+  await page.keyboard.press("Escape");
+  await makeSurface(page, "Box");
+  await surface(page, "Box").click();
+  await hold(page, "Plane with bumps");
+  const place = (axis: string) => page.getByRole("textbox", { name: `Place ${axis}`, exact: true });
+  const lies = async (axis: string) => parseFloat(await place(axis).inputValue());
+  const before = await lies("y");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  await editLine(page, "Line 1");
+  await page.getByRole("button", { name: "Select knot 2" }).click();
+  await hold(page, "Plane with bumps");
+  const end = async () => parseFloat(await page.getByRole("textbox", { name: "Knot 2 y" }).inputValue());
+  const knot = await end();
+
+  // What holds them is lifted by 2 m: both go along, and the props along the rope with its end.
+  await surface(page, "Plane with bumps").click();
+  await place("y").fill(String((await lies("y")) + 2));
+  await page.keyboard.press("Enter");
+  await surface(page, "Box").click();
+  await expect.poll(() => lies("y")).toBeCloseTo(before + 2, 2);
+  await place("y").fill("3");
+  await page.keyboard.press("Enter");
+  await expect.poll(() => lies("y")).toBeCloseTo(3, 3);
+  await page.keyboard.press("Escape");
+  await editLine(page, "Line 1");
+  await expect.poll(end).toBeCloseTo(knot + 2, 2);
+  await saved(page);
+  await page.reload();
+  await settled(page);
+  await page.getByRole("radio", { name: "Surfaces" }).click();
+  await surface(page, "Box").click();
+  await expect.poll(() => lies("y")).toBeCloseTo(3, 3);
+
+  // What holds it is deleted: it stays where it is, and says what it has lost.
+  await surface(page, "Plane with bumps").click();
+  await page.getByRole("button", { name: /^Delete/ }).first().click(); // prettier-ignore
+  await surface(page, "Box").click();
+  await expect.poll(() => lies("y")).toBeCloseTo(3, 3);
+  await expect(page.getByRole("button", { name: "Held by something that is gone" })).toBeVisible();
+  await page.getByTestId("findings").click();
+  await expect(page.getByText(/was held by something that is gone/).first()).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Control+z");
+  await surface(page, "Box").click();
+  await expect(page.getByRole("button", { name: "Held by Plane with bumps" })).toBeVisible();
+  await hold(page, "Nothing: let it go");
+  await expect(page.getByRole("button", { name: "Held by nothing" })).toBeVisible();
+  await expect.poll(() => lies("y")).toBeCloseTo(3, 3);
+});
+
+async function hold(page: Page, by: string): Promise<void> {
+  await page.getByRole("button", { name: /^Held by/ }).click();
+  await page.getByRole("menuitem", { name: by }).click();
+}

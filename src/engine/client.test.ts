@@ -22,7 +22,15 @@ class PretendedWorker {
       open.push({
         name: scene.mixes[0].id,
         answer: () =>
-          resolve({ results: [], laid: NOTHING, made: NOTHING, movable: NOTHING, moved: NOTHING, charts: [] }),
+          resolve({
+            results: [],
+            laid: NOTHING,
+            made: NOTHING,
+            movable: NOTHING,
+            moved: NOTHING,
+            carries: new Map(),
+            charts: [],
+          }),
         die: () => this.onerror?.({ message: "out of memory" }),
       }),
     );

@@ -9,7 +9,7 @@ import type { Member, Merged, Shape, TriangleMesh, Shapes } from "@/core/mesh";
 import type { MovedShape } from "@/core/movers";
 import type { Assets, GivenFile } from "@/core/files";
 import { InputError } from "@/core/schema";
-import { type Scene } from "@/core/scene";
+import type { Carries, Scene } from "@/core/scene";
 import type { ChartedSurface, ShownResult } from "./engine";
 import type { Evaluation, EvaluationApi, Progress } from "./evaluation.worker";
 import type { Answer, FilesApi } from "./files.worker";
@@ -31,6 +31,8 @@ interface Listener {
   movable?(movable: Told<Shape>): void;
   /** Surfaces that have another shape than before; told before the results. */
   moved?(moved: Told<MovedShape>): void;
+  /** How far all that is held has been carried; told before the results. */
+  carries?(carries: Carries): void;
   /** Surfaces laid out by their UVs, by their ids; told before the results that go by them. */
   charts?(charts: readonly [string, ChartedSurface][]): void;
   /** What pokes through, by the ids of dressings; told some time after the results of the same scene. */
@@ -119,12 +121,13 @@ export class EvaluationClient {
       const scene = this.#waiting;
       this.#waiting = null;
       try {
-        const { results, laid, made, movable, moved, charts } = await this.#evaluate(scene);
+        const { results, laid, made, movable, moved, carries, charts } = await this.#evaluate(scene);
         if (this.#closed) continue;
         if (isNews(laid)) this.#listener.laid?.(laid);
         if (isNews(made)) this.#listener.made?.(made);
         if (isNews(movable)) this.#listener.movable?.(movable);
         if (isNews(moved)) this.#listener.moved?.(moved);
+        this.#listener.carries?.(carries);
         if (charts.length > 0) this.#listener.charts?.(charts);
         this.#listener.results(results, scene);
         if (!this.#waiting && this.#looks) void this.#lookForPoking(scene);

@@ -1,6 +1,6 @@
 /** What is worked out of the dressings of a scene: each a node by the dressing's id. */
 import { findings as findingsOf, poking as pokingOf, type Finding, type Wall } from "@/core/check";
-import { input, query, task, type Ask, type Work } from "@/core/graph";
+import { declared, input, query, task, type Ask, type Work } from "@/core/graph";
 import { groundsUnder, type Grounds } from "@/core/mesh";
 import {
   evaluate,
@@ -89,6 +89,9 @@ const propGround = query("prop ground", (ask, id): PropsAsGround | undefined => 
   );
 });
 
+/** What is wrong with the ties of a line or a surface. Said in `ties.ts`. */
+export const lostTies = declared<readonly { trouble: "gone" | "circle"; holder: string }[]>("lost ties");
+
 /** All that checks find on it, but for what pokes through. */
 export const findings = query("findings", (ask, id): Finding[] => {
   const dressing = ask(rules, id);
@@ -112,6 +115,13 @@ export const findings = query("findings", (ask, id): Finding[] => {
     volume: (surface) => ask(things.volume, surface),
     circle,
     uncounted,
+    ties: [...new Set([...dressing.where.lines, ...dressing.where.surfaces])].flatMap((held) =>
+      ask(lostTies, held).map(({ trouble, holder }) => ({
+        held,
+        holder: { id: holder, kind: ask(dressingInput, holder) ? ("dressing" as const) : ("guide" as const) },
+        trouble,
+      })),
+    ),
     boxed: below.filter((other) => ask(propGround, other)?.boxed === true),
   });
 });

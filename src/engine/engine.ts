@@ -11,14 +11,22 @@ import { isPointCache, readPointCache, readTriangleMesh } from "@/core/files";
 import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
 import { polygonOf, type DrawnLine, type LaidTrack } from "@/core/line";
-import { UvChart, type ChartTable, type MovedVertices, type Shape, type TriangleMesh } from "@/core/mesh";
+import { UvChart, type ChartTable, type MovedVertices, type Shape, type Stand, type TriangleMesh } from "@/core/mesh";
 import { copyOf, drawnOf, type Drawn, type Placements } from "@/core/place";
 import { omit } from "@/core/schema";
 import { preparedBounds } from "@/core/scene";
 import { movedShape, type MovedShape } from "@/core/movers";
 import * as dressings from "./dressings";
-import { applyChange, changeBetween, EMPTY_SCENE, type PlacedScene, type SceneChange } from "@/core/scene";
+import {
+  applyChange,
+  changeBetween,
+  EMPTY_SCENE,
+  type Carries,
+  type PlacedScene,
+  type SceneChange,
+} from "@/core/scene";
 import * as things from "./things";
+import { carries } from "./ties";
 import { toldSince, type Told } from "./told";
 
 /** What one dressing came to. */
@@ -235,6 +243,16 @@ export class Engine {
         return track ? [[id, track]] : [];
       }),
     );
+  }
+
+  /** How far all that is held has been carried, by the names of ties. */
+  get carries(): Carries {
+    return new Map(this.#graph.get(carries, ""));
+  }
+
+  /** Where a surface stands, with whatever holds it; null where there is none. */
+  standOf(id: string): Stand | null {
+    return this.#graph.get(things.stand, id) ?? null;
   }
 
   /** The meshes of surfaces that are made of numbers and lines, in their own coordinates, by their ids. */

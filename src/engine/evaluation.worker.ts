@@ -6,7 +6,7 @@ import type { LaidTrack } from "@/core/line";
 import type { Shape } from "@/core/mesh";
 import type { MovedShape } from "@/core/movers";
 import { buffersOf, buffersOfDrawn } from "@/core/place";
-import type { SceneChange } from "@/core/scene";
+import type { Carries, SceneChange } from "@/core/scene";
 import { Engine, type ChartedSurface, type ShownResult } from "./engine";
 import { beatWhenAsked } from "./pulse";
 import { toldSince, type Told } from "./told";
@@ -28,6 +28,8 @@ export interface Evaluation {
   movable: Told<Shape>;
   /** Surfaces that have another shape at the moment than at rest. */
   moved: Told<MovedShape>;
+  /** How far all that is held has been carried. */
+  carries: Carries;
   /** Surfaces laid out by their UVs, by their ids, that have not been told of yet. */
   charts: [string, ChartedSurface][];
 }
@@ -72,7 +74,7 @@ const api = {
     const charts = under.filter(([id, { table }]) => shown.get(id) !== table);
     if (under.length > 0) shown = new Map(under.map(([id, { table }]) => [id, table]));
     const moved = engine.movedSince();
-    return Comlink.transfer({ results, laid, made, movable, moved, charts }, [
+    return Comlink.transfer({ results, laid, made, movable, moved, carries: engine.carries, charts }, [
       ...results.flatMap(({ placements, drawn }) => [...buffersOf(placements), ...buffersOfDrawn(drawn)]),
       ...moved.changed.flatMap(([, { position, normal }]) => [position.buffer, normal.buffer]),
     ]);

@@ -12,7 +12,7 @@ import {
 } from "@/core/files";
 import type { MovedShape } from "@/core/movers";
 import type { Placements } from "@/core/place";
-import { frameCount, momentOf, namesIn, sceneAt, type Scene, type Surface } from "@/core/scene";
+import { frameCount, momentOf, namesIn, sceneAt, type Scene } from "@/core/scene";
 import { flagged, spoken, type Finding } from "@/core/check";
 import { drawnIn, Engine, type ShownResult } from "./engine";
 import { meshesCompared, meshesWanted } from "./wanted";
@@ -126,7 +126,12 @@ function sceneryOf(
   return {
     surfaces: seen.map((surface): ShownSurface => {
       const shape = engine.shapeOf(surface.id);
-      return { surface, made: engine.madeMesh(surface.id), shapes: shape && [shape], stands: [standOf(surface)] };
+      return {
+        surface,
+        made: engine.madeMesh(surface.id),
+        shapes: shape && [shape],
+        stands: [engine.standOf(surface.id)!],
+      };
     }),
     lines: lines
       ? scene.lines.flatMap(({ id, name }): ShownLine[] => {
@@ -139,8 +144,6 @@ function sceneryOf(
       : [],
   };
 }
-
-const standOf = ({ position, rotation, scale }: Surface) => ({ position, rotation, scale });
 
 /** No more frames than this go into one file. */
 const MOST_FRAMES = 10_000;
@@ -185,10 +188,9 @@ export async function writeAnimation(
       (placements[n] ??= []).push(engine.placements(one.dressing.id)!);
     });
     for (const { surface } of start.surfaces ?? []) {
-      const now = evaluated.scene.surfaces.find(({ id }) => id === surface.id)!;
       const shape = engine.shapeOf(surface.id);
       if (shape) (shapes.get(surface.id) ?? shapes.set(surface.id, []).get(surface.id)!).push(shape);
-      (stands.get(surface.id) ?? stands.set(surface.id, []).get(surface.id)!).push(standOf(now));
+      (stands.get(surface.id) ?? stands.set(surface.id, []).get(surface.id)!).push(engine.standOf(surface.id)!);
     }
   }
   const { framesPerSecond } = scene.time;

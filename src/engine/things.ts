@@ -1,6 +1,6 @@
 /** What is worked out of the lines, surfaces and props of a scene: each a node by the thing's id. */
 import { Space, Volume } from "@/core/host";
-import { input, query, step, type Ask } from "@/core/graph";
+import { declared, input, query, step, type Ask } from "@/core/graph";
 import type { Raster } from "@/core/image";
 import { boundTrack, carriedTrack, laidTrack, surfacesUnder } from "@/core/lay";
 import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
@@ -33,14 +33,17 @@ import {
   besideOf,
   longestOf,
   meshAssetOf,
+  movedLine,
   oddityOf,
   placingBounds,
   preparationMatrix,
+  tieOfSurface,
   type Mix,
   type Oddity,
   type Prop,
   type Surface,
 } from "@/core/scene";
+import { carriedPoint, carriedTurn, type Carry } from "@/core/tie";
 import { prepareMesh } from "./prepared-mesh";
 
 /** Inputs by ids; undefined for what the scene does not have. */
@@ -55,10 +58,13 @@ export const meshInput = input<Shape>("mesh file");
 export const imageInput = input<Raster>("picture file");
 export const cacheInput = input<PointCache>("point cache");
 
-/** A line without its name, which nothing that is placed hangs on. */
+/** How far what holds a thing has carried it since it took hold, by the tie's name; null for not at all. Said in `ties.ts`. */
+export const carry = declared<Carry | null>("carry");
+
+/** A line without its name, which nothing that is placed hangs on; its knots where what holds them has carried them. */
 const line = query("line rules", (ask, id): Line | undefined => {
   const own = ask(lineInput, id);
-  return own && { ...own, name: "" };
+  return own && { ...movedLine(own, (name) => ask(carry, name) ?? undefined), name: "" };
 });
 
 /** A line as it is sketched, before it is laid onto anything. */
@@ -87,16 +93,25 @@ export const restMesh = query("rest mesh", (ask, id): RestMesh | undefined => {
   return mesh ? new RestMesh(mesh) : undefined;
 });
 
-const stand = query("stand", (ask, id): Stand | undefined => {
+/** Where a surface stands by itself, whatever holds it. */
+const ownStand = query("own stand", (ask, id): Stand | undefined => {
   const surface = ask(surfaceInput, id);
   return surface && pick(surface, ["position", "rotation", "scale"]);
 });
 
+export const stand = query("stand", (ask, id): Stand | undefined => {
+  const own = ask(ownStand, id);
+  const by = own && ask(surfaceInput, id)?.held ? ask(carry, tieOfSurface(id)) : null;
+  return own && by
+    ? { ...own, position: carriedPoint(by, own.position), rotation: carriedTurn(by, own.rotation) }
+    : own;
+});
+
 /** Where a surface stands at the first moment. */
-const standAtRest = query("stand at rest", (ask, id) => ask(surfaceInput, id)?.rest ?? ask(stand, id));
+const standAtRest = query("stand at rest", (ask, id) => ask(surfaceInput, id)?.rest ?? ask(ownStand, id));
 
 /** A surface before it moves: what lies on it is worked out there. */
-const meshAtRest = query("mesh at rest", (ask, id): WorldMesh | undefined => {
+export const meshAtRest = query("mesh at rest", (ask, id): WorldMesh | undefined => {
   const rest = ask(restMesh, id);
   return rest && WorldMesh.of(id, rest, ask(standAtRest, id)!);
 });

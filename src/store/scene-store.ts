@@ -1,6 +1,16 @@
 /** *The scene on the table*: its history, and whether it is kept. Every change is handed to the keeper at once. */
 import { create } from "zustand";
-import { changeBetween, emptyScene, overBudget, seenAt, type Scene } from "@/core/scene";
+import { same } from "@/core/graph";
+import {
+  carriedScene,
+  changeBetween,
+  emptyScene,
+  overBudget,
+  seenAt,
+  tiesIn,
+  type Carries,
+  type Scene,
+} from "@/core/scene";
 import { changed, dragBegun, dragCancelled, dragEnded, dragged, redone, startHistory, undone } from "./history";
 import type { History, Recipe } from "./history";
 import { lyingDown, pickUp, putDown } from "./journal";
@@ -29,6 +39,8 @@ export interface SceneStore {
   /** The scene as it is seen and edited at that moment, and as it is computed. */
   shown: Scene;
   computed: Scene;
+  /** How far what is held has been carried, as far as that is known. */
+  carries: Carries;
   save: SaveState;
   /** Why the last change that was asked for was not made; another object each time. */
   refused: { reason: string } | null;
@@ -41,7 +53,9 @@ export interface SceneStore {
   beginDrag(label: string): void;
   drag(recipe: Recipe): void;
   /** Goes to another moment, with the scene as it is then where that is known. A drag goes on at the moment at which it began. */
-  seek(moment: number, seen?: Pick<SceneStore, "shown" | "computed">): void;
+  /** Is told how far what is held has been carried. */
+  carry(carries: Carries): void;
+  seek(moment: number, seen?: Pick<SceneStore, "shown" | "computed"> & { carries?: Carries }): void;
   endDrag(): void;
   cancelDrag(): void;
   undo(): void;
@@ -103,8 +117,10 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
   const put = (history: History, moment = get().moment, more: Partial<SceneStore> = {}) => {
     const { history: before, moment: at, shown, computed } = get();
     const { scene } = history;
-    const seen = more.shown || (scene === before.scene && moment === at) ? { shown, computed } : seenAt(scene, moment);
-    set({ history, moment, ...seen, ...more });
+    const carries = stillHeld(more.carries ?? get().carries, before.scene, scene);
+    const known = scene === before.scene && moment === at && carries === get().carries;
+    const seen = known && !more.shown ? { shown, computed } : seenAs(scene, moment, carries, more);
+    set({ history, moment, ...more, ...seen, carries });
   };
 
   /** Hands over what differs from what the keeper has. */
@@ -205,6 +221,7 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     moment: 0,
     shown: NOTHING,
     computed: NOTHING,
+    carries: new Map(),
     save: { kind: "saved", at: 0 },
     refused: null,
     renewed: 0,
@@ -216,7 +233,7 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       return openKept(id);
     },
     change: (label, recipe, mark) =>
-      apply(changed(get().history, label, atMoment(recipe, get().moment), mark ?? null, Date.now())),
+      apply(changed(get().history, label, atMoment(recipe, get().moment, get().carries), mark ?? null, Date.now())),
     amend(recipe) {
       const { history } = get();
       if (history.past.length > 0 || history.future.length > 0 || history.drag) return;
@@ -227,10 +244,13 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       dragMoment = get().moment;
       set({ history: dragBegun(get().history, label) });
     },
-    drag: (recipe) => apply(dragged(get().history, atMoment(recipe, dragMoment))),
+    drag: (recipe) => apply(dragged(get().history, atMoment(recipe, dragMoment, get().carries))),
     seek(moment, seen) {
       if (moment === get().moment) return;
       put(get().history, moment, seen);
+    },
+    carry(carries) {
+      if (!same(carries, get().carries)) put(get().history, get().moment, { carries });
     },
     endDrag: () => apply(dragEnded(get().history)),
     cancelDrag: () => apply(dragCancelled(get().history)),
@@ -281,6 +301,26 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     },
   };
 });
+
+/** The scene as it is seen at a moment, with what is held where it has been carried, and as it is computed. */
+function seenAs(
+  scene: Scene,
+  moment: number,
+  carries: Carries,
+  known: Partial<Pick<SceneStore, "shown" | "computed">>,
+): Pick<SceneStore, "shown" | "computed"> {
+  const { shown, computed } =
+    known.shown && known.computed ? (known as Pick<SceneStore, "shown" | "computed">) : seenAt(scene, moment);
+  return { shown: carriedScene(shown, carries), computed };
+}
+
+/** Without what is tied otherwise than it was, or no more: how far that is carried is not known yet. */
+function stillHeld(carries: Carries, before: Scene, now: Scene): Carries {
+  if (carries.size === 0 || (before.lines === now.lines && before.surfaces === now.surfaces)) return carries;
+  const [old, ties] = [before, now].map((scene) => new Map(tiesIn(scene).map(({ name, tie }) => [name, tie])));
+  const held = [...carries].filter(([name]) => ties.has(name) && ties.get(name) === old.get(name));
+  return held.length === carries.size ? carries : new Map(held);
+}
 
 /** Why something could not be kept, in words. */
 function reasonFor(error: unknown): string {

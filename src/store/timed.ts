@@ -4,19 +4,20 @@
  */
 import { original, produce } from "immer";
 import { withKeyframe, type Course, type CourseValue } from "@/core/course";
-import { COURSED, hasCourses, isCoursed, paramAt, valuesAt, withValue } from "@/core/scene";
-import type { CoursedList, Scene } from "@/core/scene";
+import { carriedScene, COURSED, hasCourses, isCoursed, paramAt, uncarried, valuesAt, withValue } from "@/core/scene";
+import type { Carries, CoursedList, Scene } from "@/core/scene";
 import type { Recipe } from "./history";
 
 type Coursed = { readonly id: string; readonly courses: Record<string, Course> };
 
-/** The same recipe, done to the scene as it is at a moment, seconds. */
-export function atMoment(recipe: Recipe, t: number): Recipe {
+/** The same recipe, done to the scene as it is at a moment, seconds, with what is held where it has been carried. */
+export function atMoment(recipe: Recipe, t: number, carries: Carries = new Map()): Recipe {
   return (draft) => {
     const scene = original(draft) as Scene;
-    if (!hasCourses(scene)) return recipe(draft);
+    if (!hasCourses(scene) && carries.size === 0) return recipe(draft);
     const shown = valuesAt(scene, t);
-    const edited = produce(shown, recipe);
+    const seen = carriedScene(shown, carries);
+    const edited = uncarried(shown, seen, produce(seen, recipe), carries);
     const out = draft as unknown as Record<string, unknown>;
     for (const name of Object.keys(edited) as (keyof Scene)[]) {
       if (edited[name] === shown[name]) continue;

@@ -154,8 +154,17 @@ export interface Checked {
   circle: readonly string[];
   /** Those of the circle that do not count for it. */
   uncounted: readonly string[];
+  /** Lines and surfaces that it lies on whose ties come to nothing. */
+  ties: readonly LostTie[];
   /** Dressings under it whose boxes it stands on, by their ids. */
   boxed: readonly string[];
+}
+
+/** A tie that comes to nothing. */
+export interface LostTie {
+  held: string;
+  holder: Named;
+  trouble: "gone" | "circle";
 }
 
 /** What is odd about a prop as it came. */

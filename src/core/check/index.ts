@@ -12,6 +12,7 @@ import { inCircle } from "./in-circle";
 import { leaps } from "./leaps";
 import { lineTooShort } from "./line-too-short";
 import { lostHold } from "./lost-hold";
+import { lostTie } from "./lost-tie";
 import { lostMask } from "./lost-mask";
 import { noGround } from "./no-ground";
 import { offSurface } from "./off-surface";
@@ -43,6 +44,7 @@ const CHECKS: readonly Check[] = [
   tooMany,
   orphanPeg,
   lostHold,
+  lostTie,
   tooClose,
   overlapping,
   pastEnd,

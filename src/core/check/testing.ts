@@ -37,6 +37,7 @@ export function foundOn(
     hull: () => undefined,
     oddity,
     circle: [],
+    ties: [],
     uncounted: [],
     boxed: [],
   });

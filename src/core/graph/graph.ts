@@ -57,6 +57,16 @@ export interface Ask {
 
 export const input = <V>(name: string): Input<V> => ({ name, isInput: true });
 export const query = <V>(name: string, run: (ask: Ask, key: string) => V): Query<V> => ({ name, isInput: false, run });
+/** A query whose work is said by a module that hangs on this one, before anybody asks. */
+export function declared<V>(name: string): Query<V> & { is(run: (ask: Ask, key: string) => V): void } {
+  let work: ((ask: Ask, key: string) => V) | null = null;
+  return {
+    name,
+    isInput: false,
+    run: (ask, key) => work!(ask, key),
+    is: (run) => void (work = run),
+  };
+}
 export const task = <V>(name: string, run: (ask: Ask, key: string) => Work<V>): Query<V> => ({
   name,
   isInput: false,

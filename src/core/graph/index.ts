@@ -1,5 +1,6 @@
 /** Results remembered by what they were made of. */
 export {
+  declared,
   Graph,
   input,
   query,

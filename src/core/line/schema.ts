@@ -16,6 +16,7 @@ import {
   within,
   FARTHEST,
 } from "../schema";
+import { tieSchema } from "../tie";
 import { coursesSchema } from "../course";
 import type { Vec3 } from "../math";
 
@@ -40,6 +41,8 @@ export const knotSchema = z.object({
   after: vec3Schema.optional(),
   /** Turns the line's frame here by so many radians about its direction; in between it goes from one to the next. */
   roll: within(1_000_000).optional(),
+  /** What the knot goes along with. */
+  held: tieSchema.optional(),
   /** A word for the span from here to the next knot. */
   tag: z.string().trim().min(1).max(40).optional(),
 });

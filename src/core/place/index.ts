@@ -1,4 +1,5 @@
 /** Placing: the seven steps of a dressing and what they come to. */
+export { boundPlace, frameOnMesh } from "./frame-on-mesh";
 export { byMesh, worldMatrix } from "./bodies";
 export { Boxes } from "./boxes";
 export { MOST_IN_TURN } from "./fit/in-turn";

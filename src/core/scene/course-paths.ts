@@ -17,7 +17,19 @@ const SCHEMAS: Readonly<Record<CoursedList, z.ZodType>> = {
 };
 
 /** Numbers and choices that say what a thing is rather than how it is. */
-const FIXED = new Set(["id", "number", "kind", "triangles", "vertices", "hidden", "locked", "outline", "gone", "rest"]);
+const FIXED = new Set([
+  "id",
+  "number",
+  "kind",
+  "triangles",
+  "vertices",
+  "hidden",
+  "locked",
+  "outline",
+  "gone",
+  "rest",
+  "held",
+]);
 
 /** *A value that can change over time.* */
 export interface TimedParam {

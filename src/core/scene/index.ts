@@ -10,3 +10,4 @@ export { besideOf, longestOf, oddityOf, stoodUp, type Oddity } from "./oddity";
 export { parseScene } from "./parse";
 export * from "./prepare";
 export * from "./schema";
+export * from "./ties";

@@ -7,6 +7,7 @@ import { boundsSchema } from "../mesh";
 import { moversSchema } from "../movers";
 import { dressingSchema } from "../place";
 import { assetHashSchema, idSchema, nameSchema, vec3Schema, within } from "../schema";
+import { tieSchema } from "../tie";
 import { overBudget } from "./budget";
 import { preparationSchema } from "./prepare";
 import { timeSchema } from "./time";
@@ -105,6 +106,8 @@ const surfaceShape = z.object({
   /** Where it is at the first moment, where it goes about: what lies on it is worked out there. Only at a moment, never in a file. */
   rest: standSchema.optional(),
   courses: coursesSchema,
+  /** What it goes along with; null for nothing. */
+  held: tieSchema.nullable().default(null),
   /** Whether lines are drawn on it and things can stand on it. */
   ground: z.boolean().default(true),
   /** Whether it is a finding when props poke through it, as through walls, other than through water. */

@@ -6,6 +6,7 @@ import { moversSchema, type Mover } from "@/core/movers";
 import { addedKey, hexOf, lineKey, nextAdded, onOf, STEP_NAMES, STEP_SCHEMAS, tagsOf } from "@/core/place";
 import type { Dressing, Peg, Placements } from "@/core/place";
 import { nextNumber } from "@/core/schema";
+import type { Tie } from "@/core/tie";
 import { preparationSchema, type Scene } from "@/core/scene";
 import { FILES } from "./scene";
 import { valueFor, type Dice, type Texts } from "./values";
@@ -90,22 +91,34 @@ function partOf<T extends { kind: string }>(
   return { ...thing, [name]: valueFor(own.shape[name] as z.ZodType, name, dice, texts) };
 }
 
-const line: Change = (scene, dice) => {
+/** A tie to any surface or placement there is, also to what hangs on what it holds; or to none. */
+function tieIn(scene: Scene, dice: Dice, placed: Parameters<Change>[3]): Tie {
+  const stood = { position: [0, dice.share(), 0], rotation: [0, 0, 0, 1], scale: 1 } as const;
+  const surface = dice.pick(scene.surfaces).id;
+  if (dice.chance(0.6)) return { kind: "surface", surface, at: [dice.share(), 0, dice.share()], stood };
+  const dressing = dice.pick(scene.dressings).id;
+  const keys = placed(dressing)?.key ?? [];
+  const key = keys.length > 0 && dice.chance(0.9) ? hexOf(keys[dice.below(keys.length)]) : "c0ffee";
+  return { kind: "placement", dressing, key, stood };
+}
+
+const line: Change = (scene, dice, _, placed) => {
   const old = dice.pick(scene.lines);
   const place = () => [0, 1, 2].map(() => 4 * dice.share() - 2) as unknown as Line["knots"][0]["position"];
   const at = dice.below(old.knots.length);
   const knots = [...old.knots];
-  const way = dice.below(6);
-  if (way === 0) knots[at] = { ...knots[at], position: place() };
+  const way = dice.below(7);
+  if (way === 6) knots[at] = { ...knots[at], held: tieIn(scene, dice, placed) };
+  else if (way === 0) knots[at] = { ...knots[at], position: place() };
   else if (way === 1 && "closed" in old) knots.splice(at, 0, { id: nextNumber(knots), position: place() });
   else if (way === 2 && knots.length > 2) knots.splice(at, 1);
   else if (way === 3) knots[at] = { ...knots[at], tag: dice.pick(["pier", "sand"]), roll: dice.share() };
   else if (way === 4) return renamed(scene, "lines", old);
-  const edited = way < 4 ? { ...old, knots } : partOf(lineSchema, old, dice, textsOf(scene), ["knots"]);
+  const edited = way !== 5 ? { ...old, knots } : partOf(lineSchema, old, dice, textsOf(scene), ["knots"]);
   return { scene: { ...scene, lines: replaced(scene.lines, edited as Line) }, what: `line ${old.id}, way ${way}` };
 };
 
-const surface: Change = (scene, dice) => {
+const surface: Change = (scene, dice, _, placed) => {
   const old = dice.pick(scene.surfaces);
   const turn = dice.share();
   const ways: Partial<typeof old>[] = [
@@ -124,6 +137,7 @@ const surface: Change = (scene, dice) => {
       : { standIn: dice.pick([null, ...FILES.surfaces]) },
     { movers: valueFor(moversSchema, "movers", dice, textsOf(scene)) as typeof old.movers },
     { movers: old.movers.map((mover) => ({ ...mover, gone: dice.share() }) as Mover) },
+    { held: dice.chance(0.3) ? null : tieIn(scene, dice, placed) },
     { rest: dice.chance(0.3) ? undefined : { position: [0, dice.share(), 0], rotation: old.rotation, scale: 1 } },
   ];
   const way = dice.below(ways.length + 1);

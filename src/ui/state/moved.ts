@@ -1,8 +1,10 @@
 /** Surfaces that have another shape at the moment than at rest, as the worker tells of them, in the coordinates of their files. */
 import { create } from "zustand";
 import { Graph, input, query } from "@/core/graph";
-import type { Vec3 } from "@/core/math";
-import { bind, carryPoints, WorldMesh, type Shape } from "@/core/mesh";
+import { multiply, rotate, type Vec3 } from "@/core/math";
+import { bind, carryPoints, WorldMesh, type Shape, type Stand } from "@/core/mesh";
+import { boundPlace, frameOnMesh } from "@/core/place";
+import { carryBetween, type Carry, type Frame } from "@/core/tie";
 import type { MovedShape } from "@/core/movers";
 import { knowing, type Told } from "@/engine/told";
 
@@ -39,6 +41,31 @@ export const putMoved = (moved: Told<MovedShape>): void =>
 export function forgetMoved(): void {
   useMoved.setState(nothing());
   graph = new Graph();
+}
+
+/**
+ * How far a place on a surface has gone from rest by the surface's movers; null for not at all.
+ *
+ * @param at in the coordinates of its file
+ */
+export function carriedByMovers(id: string, at: Vec3, { position, rotation, scale }: Stand): Carry | null {
+  const { shapes, rest } = useMoved.getState();
+  const [shape, mesh] = [shapes.get(id), rest.get(id)];
+  if (!shape || shape.position.length !== mesh?.position.length) return null;
+  graph.set(restInput, id, mesh);
+  graph.set(shapeInput, id, shape);
+  const own = graph.get(restMesh, id);
+  const bound = boundPlace(own, at);
+  const inWorld = (frame: Frame | null): Frame | null => {
+    if (!frame) return null;
+    const [x, y, z] = rotate(rotation, frame.position.map((one) => scale * one) as unknown as Vec3);
+    return {
+      position: [position[0] + x, position[1] + y, position[2] + z],
+      rotation: multiply(rotation, frame.rotation),
+    };
+  };
+  const [before, now] = [own, graph.get(movedMesh, id)].map((one) => inWorld(frameOnMesh(bound, one)));
+  return before && now && carryBetween(before, now);
 }
 
 /** Where a point at a surface as it is seen, in the coordinates of its file, is when the surface is at rest. */

@@ -4,7 +4,7 @@ import { toast } from "sonner";
 import { create } from "zustand";
 import { keysNamed, type Finding } from "@/core/check";
 import { FLAG, type Placements, indicesOf } from "@/core/place";
-import { seenAt, type Scene } from "@/core/scene";
+import { seenAt, type Carries, type Scene } from "@/core/scene";
 import { assetBytes, useSceneStore } from "@/store";
 import { EvaluationClient } from "@/engine/client";
 import type { ShownResult } from "@/engine/engine";
@@ -46,6 +46,7 @@ interface Running {
   /** What was asked for last. */
   scene: Scene | null;
   /** A moment that is to be shown together with what the scene comes to then. */
+  carries: Carries;
   arriving: { seen: ReturnType<typeof seenAt<Scene>>; of: Scene; moment: number; arrived: () => void } | null;
 }
 
@@ -104,6 +105,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
       for (const id of byDressing.keys()) if (!present.has(id)) byDressing.delete(id);
       for (const result of results) byDressing.set(result.id, result);
       arrive(own, scene);
+      useSceneStore.getState().carry(own.carries);
       useResults.setState({ byDressing, scene, moment: useSceneStore.getState().moment, failure: null });
       settlePegs(results, scene);
     },
@@ -115,6 +117,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
       if (none(found) && none(poking)) return;
       useResults.setState({ poking: found, byDressing: marked(byDressing, found) });
     },
+    carries: (carries) => void (own.carries = carries),
     laid: putLaid,
     made: putMade,
     movable: putMovable,
@@ -130,7 +133,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
     progress: (progress) => useResults.setState({ progress }),
     asset: assetBytes,
   });
-  const own: Running = { client, scene: null, arriving: null };
+  const own: Running = { client, scene: null, arriving: null, carries: new Map() };
   running = own;
   const request = (scene: Scene) => {
     // What has just arrived is there already.
@@ -161,7 +164,7 @@ function arrive(own: Running, scene: Scene): void {
   if (arriving?.seen.computed !== scene) return;
   own.arriving = null;
   if (useSceneStore.getState().history.scene === arriving.of)
-    useSceneStore.getState().seek(arriving.moment, arriving.seen);
+    useSceneStore.getState().seek(arriving.moment, { ...arriving.seen, carries: own.carries });
   arriving.arrived();
 }
 

@@ -6,6 +6,7 @@ import { add } from "@/core/math";
 import { Button, IconButton, NameField, Segmented, Toggle, ValueField } from "../kit";
 import {
   deleteKnots,
+  holdKnots,
   editKnots,
   insertKnotBeside,
   lineOf,
@@ -20,6 +21,7 @@ import {
   tagsOf,
 } from "../state";
 import { Tide } from "../time";
+import { HeldBy } from "./HeldBy";
 import { complaintOf } from "./params";
 
 /** More knots than this are not listed one by one. */
@@ -44,6 +46,11 @@ export function KnotsSection({ line }: { line: Line }) {
         )}
       </h2>
       {selected.length > 0 && hasKnots(line) && <SelectedKnots line={line} knots={selected} />}
+      {!hasKnots(line) && (
+        <div className="mb-2">
+          <HeldBy tie={line.knots[0].held ?? null} but={line.id} onHold={(holder) => holdKnots(line.id, [0], holder)} />
+        </div>
+      )}
       <ul className="grid gap-1">
         {line.knots.slice(0, MAX_LISTED).map((knot, i) => (
           <li
@@ -125,6 +132,7 @@ function SelectedKnots({ line, knots }: OfKnots) {
         />
       )}
       {line.kind === "bezier" && <Joins line={line} knots={knots} />}
+      <HeldBy tie={knot.held ?? null} but={line.id} onHold={(holder) => holdKnots(line.id, knots, holder)} />
       <Roll line={line} knots={knots} value={knot.roll ?? 0} />
       <div className={ROW}>
         <span title="A word for the span from here to the next knot; What can choose props by it">Tag of the span</span>

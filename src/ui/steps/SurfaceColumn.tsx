@@ -18,13 +18,14 @@ import { useScene } from "@/store";
 import { MESH_FILES, partSurface, replaceSurface, standInFor, useSurfaceModel } from "../assets";
 import { Button, Choose, type Choice, FilesInput, NumberField, Toggle, ValueField } from "../kit";
 import { usePropChoices } from "../basket";
-import { deleteSurface, duplicateSurface, editSurface, surfaceOf, useEdit, useSession } from "../state";
+import { deleteSurface, duplicateSurface, editSurface, holdSurface, surfaceOf, useEdit, useSession } from "../state";
 import { startDrawingOn } from "../view";
 import { ColumnHead } from "./ColumnHead";
 import { DressingLinks } from "./DressingLinks";
 import { Tide } from "../time";
 import { complaintOf } from "./params";
 import { MadeFields } from "./MadeFields";
+import { HeldBy } from "./HeldBy";
 import { MoversSection } from "./MoversSection";
 import { fillInside, SpreadHere, spreadOver } from "./SpreadOver";
 
@@ -101,6 +102,7 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
           <TurnNumber key={turn} surface={surface} turn={turn} />
         ))}
         <SizeNumber surface={surface} />
+        <HeldBy tie={surface.held} but={surface.id} onHold={(holder) => holdSurface(surface.id, holder)} />
       </fieldset>
       {surface.made && <MadeFields surface={surface} made={surface.made} />}
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">

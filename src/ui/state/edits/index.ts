@@ -12,4 +12,5 @@ export * from "./pegs";
 export * from "./pins";
 export * from "./props";
 export * from "./surfaces";
+export * from "./ties";
 export * from "./views";

@@ -1,0 +1,137 @@
+/**
+ * *What of a scene is held by what*, and where it is by that. A scene says where things stood when they were tied; how far they
+ * have been carried since is worked out by the engine, and told by the names that ties have here.
+ */
+import { back, carriedPoint, carriedTurn, holderOf, type Carry, type Tie } from "../tie";
+import type { Knot, Line } from "../line";
+import type { Scene, Surface } from "./schema";
+
+/** How far what is held has been carried, by the names of ties; what has not been is not among them. */
+export type Carries = ReadonlyMap<string, Carry>;
+
+export const tieOfSurface = (id: string): string => `surface/${id}`;
+export const tieOfKnot = (line: string, knot: number): string => `knot/${line}/${knot}`;
+
+/** All ties of a scene, each with its name and the thing that is held: a surface, or the line of a knot. */
+export function tiesIn({
+  surfaces,
+  lines,
+}: Pick<Scene, "surfaces" | "lines">): { name: string; tie: Tie; held: string }[] {
+  return [
+    ...surfaces.flatMap(({ id, held }) => (held ? [{ name: tieOfSurface(id), tie: held, held: id }] : [])),
+    ...lines.flatMap(({ id, knots }) =>
+      (knots as Knot[]).flatMap((knot) =>
+        knot.held ? [{ name: tieOfKnot(id, knot.id), tie: knot.held, held: id }] : [],
+      ),
+    ),
+  ];
+}
+
+const movedSurface = (surface: Surface, by: Carry | undefined): Surface =>
+  by
+    ? { ...surface, position: carriedPoint(by, surface.position), rotation: carriedTurn(by, surface.rotation) }
+    : surface;
+
+/** Handles go along with their knot. */
+function movedKnot(knot: Knot, by: Carry | undefined): Knot {
+  if (!by) return knot;
+  const turned = { ...by, from: [0, 0, 0] as const, to: [0, 0, 0] as const };
+  return {
+    ...knot,
+    position: carriedPoint(by, knot.position),
+    ...(knot.before && { before: carriedPoint(turned, knot.before) }),
+    ...(knot.after && { after: carriedPoint(turned, knot.after) }),
+  };
+}
+
+/** A line with its knots where what holds them has carried them; the same where none is. */
+export function movedLine<L extends Line>(line: L, carry: (name: string) => Carry | undefined): L {
+  let moved = false;
+  const knots = (line.knots as Knot[]).map((knot) => {
+    const by = knot.held ? carry(tieOfKnot(line.id, knot.id)) : undefined;
+    moved ||= by !== undefined;
+    return movedKnot(knot, by);
+  });
+  return moved ? { ...line, knots } : line;
+}
+
+/** A scene with all that is held where it has been carried; what is not carried stays the same object. */
+export function carriedScene<S extends Pick<Scene, "surfaces" | "lines">>(scene: S, carries: Carries): S {
+  if (carries.size === 0) return scene;
+  const carry = (name: string) => carries.get(name);
+  const surfaces = mapped(scene.surfaces, (one) => (one.held ? movedSurface(one, carry(tieOfSurface(one.id))) : one));
+  const lines = mapped(scene.lines, (one) => movedLine(one as Line, carry) as typeof one);
+  return surfaces === scene.surfaces && lines === scene.lines ? scene : { ...scene, surfaces, lines };
+}
+
+function mapped<T>(things: T[], change: (thing: T) => T): T[] {
+  const out = things.map(change);
+  return out.every((thing, i) => thing === things[i]) ? things : out;
+}
+
+/**
+ * The way back after an edit: what was done to things where they are seen, done to where they stood when they were tied. What
+ * was not touched is the very object of `scene` again; what was let go, tied anew or has lost its hold stays where it is seen.
+ *
+ * @param scene as it is without ties, `seen` as it is with them, `edited` what that was made
+ */
+export function uncarried<S extends Pick<Scene, "surfaces" | "lines" | "dressings">>(
+  scene: S,
+  seen: S,
+  edited: S,
+  carries: Carries,
+): S {
+  if (seen === scene) return edited;
+  const ends = new Set([...edited.surfaces, ...edited.dressings].map(({ id }) => id));
+  const lost = ({ held }: { held?: Tie | null }) => !!held && !ends.has(holderOf(held));
+  /** How what is held now was carried; undefined for what stays as it is seen. */
+  const undo = (name: string, before: Tie | null | undefined, now: Tie | null | undefined): Carry | undefined => {
+    const by = now && before === now && !lost({ held: now }) ? carries.get(name) : undefined;
+    return by && back(by);
+  };
+  const surfaces = eachAgain(scene.surfaces, seen.surfaces, edited.surfaces, lost, (raw, was, now) => {
+    const by = undo(tieOfSurface(now.id), raw.held, now.held);
+    if (!by) return now;
+    const { position, rotation } = movedSurface(now, by);
+    return {
+      ...now,
+      position: now.position === was.position ? raw.position : position,
+      rotation: now.rotation === was.rotation ? raw.rotation : rotation,
+    };
+  });
+  const anyLost = ({ knots }: Line) => (knots as Knot[]).some(lost);
+  const lines = eachAgain(
+    scene.lines as Line[],
+    seen.lines as Line[],
+    edited.lines as Line[],
+    anyLost,
+    (raw, was, now) => ({
+      ...now,
+      knots: eachAgain(raw.knots as Knot[], was.knots as Knot[], now.knots as Knot[], lost, (own, _, knot) =>
+        movedKnot(knot, undo(tieOfKnot(now.id, knot.id), own.held, knot.held)),
+      ),
+    }),
+  );
+  return { ...edited, surfaces, lines };
+}
+
+/**
+ * A list after an edit: things that nobody touched as they were before they were carried, the others undone, new ones and those
+ * that have lost their hold as they are.
+ */
+function eachAgain<T extends { id: string | number }>(
+  raw: readonly T[],
+  seen: readonly T[],
+  edited: readonly T[],
+  lost: (thing: T) => boolean,
+  undone: (raw: T, seen: T, edited: T) => T,
+): T[] {
+  if (raw === seen) return edited as T[];
+  const known = new Map(seen.map((thing, i) => [thing.id, i]));
+  const out = edited.map((thing) => {
+    const i = known.get(thing.id);
+    if (i === undefined || raw[i] === seen[i]) return thing;
+    return seen[i] === thing && !lost(thing) ? raw[i] : undone(raw[i], seen[i], thing);
+  });
+  return out.length === raw.length && out.every((thing, i) => thing === raw[i]) ? (raw as T[]) : out;
+}

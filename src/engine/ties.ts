@@ -1,0 +1,110 @@
+/**
+ * What ties come to: how far their ends have gone since they took hold. What would hang on itself by its ties is held by
+ * nothing, and so is what was held by something that is gone; both are told of.
+ */
+import { query, step, type Ask } from "@/core/graph";
+import { WorldMesh, type RestMesh, type Stand } from "@/core/mesh";
+import { boundPlace, frameOnMesh, hexOf, type Placements } from "@/core/place";
+import { tiesIn } from "@/core/scene";
+import { carryBetween, holderOf, type Carry, type Frame, type Tie } from "@/core/tie";
+import { dressingInput, lostTies, placements } from "./dressings";
+import * as things from "./things";
+import type { Knot } from "@/core/line";
+
+/** A tie by its name, see `tiesIn`. */
+const tieNamed = query("tie", (ask, name): Tie | null => {
+  const [kind, id, knot] = name.split("/");
+  if (kind === "surface") return ask(things.surfaceInput, id)?.held ?? null;
+  const knots = (ask(things.lineInput, id)?.knots ?? []) as Knot[];
+  return knots.find((one) => String(one.id) === knot)?.held ?? null;
+});
+
+const boundStep = step("bound tie", boundPlace);
+const frameStep = step("frame of tie", frameOnMesh);
+const stoodStep = step("mesh of tie", (rest: RestMesh, stood: Stand): WorldMesh => WorldMesh.of("", rest, stood));
+
+/** The frame of a placement; null where there is none. */
+function frameOf({ key, position: P, rotation: R, origin }: Placements, wanted: string): Frame | null {
+  const i = key.findIndex((one) => hexOf(one) === hexOf(BigInt(`0x${wanted}`)));
+  if (i < 0) return null;
+  return {
+    position: [origin[0] + P[3 * i], origin[1] + P[3 * i + 1], origin[2] + P[3 * i + 2]],
+    rotation: [R[4 * i], R[4 * i + 1], R[4 * i + 2], R[4 * i + 3]],
+  };
+}
+
+/** Where a tie's end was and is; null where it is gone. */
+function endsOf(ask: Ask, tie: Tie): { stood: Frame; now: Frame } | null {
+  if (tie.kind === "placement") {
+    const placed = ask(placements, tie.dressing);
+    const now = placed && frameOf(placed, tie.key);
+    return now ? { stood: tie.stood, now } : null;
+  }
+  const [rest, now] = [ask(things.meshAtRest, tie.surface), ask(things.worldMesh, tie.surface)];
+  if (!rest || !now) return null;
+  const { scale } = rest.stand!;
+  const [x, y, z] = tie.at;
+  const bound = ask.step(boundStep, rest, rest.toWorld([scale * x, scale * y, scale * z]));
+  const stood = ask.step(frameStep, bound, ask.step(stoodStep, rest.rest, tie.stood));
+  const there = ask.step(frameStep, bound, now);
+  return stood && there && { stood, now: there };
+}
+
+/** What a tie comes to: what is carried, or why nothing is. */
+const outcome = query("tie outcome", (ask, name): { carry: Carry | null; trouble: "gone" | "circle" | null } => {
+  const tie = ask(tieNamed, name);
+  if (!tie) return { carry: null, trouble: null };
+  if (ask(reached, holderOf(tie)).has(name.split("/")[1])) return { carry: null, trouble: "circle" };
+  const ends = endsOf(ask, tie);
+  return ends ? { carry: carryBetween(ends.stood, ends.now), trouble: null } : { carry: null, trouble: "gone" };
+});
+
+things.carry.is((ask, name) => ask(outcome, name).carry);
+
+/** All that something hangs on, itself among it, by ids: whatever it names, and the grounds where it names none of them. */
+const reached = query("reached", (ask, start): ReadonlySet<string> => {
+  const found = new Set([start]);
+  for (const id of found) for (const other of ask(named, id)) found.add(other);
+  return found;
+});
+
+/** The lines, surfaces and dressings that one of them names anywhere in what it says; and all grounds, if it may lie on any. */
+const named = query("named", (ask, id): readonly string[] => {
+  const [line, surface, dressing] = [ask(things.lineInput, id), ask(things.surfaceInput, id), ask(dressingInput, id)];
+  const all = new Set(
+    (["lines", "surfaces", "dressings"] as const).flatMap((list) => ask(things.idsInput, list) ?? []),
+  );
+  const out = new Set<string>();
+  const visit = (value: unknown): void => {
+    if (typeof value === "string") {
+      if (value !== id && all.has(value)) out.add(value);
+    } else if (typeof value === "object" && value !== null) for (const one of Object.values(value)) visit(one);
+  };
+  visit(line ?? surface ?? dressing);
+  if ((line?.laid || (dressing && dressing.fit.drop !== "off")) ?? false)
+    for (const one of ask(things.grounds, "")) out.add(one);
+  return [...out];
+});
+
+lostTies.is((ask, id) => {
+  const [line, surface] = [ask(things.lineInput, id), ask(things.surfaceInput, id)];
+  const ties = tiesIn({ lines: line ? [line] : [], surfaces: surface ? [surface] : [] });
+  return ties.flatMap(({ name, tie }) => {
+    const { trouble } = ask(outcome, name);
+    return trouble ? [{ trouble, holder: holderOf(tie) }] : [];
+  });
+});
+
+/** How far all that is held has been carried, by the names of ties. */
+export const carries = query("carries", (ask): readonly [name: string, carry: Carry][] => {
+  const get = <T>(list: "lines" | "surfaces", of: (id: string) => T | undefined): T[] =>
+    (ask(things.idsInput, list) ?? []).flatMap((id) => of(id) ?? []);
+  const ties = tiesIn({
+    surfaces: get("surfaces", (id) => ask(things.surfaceInput, id)),
+    lines: get("lines", (id) => ask(things.lineInput, id)),
+  });
+  return ties.flatMap(({ name }): [string, Carry][] => {
+    const by = ask(things.carry, name);
+    return by ? [[name, by]] : [];
+  });
+});

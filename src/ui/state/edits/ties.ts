@@ -1,0 +1,79 @@
+/** What an artist lets be held by what. */
+import type { Quat, Vec3 } from "@/core/math";
+import { hexOf, type Placements } from "@/core/place";
+import { back, carriedPoint, carriedTurn, type Carry, type Tie } from "@/core/tie";
+import type { Knot } from "@/core/line";
+import { pick } from "@/core/schema";
+import { carriedByMovers } from "../moved";
+import { useResults } from "../results";
+import { inField, scene } from "./common";
+import { editKnots } from "./knots";
+import { editSurface, surfaceOf } from "./surfaces";
+import type { Draft } from "immer";
+
+/** What is to hold: a surface, or of a dressing the placement that is nearest; null for nothing. */
+export type Holder = { kind: "surface" | "dressing"; id: string } | null;
+
+/** A tie of what is seen at a place, and how far its holder's movers have taken that place from where it is at rest. */
+function tieTo({ kind, id }: NonNullable<Holder>, at: Vec3): { tie: Tie; by: Carry | null } | null {
+  if (kind === "dressing") {
+    const placements = useResults.getState().byDressing.get(id)?.placements;
+    const nearest = placements && nearestTo(placements, at);
+    return nearest ? { tie: { kind: "placement", dressing: id, ...nearest }, by: null } : null;
+  }
+  const surface = surfaceOf(scene(), id);
+  if (!surface) return null;
+  const stood = pick(surface, ["position", "rotation", "scale"]);
+  const place = inField(scene(), id, at);
+  return { tie: { kind: "surface", surface: id, at: place, stood }, by: carriedByMovers(id, place, stood) };
+}
+
+/** The standing placement that is nearest to a point. */
+function nearestTo(
+  { count, prop, props, position: P, rotation: R, origin, key }: Placements,
+  [x, y, z]: Vec3,
+): { key: string; stood: { position: Vec3; rotation: Quat } } | null {
+  let [best, least] = [-1, Infinity];
+  for (let i = 0; i < count; i++) {
+    if (prop[i] >= props.length) continue;
+    const far = Math.hypot(origin[0] + P[3 * i] - x, origin[1] + P[3 * i + 1] - y, origin[2] + P[3 * i + 2] - z);
+    if (far < least) [best, least] = [i, far];
+  }
+  if (best < 0) return null;
+  return {
+    key: hexOf(key[best]),
+    stood: {
+      position: [origin[0] + P[3 * best], origin[1] + P[3 * best + 1], origin[2] + P[3 * best + 2]],
+      rotation: [R[4 * best], R[4 * best + 1], R[4 * best + 2], R[4 * best + 3]],
+    },
+  };
+}
+
+/** Lets a surface be held; it stays where it is. Whether there was anything to hold it. */
+export function holdSurface(id: string, holder: Holder): boolean {
+  const surface = surfaceOf(scene(), id);
+  const held = surface && holder && tieTo(holder, surface.position);
+  if (!surface || (holder && !held)) return false;
+  editSurface(id, holder ? "Hold surface" : "Let surface go", (draft) => {
+    draft.held = held ? (held.tie as Draft<Tie>) : null;
+    if (!held?.by) return;
+    draft.position = [...carriedPoint(back(held.by), surface.position)];
+    draft.rotation = [...carriedTurn(back(held.by), surface.rotation)];
+  });
+  return true;
+}
+
+/** The same of knots, each by the place that is nearest to it. */
+export function holdKnots(line: string, knots: readonly number[], holder: Holder): boolean {
+  const seen = scene().lines.find(({ id }) => id === line);
+  const places = knots.flatMap((k) => (seen?.knots[k] ? [seen.knots[k] as Knot] : []));
+  const held = new Map(places.map((knot) => [knot.id, holder && tieTo(holder, knot.position)]));
+  if (places.length === 0 || (holder && [...held.values()].some((one) => !one))) return false;
+  editKnots(line, knots, holder ? "Hold knot" : "Let knot go", (draft) => {
+    const own = held.get((draft as Knot).id);
+    if (!own) return void delete draft.held;
+    draft.held = own.tie as Draft<Tie>;
+    if (own.by) draft.position = [...carriedPoint(back(own.by), draft.position)];
+  });
+  return true;
+}

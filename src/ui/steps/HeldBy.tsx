@@ -1,0 +1,52 @@
+"use client";
+/** What a thing goes along with: chosen among the scene's surfaces and dressings, of which the nearest place or prop holds it. */
+import { toast } from "sonner";
+import { holderOf, type Tie } from "@/core/tie";
+import { useScene } from "@/store";
+import { Choose } from "../kit";
+import type { Holder } from "../state";
+
+interface HeldByProps {
+  /** The tie there is; null for none. */
+  tie: Tie | null;
+  /** What may not hold it: itself. */
+  but: string;
+  /** @returns whether there was anything to hold it */
+  onHold: (holder: Holder) => boolean;
+}
+
+export function HeldBy({ tie, but, onHold }: HeldByProps) {
+  const surfaces = useScene((scene) => scene.surfaces).filter(({ id }) => id !== but);
+  const dressings = useScene((scene) => scene.dressings);
+  const names = new Map([...surfaces, ...dressings].map(({ id, name }) => [id, name]));
+  const held = tie && (names.get(holderOf(tie)) ?? "something that is gone");
+  const choices = [
+    ...(tie ? [{ id: "", label: "Nothing: let it go" }] : []),
+    ...surfaces.map(({ id, name }) => ({
+      id: `surface ${id}`,
+      label: name,
+      group: "By a surface, where it is nearest",
+    })),
+    ...dressings.map(({ id, name }) => ({ id: `dressing ${id}`, label: name, group: "By the nearest prop of" })),
+  ];
+  return (
+    <div className="grid grid-cols-[56px_1fr] items-center gap-1.5">
+      <span className="text-[12.5px] text-ink-6" title="It goes along with what holds it, as one piece with it.">
+        Held by
+      </span>
+      <Choose
+        label={`Held by ${held ?? "nothing"}`}
+        choices={choices}
+        empty="There is nothing in the scene that could hold it."
+        onChoose={(chosen) => {
+          const [kind, id] = chosen.split(" ");
+          if (!onHold(chosen === "" ? null : { kind: kind as "surface" | "dressing", id }))
+            toast.error(`“${names.get(id) ?? "It"}” has nothing that could hold it.`);
+        }}
+        className={`h-7 truncate rounded-lg border border-linen-3 bg-paper px-2 text-left text-xs hover:bg-linen-1 ${tie && !names.has(holderOf(tie)) ? "text-madder" : ""}`}
+      >
+        {held ?? "nothing"}
+      </Choose>
+    </div>
+  );
+}
