@@ -350,7 +350,7 @@ export const DRESSINGS = [
     where: { kind: "pinned", surfaces: ["petrel-sail"] },
     what: { entries: [{ prop: "star-badge" }] },
     stance: { up: "normal", forward: "v" },
-    fit: { up: 0.003 },
+    fit: { up: 0.035 },
     pegs: Object.fromEntries(
       (
         [
@@ -387,6 +387,6 @@ export const DRESSINGS = [
     where: { lines: ["gull-round"] },
     what: { entries: [{ prop: "gull-flying" }] },
     spacing: { by: "list", list: [0], onceIn: 12 },
-    stance: { meetsUp: "centre", up: "roll" },
+    stance: { meetsUp: "centre", banks: true, bankMost: 40 * RAD },
   },
 ];

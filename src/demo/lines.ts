@@ -9,7 +9,7 @@ import { AWNING_HEIGHT } from "./quayside";
 const knots = (...positions: Vec3[]) => positions.map((position) => ({ position }));
 const top = ([x, y, z]: Vec3): Vec3 => [x, y + MAST_ROPE, z];
 
-/** A round over the harbour, and by how much whoever flies it leans into the bends. */
+/** A round over the harbour. */
 const GULL_ROUND: readonly Vec3[] = [
   [-6, 5.6, -6],
   [1, 4.7, -3],
@@ -18,7 +18,6 @@ const GULL_ROUND: readonly Vec3[] = [
   [-1, 7.2, -16],
   [-7, 6.6, -12],
 ];
-const BANK = -0.5;
 
 export const LINES = [
   {
@@ -194,6 +193,6 @@ export const LINES = [
     name: "Gull's round",
     kind: "smooth",
     closed: true,
-    knots: GULL_ROUND.map((position) => ({ position, roll: BANK })),
+    knots: knots(...GULL_ROUND),
   },
 ];

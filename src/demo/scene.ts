@@ -148,8 +148,15 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
         outline: true,
       },
       ...(await surface("boat-blue", "Boat Petrel", boat("#1e6f77", false), [PETREL], false)).map(rocking),
-      ...(await surface("petrel-sail", "Petrel's sail", mainsail(), [PETREL], false)).map(rocking).map((sail) => ({
+      ...(await surface("petrel-sail", "Petrel's sail", mainsail(), [PETREL], false)).map((sail) => ({
         ...sail,
+        // By the foot of the mast: it rides on the hull.
+        held: {
+          kind: "surface",
+          surface: "boat-blue",
+          at: [0.42, 0.62, 0],
+          stood: { position: PETREL, rotation: [0, 0, 0, 1], scale: 1 },
+        },
         movers: [
           { kind: "billow", id: 0, depth: 0.55, breath: 0.35, every: 5, held: ["right", "bottom"] },
           {
