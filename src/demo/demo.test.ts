@@ -37,6 +37,7 @@ test("it moves: what travels is elsewhere later, and nothing is to be found wron
       "Leech lamps",
       "Belt crates",
       "Gull in flight",
+      "Bobbing ducks",
     ]);
   }
 });

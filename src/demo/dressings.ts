@@ -389,4 +389,21 @@ export const DRESSINGS = [
     spacing: { by: "list", list: [0], onceIn: 12 },
     stance: { meetsUp: "centre", banks: true, bankMost: 40 * RAD },
   },
+  {
+    id: "ducks",
+    name: "Bobbing ducks",
+    where: { lines: ["ducks-round"] },
+    what: { entries: [{ prop: "duck" }] },
+    spacing: { by: "count", count: 7, onceIn: 90 },
+    stance: { meetsUp: "pivot" },
+    variation: {
+      seed: 12,
+      positionOn: true,
+      along: [-0.35, 0.35],
+      across: [-0.35, 0.35],
+      sizeOn: true,
+      size: [0.85, 1.1],
+      pose: "own",
+    },
+  },
 ];

@@ -119,7 +119,7 @@ export function netPile(): MeshBuilder {
 }
 
 /** A body of rings about a spine that runs forward. */
-function ringed(
+export function ringed(
   mesh: MeshBuilder,
   paint: Paint,
   around: number,

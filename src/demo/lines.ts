@@ -195,4 +195,13 @@ export const LINES = [
     closed: true,
     knots: knots(...GULL_ROUND),
   },
+  {
+    id: "ducks-round",
+    number: 21,
+    name: "Ducks' round",
+    kind: "smooth",
+    closed: true,
+    knots: knots([-0.6, 0, -4.2], [2.6, 0, -4.8], [4.6, 0, -3.6], [3.4, 0, -2.2], [0.6, 0, -2.6]),
+    laid: { kind: "surface", on: ["water"], way: "down" },
+  },
 ];

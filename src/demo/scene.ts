@@ -1,4 +1,5 @@
 /** *Gullhaven Regatta*, the scene that everyone sees first: a small harbour on the day of its regatta. */
+import { duckGlb } from "./ducks";
 import { hashOf, readPropFile, type Assets } from "@/core/files";
 import { sceneSchema, SCENE_VERSION, type Scene } from "@/core/scene";
 import type { Vec3 } from "@/core/math";
@@ -61,6 +62,12 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
     const { asset: hash, bytes } = await asset(name, mesh);
     return { id, name, asset: hash, file: `${id}.glb`, ...(await readPropFile(bytes, name)) };
   };
+  const duck = async (): Promise<Record<string, unknown>> => {
+    const bytes = await duckGlb("Duck");
+    const hash = hashOf(bytes);
+    assets.set(hash, bytes);
+    return { id: "duck", name: "Duck", asset: hash, file: "duck.glb", ...(await readPropFile(bytes, "Duck")) };
+  };
   const surface = async (id: string, name: string, mesh: MeshBuilder, at: readonly Vec3[], ground: boolean) => {
     const { asset: hash, bytes } = await asset(name, mesh);
     const { triangles } = await readPropFile(bytes, name);
@@ -104,6 +111,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       await prop("gull", "Gull", gull()),
       await prop("gull-flying", "Gull in flight", flyingGull()),
       await prop("kite-madder", "Kite madder", kite("#b5363f")),
+      await duck(),
       await prop("paver", "Paver", paver()),
       await prop("star-badge", "Star badge", starBadge()),
       await prop("sail-number", "Sail number", sailNumber()),

@@ -1,6 +1,5 @@
 /** *A mesh in the making*: shapes in plain colours, gathered by material, written as one GLB. */
-import { Document, type TypedArray } from "@gltf-transform/core";
-import { WebIO } from "@gltf-transform/core";
+import { Document, WebIO, type Buffer, type Mesh, type TypedArray } from "@gltf-transform/core";
 import { normalize, cross, subtract, type Vec3 } from "@/core/math";
 
 export interface Paint {
@@ -221,7 +220,13 @@ export class MeshBuilder {
   async toGlb(name: string): Promise<Uint8Array> {
     const document = new Document();
     document.getRoot().getAsset().generator = "Clothesline";
-    const buffer = document.createBuffer();
+    const mesh = this.meshIn(document, document.createBuffer(), name);
+    document.createScene(name).addChild(document.createNode(name).setMesh(mesh));
+    return new WebIO().writeBinary(document);
+  }
+
+  /** Its shapes as a mesh of a document. */
+  meshIn(document: Document, buffer: Buffer, name: string): Mesh {
     const accessor = (type: "SCALAR" | "VEC2" | "VEC3", array: TypedArray) =>
       document
         .createAccessor()
@@ -257,7 +262,6 @@ export class MeshBuilder {
         );
       mesh.addPrimitive(primitive);
     }
-    document.createScene(name).addChild(document.createNode(name).setMesh(mesh));
-    return new WebIO().writeBinary(document);
+    return mesh;
   }
 }

@@ -29,6 +29,7 @@ class PretendedWorker {
             movable: NOTHING,
             moved: NOTHING,
             carries: new Map(),
+            stills: { changed: [], gone: [] },
             charts: [],
           }),
         die: () => this.onerror?.({ message: "out of memory" }),

@@ -31,6 +31,8 @@ interface Listener {
   movable?(movable: Told<Shape>): void;
   /** Surfaces that have another shape than before; told before the results. */
   moved?(moved: Told<MovedShape>): void;
+  /** The stills that props stand in; told before the results. */
+  stills?(stills: Told<MovedShape>): void;
   /** How far all that is held has been carried; told before the results. */
   carries?(carries: Carries): void;
   /** Surfaces laid out by their UVs, by their ids; told before the results that go by them. */
@@ -121,12 +123,13 @@ export class EvaluationClient {
       const scene = this.#waiting;
       this.#waiting = null;
       try {
-        const { results, laid, made, movable, moved, carries, charts } = await this.#evaluate(scene);
+        const { results, laid, made, movable, moved, stills, carries, charts } = await this.#evaluate(scene);
         if (this.#closed) continue;
         if (isNews(laid)) this.#listener.laid?.(laid);
         if (isNews(made)) this.#listener.made?.(made);
         if (isNews(movable)) this.#listener.movable?.(movable);
         if (isNews(moved)) this.#listener.moved?.(moved);
+        if (isNews(stills)) this.#listener.stills?.(stills);
         this.#listener.carries?.(carries);
         if (charts.length > 0) this.#listener.charts?.(charts);
         this.#listener.results(results, scene);

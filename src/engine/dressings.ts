@@ -60,6 +60,7 @@ function sourcesFor(ask: Ask, id: string): Sources {
     hull: (prop) => ask(things.hull, prop),
     solid: (prop) => ask(things.preparedMesh, prop),
     body: (prop) => ask(things.body, prop),
+    clip: (prop, clip) => ask(things.clips, prop)[clip] ?? null,
     image: (asset) => ask(things.imageInput, asset),
     placements: (other) => (counts(other) ? ask(placements, other) : undefined),
     propGround: (other) => (counts(other) ? ask(propGround, other)?.ground : undefined),

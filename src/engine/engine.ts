@@ -12,7 +12,7 @@ import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
 import { polygonOf, type DrawnLine, type LaidTrack } from "@/core/line";
 import { UvChart, type ChartTable, type MovedVertices, type Shape, type Stand, type TriangleMesh } from "@/core/mesh";
-import { copyOf, drawnOf, type Drawn, type Placements } from "@/core/place";
+import { copyOf, drawnOf, stillKey, type Drawn, type Placements } from "@/core/place";
 import { omit } from "@/core/schema";
 import { preparedBounds } from "@/core/scene";
 import { movedShape, type MovedShape } from "@/core/movers";
@@ -253,6 +253,32 @@ export class Engine {
   /** Where a surface stands, with whatever holds it; null where there is none. */
   standOf(id: string): Stand | null {
     return this.#graph.get(things.stand, id) ?? null;
+  }
+
+  /** The stills that props stand in, by {@link stillKey}. */
+  get stills(): ReadonlyMap<string, MovedShape> {
+    const out = new Map<string, MovedShape>();
+    for (const { id, variation } of this.#scene.dressings) {
+      const placed = variation.pose === "off" ? null : this.placements(id);
+      if (!placed?.posed) continue;
+      const { clip, stills, moments } = placed.posed.poses;
+      placed.props.forEach((prop, p) => {
+        for (let k = 0; k < stills; k++) {
+          const [key, shape] = this.still(prop, clip, moments[stills * p + k]) ?? [];
+          if (key && shape) out.set(key, shape);
+        }
+      });
+    }
+    return out;
+  }
+
+  /** What a prop's file looks like at a moment of one of its clips, with its {@link stillKey}; null where it has no such clip. */
+  still(prop: string, clip: number, moment: number): [key: string, shape: MovedShape] | null {
+    const asset = this.#scene.props.find(({ id }) => id === prop)?.asset;
+    if (asset === undefined || !Number.isFinite(moment)) return null;
+    const key = stillKey(asset, clip, moment);
+    const shape = this.#graph.get(things.still, key);
+    return shape ? [key, shape] : null;
   }
 
   /** The meshes of surfaces that are made of numbers and lines, in their own coordinates, by their ids. */

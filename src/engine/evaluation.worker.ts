@@ -28,6 +28,8 @@ export interface Evaluation {
   movable: Told<Shape>;
   /** Surfaces that have another shape at the moment than at rest. */
   moved: Told<MovedShape>;
+  /** The stills that props stand in. */
+  stills: Told<MovedShape>;
   /** How far all that is held has been carried. */
   carries: Carries;
   /** Surfaces laid out by their UVs, by their ids, that have not been told of yet. */
@@ -39,6 +41,7 @@ const engine = new Engine();
 let tracks: Engine["tracks"] = new Map();
 let meshes: Engine["made"] = new Map();
 let atRest: Engine["movable"] = new Map();
+let posed: Engine["stills"] = new Map();
 /** The charts that it has been given: as long as they are shown. */
 let shown: ReadonlyMap<string, ChartedSurface["table"]> = new Map();
 
@@ -74,7 +77,10 @@ const api = {
     const charts = under.filter(([id, { table }]) => shown.get(id) !== table);
     if (under.length > 0) shown = new Map(under.map(([id, { table }]) => [id, table]));
     const moved = engine.movedSince();
-    return Comlink.transfer({ results, laid, made, movable, moved, carries: engine.carries, charts }, [
+    const now = engine.stills;
+    const stills = toldSince(posed, now);
+    posed = now;
+    return Comlink.transfer({ results, laid, made, movable, moved, stills, carries: engine.carries, charts }, [
       ...results.flatMap(({ placements, drawn }) => [...buffersOf(placements), ...buffersOfDrawn(drawn)]),
       ...moved.changed.flatMap(([, { position, normal }]) => [position.buffer, normal.buffer]),
     ]);

@@ -113,8 +113,14 @@ export async function writePlacements(
   const engine = new Engine();
   const evaluated = await evaluateScene(scene, assets, options, engine);
   const around = FORMATS[format].holdsScenery ? sceneryOf(evaluated.scene, engine, options) : {};
-  return FORMATS[format].write({ ...evaluated, ...around }, assets, options.compressed);
+  return FORMATS[format].write({ ...evaluated, ...around, still: stillsIn(engine) }, assets, options.compressed);
 }
+
+/** What props look like at moments of their clips. */
+const stillsIn =
+  (engine: Engine): NonNullable<EvaluatedScene["still"]> =>
+  (prop, clip, moment) =>
+    engine.still(prop, clip, moment)?.[1] ?? null;
 
 /** What is seen of a scene besides its dressings, as far as it is wanted. */
 function sceneryOf(
@@ -203,7 +209,7 @@ export async function writeAnimation(
     shapes: shapes.get(one.surface.id)?.length === frames.length ? shapes.get(one.surface.id)! : one.shapes,
     stands: sameAll(stands.get(one.surface.id)!),
   }));
-  return FORMATS[format].write({ ...start!, surfaces, motion }, assets, options.compressed);
+  return FORMATS[format].write({ ...start!, surfaces, motion, still: stillsIn(engine) }, assets, options.compressed);
 }
 
 /** Stands of which equal ones are the same object. */

@@ -19,11 +19,14 @@ import {
 import type { PointCache } from "@/core/rig";
 import {
   cacheOf,
+  fileMotionSchema,
   holdingWeight,
   isOn,
+  movedShape,
   movedVertices,
   weightInputs,
   weightsTogether,
+  type MovedShape,
   type Mover,
   type Weight,
 } from "@/core/movers";
@@ -307,6 +310,26 @@ export const preparedMesh = query("prepared prop", (ask, id): TriangleMesh | und
   const prop = ask(propInput, id);
   const mesh = prop && ask(meshInput, prop.asset);
   return mesh && ask.step(prepareStep, mesh, preparationMatrix(prop));
+});
+
+/** How long the clips of a prop's file are, seconds, where its file is known. */
+export const clips = query("clips", (ask, id): readonly number[] => {
+  const prop = ask(propInput, id);
+  return (prop && ask(meshInput, prop.asset)?.rig?.clips.map(({ seconds }) => seconds)) ?? [];
+});
+
+const fileMesh = query("mesh of file", (ask, asset): RestMesh | undefined => {
+  const mesh = ask(meshInput, asset);
+  return mesh && new RestMesh(mesh);
+});
+
+/** What a prop's file looks like at a moment of one of its clips, by the asset, the clip and the moment in seconds. */
+export const still = query("still", (ask, key): MovedShape | undefined => {
+  const [asset, clip, moment] = key.split(" ");
+  const rest = ask(fileMesh, asset);
+  if (!rest?.mesh.rig) return undefined;
+  const mover = { ...fileMotionSchema.parse({ kind: "file", clip: Number(clip) }), id: 0, gone: Number(moment) };
+  return movedShape(rest, movedVertices([{ mover, weight: null }], rest, 1), 1);
 });
 
 /** Corners of a prop's hull, in its own metres. */

@@ -52,6 +52,7 @@ export function meshesWanted(scene: Scene): Set<string> {
     }
     // Whether they reach through the walls of what they fill is told by their meshes.
     if (kindOf(where).fills) wantProps(dressing);
+    if (dressing.variation.pose !== "off") wantProps(dressing);
     if (fit.clear === "mesh") {
       const compared = new Set(propsCompared(scene)(dressing));
       for (const { id, asset } of props) if (compared.has(id)) wanted.add(asset);

@@ -24,6 +24,7 @@ import { addLines, addSurfaces } from "./scenery";
 import { coursesOf, isStill, Moving, nodeName } from "./motion";
 import { stands, type EvaluatedDressing, type EvaluatedScene } from "./evaluated";
 import { flatMesh, meshNodesOf, plainIO, readGlb, writeCompressed } from "./gltf";
+import { meshAt, momentOf, preparedShape, stillName } from "./poses";
 import { Variants, WHITE } from "./variants";
 import { preparationMatrix } from "../scene";
 import { FLAG, hexOf, type Placements } from "../place";
@@ -74,13 +75,19 @@ export async function writeGlb(
   return compressed && !empty ? writeCompressed(document) : plainIO().writeBinary(document);
 }
 
-/** One flat mesh, as it is prepared, for each prop that stands somewhere. */
+/** One flat mesh, as it is prepared, for each prop that stands somewhere, and for each of its stills that is taken. */
 async function meshesOf(document: Document, evaluated: EvaluatedScene, assets: Assets): Promise<Map<string, Mesh>> {
   const used = new Set<string>();
-  const { dressings, motion } = evaluated;
+  const stills = new Map<string, Map<string, Still>>();
+  const { dressings, motion, still } = evaluated;
   for (const placements of motion?.placements.flat() ?? dressings.map((one) => one.placements)) {
-    for (let i = 0; i < placements.count; i++)
-      if (stands(placements, i)) used.add(placements.props[placements.prop[i]]);
+    for (let i = 0; i < placements.count; i++) {
+      if (!stands(placements, i)) continue;
+      const prop = placements.props[placements.prop[i]];
+      used.add(prop);
+      const own = stillOf(placements, i);
+      if (own) (stills.get(prop) ?? stills.set(prop, new Map()).get(prop)!).set(own.name, own);
+    }
   }
   const meshes = new Map<string, Mesh>();
   for (const prop of evaluated.scene.props) {
@@ -90,12 +97,32 @@ async function meshesOf(document: Document, evaluated: EvaluatedScene, assets: A
     const source = await readGlb(bytes, prop.file || prop.name);
     const merged = mergeDocuments(document, source);
     const shown = meshNodesOf(source).map(({ node, matrix }) => ({ node: merged.get(node) as Node, matrix }));
-    meshes.set(prop.id, flatMesh(document, shown, prop.name, columns(preparationMatrix(prop))));
+    const rows = preparationMatrix(prop);
+    const base = flatMesh(document, shown, prop.name, columns(rows));
+    meshes.set(prop.id, base);
+    for (const { name, clip, moment } of stills.get(prop.id)?.values() ?? []) {
+      const shape = still?.(prop.id, clip, moment);
+      if (shape) meshes.set(name, meshAt(document, base, preparedShape(shape, rows)));
+    }
     for (const property of [...source.getRoot().listScenes(), ...source.getRoot().listNodes()]) {
       merged.get(property)?.dispose();
     }
   }
   return meshes;
+}
+
+interface Still {
+  name: string;
+  clip: number;
+  moment: number;
+}
+
+/** The still that placement `i` stands in; null for as at rest. */
+function stillOf({ posed, prop, props }: Placements, i: number): Still | null {
+  const moment = posed && momentOf(posed.poses, prop[i], posed.pose[i]);
+  if (!posed || moment === null) return null;
+  const { clip } = posed.poses;
+  return { name: stillName(props[prop[i]], clip, moment), clip, moment };
 }
 
 /** Rows of 3 × 4 numbers as glTF writes a matrix: columns of 4 × 4. */
@@ -108,7 +135,7 @@ function meshOf(p: Placements, i: number, meshes: Variants): Mesh | undefined {
   const prop = p.props[p.prop[i]];
   const look = { mirrored: (p.flags[i] & FLAG.mirrored) !== 0, tint: p.tints[p.tint[i]] ?? WHITE };
   const entry = entryOf(p.shapes, i);
-  if (!p.shapes || entry < 0) return meshes.stiff(prop, look);
+  if (!p.shapes || entry < 0) return meshes.stiff(stillOf(p, i)?.name ?? prop, look) ?? meshes.stiff(prop, look);
   return meshes.shaped(prop, p.shapes, p.shapes.form[entry], look);
 }
 
@@ -146,11 +173,26 @@ function addMoving(
   for (const course of coursesOf(dressed, frames)) {
     const mesh = meshOf(frames[course.frame], course.index, meshes);
     if (!mesh) continue;
-    const node = document
-      .createNode(nodeName(mesh, course.key))
-      .setMesh(mesh)
-      .setExtras({ key: hexOf(course.key) });
+    const node = document.createNode(nodeName(mesh, course.key)).setExtras({ key: hexOf(course.key) });
+    const looks = frames.map((p, frame) =>
+      course.indices[frame] < 0 ? mesh : meshOf(p, course.indices[frame], meshes),
+    );
+    if (looks.every((look) => look === mesh)) node.setMesh(mesh);
+    else addLooks(document, node, looks, moving);
     moving.through(node, course, course.comesAndGoes);
+    parent.addChild(node);
+  }
+}
+
+/** A node for each mesh that one placement looks like in some frame, of full size then and of none otherwise. */
+function addLooks(document: Document, parent: Node, looks: readonly (Mesh | undefined)[], moving: Moving): void {
+  const n = looks.length;
+  for (const mesh of new Set(looks)) {
+    if (!mesh) continue;
+    const node = document.createNode(mesh.getName()).setMesh(mesh);
+    const shown = Float32Array.from({ length: 3 * n }, (_, k) => (looks[Math.floor(k / 3)] === mesh ? 1 : 0));
+    const upright = Float32Array.from({ length: 4 * n }, (_, k) => (k % 4 === 3 ? 1 : 0));
+    moving.through(node, { translation: new Float32Array(3 * n), rotation: upright, scale: shown }, true);
     parent.addChild(node);
   }
 }

@@ -203,6 +203,8 @@ export interface Course {
   /** The frame and the index in it where it stands first, by which it looks. */
   frame: number;
   index: number;
+  /** Its index in each frame, -1 where it does not stand. */
+  indices: Int32Array;
   translation: Float32Array;
   rotation: Float32Array;
   scale: Float32Array;
@@ -224,7 +226,7 @@ export function coursesOf({ placements: first }: EvaluatedDressing, frames: read
         const n = frames.length;
         course = {
           key: p.key[i],
-          ...{ frame, index: i },
+          ...{ frame, index: i, indices: new Int32Array(n).fill(-1) },
           translation: new Float32Array(3 * n),
           rotation: new Float32Array(4 * n),
           scale: new Float32Array(3 * n),
@@ -232,6 +234,7 @@ export function coursesOf({ placements: first }: EvaluatedDressing, frames: read
         };
         courses.set(p.key[i], course);
       }
+      course.indices[frame] = i;
       for (let k = 0; k < 3; k++) {
         course.translation[3 * frame + k] = p.position[3 * i + k] + p.origin[k] - first.origin[k];
         course.scale[3 * frame + k] = p.scale[3 * i + k];

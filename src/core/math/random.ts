@@ -78,6 +78,8 @@ export const CHANNEL = {
   variationDepth: 0x0624,
   variationMirror: 0x0631,
   variationTint: 0x0641,
+  variationClipStart: 0x0651,
+  variationClipSpeed: 0x0652,
   wanderAcross: 0x0651,
   wanderUp: 0x0652,
   bumps: 0x0101,

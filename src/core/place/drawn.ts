@@ -18,9 +18,10 @@ export interface Drawn {
   matrices: Float32Array;
   /** Tints in linear light: 3m; null where none is tinted. */
   colours: Float32Array | null;
-  /** Index of the prop, and which of {@link CHUNK}: c. */
+  /** Index of the prop, which of {@link CHUNK}, and which of its stills: c. */
   prop: Uint16Array;
   kind: Uint8Array;
+  pose: Uint8Array;
   /** Where each chunk begins in the order, and the last one ends: c + 1. */
   from: Uint32Array;
   /** Boxes about all of what is in them, from the placements' origin, least and most: 6c. */
@@ -34,8 +35,9 @@ const PER_CHUNK = 1024;
 
 /** @param boundsOf the box of a prop; one that is not known has none */
 export function drawnOf(p: Placements, boundsOf: (prop: string) => PropBounds | undefined): Drawn {
-  const groups = KINDS * p.props.length;
-  const group = groupsOf(p);
+  const stills = p.posed?.poses.stills ?? 1;
+  const groups = KINDS * p.props.length * stills;
+  const group = groupsOf(p, stills);
   const squares = squaresOf(p, group, groups);
   const order = inOrder(p, group, squares);
   const out: Drawn = {
@@ -44,6 +46,7 @@ export function drawnOf(p: Placements, boundsOf: (prop: string) => PropBounds | 
     colours: p.tints.length > 1 ? new Float32Array(3 * order.length) : null,
     prop: new Uint16Array(0),
     kind: new Uint8Array(0),
+    pose: new Uint8Array(0),
     from: new Uint32Array(0),
     box: new Float32Array(0),
     size: new Float32Array(0),
@@ -53,18 +56,21 @@ export function drawnOf(p: Placements, boundsOf: (prop: string) => PropBounds | 
     writeMatrix(p, order[k], out.matrices, 16 * k);
     if (out.colours) for (let c = 0; c < 3; c++) out.colours[3 * k + c] = tints[p.tint[order[k]]][c];
   }
-  return { ...out, ...tableOf(p, out, group, squares.chunks, boundsOf) };
+  return { ...out, ...tableOf(p, out, group, stills, squares.chunks, boundsOf) };
 }
 
 const NOT_SHOWN = -1;
 
-/** Of each placement its prop and kind as one number: n. */
-function groupsOf(p: Placements): Int32Array {
+/** Of each placement its prop, kind and still as one number: n. */
+function groupsOf(p: Placements, stills: number): Int32Array {
   const group = new Int32Array(p.count);
   for (let i = 0; i < p.count; i++) {
     const shown = !(p.flags[i] & FLAG.blank) && p.prop[i] !== NO_PROP;
     const mirrored = p.flags[i] & FLAG.mirrored ? CHUNK.mirrored : CHUNK.plain;
-    group[i] = shown ? KINDS * p.prop[i] + (entryOf(p.shapes, i) >= 0 ? CHUNK.shaped : mirrored) : NOT_SHOWN;
+    const shaped = entryOf(p.shapes, i) >= 0;
+    // What is bent or clipped is so as it is at rest.
+    const pose = p.posed && !shaped ? p.posed.pose[i] : 0;
+    group[i] = shown ? stills * (KINDS * p.prop[i] + (shaped ? CHUNK.shaped : mirrored)) + pose : NOT_SHOWN;
   }
   return group;
 }
@@ -131,24 +137,27 @@ function tableOf(
   p: Placements,
   { order, matrices }: Pick<Drawn, "order" | "matrices">,
   group: Int32Array,
+  stills: number,
   ends: Uint32Array,
   boundsOf: (prop: string) => PropBounds | undefined,
-): Pick<Drawn, "prop" | "kind" | "from" | "box" | "size"> {
+): Pick<Drawn, "prop" | "kind" | "pose" | "from" | "box" | "size"> {
   const full: number[] = [];
   for (let c = 0; c + 1 < ends.length; c++) if (ends[c + 1] > ends[c]) full.push(c);
   const out = {
     prop: new Uint16Array(full.length),
     kind: new Uint8Array(full.length),
+    pose: new Uint8Array(full.length),
     from: new Uint32Array(full.length + 1),
     box: new Float32Array(6 * full.length),
     size: new Float32Array(full.length),
   };
   full.forEach((c, n) => {
     const g = group[order[ends[c]]];
-    out.prop[n] = Math.floor(g / KINDS);
-    out.kind[n] = g % KINDS;
+    out.pose[n] = g % stills;
+    out.kind[n] = Math.floor(g / stills) % KINDS;
+    out.prop[n] = Math.floor(g / stills / KINDS);
     out.from[n] = ends[c];
-    const extent = extentOf(boundsOf(p.props[out.prop[n]]), out.kind[n] === CHUNK.mirrored);
+    const extent = extentOf(boundsOf(p.props[out.prop[n]]), out.kind[n] === CHUNK.mirrored, p.posed ? POSED : 1);
     const box = out.box
       .subarray(6 * n, 6 * n + 6)
       .fill(Infinity, 0, 3)
@@ -181,10 +190,13 @@ function widen(out: Float32Array, m: Float32Array, o: number, [mx, my, mz, hx, h
 /** The middle of a box and half of what it measures. */
 type Extent = readonly [mx: number, my: number, mz: number, hx: number, hy: number, hz: number];
 
-function extentOf(bounds: PropBounds | undefined, mirrored: boolean): Extent {
+/** A still may reach beyond the box of the file at rest: twice as far is taken for granted. */
+const POSED = 2;
+
+function extentOf(bounds: PropBounds | undefined, mirrored: boolean, times: number): Extent {
   if (!bounds) return [0, 0, 0, 0, 0, 0];
   const middle = (k: 0 | 1 | 2) => 0.5 * (bounds.min[k] + bounds.max[k]);
-  const half = (k: 0 | 1 | 2) => 0.5 * (bounds.max[k] - bounds.min[k]);
+  const half = (k: 0 | 1 | 2) => 0.5 * times * (bounds.max[k] - bounds.min[k]);
   return [mirrored ? -middle(0) : middle(0), middle(1), middle(2), half(0), half(1), half(2)];
 }
 
@@ -233,6 +245,6 @@ export function linear(written: string): [number, number, number] {
 
 /** The buffers, for handing them to another thread without copying. */
 export const buffersOfDrawn = (d: Drawn): ArrayBuffer[] =>
-  [d.order, d.matrices, d.prop, d.kind, d.from, d.box, d.size, ...(d.colours ? [d.colours] : [])].map(
+  [d.order, d.matrices, d.prop, d.kind, d.pose, d.from, d.box, d.size, ...(d.colours ? [d.colours] : [])].map(
     ({ buffer }) => buffer as ArrayBuffer,
   );

@@ -16,7 +16,7 @@ import { seen } from "./see";
 import { FLAG } from "./slots";
 import { spread } from "./spread";
 import { held } from "./stance/held";
-import { variation } from "./variation/variation";
+import { posed, variation } from "./variation/variation";
 import { chosen } from "./what/chosen";
 import { step } from "../graph";
 import { pick } from "../schema";
@@ -85,6 +85,7 @@ export function evaluate(ask: Remembering, dressing: Dressing, from: Sources): P
     ...pick(slots, ["prop", "key", "line", "row", "missing", "free"]),
     ...pick(now, ["flags", "shapes"]),
     ...seen(ask, dressing, from, { rest, anchored }, now.placed, hold, draws.tint),
+    posed: posed(ask, slots, dressing.variation, choice.props, (prop, clip) => from.clip(prop, clip)),
     props: [...choice.props],
     lines: lines.map(({ id }) => id),
     fields: fields.map(({ id }) => id),

@@ -1,5 +1,6 @@
 import type { BroughtUp } from "./pegs";
 import type { Charted, DensityMap } from "./gaps/maps";
+import type { Poses } from "./variation/poses";
 import { buffersOfShapes, type Shapes } from "../mesh";
 
 /**
@@ -49,6 +50,8 @@ export interface Placements {
   tint: Uint8Array;
   /** Colours `#rrggbb` that props are tinted with; white alone where there is no tint. */
   tints: string[];
+  /** Which of its prop's stills each stands in, and what these are; null where all stand as at rest: n. */
+  posed: { pose: Uint8Array; poses: Poses } | null;
   /** Those that are bent or clipped; null where none is. */
   shapes: Shapes | null;
   /** Pegs whose slot is no longer there, by their keys. */
@@ -67,6 +70,7 @@ export const buffersOf = (p: Placements): ArrayBuffer[] => [
     (array) => array.buffer as ArrayBuffer,
   ),
   ...(p.shapes ? buffersOfShapes(p.shapes) : []),
+  ...(p.posed ? [p.posed.pose.buffer as ArrayBuffer, p.posed.poses.moments.buffer as ArrayBuffer] : []),
   ...[
     ...(p.density ? [p.density.height, p.density.share, p.density.reason] : []),
     ...(p.charted ? [p.charted.footprints, p.charted.share, p.charted.reason] : []),

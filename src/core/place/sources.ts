@@ -34,6 +34,8 @@ export interface Sources extends Grounds, Hosts {
   solid(prop: string): TriangleMesh | undefined;
   /** A prop's mesh, for comparing it with others. */
   body(prop: string): Body | undefined;
+  /** How long a clip of a prop's file is, seconds; null where it has none of that number. */
+  clip(prop: string, clip: number): number | null;
   /** A picture that is a mask, by the hash of its bytes. */
   image(asset: string): Raster | undefined;
   /** What another dressing has come to, as far as it counts for this one. */

@@ -97,6 +97,8 @@ export interface Around {
   hulls?: ReadonlyMap<string, Float32Array>;
   solids?: ReadonlyMap<string, TriangleMesh>;
   bodies?: ReadonlyMap<string, Body>;
+  /** How long the clips of props are, seconds. */
+  clips?: ReadonlyMap<string, readonly number[]>;
   charted?: boolean;
 }
 
@@ -125,6 +127,7 @@ const sourcesOf = (around: Around, volumeOf: (ground: WorldMesh) => Volume): Sou
   hull: (id) => around.hulls?.get(id),
   solid: (id) => around.solids?.get(id),
   body: (id) => around.bodies?.get(id),
+  clip: (prop, clip) => around.clips?.get(prop)?.[clip] ?? null,
   image: (asset) => around.images?.get(asset),
   placements: (id) => around.placed?.get(id),
   propGround: (id) => around.propGrounds?.get(id),

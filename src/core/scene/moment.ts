@@ -24,7 +24,7 @@ export const sceneAt = <S extends Pick<Scene, CoursedList>>(scene: S, t: number)
  */
 export function seenAt<S extends Pick<Scene, CoursedList>>(scene: S, t: number): { shown: S; computed: S } {
   const shown = valuesAt(scene, t);
-  const dressings = mapped(shown.dressings, (one) => (isTravelling(one) ? travelledTo(one, t) : one));
+  const dressings = mapped(shown.dressings, (one) => posedAt(isTravelling(one) ? travelledTo(one, t) : one, t));
   const surfaces = mapped(shown.surfaces, (one, i) => movedTo(one, scene.surfaces[i], t));
   if (dressings === shown.dressings && surfaces === shown.surfaces) return { shown, computed: shown };
   return { shown, computed: { ...shown, dressings, surfaces } };
@@ -64,6 +64,24 @@ function travelledTo(dressing: Dressing, t: number): Dressing {
     rate: along.speed * (spacing.onceIn > 0 ? 1 / spacing.onceIn : 0),
   };
   return { ...dressing, spacing: { ...spacing, gone } };
+}
+
+/** Whether a dressing's props play their clips. */
+const isPosing = ({ variation: { pose } }: Dressing): boolean => pose === "step" || pose === "own";
+
+/** A dressing with how far its clips have been played. */
+function posedAt(dressing: Dressing, t: number): Dressing {
+  if (!isPosing(dressing) || t === 0) return dressing;
+  const { variation, courses } = dressing;
+  const course = courses["variation/clipSpeed"];
+  const played = ([0, 1] as const).map((end) => {
+    const own = course && {
+      ...course,
+      keyframes: course.keyframes.map((one) => ({ ...one, value: (one.value as readonly number[])[end] })),
+    };
+    return addedUp(own, variation.clipSpeed[end], t, (speed) => speed);
+  });
+  return { ...dressing, variation: { ...variation, clipGone: [played[0], played[1]] } };
 }
 
 /** Moments so far apart tell how fast a number changes, seconds. */
@@ -156,7 +174,9 @@ export const hasCourses = (scene: Pick<Scene, CoursedList>): boolean =>
 
 /** Whether anything in the scene changes over time. */
 export const isMoving = (scene: Pick<Scene, CoursedList>): boolean =>
-  hasCourses(scene) || scene.dressings.some(isTravelling) || scene.surfaces.some(isMovedByItself);
+  hasCourses(scene) ||
+  scene.dressings.some((one) => isTravelling(one) || isPosing(one)) ||
+  scene.surfaces.some(isMovedByItself);
 
 function thingAt<T extends Coursed>(list: CoursedList, thing: T, t: number): T {
   let out = thing;

@@ -20,6 +20,7 @@ export {
   lookOf,
   preparedModel,
   transformed,
+  useModel,
   useModels,
   usePrepared,
   type Model,
@@ -27,6 +28,6 @@ export {
 } from "./models";
 export { bringStartBasket } from "./start-basket";
 export { usePictures, usePictureStore, type PropPictures } from "./pictures";
-export { fitted, isMoving, raycastMoving, useMovedModel } from "./moved-models";
+export { fitted, isMoving, raycastMoving, stillModel, useMovedModel } from "./moved-models";
 export { boxOf, topOf, useSurfaceModel, useSurfaceModels, useVertexCount } from "./surface-models";
 export { topView, type TopView } from "./top-view";

@@ -122,12 +122,21 @@ export function lightOf(prop: Prop): Prop {
   return light;
 }
 
+/** What brings a prop's file as it is drawn to the prop as it is prepared. */
+const preparing = (prop: Prop, { origin }: Pick<Model, "origin">): Matrix4 =>
+  new Matrix4()
+    .fromArray([...preparationMatrix(prop), 0, 0, 0, 1])
+    .transpose()
+    .multiply(new Matrix4().makeTranslation(origin));
+
+/** A model of the prop's file, however its vertices lie, prepared as the prop is: of its own. */
+export const preparedAs = (prop: Prop, of: Model): Model => transformed(of, preparing(prop, of));
+
 export function preparedModel(prop: Prop, of: Model): Model {
   const look = lookOf(prop);
   const known = prepared.get(look);
   if (known?.of === of) return known.model;
-  const matrix = new Matrix4().fromArray([...preparationMatrix(prop), 0, 0, 0, 1]).transpose();
-  matrix.multiply(new Matrix4().makeTranslation(of.origin));
+  const matrix = preparing(prop, of);
   const model = matrix.equals(new Matrix4()) ? of : transformed(of, matrix);
   if (prepared.size >= MAX_LOOKS) prepared.delete(prepared.keys().next().value!);
   prepared.set(look, { of, model });

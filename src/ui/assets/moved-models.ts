@@ -4,8 +4,9 @@ import { useLayoutEffect } from "react";
 import { BufferAttribute, BufferGeometry, DynamicDrawUsage, Mesh } from "three";
 import { acceleratedRaycast } from "three-mesh-bvh";
 import type { MovedShape } from "@/core/movers";
-import { useMoved } from "../state";
-import { verticesIn, type Model } from "./models";
+import type { Prop } from "@/core/scene";
+import { useMoved, useStills } from "../state";
+import { lookOf, preparedAs, verticesIn, type Model } from "./models";
 
 /** What is drawn of each surface that moves, with the model that it was made of. */
 const moving = new Map<string, { of: Model; model: Model; shown: MovedShape | null }>();
@@ -92,4 +93,33 @@ export function fitted(geometry: BufferGeometry): void {
   if (!geometry.boundsTree) geometry.computeBoundsTree();
   else if (geometry.userData.fitted === false) geometry.boundsTree.refit();
   geometry.userData.fitted = true;
+}
+
+/** Props at stills of their clips, by what these look like and how the prop is prepared. */
+const stills = new Map<MovedShape, Map<string, Model>>();
+
+useStills.subscribe(({ shapes }) => {
+  const known = new Set(shapes.values());
+  for (const [shape, models] of stills) {
+    if (known.has(shape)) continue;
+    for (const { parts } of models.values()) for (const { geometry } of parts) geometry.dispose();
+    stills.delete(shape);
+  }
+});
+
+/** A prop as it stands at a still; null where that is of another file. */
+export function stillModel(prop: Prop, of: Model, shape: MovedShape): Model | null {
+  if (3 * verticesIn(of) !== shape.position.length) return null;
+  const models = stills.get(shape) ?? new Map<string, Model>();
+  stills.set(shape, models);
+  const look = lookOf(prop);
+  let model = models.get(look);
+  if (!model) {
+    const own = movable(of);
+    write(own, shape);
+    model = preparedAs(prop, own);
+    for (const { geometry } of own.parts) geometry.dispose();
+    models.set(look, model);
+  }
+  return model;
 }

@@ -3,7 +3,7 @@ export { chartOf, useCharted } from "./charted";
 export * from "./edits";
 export { drawnByKnots, drawnLine, guideOf, markPositions, spanMiddles, tagColour, taggedSpans, tagsOf } from "./guides";
 export { useLaid, useMade } from "./laid";
-export { useMoved } from "./moved";
+export { useMoved, useStills } from "./moved";
 export {
   findingsOf,
   lookAgain,

@@ -38,8 +38,15 @@ export const putMovable = (movable: Told<Shape>): void => {
 export const putMoved = (moved: Told<MovedShape>): void =>
   useMoved.setState(({ shapes }) => ({ shapes: knowing(shapes, moved) }));
 
+/** What the files of props look like at moments of their clips, by `stillKey`. */
+export const useStills = create<{ shapes: ReadonlyMap<string, MovedShape> }>()(() => ({ shapes: new Map() }));
+
+export const putStills = (stills: Told<MovedShape>): void =>
+  useStills.setState(({ shapes }) => ({ shapes: knowing(shapes, stills) }));
+
 export function forgetMoved(): void {
   useMoved.setState(nothing());
+  useStills.setState({ shapes: new Map() });
   graph = new Graph();
 }
 

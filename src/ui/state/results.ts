@@ -12,7 +12,7 @@ import type { Progress } from "@/engine/evaluation.worker";
 import { dressingOnCharts, forgetCharts, putCharts } from "./charted";
 import { forgetOthers } from "./guides";
 import { putLaid, putMade, useLaid, useMade } from "./laid";
-import { forgetMoved, putMovable, putMoved } from "./moved";
+import { forgetMoved, putMovable, putMoved, putStills } from "./moved";
 import { useSession } from "./session";
 import { settlePegs } from "./settle-pegs";
 
@@ -122,6 +122,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
     made: putMade,
     movable: putMovable,
     moved: putMoved,
+    stills: putStills,
     charts: putCharts,
     failed(reason) {
       useResults.setState({ failure: reason });

@@ -18,12 +18,21 @@ import {
 } from "three";
 import type { TriangleMesh } from "@/core/mesh";
 import { subtract } from "@/core/math";
-import { CHUNK, linear, type Drawn, type Placements } from "@/core/place";
+import { CHUNK, linear, stillKey, type Drawn, type Placements, type Poses } from "@/core/place";
 import { preparedBounds, type Prop } from "@/core/scene";
 import { mergeShapes } from "@/engine/client";
 import { useScene } from "@/store";
-import { lightOf, transformed, usePrepared, type Model, type ModelPart, usePictures } from "../assets";
-import { useResults, useSession } from "../state";
+import {
+  lightOf,
+  stillModel,
+  transformed,
+  useModel,
+  usePictures,
+  usePrepared,
+  type Model,
+  type ModelPart,
+} from "../assets";
+import { useResults, useSession, useStills } from "../state";
 import { asDrawn, useFineness } from "../three";
 import type { Share } from "./budget";
 import { useEye } from "./CameraRig";
@@ -78,13 +87,45 @@ function PlacedProp({ prop, index, placements, drawn, share }: PlacedPropProps) 
   const bent = drawn.kind.includes(CHUNK.shaped);
   return (
     <>
-      {model && <Level model={model} drawn={drawn} ranges={levels.full} />}
+      {model && !placements.posed && <Level model={model} drawn={drawn} ranges={levels.full} />}
+      {model && placements.posed && (
+        <Posed {...{ prop, index, model, drawn }} poses={placements.posed.poses} ranges={levels.full} />
+      )}
       {lightModel && <Level model={lightModel} drawn={drawn} ranges={levels.light} />}
       {model && bent && <ShapedParts model={model} placements={placements} drawn={drawn} ranges={levels.shaped} />}
       {levels.boxes.length > 0 && <Boxes prop={prop} drawn={drawn} ranges={levels.boxes} />}
       {levels.points.length > 0 && <Dots prop={prop} drawn={drawn} ranges={levels.points} />}
     </>
   );
+}
+
+interface PosedProps extends RangesProps {
+  prop: Prop;
+  index: number;
+  /** As at rest: what stands in where a still is not there yet, or never will be. */
+  model: Model;
+  poses: Poses;
+}
+
+/** Placements that stand as their file's clip has them, each still by a model of its own. */
+function Posed({ prop, index, model, drawn, poses, ranges }: PosedProps) {
+  const file = useModel(prop.asset);
+  const shapes = useStills((stills) => stills.shapes);
+  const byPose = useMemo(() => {
+    const groups = new Map<number, Range[]>();
+    for (const range of ranges) {
+      const pose = drawn.pose[range.chunk];
+      const known = groups.get(pose);
+      if (known) known.push(range);
+      else groups.set(pose, [range]);
+    }
+    return groups;
+  }, [ranges, drawn]);
+  return [...byPose].map(([pose, own]) => {
+    const shape = shapes.get(stillKey(prop.asset, poses.clip, poses.moments[poses.stills * index + pose]));
+    const still = file && shape ? stillModel(prop, file, shape) : null;
+    return <Level key={pose} model={still ?? model} drawn={drawn} ranges={own} />;
+  });
 }
 
 /** How many pixels a metre has at a distance of one metre. */

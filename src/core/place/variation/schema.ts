@@ -7,9 +7,11 @@ import {
   lengthParam,
   plainParam,
   rangeParam,
+  secondsParam,
   shareParam,
   switchParam,
   wholeParam,
+  within,
 } from "../../schema";
 
 const position = (label: string, help: string, most = 0.1) =>
@@ -74,6 +76,61 @@ export const variationSchema = z.object({
   tintOn: switchParam({ label: "Tint", help: "Tints each placement with a colour between two." }),
   tintFrom: colourParam({ label: "From", help: "White leaves a prop as it is.", default: "#ffffff" }),
   tintTo: colourParam({ label: "To", help: "The other end of the range of tints.", default: "#d8cbb3" }),
+  pose: choiceParam({
+    label: "Its clip",
+    help: "Of props whose files have clips. As it is: as at rest. Still: all at one moment of it. In step: all play it together. Each its own: each begins elsewhere in it.",
+    default: "off",
+    choices: { off: "As it is", still: "Still", step: "In step", own: "Each its own" },
+  }),
+  clip: wholeParam({
+    label: "Clip",
+    help: "Which of the file's clips, counted from 0.",
+    default: 0,
+    min: 0,
+    max: 100_000,
+    slider: [0, 10],
+    holds: true,
+  }),
+  clipAt: secondsParam({
+    label: "From",
+    help: "The moment of the clip at which it stands, or begins.",
+    default: 0,
+    slider: [0, 5],
+  }),
+  clipStarts: choiceParam({
+    label: "Begins",
+    help: "Where in the clip each begins: dealt by chance, or each so much later than the one before it along the line.",
+    default: "chance",
+    choices: { chance: "By chance", order: "In order" },
+  }),
+  clipStep: secondsParam({
+    label: "Each later by",
+    help: "How much later than the one before it.",
+    default: 0.2,
+    slider: [0, 2],
+  }),
+  clipSpeed: rangeParam("factor", {
+    label: "Speed",
+    help: "How many times as fast as in its file; in step all go as fast as the middle of it.",
+    default: [1, 1],
+    min: -1000,
+    max: 1000,
+    slider: [0, 3],
+  }),
+  stills: wholeParam({
+    label: "Different stills",
+    help: "At most so many different ones there are of each prop, which all that look alike share.",
+    default: 16,
+    min: 2,
+    max: 256,
+    slider: [2, 64],
+    holds: true,
+  }),
+  /** How far the lowest and the highest speed have taken clips at the moment that the scene is looked at, seconds. */
+  clipGone: z
+    .tuple([within(1e12), within(1e12)])
+    .readonly()
+    .optional(),
   wanderOn: switchParam({
     label: "Wander",
     help: "A slow wave that makes it look laid by hand. Neighbours wander together.",

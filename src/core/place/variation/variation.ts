@@ -4,7 +4,9 @@
  */
 import { CHANNEL, conjugate, drawFrom, rotate, signedKeys, streamOf } from "../../math";
 import { step, type Ask } from "../../graph";
+import { pick } from "../../schema";
 import { FLAG, type Slots } from "../slots";
+import { poseOf, posesOf, type Poses } from "./poses";
 import { wander, wanderAt, wavesRound } from "./wander";
 import { standOf, type Field } from "../../host";
 import type { GuideLine } from "../../line";
@@ -57,6 +59,8 @@ const sizeStep = drawStep("size", CHANNEL.variationSize, 1);
 const sizesStep = step("sizes", drawSizes);
 const mirrorStep = step("mirrored", drawMirrors);
 const tintStep = step("tints", drawTints);
+const posesStep = step("stills", posesOf);
+const poseStep = step("poses", poseOf);
 const heldStep = step("held in place", heldInPlace);
 const wanderSteps = { across: wanderStep("across", CHANNEL.wanderAcross), up: wanderStep("up", CHANNEL.wanderUp) };
 const byHandStep = step("turned by hand", (turn: Values | null, { turned }: Slots) => turned && added(turn, turned));
@@ -118,6 +122,27 @@ export function variation(
     mirrored: mirror > 0 ? ask.step(mirrorStep, slots, seed, mirror) : null,
     tint: tintOn ? ask.step(tintStep, slots, seed) : null,
   };
+}
+
+const POSING = ["seed", "pose", "clip", "clipAt", "clipStarts", "clipStep", "clipSpeed", "stills", "clipGone"] as const;
+
+/**
+ * Which of its prop's stills each slot takes; null where none poses.
+ *
+ * @param seconds how long a clip of a prop's file is; null where there is none
+ */
+export function posed(
+  ask: Pick<Ask, "step">,
+  slots: Slots,
+  params: Variation,
+  props: readonly string[],
+  seconds: (prop: string, clip: number) => number | null,
+): { pose: Uint8Array; poses: Poses } | null {
+  if (params.pose === "off") return null;
+  const posing = pick(params, POSING);
+  const long = props.map((prop) => seconds(prop, params.clip));
+  const poses = ask.step(posesStep, posing, long);
+  return poses && { pose: ask.step(poseStep, slots, posing, long), poses };
 }
 
 const added = (draws: Values | null, more: Values): Values => (draws ? draws.map((value, i) => value + more[i]) : more);

@@ -1,7 +1,10 @@
 "use client";
 /** The card of Variation: each kind of chance with its own switch, and the seed they are all dealt from. */
 import { ChevronLeft, ChevronRight } from "lucide-react";
-import { Button, IconButton } from "../../kit";
+import { propsIn } from "@/core/place";
+import { useScene } from "@/store";
+import { useModels } from "../../assets";
+import { Button, Choose, IconButton } from "../../kit";
 import { editDressing, useSession } from "../../state";
 import {
   StepChoice,
@@ -67,6 +70,7 @@ export function VariationCard({ dressing }: CardProps) {
           </div>
         )}
       </div>
+      <Clips dressing={dressing} />
       <div className={GROUP}>
         <StepSwitch {...of} name="wanderOn" />
         {wanderOn && <StepNumbers {...of} names={["wanderAcross", "wanderUp", "wanderOver"]} />}
@@ -93,5 +97,49 @@ export function VariationCard({ dressing }: CardProps) {
         </Button>
       </div>
     </>
+  );
+}
+
+/** How props whose files have clips stand or play; nothing where none has any. */
+function Clips({ dressing }: CardProps) {
+  const { pose, clip, clipStarts } = dressing.variation;
+  const props = useScene((scene) => scene.props);
+  const mixes = useScene((scene) => scene.mixes);
+  const models = useModels((state) => state.models);
+  const named = new Set(propsIn(dressing.what));
+  for (const { id, props: some } of mixes) if (named.has(id)) for (const { prop } of some) named.add(prop);
+  const clips = props.flatMap(({ id, asset }) => {
+    const model = named.has(id) ? models.get(asset) : undefined;
+    return model && typeof model !== "string" ? model.clips : [];
+  });
+  if (clips.length === 0 && pose === "off") return null;
+  const of = { dressing, step: "variation" as const };
+  const plays = pose === "step" || pose === "own";
+  return (
+    <div className={GROUP}>
+      <StepChoice {...of} name="pose" columns={2} />
+      {pose !== "off" && (
+        <div className="grid grid-cols-[84px_1fr] items-center gap-2">
+          <span className="text-[12.5px] text-ink-6">Clip</span>
+          <Choose
+            label="Clip"
+            choices={clips.map(({ name, seconds }, i) => ({
+              id: String(i),
+              label: `${name}, ${Number(seconds.toFixed(2))} s`,
+            }))}
+            empty="Nothing in the props' files moves."
+            onChoose={(id) => editDressing(dressing.id, "Clip", ({ variation }) => void (variation.clip = Number(id)))}
+            className="h-7 truncate rounded-md border border-linen-3 bg-paper px-2 text-left text-[12.5px] hover:bg-linen-1"
+          >
+            {clips[clip]?.name ?? "none of that number"}
+          </Choose>
+        </div>
+      )}
+      {pose !== "off" && <StepNumber {...of} name="clipAt" />}
+      {pose === "own" && <StepChoice {...of} name="clipStarts" />}
+      {pose === "own" && clipStarts === "order" && <StepNumber {...of} name="clipStep" />}
+      {plays && <StepRange {...of} name="clipSpeed" />}
+      {plays && <StepNumber {...of} name="stills" />}
+    </div>
   );
 }

@@ -1,0 +1,63 @@
+/** Which still of its file's clip each placement stands in. */
+import fc from "fast-check";
+import { evenly } from "../../math/testing";
+import { GuideLine } from "../../line";
+import { placeOfKey } from "../keys";
+import { BOUNDS, evaluate, dressing, straight } from "../testing";
+import type { Variation } from "./schema";
+
+const SECONDS = 2.5;
+
+function posedOn(variation: Partial<Variation>, count = 40) {
+  const line = straight(20);
+  const own = dressing({ spacing: { by: "count", count }, what: { entries: [{ prop: "buoy", count: 3 }, { prop: "oar" }] }, variation: { clip: 1, ...variation } }, [line]); // prettier-ignore
+  const clips = new Map([["buoy", [9, SECONDS]]]);
+  return evaluate(own, { guides: new Map([[line.id, new GuideLine(line)]]), bounds: BOUNDS, clips });
+}
+
+test("without a clip nobody poses; still, all stand at one moment of it; who has none stands as at rest", () => {
+  expect(posedOn({}).posed).toBeNull();
+  expect(posedOn({ pose: "own", clip: 7 }).posed).toBeNull();
+  const { posed, props } = posedOn({ pose: "still", clipAt: 3.1 });
+  expect([...posed!.poses.moments].map((at) => Number(at.toFixed(6)))).toEqual(props.map((prop) => (prop === "buoy" ? 0.6 : NaN))); // prettier-ignore
+  expect(new Set(posed!.pose)).toEqual(new Set([0]));
+});
+
+test("in step all take the still nearest to the moment, round and round; each its own is nearest to its own moment", () => {
+  fc.assert(
+    fc.property(evenly(-20, 20), evenly(-3, 3), fc.integer({ min: 2, max: 40 }), (gone, clipAt, stills) => {
+      const near = (pose: number, at: number) => {
+        const off = Math.abs((((pose / stills) * SECONDS - at) % SECONDS) + SECONDS) % SECONDS;
+        return Math.min(off, SECONDS - off);
+      };
+      const step = posedOn({ pose: "step", clipAt, stills, clipGone: [gone, gone] });
+      step.posed!.pose.forEach((pose, i) => {
+        if (step.props[step.prop[i]] === "buoy") expect(near(pose, clipAt + gone)).toBeLessThan(SECONDS / stills / 2 + 1e-6); // prettier-ignore
+      });
+      const order = posedOn({
+        pose: "own",
+        clipAt,
+        stills,
+        clipStarts: "order",
+        clipStep: 0.3,
+        clipGone: [gone, gone],
+      });
+      order.posed!.pose.forEach((pose, i) => {
+        if (order.props[order.prop[i]] === "buoy") expect(near(pose, clipAt + gone - 0.3 * placeOfKey(order.key[i]))).toBeLessThan(SECONDS / stills / 2 + 1e-6); // prettier-ignore
+      });
+    }),
+  );
+});
+
+test("starts are dealt evenly by the key: as time goes on nobody jumps, and one more is one more", () => {
+  const at = (gone: number, count = 400) => posedOn({ pose: "own", clipGone: [gone, gone], clipSpeed: [1, 1] }, count);
+  const [now, soon, more] = [at(1), at(1 + SECONDS / 16), at(1, 401)];
+  const counts = new Array<number>(16).fill(0);
+  now.posed!.pose.forEach((pose, i) => {
+    if (now.props[now.prop[i]] !== "buoy") return;
+    counts[pose]++;
+    expect((soon.posed!.pose[i] - pose + 16) % 16).toBe(1);
+    expect(more.posed!.pose[i]).toBe(pose);
+  });
+  expect(Math.min(...counts)).toBeGreaterThan(5);
+});
