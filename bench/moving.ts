@@ -2,16 +2,7 @@
  * `pins-100k`, `waves-200k` and `skin-100k`: what is pinned to a mesh of 200,000 triangles, waves over one, and 100,000 vertices
  * that bones carry, a frame. The moved positions and normals are given to both sides where pins are carried.
  */
-import {
-  Bone,
-  BufferAttribute,
-  BufferGeometry,
-  Matrix4,
-  Quaternion,
-  Skeleton,
-  SkinnedMesh,
-  Vector3,
-} from "three";
+import { Bone, BufferAttribute, BufferGeometry, Matrix4, Quaternion, Skeleton, SkinnedMesh, Vector3 } from "three";
 import { carriedFrames } from "../src/core/place/carried-frames";
 import { writeMatrix } from "../src/core/place/drawn";
 import { bind, RestMesh, WorldMesh, type MovedVertices } from "../src/core/mesh";

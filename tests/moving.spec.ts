@@ -1,5 +1,6 @@
 /** Surfaces that move as an artist uses them: movers, pulls, pins that go along, a belt; kept, undone, exported at a moment. */
 import { expect, test, type Page } from "@playwright/test";
+import { WebIO } from "@gltf-transform/core";
 import { unzipSync } from "fflate";
 import { raftGlb } from "../src/core/files/testing";
 import { violations } from "./axe";
@@ -262,6 +263,45 @@ test("a surface moves as its file does, by its bones, and replays a simulation t
   await page.keyboard.press("Escape");
   const project = Object.keys(unzipSync((await exportAs(page, "Project file")).bytes));
   expect(project.filter((path) => path.endsWith(".pc2"))).toHaveLength(1);
+});
+
+test("a prop whose file has a clip plays it: still, in step, or each its own; the file has the stills that the view has", async ({
+  page,
+}) => {
+  await newScene(page);
+  const file = { name: "raft.glb", mimeType: "model/gltf-binary", buffer: Buffer.from(await raftGlb()) };
+  await page.getByTestId("prop-files").setInputFiles(file);
+  await expect(page.getByText("“Raft” is in the basket.")).toBeVisible();
+  await drawLine(page, [
+    [420, 520],
+    [1000, 420],
+  ]);
+  await expect.poll(() => propCount(page)).toBeGreaterThan(0);
+  await page.getByRole("button", { name: /^3 Spacing/ }).click();
+  await page.getByRole("radio", { name: "Count" }).click();
+  await enter(page, "Count", "12");
+  await page.getByRole("button", { name: /^6 Variation/ }).click();
+  await expect(page.getByTestId("time")).toHaveCount(0);
+  await page.getByRole("radio", { name: "Each its own" }).click();
+  await expect(page.getByTestId("time")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Clip", exact: true })).toHaveText("Tide");
+  await enter(page, "Different stills", "6");
+  const meshes = async (): Promise<number> => {
+    const { bytes } = await exportAs(page, "GLB, plain");
+    await page.keyboard.press("Escape");
+    const document = await new WebIO().readBinary(bytes);
+    return document.getRoot().listMeshes().length;
+  };
+  expect(await meshes()).toBeGreaterThan(3);
+  expect(await meshes()).toBeLessThanOrEqual(6);
+  await page.getByRole("radio", { name: "In step" }).click();
+  expect(await meshes()).toBe(1);
+  await page.keyboard.press("Control+z");
+  await saved(page);
+  await page.reload();
+  await settled(page);
+  await page.getByRole("button", { name: /^6 Variation/ }).click();
+  await expect(page.getByRole("radio", { name: "Each its own" })).toBeChecked();
 });
 
 test("a rope is tied to what rides, and a surface rides on another: they go along, can be moved, let go, and lose nothing", async ({

@@ -201,7 +201,7 @@ export const LINES = [
     name: "Ducks' round",
     kind: "smooth",
     closed: true,
-    knots: knots([-0.6, 0, -4.2], [2.6, 0, -4.8], [4.6, 0, -3.6], [3.4, 0, -2.2], [0.6, 0, -2.6]),
+    knots: knots([-1.6, 0, -9.2], [1.6, 0, -9.8], [3.4, 0, -11.2], [1.2, 0, -12.2], [-1.4, 0, -11]),
     laid: { kind: "surface", on: ["water"], way: "down" },
   },
 ];

@@ -8,6 +8,7 @@ import { carriedScene, sceneAt, surfaceSchema, uncarried, type Scene, type Surfa
 import { harbourScene } from "@/core/scene/testing";
 import type { Tie } from "@/core/tie";
 import { Engine } from "./engine";
+import { meshesWanted } from "./wanted";
 
 const plane = (id: string, more: Record<string, unknown> = {}): Surface =>
   surfaceSchema.parse({ id, name: id, made: { kind: "bumps", width: 8, depth: 8, height: 0 }, ground: false, ...more });
@@ -86,6 +87,8 @@ test("what a wave lifts lifts what it holds, and what stands on that; at rest no
     }
     return deck.position[1];
   });
+  const hull = { ...scene.surfaces[0], made: null, asset: "ab".repeat(32), movers: [] } as Surface;
+  expect([...meshesWanted({ ...scene, surfaces: [hull, scene.surfaces[1]], dressings: [] })]).toEqual([hull.asset]);
   expect(new Set(heights.map((y) => y.toFixed(3))).size).toBe(3);
 });
 

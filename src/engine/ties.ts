@@ -56,7 +56,10 @@ const outcome = query("tie outcome", (ask, name): { carry: Carry | null; trouble
   if (!tie) return { carry: null, trouble: null };
   if (ask(reached, holderOf(tie)).has(name.split("/")[1])) return { carry: null, trouble: "circle" };
   const ends = endsOf(ask, tie);
-  return ends ? { carry: carryBetween(ends.stood, ends.now), trouble: null } : { carry: null, trouble: "gone" };
+  if (ends) return { carry: carryBetween(ends.stood, ends.now), trouble: null };
+  // Of a surface that is there the mesh may not be known yet.
+  const isThere = tie.kind === "surface" && ask(things.surfaceInput, tie.surface) !== undefined;
+  return { carry: null, trouble: isThere ? null : "gone" };
 });
 
 things.carry.is((ask, name) => ask(outcome, name).carry);

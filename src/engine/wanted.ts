@@ -2,7 +2,8 @@
 import { kindOf, fieldIdsOf, propsIn, type Dressing } from "@/core/place";
 import { filesOf, isOn } from "@/core/movers";
 import { wishesOf } from "./needs";
-import { meshAssetOf, type Scene, type Surface } from "@/core/scene";
+import { meshAssetOf, tiesIn, type Scene, type Surface } from "@/core/scene";
+import { holderOf } from "@/core/tie";
 
 /** All props that a dressing's slots may take. */
 export function propsOf({ what, pegs, oldPegs }: Dressing, mixes: Scene["mixes"]): Set<string> {
@@ -42,6 +43,8 @@ export function meshesWanted(scene: Scene): Set<string> {
   }
   // What moves is drawn as it is worked out.
   wantSurfaces(({ movers }) => movers.some(isOn));
+  const holders = new Set(tiesIn(scene).map(({ tie }) => holderOf(tie)));
+  wantSurfaces(({ id }) => holders.has(id));
   for (const { movers } of surfaces) for (const mover of movers) for (const asset of filesOf(mover)) wanted.add(asset);
   for (const dressing of dressings) {
     const { fit, where, gaps } = dressing;

@@ -12,6 +12,8 @@ interface Playing {
 
 export const usePlaying = create<Playing>()(() => ({ on: false, rate: null }));
 
+export const isPlaying = (): boolean => usePlaying.getState().on;
+
 /** Where in its stretch a scene is so many seconds after it began to play, and whether that is its end. */
 export function playedMoment(time: Time, from: number, seconds: number): { moment: number; over: boolean } {
   const [begin, end] = playedOf(time);

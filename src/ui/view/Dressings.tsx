@@ -13,6 +13,7 @@ import {
   Matrix4,
   MeshStandardMaterial,
   PerspectiveCamera,
+  PointsMaterial,
   type Camera,
   type Material,
 } from "three";
@@ -137,18 +138,28 @@ interface RangesProps {
   ranges: readonly Range[];
 }
 
-/** The same range of the same result is the same mesh, whatever else is drawn how. */
-const nameOf = ({ chunk, from, to }: Range): string => `${chunk} ${from} ${to}`;
+/**
+ * Ranges with names: what is drawn of a chunk stays the same mesh, whatever else is drawn how, and however many it holds from
+ * one frame to the next while they move.
+ */
+function named(ranges: readonly Range[]): { name: string; range: Range }[] {
+  const times = new Map<number, number>();
+  return ranges.map((range) => {
+    const nth = times.get(range.chunk) ?? 0;
+    times.set(range.chunk, nth + 1);
+    return { name: `${range.chunk} ${nth}`, range };
+  });
+}
 
 /** Some placements by one model, chunk by chunk; mirrored ones have a mesh that is. */
 function Level({ model, drawn, ranges }: { model: Model } & RangesProps) {
   const isMirrored = ({ chunk }: Range) => drawn.kind[chunk] === CHUNK.mirrored;
   const some = ranges.some(isMirrored);
   const turned = useMemo(() => (some ? transformed(model, MIRROR) : null), [model, some]);
-  return ranges.flatMap((range) => {
+  return named(ranges).flatMap(({ name, range }) => {
     const { parts } = (isMirrored(range) && turned) || model;
     return parts.map(({ geometry, material }, i) => (
-      <Instances key={`${nameOf(range)} ${i}`} {...{ geometry, material, drawn, range }} />
+      <Instances key={`${name} ${i}`} {...{ geometry, material, drawn, range }} />
     ));
   });
 }
@@ -159,10 +170,13 @@ const [MATRIX, PLACE] = [16, 12];
 /** Each placement as a dot in its prop's colour: all of them, however many. */
 function Dots({ prop, drawn, ranges }: { prop: Prop } & RangesProps) {
   const color = usePictures(prop)?.color ?? "#b9a784";
-  return ranges.map((range) => <DotsOf key={nameOf(range)} color={color} drawn={drawn} range={range} />);
+  // One for all, so that what it is drawn by is not made anew whenever a chunk is.
+  const material = useMemo(() => new PointsMaterial({ color, size: 5, sizeAttenuation: false }), [color]);
+  useEffect(() => () => material.dispose(), [material]);
+  return named(ranges).map(({ name, range }) => <DotsOf key={name} material={material} drawn={drawn} range={range} />);
 }
 
-function DotsOf({ color, drawn, range: { chunk, from, to } }: { color: string; drawn: Drawn; range: Range }) {
+function DotsOf({ material, drawn, range: { chunk, from, to } }: { material: Material; drawn: Drawn; range: Range }) {
   const geometry = useMemo(() => {
     const made = new BufferGeometry();
     const matrices = new InterleavedBuffer(drawn.matrices.subarray(MATRIX * from, MATRIX * to), MATRIX);
@@ -174,11 +188,7 @@ function DotsOf({ color, drawn, range: { chunk, from, to } }: { color: string; d
     invalidate();
     return () => geometry.dispose();
   }, [geometry]);
-  return (
-    <points geometry={geometry} raycast={() => null}>
-      <pointsMaterial color={color} size={5} sizeAttenuation={false} />
-    </points>
-  );
+  return <points geometry={geometry} material={material} raycast={() => null} />;
 }
 
 const MIRROR = new Matrix4().makeScale(-1, 1, 1);
@@ -192,9 +202,9 @@ function Boxes({ prop, drawn, ranges }: { prop: Prop } & RangesProps) {
     return [x, -x].map((across) => new BoxGeometry(size[0], size[1], size[2]).translate(across, y, z));
   }, [prop]);
   const material = useMemo(() => new MeshStandardMaterial({ color, roughness: 0.9 }), [color]);
-  return ranges.map((range) => {
+  return named(ranges).map(({ name, range }) => {
     const geometry = drawn.kind[range.chunk] === CHUNK.mirrored ? mirrored : plain;
-    return <Instances key={nameOf(range)} {...{ geometry, material, drawn, range }} />;
+    return <Instances key={name} {...{ geometry, material, drawn, range }} />;
   });
 }
 
@@ -222,8 +232,8 @@ function Instances({ geometry, material, drawn, range: { chunk, from, to } }: In
   return (
     <instancedMesh
       ref={ref}
-      // A new number of instances needs new buffers, and tints another program.
-      key={`${to - from} ${colours !== null}`}
+      // Tints need another program.
+      key={String(colours !== null)}
       // Geometry and material are no constructor arguments: a change of colour must not make the mesh anew.
       // Nor is the number: the mesh would fill matrices of its own, which are not wanted.
       args={[undefined, undefined, 0]}

@@ -18,6 +18,7 @@ import { FramePace } from "./FramePace";
 import { LostDrawing, WatchDrawing } from "./LostDrawing";
 import { Pointer } from "./Pointer";
 import { Surfaces } from "./Surfaces";
+import { isPlaying } from "../time";
 import { takePicture } from "./picture";
 import { Overlay } from "./Overlay";
 
@@ -111,7 +112,8 @@ function CardPicture() {
     const timer = setTimeout(() => {
       const { id } = useSceneStore.getState();
       const loading = [...models.values()].includes("loading");
-      if (id === null || loading) return;
+      // Nothing is at rest while it plays, however slowly.
+      if (id === null || loading || isPlaying()) return;
       void takePicture(gl, scene, camera)
         .then((picture) => putPicture(id, picture))
         .catch(() => undefined);
