@@ -7,7 +7,7 @@ import { makeGlb } from "@/core/files/testing";
 import { makeLine } from "@/core/line/testing";
 import { hexOf } from "@/core/place";
 import { addedOn } from "@/core/place/testing";
-import { sceneAt, sceneSchema, type Scene } from "@/core/scene";
+import { sceneAt, sceneSchema, type Scene, SCENE_VERSION } from "@/core/scene";
 import { Engine } from "./engine";
 import { writeAnimation, writePlacements } from "./jobs";
 import { animationBytes } from "./reckoned";
@@ -22,7 +22,7 @@ async function movingScene(): Promise<{ scene: Scene; assets: Map<string, Uint8A
   const assets = new Map([[hashOf(bytes), bytes]]);
   const line = makeLine({ kind: "circle", knots: [[2, 1, 3]], radius: 2 }); // prettier-ignore
   const scene = sceneSchema.parse({
-    version: 8,
+    version: SCENE_VERSION,
     name: "Moving",
     time: { length: 2, framesPerSecond: 12 },
     props: [

@@ -20,6 +20,8 @@ const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {
   6: (scene) => ({ ...scene, version: 7 }),
   // Version 8 knows movers: what version 7 had keeps its shape.
   7: (scene) => ({ ...scene, version: 8 }),
+  // Version 9 knows ties and clips: what version 8 had is held by nothing and stands as at rest.
+  8: (scene) => ({ ...scene, version: 9 }),
 };
 
 /** Version 1 knew only whether props stand or hang; from 2 on any side of a prop may meet the line. */

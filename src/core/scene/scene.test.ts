@@ -48,8 +48,8 @@ describe("reading", () => {
     ["half a version", (scene) => ({ ...scene, version: 1.5 }), /no version number/],
     [
       "a newer version",
-      (scene) => ({ ...scene, version: 9 }),
-      /newer Clothesline \(version 9; this one reads up to 8\)/,
+      (scene) => ({ ...scene, version: 10 }),
+      /newer Clothesline \(version 10; this one reads up to 9\)/,
     ],
     ["no name", (scene) => ({ ...scene, name: "  " }), /name: a name needs at least one letter/],
     [
