@@ -66,10 +66,17 @@ test("a surface waves and is pulled; what is pinned to it goes along, slides, is
   await page.getByRole("region", { name: "Movers" }).getByRole("textbox", { name: "Height" }).fill("1");
   await page.keyboard.press("Enter");
   await page.getByRole("button", { name: "Left", exact: true }).click();
+  await page.getByRole("button", { name: "Within limits" }).click();
+  await page.getByRole("button", { name: "More with the distance from" }).click();
+  await expect(page.getByText("There is nothing else in the scene to be far from.")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Everywhere alike" }).click();
   expect(await violations(page, { within: "[aria-label=Movers]" })).toEqual([]);
 
   // A click pins one, Alt and a drag copy it.
   await page.getByRole("radio", { name: "Pin", exact: true }).click();
+  await page.mouse.move(690, 400);
+  await expect(page.getByTestId("pin-onto")).toContainText("onto Plane with bumps");
   await page.mouse.click(700, 400);
   await expectProps(page, 1);
   await page.mouse.click(560, 380);
@@ -277,7 +284,6 @@ test("a prop whose file has a clip plays it: still, in step, or each its own; th
     [1000, 420],
   ]);
   await expect.poll(() => propCount(page)).toBeGreaterThan(0);
-  await page.getByRole("button", { name: /^3 Spacing/ }).click();
   await page.getByRole("radio", { name: "Count" }).click();
   await enter(page, "Count", "12");
   await page.getByRole("button", { name: /^6 Variation/ }).click();

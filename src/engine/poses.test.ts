@@ -1,11 +1,11 @@
 /** Props that play their files' clips: stills as three's own mixer has them, in the view and in every file. */
-import { AnimationMixer, LoopOnce, Mesh, Vector3, type Object3D } from "three";
+import { AnimationMixer, Box3, LoopOnce, Mesh, Vector3, type Object3D } from "three";
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 import { bringInFile } from "@/core/files";
 import { raftGlb } from "@/core/files/testing";
 import { propSchema, sceneAt, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
-import { Engine } from "./engine";
+import { drawnIn, Engine } from "./engine";
 import { writeAnimation, writePlacements } from "./jobs";
 import { meshesWanted } from "./wanted";
 
@@ -20,7 +20,7 @@ async function rafts() {
     bounds,
     triangles,
     brought,
-    prepared: { size: 0.1 },
+    prepared: { size: 0.1, pivot: "bottom" },
   });
   const base = harbourScene();
   const one = base.dressings[1];
@@ -39,6 +39,15 @@ async function rafts() {
     ],
   };
   return { scene, assets: new Map([[asset, bytes]]), bytes, asset };
+}
+
+/** How low each mesh lies, metres. */
+function lowest(root: Object3D): number[] {
+  const out: number[] = [];
+  root.traverse((object) => {
+    if (object instanceof Mesh) out.push(new Box3().setFromObject(object, true).min.y);
+  });
+  return out.sort((a, b) => a - b);
 }
 
 /** For each mesh that shows something how far its vertices reach up, metres. */
@@ -61,7 +70,12 @@ test("what is drawn and what is written are the same stills, as far up as the cl
   await engine.learnFile(asset, bytes);
   const t = 0.9;
   engine.take(sceneAt(scene, t));
-  const { posed, prop, props } = engine.placements(scene.dressings[0].id)!;
+  const placements = engine.placements(scene.dressings[0].id)!;
+  const { posed, prop, props, origin, position } = placements;
+  const drawn = drawnIn(scene, placements);
+  drawn.pose.forEach((pose, chunk) => {
+    for (let k = drawn.from[chunk]; k < drawn.from[chunk + 1]; k++) expect(posed!.pose[drawn.order[k]]).toBe(pose);
+  });
   const { moments, stills } = posed!.poses;
   const standing = [...prop.keys()].filter((i) => prop[i] < props.length);
   // One half is up by 2 m at the middle of the clip; the mesh is laid flat, and a tenth of its size.
@@ -75,6 +89,9 @@ test("what is drawn and what is written are the same stills, as far up as the cl
   const glb = await writePlacements(scene, assets, "glb-plain", { moment: t });
   const { scene: read } = await new GLTFLoader().parseAsync(glb.slice().buffer, "");
   const found = reaches(read);
+  // Taken by its bottom, each lies on its line: what prepares a prop is worked into its stills too.
+  const feet = standing.map((i) => origin[1] + position[3 * i + 1]).sort((a, b) => a - b);
+  lowest(read).forEach((y, k) => expect(y).toBeCloseTo(feet[k], 5));
   expect(found).toHaveLength(wanted.length);
   found.forEach((reach, k) => expect(reach).toBeCloseTo(wanted[k], 5));
   const geometries = new Set<string>();

@@ -104,3 +104,23 @@ test("what is deleted takes its course along, what is duplicated brings it, and 
   }, 0.5);
   expect(sceneAt(begun, 9).dressings[0].fit.along).toBe(2);
 });
+
+test("what is held is edited where it is seen: under it is where it stood, and what nobody touched is the same object", () => {
+  const box = (id: string) => surfaceSchema.parse({ id, name: id, made: { kind: "box" } });
+  const tie = { kind: "surface" as const, surface: "boat", at: [0, 0, 0] as const, stood: { position: [0, 0, 0] as const, rotation: [0, 0, 0, 1] as const, scale: 1 } }; // prettier-ignore
+  const scene = {
+    ...harbourScene(),
+    surfaces: [box("boat"), { ...box("deck"), position: [1, 0, 0] as const, held: tie }],
+  };
+  const carries = new Map([["surface/deck", { turn: [0, 0, 0, 1] as const, from: [0, 0, 0] as const, to: [0, 5, 0] as const }]]); // prettier-ignore
+  const after = (recipe: Recipe) => produce(scene, atMoment(recipe, 0, carries));
+  const seen: number[] = [];
+  const moved = after((draft) => {
+    seen.push(...draft.surfaces[1].position);
+    draft.surfaces[1].position = [1, 7, 0];
+  });
+  expect([seen, moved.surfaces[1].position]).toEqual([[1, 5, 0], [1, 2, 0]]); // prettier-ignore
+  expect(moved.surfaces[0]).toBe(scene.surfaces[0]);
+  const named = after((draft) => void (draft.surfaces[0].name = "Hull"));
+  expect(named.surfaces[1]).toBe(scene.surfaces[1]);
+});

@@ -169,3 +169,27 @@ test("movers work one after the other: waves before a bend follow it", () => {
   for (let v = 0; 3 * v < flat.length; v++) expect(apart(at(both, v), at(bent, v))).toBeCloseTo(Math.abs(at(flat, v)[2]), 6); // prettier-ignore
   expect(moved(rest, [waves, bend])).not.toEqual(both);
 });
+
+test("a replay puts each vertex where its picture has it, whichever way is up there; another mesh's does nothing", () => {
+  const rest = cloth(3, { lying: true });
+  const vertices = rest.mesh.position.length / 3;
+  const picture = (k: number) => Array.from({ length: 3 * vertices }, (_, p) => Math.sin(p) + k);
+  const cache = { vertices, pictures: 3, position: Float32Array.from([0, 1, 5].flatMap(picture)) };
+  const played = (says: Record<string, unknown>, of = cache) =>
+    movedVertices([{ mover: mover({ kind: "replay", ...says }), weight: null, cache: of }], rest, 2).position;
+  for (const [gone, up] of [
+    [1, 0],
+    [1.25, 1],
+    [4, 0],
+  ]) {
+    // prettier-ignore
+    const now = played({ gone, up: up ? "z" : "y", unit: 0.5, times: gone > 2 ? 1 : 0 });
+    const height = [0, 1, 5][Math.min(2, Math.floor(gone))] + (gone === 1.25 ? 0.25 * 4 : 0);
+    for (let p = 0; p < now.length; p += 3) {
+      const [x, y, z] = [0, 1, 2].map((k) => Math.sin(p + k) + height);
+      const wanted = up ? [x, z, -y] : [x, y, z];
+      wanted.forEach((one, k) => expect(now[p + k]).toBeCloseTo(2 * 0.5 * one, 5));
+    }
+  }
+  expect(played({ gone: 1 }, { ...cache, vertices: 5 })).toEqual(Float64Array.from(rest.mesh.position, (x) => 2 * x));
+});

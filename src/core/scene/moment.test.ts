@@ -1,7 +1,17 @@
 /** Scenes at a moment. */
 import fc from "fast-check";
 import { evenly } from "../math/testing";
-import { COURSED, coursesComplaint, isMoving, momentsOf, paramAt, parseScene, sceneAt, valuesAt } from ".";
+import {
+  COURSED,
+  coursesComplaint,
+  isMoving,
+  momentsOf,
+  paramAt,
+  parseScene,
+  sceneAt,
+  surfaceSchema,
+  valuesAt,
+} from ".";
 import type { Course, CourseValue } from "../course";
 import { harbourScene } from "./testing";
 import { frameAt, frameCount, momentOf, timeSchema } from "./time";
@@ -168,4 +178,10 @@ test("speeds have taken what travels as far as they add up to, without a jump wh
   const scene = moving({}, { "spacing/speed": course(0, 1) });
   expect(valuesAt(scene, 2).dressings[0].spacing).toMatchObject({ speed: 0.5, travel: 0 });
   expect(valuesAt(scene, 2).dressings[0].spacing.gone).toBeUndefined();
+});
+
+test("a clip begins at its moment, and is where its speed has taken it since", () => {
+  const raft = surfaceSchema.parse({ id: "raft", name: "Raft", made: { kind: "box" }, movers: [{ kind: "file", start: 1.5, speed: 2 }] }); // prettier-ignore
+  const gone = (t: number) => (sceneAt({ ...harbourScene(), surfaces: [raft] }, t).surfaces[0].movers[0] as { gone?: number }).gone; // prettier-ignore
+  expect([gone(0), gone(1.4), gone(4)]).toEqual([undefined, undefined, 5]);
 });

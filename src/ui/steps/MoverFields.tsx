@@ -1,8 +1,8 @@
 "use client";
 /** The numbers of one mover, where its surface is held fast, how much it does where, and its pulls. */
 import { X } from "lucide-react";
-import { Fragment, useRef } from "react";
-import { z } from "zod";
+import { useRef } from "react";
+import type { z } from "zod";
 import {
   MOVER_KINDS,
   pullSchema,
@@ -13,20 +13,15 @@ import {
   type Replay,
   type Side,
 } from "@/core/movers";
-import { GAP_LIMITS, type Limits } from "@/core/place";
 import type { Surface } from "@/core/scene";
 import { CACHE_FILES, replayFor, useSurfaceModel, useVertexCount } from "../assets";
-import { Button, Choose, FilesInput, Fold, IconButton, ValueField } from "../kit";
+import { Button, Choose, FilesInput, IconButton, ValueField } from "../kit";
 import { editMover, holdSide, letPlaceGo, surfaceOf, takePullOff, useEdit, useSession } from "../state";
 import { Tide } from "../time";
-import { holderOf, PathChoice, PathNumber, PathRange, PathSwitch } from "./at-path";
+import { HowMuch, type MoverProps } from "./MoverLimits";
+import { holderOf, PathChoice, PathNumber } from "./at-path";
 
 type Numbered = { id: number };
-
-interface MoverProps<M extends Mover = Mover> {
-  surface: Surface;
-  mover: M;
-}
 
 const ofSurface = (surface: Surface) => ({ list: "surfaces" as const, thing: surface });
 
@@ -253,78 +248,5 @@ function PullBy({
       edit={edit}
       complaint={(value) => (Number.isFinite(value) ? null : "a pull goes somewhere")}
     />
-  );
-}
-
-const LIMITS = z.object(GAP_LIMITS);
-const SHOWN: readonly {
-  on: keyof Limits;
-  ranges: readonly (keyof Limits)[];
-  numbers: readonly (keyof Limits)[];
-  by?: keyof Limits;
-}[] = [
-  { on: "uOn", by: "uBy", ranges: ["u"], numbers: ["uSoft"] },
-  { on: "vOn", by: "vBy", ranges: ["v"], numbers: ["vSoft"] },
-  { on: "heightOn", ranges: ["height"], numbers: ["heightSoft"] },
-  { on: "slopeOn", ranges: ["slope"], numbers: ["slopeSoft"] },
-  { on: "facingOn", ranges: [], numbers: ["facing", "facingWithin"] },
-];
-
-/** How much the mover does where: everywhere alike, or within limits. */
-function HowMuch({ surface, mover }: MoverProps) {
-  const { limits } = mover;
-  const schema = (name: keyof Limits) => GAP_LIMITS[name] as z.ZodType;
-  const at = (name: keyof Limits) => ({
-    ...ofSurface(surface),
-    path: ["movers", mover.id, "limits", name],
-    schema: schema(name),
-  });
-  const count = limits ? SHOWN.filter(({ on }) => limits[on]).length : 0;
-  return (
-    <Fold
-      label="How much where"
-      help="Everywhere alike, or only within limits, which fade softly: so that a hem flutters and a seam stays."
-      summary={count === 0 ? "everywhere" : String(count)}
-    >
-      <div className="grid gap-1.5">
-        {!limits ? (
-          <Button
-            className="w-fit"
-            onClick={() =>
-              editMover(surface.id, mover.id, "How much where", (draft) => {
-                draft.limits = { ...LIMITS.parse({}), uOn: true, uSoft: 0.2 } as typeof draft.limits;
-              })
-            }
-          >
-            Within limits
-          </Button>
-        ) : (
-          <>
-            {SHOWN.map(({ on, by, ranges, numbers }) => (
-              <Fragment key={on}>
-                <PathSwitch {...at(on)} />
-                {limits[on] && (
-                  <>
-                    {by && <PathChoice {...at(by)} />}
-                    {ranges.map((name) => (
-                      <PathRange key={name} {...at(name)} />
-                    ))}
-                    {numbers.map((name) => (
-                      <PathNumber key={name} {...at(name)} />
-                    ))}
-                  </>
-                )}
-              </Fragment>
-            ))}
-            <Button
-              className="w-fit"
-              onClick={() => editMover(surface.id, mover.id, "Everywhere alike", (draft) => void (draft.limits = null))}
-            >
-              Everywhere alike
-            </Button>
-          </>
-        )}
-      </div>
-    </Fold>
   );
 }

@@ -100,6 +100,8 @@ function Pinning() {
   const props = useScene((scene) => scene.props);
   const mixes = useScene((scene) => scene.mixes);
   const prop = useSession((session) => session.drawProp);
+  const { onto, caught } = useMove();
+  const surface = useScene((scene) => scene.surfaces).find(({ id }) => id === onto);
   const picked = [...props, ...mixes].find(({ id }) => id === prop);
   return (
     <div
@@ -116,7 +118,10 @@ function Pinning() {
           {picked?.name ?? "none yet"}
         </Choose>
       </span>
-      Click on a surface: one more · drag: slide it · Alt and drag: a copy · Ctrl: catch on nothing · Esc: done
+      <span data-testid="pin-onto" className={surface ? "font-medium text-sea" : "text-ink-5"}>
+        {surface ? `onto ${surface.name}${caught ? `, ${caught.what}` : ""}` : "onto nothing here"}
+      </span>
+      Click: one more · drag: slide it · Alt and drag: a copy · Ctrl: catch on nothing · Esc: done
       <Cursor />
     </div>
   );

@@ -385,7 +385,9 @@ export class ViewHands {
     }
     if (useSession.getState().tool === "pin") {
       const on = isPin(placementUnder(this.#aim));
-      element.style.cursor = on ? "move" : placeUnder(this.#aim, event) ? "crosshair" : "";
+      const place = on ? null : placeUnder(this.#aim, event);
+      if (useMove.getState().onto !== (place?.surface ?? null)) useMove.setState({ onto: place?.surface ?? null });
+      element.style.cursor = on ? "move" : place ? "crosshair" : "";
       return;
     }
     if (useSession.getState().tool === "draw") {
@@ -422,6 +424,7 @@ export class ViewHands {
     cancelAnimationFrame(this.#frame);
     if (useSession.getState().hover || useSession.getState().why) useSession.setState({ hover: null, why: null });
     if (useSession.getState().tool === "draw") useDraw.setState({ cursor: null });
+    if (useMove.getState().onto !== null) useMove.setState({ onto: null, caught: null });
     if (useSession.getState().tool === "paint") useBrush.setState({ at: null });
   };
 

@@ -26,11 +26,13 @@ interface MoveState {
   typing: "distance" | "place" | null;
   typed: string;
   caught: { position: Vec3; what: string } | null;
+  /** The surface that a pin would go onto. */
+  onto: string | null;
   /** A box on screen, in pixels of the window. */
   box: { x: number; y: number; toX: number; toY: number } | null;
 }
 
-const REST: MoveState = { distance: null, axis: null, typing: null, typed: "", caught: null, box: null };
+const REST: MoveState = { distance: null, axis: null, typing: null, typed: "", caught: null, onto: null, box: null };
 
 export const useMove = create<MoveState>()(() => REST);
 

@@ -46,7 +46,7 @@ export function startPinning(): void {
 }
 
 export const stopPinning = (): void => {
-  useMove.setState({ caught: null });
+  useMove.setState({ caught: null, onto: null });
   if (useSession.getState().tool === "pin") useSession.setState({ tool: "select" });
 };
 
