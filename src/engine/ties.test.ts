@@ -4,7 +4,17 @@ import { hexOf } from "@/core/place";
 import { fromAxisAngle, multiply, rotate, type Quat, type Vec3 } from "@/core/math";
 import { evenly } from "@/core/math/testing";
 import { makeLine } from "@/core/line/testing";
-import { carriedScene, sceneAt, surfaceSchema, uncarried, type Scene, type Surface } from "@/core/scene";
+import {
+  carriedScene,
+  sceneAt,
+  surfaceSchema,
+  uncarried,
+  type Scene,
+  type Surface,
+  heldBy,
+  tieOfKnot,
+  tieOfSurface,
+} from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
 import type { Tie } from "@/core/tie";
 import { Engine } from "./engine";
@@ -129,4 +139,5 @@ test("a surface rides on a prop that travels, known by its key; when that is gon
   expect(said(circle)[0]).toMatch(/hangs on it in turn/);
   const both = { ...scene, surfaces: [{ ...scene.surfaces[0], held: { ...byBoat([0, 0, 0], STILL), surface: "deck" } as Tie }, scene.surfaces[1]] }; // prettier-ignore
   expect(deckOf(both)).toEqual(start);
+  expect([heldBy(tieOfSurface("a/b")), heldBy(tieOfKnot("x/y/", 12))]).toEqual([{ surface: "a/b" }, { line: "x/y/", knot: 12 }]); // prettier-ignore
 });

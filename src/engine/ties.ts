@@ -4,8 +4,8 @@
  */
 import { query, step, type Ask } from "@/core/graph";
 import { WorldMesh, type RestMesh, type Stand } from "@/core/mesh";
-import { boundPlace, frameOnMesh, hexOf, type Placements } from "@/core/place";
-import { tiesIn } from "@/core/scene";
+import { boundPlace, frameOnMesh, type Placements } from "@/core/place";
+import { heldBy, tiesIn } from "@/core/scene";
 import { carryBetween, holderOf, type Carry, type Frame, type Tie } from "@/core/tie";
 import { dressingInput, lostTies, placements } from "./dressings";
 import * as things from "./things";
@@ -13,10 +13,10 @@ import type { Knot } from "@/core/line";
 
 /** A tie by its name, see `tiesIn`. */
 const tieNamed = query("tie", (ask, name): Tie | null => {
-  const [kind, id, knot] = name.split("/");
-  if (kind === "surface") return ask(things.surfaceInput, id)?.held ?? null;
-  const knots = (ask(things.lineInput, id)?.knots ?? []) as Knot[];
-  return knots.find((one) => String(one.id) === knot)?.held ?? null;
+  const held = heldBy(name);
+  if ("surface" in held) return ask(things.surfaceInput, held.surface)?.held ?? null;
+  const knots = (ask(things.lineInput, held.line)?.knots ?? []) as Knot[];
+  return knots.find(({ id }) => id === held.knot)?.held ?? null;
 });
 
 const boundStep = step("bound tie", boundPlace);
@@ -25,7 +25,7 @@ const stoodStep = step("mesh of tie", (rest: RestMesh, stood: Stand): WorldMesh 
 
 /** The frame of a placement; null where there is none. */
 function frameOf({ key, position: P, rotation: R, origin }: Placements, wanted: string): Frame | null {
-  const i = key.findIndex((one) => hexOf(one) === hexOf(BigInt(`0x${wanted}`)));
+  const i = key.indexOf(BigInt(`0x${wanted}`));
   if (i < 0) return null;
   return {
     position: [origin[0] + P[3 * i], origin[1] + P[3 * i + 1], origin[2] + P[3 * i + 2]],
@@ -54,7 +54,9 @@ function endsOf(ask: Ask, tie: Tie): { stood: Frame; now: Frame } | null {
 const outcome = query("tie outcome", (ask, name): { carry: Carry | null; trouble: "gone" | "circle" | null } => {
   const tie = ask(tieNamed, name);
   if (!tie) return { carry: null, trouble: null };
-  if (ask(reached, holderOf(tie)).has(name.split("/")[1])) return { carry: null, trouble: "circle" };
+  const held = heldBy(name);
+  if (ask(reached, holderOf(tie)).has("surface" in held ? held.surface : held.line))
+    return { carry: null, trouble: "circle" };
   const ends = endsOf(ask, tie);
   if (ends) return { carry: carryBetween(ends.stood, ends.now), trouble: null };
   // Of a surface that is there the mesh may not be known yet.

@@ -12,6 +12,14 @@ export type Carries = ReadonlyMap<string, Carry>;
 export const tieOfSurface = (id: string): string => `surface/${id}`;
 export const tieOfKnot = (line: string, knot: number): string => `knot/${line}/${knot}`;
 
+/** What a tie's name says is held: a surface, or a knot of a line. Ids may have any signs in them. */
+export function heldBy(name: string): { surface: string } | { line: string; knot: number } {
+  const [kind, rest] = [name.slice(0, name.indexOf("/")), name.slice(name.indexOf("/") + 1)];
+  if (kind === "surface") return { surface: rest };
+  const cut = rest.lastIndexOf("/");
+  return { line: rest.slice(0, cut), knot: Number(rest.slice(cut + 1)) };
+}
+
 /** All ties of a scene, each with its name and the thing that is held: a surface, or the line of a knot. */
 export function tiesIn({
   surfaces,
