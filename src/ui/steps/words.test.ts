@@ -91,6 +91,14 @@ test.each<[(dressing: Dressing) => void, string]>([
     },
     "in rows of UV, 1.00 m apart, up from the world, facing along u, with a mask.",
   ],
+  [
+    (d) => {
+      d.variation.pose = "own";
+      d.spacing.onceIn = 12;
+      d.stance.banks = true;
+    },
+    "each playing its own clip, going along once in 12 s, leaning into its bends.",
+  ],
   [(d) => (d.where.kind = "loose"), "by hand one by one, 0 in all, up from the world."],
 ])("what differs from plain is said (%#)", (change, words) => {
   expect(read(change)).toContain(words);

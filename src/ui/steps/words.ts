@@ -142,6 +142,8 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
   const blank = gapWords(dressing);
   if (blank) phrases.push({ text: ", with " }, { text: blank, step: "gaps" });
   phrases.push({ text: "." });
+  const { pose } = dressing.variation;
+  if (pose !== "off") phrases.splice(-1, 0, { text: ", " }, { text: POSES[pose], step: "variation" });
   const travel = travelWords(dressing);
   if (travel) phrases.splice(-1, 0, { text: ", " }, { text: travel, step: "spacing" });
   if (travel && stance.banks) phrases.splice(-1, 0, { text: ", " }, { text: "leaning into its bends", step: "stance" });
@@ -150,6 +152,9 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
     phrases.push({ text: " " }, ...moving, { text: `${moving.length === 1 ? " changes" : " change"} over time.` });
   return phrases;
 }
+
+/** How props whose files have clips stand, or play them. */
+const POSES = { still: "posed", step: "all playing in step", own: "each playing its own clip" } as const;
 
 /** How it goes along its lines. */
 function travelWords({ where, spacing: { speed, onceIn, travelEnds } }: Dressing): string {
@@ -372,7 +377,7 @@ export function summaries(
       : spacing.by,
     stance: `${MEETING[stance.meetsUp]}${turned.length > 0 ? ` · turned ${turned.map(degrees).join(", ")}` : ""}`,
     fit: fitted ? fitted[0].toUpperCase() + fitted.slice(1) : UNFITTED[kind],
-    variation: `${loose || "None"} · seed ${variation.seed}`,
+    variation: `${[loose, variation.pose === "off" ? "" : POSES[variation.pose]].filter(Boolean).join(", ") || "None"} · seed ${variation.seed}`,
     gaps: `${gapWords(dressing) || "None"}${pegs > 0 ? ` · ${pegs} pegged` : ""}`,
   };
 }
