@@ -290,7 +290,7 @@ test("a prop whose file has a clip plays it: still, in step, or each its own; th
   await expect(page.getByTestId("time")).toHaveCount(0);
   await page.getByRole("radio", { name: "Each its own" }).click();
   await expect(page.getByTestId("time")).toBeVisible();
-  await expect(page.getByRole("button", { name: "Clip", exact: true })).toHaveText("Tide");
+  await expect(page.getByRole("button", { name: "Clip", exact: true })).toHaveText("Tide, 2 s");
   await enter(page, "Different stills", "6");
   const meshes = async (): Promise<number> => {
     const { bytes } = await exportAs(page, "GLB, plain");

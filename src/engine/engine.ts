@@ -12,7 +12,7 @@ import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
 import { polygonOf, type DrawnLine, type LaidTrack } from "@/core/line";
 import { UvChart, type ChartTable, type MovedVertices, type Shape, type Stand, type TriangleMesh } from "@/core/mesh";
-import { copyOf, drawnOf, stillKey, type Drawn, type Placements } from "@/core/place";
+import { copyOf, drawnOf, momentOfStill, stillKey, type Drawn, type Placements } from "@/core/place";
 import { omit } from "@/core/schema";
 import { preparedBounds } from "@/core/scene";
 import { movedShape, type MovedShape } from "@/core/movers";
@@ -261,11 +261,11 @@ export class Engine {
     for (const { id, variation } of this.#scene.dressings) {
       const placed = variation.pose === "off" ? null : this.placements(id);
       if (!placed?.posed) continue;
-      const { clip, stills, moments } = placed.posed.poses;
+      const { poses } = placed.posed;
       placed.props.forEach((prop, p) => {
-        for (let k = 0; k < stills; k++) {
-          const [key, shape] = this.still(prop, clip, moments[stills * p + k]) ?? [];
-          if (key && shape) out.set(key, shape);
+        for (let k = 0; k < poses.stills; k++) {
+          const still = this.still(prop, poses.clip, momentOfStill(poses, p, k));
+          if (still) out.set(...still);
         }
       });
     }
@@ -273,9 +273,9 @@ export class Engine {
   }
 
   /** What a prop's file looks like at a moment of one of its clips, with its {@link stillKey}; null where it has no such clip. */
-  still(prop: string, clip: number, moment: number): [key: string, shape: MovedShape] | null {
+  still(prop: string, clip: number, moment: number | null): [key: string, shape: MovedShape] | null {
     const asset = this.#scene.props.find(({ id }) => id === prop)?.asset;
-    if (asset === undefined || !Number.isFinite(moment)) return null;
+    if (asset === undefined || moment === null) return null;
     const key = stillKey(asset, clip, moment);
     const shape = this.#graph.get(things.still, key);
     return shape ? [key, shape] : null;

@@ -23,11 +23,11 @@ import { InputError } from "../schema";
 import { addLines, addSurfaces } from "./scenery";
 import { coursesOf, isStill, Moving, nodeName } from "./motion";
 import { stands, type EvaluatedDressing, type EvaluatedScene } from "./evaluated";
-import { flatMesh, meshNodesOf, plainIO, readGlb, writeCompressed } from "./gltf";
-import { meshAt, momentOf, preparedShape, stillName } from "./poses";
+import { flatMesh, meshNodesOf, plainIO, readGlb, transformedMesh, writeCompressed } from "./gltf";
+import { meshAt } from "./poses";
 import { Variants, WHITE } from "./variants";
 import { preparationMatrix } from "../scene";
-import { FLAG, hexOf, type Placements } from "../place";
+import { FLAG, hexOf, momentOfStill, stillKey, type Placements } from "../place";
 import type { Assets } from "./assets";
 
 export type GlbForm = "instanced" | "plain";
@@ -98,11 +98,11 @@ async function meshesOf(document: Document, evaluated: EvaluatedScene, assets: A
     const merged = mergeDocuments(document, source);
     const shown = meshNodesOf(source).map(({ node, matrix }) => ({ node: merged.get(node) as Node, matrix }));
     const rows = preparationMatrix(prop);
-    const base = flatMesh(document, shown, prop.name, columns(rows));
-    meshes.set(prop.id, base);
+    meshes.set(prop.id, flatMesh(document, shown, prop.name, columns(rows)));
     for (const { name, clip, moment } of stills.get(prop.id)?.values() ?? []) {
       const shape = still?.(prop.id, clip, moment);
-      if (shape) meshes.set(name, meshAt(document, base, preparedShape(shape, rows)));
+      const stood = shape && meshAt(document, flatMesh(document, shown, prop.name), shape);
+      if (stood) meshes.set(name, transformedMesh(document, stood, columns(rows), prop.name));
     }
     for (const property of [...source.getRoot().listScenes(), ...source.getRoot().listNodes()]) {
       merged.get(property)?.dispose();
@@ -119,10 +119,10 @@ interface Still {
 
 /** The still that placement `i` stands in; null for as at rest. */
 function stillOf({ posed, prop, props }: Placements, i: number): Still | null {
-  const moment = posed && momentOf(posed.poses, prop[i], posed.pose[i]);
+  const moment = posed && momentOfStill(posed.poses, prop[i], posed.pose[i]);
   if (!posed || moment === null) return null;
   const { clip } = posed.poses;
-  return { name: stillName(props[prop[i]], clip, moment), clip, moment };
+  return { name: stillKey(props[prop[i]], clip, moment), clip, moment };
 }
 
 /** Rows of 3 × 4 numbers as glTF writes a matrix: columns of 4 × 4. */

@@ -185,3 +185,13 @@ test("a clip begins at its moment, and is where its speed has taken it since", (
   const gone = (t: number) => (sceneAt({ ...harbourScene(), surfaces: [raft] }, t).surfaces[0].movers[0] as { gone?: number }).gone; // prettier-ignore
   expect([gone(0), gone(1.4), gone(4)]).toEqual([undefined, undefined, 5]);
 });
+
+test("a travel that is keyframed has the speed of its course, and a leap is none", () => {
+  const at = (t: number, go: "straight" | "hold") => {
+    const travel = { keyframes: [0, 6].map((value, k) => ({ at: 2 * k, value, go })), before: "hold" as const, after: "hold" as const }; // prettier-ignore
+    const scene = moving({}, { "spacing/travel": travel });
+    return sceneAt(scene, t).dressings[0].spacing.gone!.speed;
+  };
+  expect([at(1, "straight"), at(5, "straight")]).toEqual([expect.closeTo(3, 6), 0]);
+  for (const t of [0, 1, 2, 3]) expect(at(t, "hold")).toBe(0);
+});

@@ -9,6 +9,7 @@ import type { Band } from "../made";
 import { MOVER_KINDS, type Mover } from "../movers";
 import { eased } from "../math";
 import { pick } from "../schema";
+import { mapped } from "./mapped";
 import { paramAt, type CoursedList, COURSED } from "./course-paths";
 import type { Dressing } from "../place";
 import type { Scene, Surface } from "./schema";
@@ -28,18 +29,6 @@ export function seenAt<S extends Pick<Scene, CoursedList>>(scene: S, t: number):
   const surfaces = mapped(shown.surfaces, (one, i) => movedTo(one, scene.surfaces[i], t));
   if (dressings === shown.dressings && surfaces === shown.surfaces) return { shown, computed: shown };
   return { shown, computed: { ...shown, dressings, surfaces } };
-}
-
-/** As an array's own `map`; the same array where nothing comes to anything else. */
-function mapped<T>(things: T[], change: (thing: T, i: number) => T): T[] {
-  let out = things;
-  things.forEach((thing, i) => {
-    const now = change(thing, i);
-    if (now === thing) return;
-    if (out === things) out = [...things];
-    out[i] = now;
-  });
-  return out;
 }
 
 /** Whether a dressing travels by itself. */
@@ -87,11 +76,15 @@ function posedAt(dressing: Dressing, t: number): Dressing {
 /** Moments so far apart tell how fast a number changes, seconds. */
 const BRIEF = 1e-3;
 
-/** How fast a number changes by its course, a second. */
+/** How fast a number changes by its course, a second; where it leaps from one value to another that is no speed. */
 function changeOf(course: Course | undefined, t: number): number {
   if (!course) return 0;
-  const [before, after] = [t - BRIEF, t + BRIEF].map((at) => valueAt(course, at, "numbers") as number);
-  return (after - before) / (2 * BRIEF);
+  const within = (brief: number): number => {
+    const [before, after] = [t - brief, t + brief].map((at) => valueAt(course, at, "numbers") as number);
+    return after - before;
+  };
+  const [change, less] = [within(BRIEF), within(BRIEF / 10)];
+  return Math.abs(less) > 0.5 * Math.abs(change) ? 0 : change / (2 * BRIEF);
 }
 
 /** How far a speed, and going once along or round in so many seconds, have come together. */

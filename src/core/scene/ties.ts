@@ -3,6 +3,7 @@
  * have been carried since is worked out by the engine, and told by the names that ties have here.
  */
 import { back, carriedPoint, carriedTurn, holderOf, type Carry, type Tie } from "../tie";
+import { mapped } from "./mapped";
 import type { Knot, Line } from "../line";
 import type { Scene, Surface } from "./schema";
 
@@ -54,13 +55,9 @@ function movedKnot(knot: Knot, by: Carry | undefined): Knot {
 
 /** A line with its knots where what holds them has carried them; the same where none is. */
 export function movedLine<L extends Line>(line: L, carry: (name: string) => Carry | undefined): L {
-  let moved = false;
-  const knots = (line.knots as Knot[]).map((knot) => {
-    const by = knot.held ? carry(tieOfKnot(line.id, knot.id)) : undefined;
-    moved ||= by !== undefined;
-    return movedKnot(knot, by);
-  });
-  return moved ? { ...line, knots } : line;
+  const old = line.knots as Knot[];
+  const knots = mapped(old, (knot) => movedKnot(knot, knot.held && carry(tieOfKnot(line.id, knot.id))));
+  return knots === old ? line : { ...line, knots };
 }
 
 /** A scene with all that is held where it has been carried; what is not carried stays the same object. */
@@ -70,11 +67,6 @@ export function carriedScene<S extends Pick<Scene, "surfaces" | "lines">>(scene:
   const surfaces = mapped(scene.surfaces, (one) => (one.held ? movedSurface(one, carry(tieOfSurface(one.id))) : one));
   const lines = mapped(scene.lines, (one) => movedLine(one as Line, carry) as typeof one);
   return surfaces === scene.surfaces && lines === scene.lines ? scene : { ...scene, surfaces, lines };
-}
-
-function mapped<T>(things: T[], change: (thing: T) => T): T[] {
-  const out = things.map(change);
-  return out.every((thing, i) => thing === things[i]) ? things : out;
 }
 
 /**

@@ -55,7 +55,7 @@ function WholeTime({ onGo }: { onGo: () => void }) {
           {found ? "Look through the whole time again" : "Look through the whole time"}
         </Button>
       )}
-      {failure && <p className="mt-1.5 text-xs text-madder">It came to nothing ({failure}).</p>}
+      {failure && <p className="mt-1.5 text-xs text-madder">It came to nothing: {failure}</p>}
       {found && (
         <div className="mt-2 grid gap-1 pb-1">
           <p role="status" className="text-xs text-ink-6">

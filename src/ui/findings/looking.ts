@@ -1,6 +1,5 @@
 /** *Looking through the whole time*: what is wrong at any frame, looked for beside all else, and kept until it is looked for anew. */
 import { create } from "zustand";
-import { InputError } from "@/core/schema";
 import { frameCount, momentOf, type Scene } from "@/core/scene";
 import { lookThrough, stopLookingThrough } from "@/engine/client";
 import type { WorstFinding } from "@/engine/look-through";
@@ -38,13 +37,18 @@ export async function look(): Promise<void> {
     });
     if (here()) useLooking.setState({ found: { worst, scene } });
   } catch (error) {
-    if (here() && !(error instanceof InputError)) useLooking.setState({ failure: String(error) });
+    // What was stopped has said so already.
+    if (here() && useLooking.getState().share !== null)
+      useLooking.setState({ failure: error instanceof Error ? error.message : String(error) });
   } finally {
     if (here()) useLooking.setState({ share: null });
   }
 }
 
-export { stopLookingThrough as stopLooking };
+export function stopLooking(): void {
+  useLooking.setState({ share: null });
+  stopLookingThrough();
+}
 
 /** Goes to a frame, and comes back when the scene is seen as it is then. */
 export function goToFrame(frame: number): Promise<void> {

@@ -39,7 +39,7 @@ export function HeldBy({ tie, but, onHold }: HeldByProps) {
         choices={choices}
         empty="There is nothing in the scene that could hold it."
         onChoose={(chosen) => {
-          const [kind, id] = chosen.split(" ");
+          const [kind, id] = [chosen.slice(0, chosen.indexOf(" ")), chosen.slice(chosen.indexOf(" ") + 1)];
           if (!onHold(chosen === "" ? null : { kind: kind as "surface" | "dressing", id }))
             toast.error(`“${names.get(id) ?? "It"}” has nothing that could hold it.`);
         }}

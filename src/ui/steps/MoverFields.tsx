@@ -15,9 +15,10 @@ import {
 } from "@/core/movers";
 import type { Surface } from "@/core/scene";
 import { CACHE_FILES, replayFor, useSurfaceModel, useVertexCount } from "../assets";
-import { Button, Choose, FilesInput, IconButton, ValueField } from "../kit";
+import { Button, FilesInput, IconButton, ValueField } from "../kit";
 import { editMover, holdSide, letPlaceGo, surfaceOf, takePullOff, useEdit, useSession } from "../state";
 import { Tide } from "../time";
+import { ClipChoice } from "./ClipChoice";
 import { HowMuch, type MoverProps } from "./MoverLimits";
 import { holderOf, PathChoice, PathNumber } from "./at-path";
 
@@ -64,34 +65,19 @@ export function MoverFields({ surface, mover }: MoverProps) {
 /** Which of its file's clips is played. */
 function Clip({ surface, mover }: MoverProps<FileMotion & Numbered>) {
   const clips = useSurfaceModel(surface)?.clips;
-  const clip = clips?.[mover.clip];
   return (
-    <div className="group/tide grid grid-cols-[84px_1fr] items-center gap-2">
-      <span className="flex items-center gap-1 text-[12.5px] text-ink-6">
-        Clip
-        <Tide at={{ list: "surfaces", id: surface.id, path: `movers/${mover.id}/clip` }} label="Clip" />
-      </span>
-      <Choose
-        label="Clip"
-        choices={(clips ?? []).map(({ name, seconds }, i) => ({
-          id: String(i),
-          label: `${name}, ${inSeconds(seconds)}`,
-        }))}
-        empty="Nothing in the surface's file moves."
-        onChoose={(id) =>
-          editMover(surface.id, mover.id, "Clip", (draft) => {
-            if (draft.kind === "file") draft.clip = Number(id);
-          })
-        }
-        className="h-7 truncate rounded-md border border-linen-3 bg-paper px-2 text-left text-[12.5px] hover:bg-linen-1"
-      >
-        {clip ? `${clip.name}, ${inSeconds(clip.seconds)}` : clips ? "none of that number" : "…"}
-      </Choose>
-    </div>
+    <ClipChoice
+      files={clips ? [clips] : []}
+      clip={mover.clip}
+      mark={<Tide at={{ list: "surfaces", id: surface.id, path: `movers/${mover.id}/clip` }} label="Clip" />}
+      onChoose={(clip) =>
+        editMover(surface.id, mover.id, "Clip", (draft) => {
+          if (draft.kind === "file") draft.clip = clip;
+        })
+      }
+    />
   );
 }
-
-const inSeconds = (seconds: number): string => `${Number(seconds.toFixed(2))} s`;
 
 /** What is replayed, and whether it fits. */
 function Replayed({ surface, mover }: MoverProps<Replay & Numbered>) {

@@ -19,7 +19,7 @@ import {
 } from "three";
 import type { TriangleMesh } from "@/core/mesh";
 import { subtract } from "@/core/math";
-import { CHUNK, linear, stillKey, type Drawn, type Placements, type Poses } from "@/core/place";
+import { CHUNK, linear, momentOfStill, stillKey, type Drawn, type Placements, type Poses } from "@/core/place";
 import { preparedBounds, type Prop } from "@/core/scene";
 import { mergeShapes } from "@/engine/client";
 import { useScene } from "@/store";
@@ -123,7 +123,8 @@ function Posed({ prop, index, model, drawn, poses, ranges }: PosedProps) {
     return groups;
   }, [ranges, drawn]);
   return [...byPose].map(([pose, own]) => {
-    const shape = shapes.get(stillKey(prop.asset, poses.clip, poses.moments[poses.stills * index + pose]));
+    const moment = momentOfStill(poses, index, pose);
+    const shape = moment === null ? undefined : shapes.get(stillKey(prop.asset, poses.clip, moment));
     const still = file && shape ? stillModel(prop, file, shape) : null;
     return <Level key={pose} model={still ?? model} drawn={drawn} ranges={own} />;
   });

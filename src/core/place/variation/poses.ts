@@ -62,5 +62,11 @@ export function poseOf(slots: Slots, posing: Posing, seconds: readonly (number |
   return out;
 }
 
-/** What a still of a file is known by. */
-export const stillKey = (asset: string, clip: number, moment: number): string => `${asset} ${clip} ${moment}`;
+/** The moment of the clip at which a still is; null for as at rest. */
+export function momentOfStill({ stills, moments }: Poses, prop: number, pose: number): number | null {
+  const moment = moments[stills * prop + pose];
+  return Number.isFinite(moment) ? moment : null;
+}
+
+/** What a still of a file, or of a prop, is known by. */
+export const stillKey = (of: string, clip: number, moment: number): string => `${of} ${clip} ${moment}`;

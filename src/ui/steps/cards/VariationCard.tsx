@@ -4,7 +4,7 @@ import { ChevronLeft, ChevronRight } from "lucide-react";
 import { propsIn } from "@/core/place";
 import { useScene } from "@/store";
 import { useModels } from "../../assets";
-import { Button, Choose, IconButton } from "../../kit";
+import { Button, IconButton } from "../../kit";
 import { editDressing, useSession } from "../../state";
 import {
   StepChoice,
@@ -16,6 +16,8 @@ import {
   StepSwitch,
   type CardProps,
 } from "../params";
+import { ClipChoice } from "../ClipChoice";
+import { Tide } from "../../time";
 
 const GROUP = "grid gap-1.5 border-t border-linen-2 pt-2 first:border-0 first:pt-0";
 
@@ -108,32 +110,23 @@ function Clips({ dressing }: CardProps) {
   const models = useModels((state) => state.models);
   const named = new Set(propsIn(dressing.what));
   for (const { id, props: some } of mixes) if (named.has(id)) for (const { prop } of some) named.add(prop);
-  const clips = props.flatMap(({ id, asset }) => {
+  const files = props.flatMap(({ id, asset }) => {
     const model = named.has(id) ? models.get(asset) : undefined;
-    return model && typeof model !== "string" ? model.clips : [];
+    return model && typeof model !== "string" && model.clips.length > 0 ? [model.clips] : [];
   });
-  if (clips.length === 0 && pose === "off") return null;
+  if (files.length === 0 && pose === "off") return null;
   const of = { dressing, step: "variation" as const };
   const plays = pose === "step" || pose === "own";
   return (
     <div className={GROUP}>
       <StepChoice {...of} name="pose" columns={2} />
       {pose !== "off" && (
-        <div className="grid grid-cols-[84px_1fr] items-center gap-2">
-          <span className="text-[12.5px] text-ink-6">Clip</span>
-          <Choose
-            label="Clip"
-            choices={clips.map(({ name, seconds }, i) => ({
-              id: String(i),
-              label: `${name}, ${Number(seconds.toFixed(2))} s`,
-            }))}
-            empty="Nothing in the props' files moves."
-            onChoose={(id) => editDressing(dressing.id, "Clip", ({ variation }) => void (variation.clip = Number(id)))}
-            className="h-7 truncate rounded-md border border-linen-3 bg-paper px-2 text-left text-[12.5px] hover:bg-linen-1"
-          >
-            {clips[clip]?.name ?? "none of that number"}
-          </Choose>
-        </div>
+        <ClipChoice
+          files={files}
+          clip={clip}
+          mark={<Tide at={{ list: "dressings", id: dressing.id, path: "variation/clip" }} label="Clip" />}
+          onChoose={(chosen) => editDressing(dressing.id, "Clip", ({ variation }) => void (variation.clip = chosen))}
+        />
       )}
       {pose !== "off" && <StepNumber {...of} name="clipAt" />}
       {pose === "own" && <StepChoice {...of} name="clipStarts" />}
