@@ -3,12 +3,8 @@ import { execFileSync } from "node:child_process";
 import { writeFileSync } from "node:fs";
 import { parseArgs } from "node:util";
 import { browserRows } from "./browser";
-import { engineRows } from "./engine";
-import { lineContests } from "./lines";
-import { movingContests } from "./moving";
-import { overRows } from "./over";
-import { compete, type Row } from "./row";
-import { surfaceContests } from "./surfaces";
+import { ROW_NAMES, rowsOf } from "./rows";
+import type { Row } from "./row";
 
 const { values } = parseArgs({ options: { json: { type: "string" } } });
 
@@ -33,13 +29,7 @@ function millionRow(): Row {
 
 const HEAD = ["ours", "peer"].map((side) => side.padStart(12)).join("");
 console.log(`${"row".padEnd(28)}${"n".padStart(9)}${HEAD}${"ratio".padStart(9)}  peer`);
-for (const contest of lineContests()) tell(compete(contest));
-const surfaces = surfaceContests();
-for (const contest of surfaces.contests) tell(compete(contest));
-for (const report of surfaces.reports) tell(report);
-for (const contest of movingContests()) tell(compete(contest));
-for (const row of overRows()) tell(row);
-for (const row of engineRows()) tell(row);
+for (const name of ROW_NAMES) for (const row of rowsOf(name)) tell(row);
 tell(millionRow());
 for (const row of await browserRows()) tell(row);
 if (values.json) writeFileSync(values.json, `${JSON.stringify(rows, null, 2)}\n`);

@@ -1,4 +1,5 @@
 /** Several curves as one, each beginning where the one before it ended by arc length, wherever that lies in space. */
+import { writeChordLengths } from "./chords";
 import type { Track } from "./curve";
 
 export function chained(curves: readonly Track[]): Track {
@@ -24,6 +25,9 @@ export function chained(curves: readonly Track[]): Track {
     sampleAt(at, out) {
       const i = indexAt(at);
       curves[i].sampleAt(at - starts[i], out);
+    },
+    chordLengths(spans, n, out) {
+      writeChordLengths(this, spans, n, out);
     },
   };
 }

@@ -76,7 +76,7 @@ export class ChordFinder {
    * @param rooms the chords' lengths, metres
    */
   together(start: number, rooms: Float64Array, n: number, gap: number, spans: Float64Array): number {
-    const { runs, position, tangent } = (this.#room ??= roomFor(TOGETHER));
+    const { runs, lengths, position, tangent } = (this.#room ??= roomFor(TOGETHER));
     for (let k = 0; k < n; k++) runs[k] = rooms[k] * (1 + this.#excess);
     let good = n;
     for (let round = 0; round < ROUNDS && good > 0; round++) {
@@ -87,9 +87,15 @@ export class ChordFinder {
         spans[2 * k + 1] = to;
         from = Math.max(to + gap, from + LEAST_STEP * rooms[k]);
       }
-      // Where the curve hardly bends the first guess is exact, and no tangent is needed to better it.
-      const guessing = round === 0;
-      this.#curve.sample(spans, 2 * good, position, guessing ? null : tangent);
+      if (round === 0) {
+        // Where the curve hardly bends the first guess is exact, and nothing else need be looked at.
+        this.#curve.chordLengths(spans, good, lengths);
+        let k = 0;
+        while (k < good && Math.abs(rooms[k] - lengths[k]) <= EXACT * rooms[k]) k++;
+        if (k === good) return this.#found(good, rooms);
+        continue;
+      }
+      this.#curve.sample(spans, 2 * good, position, tangent);
       let exact = true;
       for (let k = 0; k < good; k++) {
         const p = 6 * k;
@@ -100,20 +106,21 @@ export class ChordFinder {
         const away = Math.sqrt(x * x + y * y + z * z);
         const short = chord - away;
         if (Math.abs(short) <= EXACT * chord) continue;
-        if (guessing) {
-          exact = false;
-          break;
-        }
         const slope = (x * tangent[p + 3] + y * tangent[p + 4] + z * tangent[p + 5]) / away;
         runs[k] += short / slope;
         if (!(slope > STEADY) || short < -CLOSE * chord || runs[k] > FAR * chord) good = k;
         else exact = false;
       }
-      if (!exact) continue;
-      if (good > 0) this.#excessBefore = this.#excess = runs[good - 1] / rooms[good - 1] - 1;
-      return good;
+      if (exact) return this.#found(good, rooms);
     }
     return 0;
+  }
+
+  /** Remembers of so many chords how much longer than itself the last one runs. */
+  #found(count: number, rooms: Float64Array): number {
+    const { runs } = this.#room!;
+    if (count > 0) this.#excessBefore = this.#excess = runs[count - 1] / rooms[count - 1] - 1;
+    return count;
   }
 
   #search(from: number, chord: number, reach: number, way: 1 | -1): number {
@@ -148,12 +155,14 @@ export class ChordFinder {
 /** What {@link ChordFinder.together} works in. */
 interface Room {
   runs: Float64Array;
+  lengths: Float64Array;
   position: Float64Array;
   tangent: Float64Array;
 }
 
 const roomFor = (n: number): Room => ({
   runs: new Float64Array(n),
+  lengths: new Float64Array(n),
   position: new Float64Array(6 * n),
   tangent: new Float64Array(6 * n),
 });

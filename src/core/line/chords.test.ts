@@ -15,6 +15,8 @@ test("chords join the curve's points at both ends of each stretch, on lines of e
       const spans = Float64Array.from(stretches.flatMap(([at, by]) => [at * curve.length, (at + by) * curve.length]));
       const [middle, direction] = [new Float64Array(3 * n), new Float64Array(3 * n)];
       curve.chords(spans, n, middle, direction);
+      const lengths = new Float64Array(n);
+      curve.chordLengths(spans, n, lengths);
       const [ends, tangent] = [new Float64Array(6 * n), new Float64Array(6 * n)];
       curve.sample(spans, 2 * n, ends, tangent);
       for (let i = 0; i < n; i++) {
@@ -24,6 +26,7 @@ test("chords join the curve's points at both ends of each stretch, on lines of e
         const along = vectorAt(direction, i);
         expect(dot(along, along)).toBeCloseTo(1, 9);
         const apart = distance(a, b);
+        expect(Math.abs(lengths[i] - apart)).toBeLessThanOrEqual(1e-9 * Math.max(1, curve.length));
         // How exactly a direction is known depends on how far the ends are apart.
         if (apart > 1e-6 * curve.length) {
           const reached = along.map((value, k) => a[k] + apart * value) as [number, number, number];

@@ -37,3 +37,22 @@ export function writeChords(
     }
   }
 }
+
+/** {@link Curve.chordLengths} of any curve, by looking at both ends. */
+export function writeChordLengths(
+  curve: Pick<Curve, "sample">,
+  spans: Float64Array,
+  n: number,
+  out: Float64Array,
+): void {
+  for (let from = 0; from < n; from += CHUNK) {
+    const count = Math.min(CHUNK, n - from);
+    curve.sample(spans.subarray(2 * from), 2 * count, ends, null);
+    for (let i = 0, e = 0; i < count; i++, e += 6) {
+      const x = ends[e + 3] - ends[e];
+      const y = ends[e + 4] - ends[e + 1];
+      const z = ends[e + 5] - ends[e + 2];
+      out[from + i] = Math.sqrt(x * x + y * y + z * z);
+    }
+  }
+}

@@ -43,10 +43,13 @@ export interface Curve {
    * directions from one end straight to the other (3n); where both ends are one point, the tangent there.
    */
   chords(spans: Float64Array, n: number, middle: Float64Array, direction: Float64Array): void;
+
+  /** How far apart as the crow flies the ends of `n` stretches are, 2n arc lengths: n, metres. */
+  chordLengths(spans: Float64Array, n: number, out: Float64Array): void;
 }
 
 /** What it takes to find places along a curve. */
-export type Track = Pick<Curve, "length" | "closed" | "knotAt" | "sample" | "sampleAt">;
+export type Track = Pick<Curve, "length" | "closed" | "knotAt" | "sample" | "sampleAt" | "chordLengths">;
 
 /** An arc length brought into 0…length: wrapped on a closed curve, held at the ends of an open one. */
 export function arcLengthWithin(curve: Pick<Curve, "length" | "closed">, at: number): number {

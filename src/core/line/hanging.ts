@@ -3,7 +3,7 @@
  * formulas. With σ the arc length from the lowest point: x = a·asinh(σ / a), y = √(a² + σ²), direction (a, σ) / √(a² + σ²).
  */
 import { distance, type Vec3 } from "../math";
-import { writeChords } from "./chords";
+import { writeChordLengths, writeChords } from "./chords";
 import { arcLengthWithin, type Curve } from "./curve";
 import type { HangingRope } from "./schema";
 
@@ -115,6 +115,10 @@ class HangingCurve implements Curve {
 
   chords(spans: Float64Array, n: number, middle: Float64Array, direction: Float64Array): void {
     writeChords(this, spans, n, middle, direction);
+  }
+
+  chordLengths(spans: Float64Array, n: number, out: Float64Array): void {
+    writeChordLengths(this, spans, n, out);
   }
 
   /** The span that holds arc length `s`, looked for from `hint`; spans without length are passed over. */

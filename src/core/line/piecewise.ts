@@ -1,7 +1,7 @@
 /** *A curve made of cubic polynomials*, one a span: straight lines and smooth lines alike. */
 import { appendEven, appendInverse, arcLength, evenLength, Speed, type InverseCells } from "./arc-length";
 import { normalize } from "../math";
-import { writeChords } from "./chords";
+import { writeChordLengths, writeChords } from "./chords";
 import { arcLengthWithin, type Curve } from "./curve";
 
 /** Numbers a span: constant, linear, quadratic and cubic coefficient, x y z each. */
@@ -230,22 +230,77 @@ export class PiecewiseCubic implements Curve {
   }
 
   chords(spans: Float64Array, n: number, middle: Float64Array, direction: Float64Array): void {
-    const cellAt = this.#cellAt;
-    const { length } = this;
     for (let i = 0; i < n;) {
-      const s = spans[2 * i];
-      const cell = s >= 0 && s < length ? this.#cellOf(s) : -1;
-      const from = cell < 0 ? 0 : cellAt[cell];
-      const to = cell < 0 ? 0 : cellAt[cell + 1];
-      let end = i;
-      while (end < n && spans[2 * end] >= from && spans[2 * end + 1] < to && spans[2 * end + 1] >= spans[2 * end])
-        end++;
+      const cell = this.#cellAround(spans[2 * i]);
+      let end = this.#leaving(cell, spans, i, n);
       if (end > i) this.#chordsInCell(cell, spans, i, end, middle, direction);
       else {
         end = i + 1;
         writeChords(this, spans.subarray(2 * i), 1, middle.subarray(3 * i), direction.subarray(3 * i));
       }
       i = end;
+    }
+  }
+
+  chordLengths(spans: Float64Array, n: number, out: Float64Array): void {
+    for (let i = 0; i < n;) {
+      const cell = this.#cellAround(spans[2 * i]);
+      let end = this.#leaving(cell, spans, i, n);
+      if (end > i) this.#chordLengthsInCell(cell, spans, i, end, out);
+      else {
+        end = i + 1;
+        writeChordLengths(this, spans.subarray(2 * i), 1, out.subarray(i));
+      }
+      i = end;
+    }
+  }
+
+  /** The cell that holds arc length `s`; -1 where that is not within the curve. */
+  #cellAround(s: number): number {
+    return s >= 0 && s < this.length ? this.#cellOf(s) : -1;
+  }
+
+  /** Of the stretches from `i` on, the first that is not all in the cell, or runs back. */
+  #leaving(cell: number, spans: Float64Array, i: number, n: number): number {
+    if (cell < 0) return i;
+    const from = this.#cellAt[cell];
+    const to = this.#cellAt[cell + 1];
+    while (i < n && spans[2 * i] >= from && spans[2 * i + 1] < to && spans[2 * i + 1] >= spans[2 * i]) i++;
+    return i;
+  }
+
+  /** As {@link #chordsInCell}, for the lengths alone. */
+  #chordLengthsInCell(cell: number, spans: Float64Array, start: number, stop: number, out: Float64Array): void {
+    const from = this.#cellAt[cell];
+    const share = 1 / (this.#cellAt[cell + 1] - from);
+    const cubic = this.#cellCubic;
+    const k = 4 * cell;
+    const t0 = cubic[k];
+    const t1 = cubic[k + 1];
+    const t2 = cubic[k + 2];
+    const t3 = cubic[k + 3];
+    const c = this.#coefficients;
+    const o = SPAN * this.#cellSpan[cell];
+    const x1 = c[o + LINEAR];
+    const y1 = c[o + LINEAR + 1];
+    const z1 = c[o + LINEAR + 2];
+    const x2 = 2 * c[o + QUADRATIC];
+    const y2 = 2 * c[o + QUADRATIC + 1];
+    const z2 = 2 * c[o + QUADRATIC + 2];
+    const x3 = c[o + CUBIC];
+    const y3 = c[o + CUBIC + 1];
+    const z3 = c[o + CUBIC + 2];
+    for (let i = start; i < stop; i++) {
+      const a = (spans[2 * i] - from) * share;
+      const b = (spans[2 * i + 1] - from) * share;
+      const ta = t0 + a * (t1 + a * (t2 + a * t3));
+      const tb = t0 + b * (t1 + b * (t2 + b * t3));
+      const t = 0.5 * (ta + tb);
+      const cube = 3 * t * t + 0.25 * (tb - ta) * (tb - ta);
+      const dx = x1 + t * x2 + cube * x3;
+      const dy = y1 + t * y2 + cube * y3;
+      const dz = z1 + t * z2 + cube * z3;
+      out[i] = (tb - ta) * Math.sqrt(dx * dx + dy * dy + dz * dz);
     }
   }
 

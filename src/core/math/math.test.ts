@@ -4,8 +4,10 @@ import {
   writeSine,
   angleBetween,
   anyPerpendicular,
+  chanceOfEach,
   cross,
   dot,
+  drawEach,
   fromAxisAngle,
   fromTurns,
   hash,
@@ -14,6 +16,8 @@ import {
   normalize,
   quatAt,
   rotate,
+  signedKeys,
+  streamOf,
   turnsOf,
   unit,
   writeFromBasis,
@@ -27,6 +31,27 @@ const direction = fc
 const angle = evenly(-Math.PI, Math.PI);
 
 describe("keyed randomness", () => {
+  test("draws of many keys at once are those of each by itself", () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 0, max: 2 ** 32 - 1 })),
+        fc.integer(),
+        fc.integer(),
+        (keys, seed, channel) => {
+          const [draws, below] = [new Float32Array(2 * keys.length + 1), new Uint8Array(keys.length)];
+          const [signed, stream] = [signedKeys(Uint32Array.from(keys)), streamOf(seed, channel)];
+          drawEach(draws, 1, 2, signed, stream, -0.5, 2);
+          chanceOfEach(below, signed, stream, 0.3);
+          keys.forEach((key, i) => {
+            expect(draws[2 * i + 1]).toBe(Math.fround(-0.5 + 2 * unit(seed, channel, key, 0)));
+            expect(draws[2 * i]).toBe(0);
+            expect(below[i]).toBe(unit(seed, channel, key, 0) < 0.3 ? 1 : 0);
+          });
+        },
+      ),
+    );
+  });
+
   test("draws over consecutive keys are even: chi-square over 64 bins stays near its expectation", () => {
     for (const channel of [1, 2, 0x0601]) {
       const bins = new Array<number>(64).fill(0);

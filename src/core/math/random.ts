@@ -44,6 +44,43 @@ export function drawFrom(stream: number, key: number, index: number): number {
   return finish(mix(mix(stream, key), index)) * PER_DRAW;
 }
 
+/**
+ * `drawFrom(stream, key, 0)`, written out for loops over hundreds of thousands of keys: what a module exports is looked up
+ * anew at each use and checked, which took longer than the hash itself.
+ */
+function firstDraw(stream: number, key: number): number {
+  let k = Math.imul(key, 0xcc9e2d51);
+  k = (k << 15) | (k >>> 17);
+  let h = stream ^ Math.imul(k, 0x1b873593);
+  h = (h << 13) | (h >>> 19);
+  h = (Math.imul(h, 5) + 0xe6546b64) | 0;
+  h = (h << 13) | (h >>> 19);
+  h = ((Math.imul(h, 5) + 0xe6546b64) | 0) ^ 16;
+  h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
+  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
+  return ((h ^ (h >>> 16)) >>> 0) * 2 ** -32;
+}
+
+/** Writes a draw from `low` to before `low + span` for each key, `stride` numbers apart from `offset` on. */
+export function drawEach(
+  out: Float32Array,
+  offset: number,
+  stride: number,
+  keys: Int32Array,
+  stream: number,
+  low: number,
+  span: number,
+): void {
+  const n = keys.length;
+  for (let i = 0, o = offset; i < n; i++, o += stride) out[o] = low + span * firstDraw(stream, keys[i]);
+}
+
+/** Writes 1 for each key whose draw lies below `chance`, 0 for all others. */
+export function chanceOfEach(out: Uint8Array, keys: Int32Array, stream: number, chance: number): void {
+  const n = keys.length;
+  for (let i = 0; i < n; i++) out[i] = firstDraw(stream, keys[i]) < chance ? 1 : 0;
+}
+
 /** Keys for {@link drawFrom} as signed integers, which are the same bits and quicker to reckon with. */
 export const signedKeys = (keys: Uint32Array): Int32Array =>
   new Int32Array(keys.buffer as ArrayBuffer, keys.byteOffset, keys.length);

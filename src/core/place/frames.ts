@@ -72,7 +72,6 @@ export function framesAt(
     if (hold.bank) bankInto(rotation, line.curve, hold.bank, scratch.at, count);
     if (from === 0) frames.origin = [Math.round(position[0]), Math.round(position[1]), Math.round(position[2])];
     beside(frames, slots, moves, from, count, first);
-    frames.rotation.set(count === CHUNK ? rotation : rotation.subarray(0, 4 * count), 4 * from);
     if (hold.aim) aimInto(frames.facing, from, hold.aim, hold.forwardFirst, position, rotation, count);
     from = to;
   }
@@ -82,19 +81,21 @@ export function framesAt(
 /** The arc lengths of a chunk, moved along. */
 function alongTheLine(slots: Slots, { offset, shift }: Moves, from: number, count: number, first: number): void {
   const { at, span } = scratch;
+  const { at: ownAt, span: ownSpan } = slots;
   const draws = shift[0];
-  for (let k = 0; k < count; k++) {
-    const by = offset[0] + (draws ? draws[first + from + k] : 0);
-    at[k] = slots.at[from + k] + by;
-    if (!slots.span) continue;
-    span[2 * k] = slots.span[2 * (from + k)] + by;
-    span[2 * k + 1] = slots.span[2 * (from + k) + 1] + by;
+  const all = offset[0];
+  for (let k = 0, i = from; k < count; k++, i++) {
+    const by = draws ? all + draws[first + i] : all;
+    at[k] = ownAt[i] + by;
+    if (!ownSpan) continue;
+    span[2 * k] = ownSpan[2 * i] + by;
+    span[2 * k + 1] = ownSpan[2 * i + 1] + by;
   }
 }
 
-/** Moves the positions of a chunk across and up, in their own frames, and takes them over as feet. */
+/** Moves the positions of a chunk across and up, in their own frames, and takes both over. */
 function beside(
-  { feet, origin }: Frames,
+  { feet, rotation: turned, origin }: Frames,
   { row }: Slots,
   { offset, rows, shift }: Moves,
   from: number,
@@ -104,10 +105,12 @@ function beside(
   const { position, rotation } = scratch;
   const [, acrossDraws, upDraws] = shift;
   const [ox, oy, oz] = origin;
+  const [, offsetAcross, offsetUp] = offset;
   for (let k = 0, p = 0, q = 0; k < count; k++, p += 3, q += 4) {
     const i = first + from + k;
-    const across = offset[1] + rows[row[from + k]] + (acrossDraws ? acrossDraws[i] : 0);
-    const up = offset[2] + (upDraws ? upDraws[i] : 0);
+    const inRow = offsetAcross + rows[row[from + k]];
+    const across = acrossDraws ? inRow + acrossDraws[i] : inRow;
+    const up = upDraws ? offsetUp + upDraws[i] : offsetUp;
     const x = rotation[q];
     const y = rotation[q + 1];
     const z = rotation[q + 2];
@@ -119,5 +122,10 @@ function beside(
     feet[f] = position[p] - ox;
     feet[f + 1] = position[p + 1] - oy;
     feet[f + 2] = position[p + 2] - oz;
+    const g = 4 * from + q;
+    turned[g] = x;
+    turned[g + 1] = y;
+    turned[g + 2] = z;
+    turned[g + 3] = w;
   }
 }

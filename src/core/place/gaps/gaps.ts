@@ -1,5 +1,5 @@
 /** Step 7, Gaps: which slots stay blank. */
-import { CHANNEL, drawFrom, streamOf } from "../../math";
+import { chanceOfEach, CHANNEL, drawFrom, signedKeys, streamOf } from "../../math";
 import { FLAG, NO_PROP, type Slots } from "../slots";
 import { nearLine } from "./near-line";
 import type { GuideLine } from "../../line";
@@ -85,8 +85,7 @@ function blanksByChance(slots: Slots, params: Blanking, seed: number): Uint8Arra
   if (chance === 0 && !runsOn) return null;
   const { draw, count } = slots;
   const blank = new Uint8Array(count);
-  const stream = streamOf(seed, CHANNEL.gapChance);
-  if (chance > 0) for (let i = 0; i < count; i++) blank[i] = drawFrom(stream, draw[i], 0) < chance ? 1 : 0;
+  if (chance > 0) chanceOfEach(blank, signedKeys(draw), streamOf(seed, CHANNEL.gapChance), chance);
   if (!runsOn) return blank;
   const runs = streamOf(seed, CHANNEL.gapRun);
   const lengths = streamOf(seed, CHANNEL.gapRunLength);

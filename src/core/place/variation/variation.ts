@@ -2,7 +2,7 @@
  * Step 6, Variation: what each slot draws. Every range has a channel of its own, so switching one on, or another's ends,
  * leaves all other draws as they were.
  */
-import { CHANNEL, conjugate, drawFrom, rotate, signedKeys, streamOf } from "../../math";
+import { chanceOfEach, CHANNEL, conjugate, drawEach, drawFrom, rotate, signedKeys, streamOf } from "../../math";
 import { step, type Ask } from "../../graph";
 import { pick } from "../../schema";
 import { FLAG, type Slots } from "../slots";
@@ -189,10 +189,7 @@ function drawInto(
     for (let i = 0, o = offset; i < draws.length; i++, o += stride) out[o] = low;
     return;
   }
-  if (!fill.bell && fill.step === 0) {
-    for (let i = 0, o = offset; i < draws.length; i++, o += stride) out[o] = low + span * drawFrom(stream, draws[i], 0);
-    return;
-  }
+  if (!fill.bell && fill.step === 0) return drawEach(out, offset, stride, draws, stream, low, span);
   const steps = fill.step > 0 ? Math.floor(span / fill.step + 1e-9) + 1 : 0;
   for (let i = 0, o = offset; i < draws.length; i++, o += stride) {
     let share = drawFrom(stream, draws[i], 0);
@@ -204,9 +201,8 @@ function drawInto(
 }
 
 function drawMirrors({ draw: draws, count }: Slots, seed: number, chance: number): Uint8Array {
-  const stream = streamOf(seed, CHANNEL.variationMirror);
   const out = new Uint8Array(count);
-  for (let i = 0; i < count; i++) out[i] = drawFrom(stream, draws[i], 0) < chance ? 1 : 0;
+  chanceOfEach(out, signedKeys(draws), streamOf(seed, CHANNEL.variationMirror), chance);
   return out;
 }
 

@@ -1,0 +1,47 @@
+/**
+ * *The rows of the table by name.* Each is measured in a process of its own, as `million` is: what another row's work leaves
+ * behind (a heap in pieces, code that was compiled for other arrays) made some take half as long again.
+ *
+ *     node --import tsx bench/rows.ts skin-100k   // the row as JSON; some names stand for several rows
+ */
+import { execFileSync } from "node:child_process";
+import { fileURLToPath } from "node:url";
+import { compete, type Contest, type Row } from "./row";
+
+const one = (contests: readonly Contest[], name: string): Row[] =>
+  contests.filter((contest) => contest.name === name).map(compete);
+const line = async (name: string) => one((await import("./lines")).lineContests(), name);
+const surface = async (name: string) => one((await import("./surfaces")).surfaceContests().contests, name);
+const moving = async (name: string) => one((await import("./moving")).movingContests(), name);
+
+const ROWS: Readonly<Record<string, (name: string) => Promise<Row[]>>> = {
+  "line-100k": line,
+  "evaluate-100k": line,
+  "re-evaluate-variation-100k": line,
+  "drop-100k": surface,
+  "random-over-1m": surface,
+  "even-over-100k": surface,
+  "drop-building": async () => (await import("./surfaces")).surfaceContests().reports,
+  "pins-100k": moving,
+  "waves-200k": moving,
+  "skin-100k": moving,
+  "over-20k": async () => (await import("./over")).overRows(),
+  engine: async () => (await import("./engine")).engineRows(),
+};
+
+export const ROW_NAMES = Object.keys(ROWS);
+
+const RESULT = "rows: ";
+
+/** The rows of that name, measured in a process of their own. */
+export function rowsOf(name: string): Row[] {
+  const file = fileURLToPath(import.meta.url);
+  const told = execFileSync(process.execPath, ["--import", "tsx", file, name], { encoding: "utf8" });
+  return JSON.parse(told.slice(told.lastIndexOf(RESULT) + RESULT.length)) as Row[];
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  const name = process.argv[2];
+  if (!(name in ROWS)) throw new Error(`There is no row “${name}”: ${ROW_NAMES.join(", ")}.`);
+  console.log(`${RESULT}${JSON.stringify(await ROWS[name](name))}`);
+}
