@@ -1,5 +1,5 @@
 /** The hillside to the left of the quay, in terraces, with a path that winds up it. */
-import type { Vec3 } from "@/core/math";
+import { squaredToSegment, type Vec3 } from "@/core/math";
 import { QUAY_HEIGHT } from "./harbour";
 import { hex, MeshBuilder, type Paint } from "./shapes";
 
@@ -39,11 +39,9 @@ function fromPath(x: number, z: number): number {
   let least = Infinity;
   for (let i = 1; i < PATH.length; i++) {
     const [[ax, az], [bx, bz]] = [PATH[i - 1], PATH[i]];
-    const [dx, dz] = [bx - ax, bz - az];
-    const share = Math.min(1, Math.max(0, ((x - ax) * dx + (z - az) * dz) / (dx * dx + dz * dz)));
-    least = Math.min(least, Math.hypot(x - ax - share * dx, z - az - share * dz));
+    least = Math.min(least, squaredToSegment(x - ax, 0, z - az, bx - ax, 0, bz - az));
   }
-  return least;
+  return Math.sqrt(least);
 }
 
 /** The height of the hill: terraces that are steep between and nearly level on top, evened out along the path. */

@@ -1,4 +1,5 @@
 /** *Outlines seen from above*: whether a place lies within them, and how far from their edge it is. */
+import { squaredToSegment } from "../math";
 import type { GuideLine } from "../line";
 
 /** An outline is followed by straight pieces as long as this share of it, or of the pieces that this many make. */
@@ -195,14 +196,7 @@ export class Cells {
     const E = this.#edges;
     for (let k = this.#starts[cell]; k < this.#starts[cell + 1]; k++) {
       const e = 4 * this.#items[k];
-      const dx = E[e + 2] - E[e];
-      const dz = E[e + 3] - E[e + 1];
-      const squared = dx * dx + dz * dz;
-      const along = (x - E[e]) * dx + (z - E[e + 1]) * dz;
-      const share = squared > 0 ? Math.max(0, Math.min(1, along / squared)) : 0;
-      const fx = x - E[e] - share * dx;
-      const fz = z - E[e + 1] - share * dz;
-      const far = fx * fx + fz * fz;
+      const far = squaredToSegment(x - E[e], 0, z - E[e + 1], E[e + 2] - E[e], 0, E[e + 3] - E[e + 1]);
       if (far < best * best) best = Math.sqrt(far);
     }
     return best;

@@ -2,7 +2,7 @@
 import { type EdgeMap, type WorldMesh } from "../mesh";
 import { rowTrack } from "./rows";
 import type { LaidOnEdges, LaidTrack } from "../line";
-import type { Vec3 } from "../math";
+import { squaredToSegment, type Vec3 } from "../math";
 
 /** Edges go on one behind the other as long as they turn by less than this, radians. */
 const STRAIGHT = Math.cos(1.22);
@@ -69,10 +69,7 @@ function nearestEdge(edges: EdgeMap, ground: WorldMesh, [x, y, z]: Vec3, takes: 
     if (!takes(edge)) continue;
     const [a, b] = [3 * edges.ends[2 * edge], 3 * edges.ends[2 * edge + 1]];
     const [dx, dy, dz] = [P[b] - P[a], P[b + 1] - P[a + 1], P[b + 2] - P[a + 2]];
-    const squared = dx * dx + dy * dy + dz * dz;
-    const along = (px - P[a]) * dx + (py - P[a + 1]) * dy + (pz - P[a + 2]) * dz;
-    const share = squared > 0 ? Math.max(0, Math.min(1, along / squared)) : 0;
-    const far = Math.hypot(px - P[a] - share * dx, py - P[a + 1] - share * dy, pz - P[a + 2] - share * dz);
+    const far = squaredToSegment(px - P[a], py - P[a + 1], pz - P[a + 2], dx, dy, dz);
     if (far < least) [best, least] = [edge, far];
   }
   return best;

@@ -1,4 +1,5 @@
 /** Distances to a chain of straight pieces. */
+import { shareOnSegment } from "../math";
 
 /** The squared distance of a point from the nearest place of a chain, 3n numbers; `way`, if given, gets the way there. */
 export function squaredToChain(points: Float64Array, x: number, y: number, z: number, way?: Float64Array): number {
@@ -10,8 +11,7 @@ export function squaredToChain(points: Float64Array, x: number, y: number, z: nu
     const ex = x - points[p];
     const ey = y - points[p + 1];
     const ez = z - points[p + 2];
-    const squared = dx * dx + dy * dy + dz * dz;
-    const share = squared > 0 ? Math.max(0, Math.min(1, (ex * dx + ey * dy + ez * dz) / squared)) : 0;
+    const share = shareOnSegment(ex, ey, ez, dx, dy, dz);
     const fx = share * dx - ex;
     const fy = share * dy - ey;
     const fz = share * dz - ez;

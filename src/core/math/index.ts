@@ -1,5 +1,6 @@
 export { eased } from "./ease";
 export * from "./quaternion";
 export * from "./random";
+export * from "./segment";
 export * from "./sine";
 export * from "./vector";

@@ -14,6 +14,8 @@ import {
   lengthOf,
   multiply,
   normalize,
+  shareOnSegment,
+  squaredToSegment,
   quatAt,
   rotate,
   signedKeys,
@@ -147,6 +149,19 @@ test("sines and cosines of many angles are those of the standard library", () =>
       writeSine(angle, out);
       expect(Math.abs(out[0] - Math.sin(angle))).toBeLessThan(1e-9);
       expect(Math.abs(out[1] - Math.cos(angle))).toBeLessThan(1e-9);
+    }),
+  );
+});
+
+test("no other place of a segment is nearer to a point than its nearest, and one without length is its start", () => {
+  const point = fc.tuple(evenly(-3, 3), evenly(-3, 3), evenly(-3, 3));
+  fc.assert(
+    fc.property(point, point, evenly(0, 1), (p, d, other) => {
+      const squaredAt = (share: number) => p.reduce((sum, value, k) => sum + (value - share * d[k]) ** 2, 0);
+      const squared = squaredToSegment(...p, ...d);
+      expect(squared).toBeCloseTo(squaredAt(shareOnSegment(...p, ...d)), 12);
+      expect(squared).toBeLessThanOrEqual(Math.min(squaredAt(other), squaredAt(0), squaredAt(1)) + 1e-12);
+      expect(squaredToSegment(...p, 0, 0, 0)).toBeCloseTo(squaredAt(0), 12);
     }),
   );
 });

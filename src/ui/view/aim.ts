@@ -12,7 +12,7 @@ import {
 } from "three";
 import type { MeshBVH } from "three-mesh-bvh";
 import type { DrawnLine, Line } from "@/core/line";
-import type { Vec3 } from "@/core/math";
+import { shareOnSegment, type Vec3 } from "@/core/math";
 import type { PropBounds } from "@/core/mesh";
 import type { ShownResult } from "@/engine/engine";
 import { millimetre, drawnLine } from "../state";
@@ -141,8 +141,8 @@ export class Aim {
     points.forEach((point, i) => {
       const pixel = this.#pixel(point);
       if (before && pixel) {
-        const share = shareAlong(this.#x, this.#y, before, pixel);
         const [dx, dy] = [pixel[0] - before[0], pixel[1] - before[1]];
+        const share = shareOnSegment(this.#x - before[0], this.#y - before[1], 0, dx, dy, 0);
         const distance = Math.hypot(this.#x - before[0] - share * dx, this.#y - before[1] - share * dy);
         if (distance < least) {
           least = distance;
@@ -280,11 +280,4 @@ export class Aim {
     const { clientWidth, clientHeight } = this.#element;
     return [((projected.x + 1) / 2) * clientWidth, ((1 - projected.y) / 2) * clientHeight];
   }
-}
-
-/** How far along the way from `a` to `b` a point lies, from 0 to 1. */
-function shareAlong(x: number, y: number, a: readonly [number, number], b: readonly [number, number]): number {
-  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
-  const squared = dx * dx + dy * dy;
-  return squared > 0 ? Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / squared)) : 0;
 }
