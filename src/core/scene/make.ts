@@ -1,6 +1,6 @@
 /** Making new things in a scene: ids, names that are free, and dressings whose defaults suit their prop and line. */
 import { sizeOf, type PropBounds } from "../mesh";
-import { dressingSchema, type Dressing } from "../place";
+import { dressingSchema, kindOf, type Dressing } from "../place";
 import { placingBounds } from "./prepare";
 import { SCENE_VERSION, type Prop, type Scene } from "./schema";
 import { timeSchema } from "./time";
@@ -75,15 +75,16 @@ export function suiting(
   { where, stance }: { where: Pick<Dressing["where"], "kind">; stance: Pick<Dressing["stance"], "turnUp"> },
   props: readonly Prop[],
 ): Suiting {
+  const { ordered, fills } = kindOf(where);
   const sizes = props.map((prop) => sizeOf(placingBounds(prop)));
   const broadside = Math.abs(Math.sin(stance.turnUp)) > Math.SQRT1_2;
   const most = (size: (size: readonly [number, number, number]) => number) => Math.max(0, ...sizes.map(size));
   const length = most(([breadth, , depth]) => (broadside ? breadth : depth));
   const across = most(([breadth, , depth]) => (broadside ? depth : breadth));
-  const all = most(([breadth, tall, depth]) => Math.max(breadth, depth, where.kind === "inside" ? tall : 0));
+  const all = most(([breadth, tall, depth]) => Math.max(breadth, depth, fills ? tall : 0));
   const or = (suits: number, without: number) => (suits > 0 ? Math.max(0.001, rounded(suits)) : without);
   return {
-    distance: where.kind === "along" ? or(1.5 * length, 1) : or(3 * all, 1),
+    distance: ordered ? or(1.5 * length, 1) : or(3 * all, 1),
     rowDistance: or(1.5 * across, 0.5),
     clearance: or(0.1 * all, 0),
     walls: or(0.5 * most((size) => Math.hypot(...size)), 0),

@@ -3,7 +3,7 @@ import type { z } from "zod";
 import { lineSchema, type Line } from "@/core/line";
 import { madeSchema } from "@/core/made";
 import { moversSchema, type Mover } from "@/core/movers";
-import { addedKey, hexOf, lineKey, nextAdded, onOf, STEP_NAMES, STEP_SCHEMAS, tagsOf } from "@/core/place";
+import { addedKey, hexOf, kindOf, lineKey, nextAdded, onOf, STEP_NAMES, STEP_SCHEMAS, tagsOf } from "@/core/place";
 import type { Dressing, Peg, Placements } from "@/core/place";
 import { nextNumber } from "@/core/schema";
 import type { Tie } from "@/core/tie";
@@ -179,7 +179,7 @@ const peg: Change = (scene, dice, _, placed) => {
   const known = Object.keys(dressing.pegs);
   const { [known.length > 0 ? dice.pick(known) : ""]: gone, ...left } = dressing.pegs;
   if (gone && dice.chance(0.3)) return pegsOf(scene, dressing, left, `unpeg ${dressing.id}`);
-  const along = dressing.where.kind === "along";
+  const along = kindOf(dressing.where).ordered;
   const guides = along ? dressing.where.lines : [...tagsOf(dressing.where).keys()];
   if (!p || guides.length === 0) return null;
   const says: Partial<Peg> = dice.pick([

@@ -1,7 +1,7 @@
 "use client";
 /** Making a dressing: which prop, and where: along a line, over a surface, inside something, or loose. */
 import { useState, type ReactNode } from "react";
-import { STEP_SCHEMAS, type Dressing } from "@/core/place";
+import { kindOf, STEP_SCHEMAS, type Dressing } from "@/core/place";
 import { describeChoice } from "@/core/schema";
 import { useScene } from "@/store";
 import { AnyPicture } from "../basket";
@@ -63,9 +63,6 @@ const ON_THING: Readonly<Record<Kind, (id: string, prop: string) => void>> = {
   loose: () => undefined,
 };
 
-/** What is not chosen from a list. */
-const BY_HAND: readonly Kind[] = ["pinned", "loose"];
-
 export function DressDialog() {
   const props = useScene((scene) => scene.props);
   const mixes = useScene((scene) => scene.mixes);
@@ -76,10 +73,13 @@ export function DressDialog() {
   const [prop, setProp] = useState<string | null>(props.at(-1)?.id ?? null);
   const [kind, setKind] = useState<Kind>(asked ?? "along");
   const undressed = lines.find((l) => !dressings.some((d) => d.where.lines.includes(l.id)));
-  const [chosen, setChosen] = useState<string | null>(kind === "along" ? (undressed?.id ?? null) : null);
+  const [chosen, setChosen] = useState<string | null>(kindOf({ kind }).ordered ? (undressed?.id ?? null) : null);
   const close = () => useSession.setState({ dialog: null, dressKind: null });
-  const things: readonly { id: string; name: string }[] =
-    kind === "along" ? lines : BY_HAND.includes(kind) ? [] : surfaces;
+  const things: readonly { id: string; name: string }[] = kindOf({ kind }).ordered
+    ? lines
+    : kindOf({ kind }).ruled
+      ? surfaces
+      : [];
   const make = () => {
     close();
     if (!prop) return;

@@ -3,8 +3,14 @@ import { handlesOf, type Line } from "@/core/line";
 import { add, type Vec3 } from "@/core/math";
 import type { Side } from "../state";
 
+export interface HandleEnd {
+  knot: number;
+  side: Side;
+  position: Vec3;
+}
+
 /** The ends of a Bézier line's handles. */
-export function handleEnds(line: Line, knots: readonly number[]): { knot: number; side: Side; position: Vec3 }[] {
+export function handleEnds(line: Line, knots: readonly number[]): HandleEnd[] {
   if (line.kind !== "bezier") return [];
   const last = line.knots.length - 1;
   return knots.flatMap((knot) => {

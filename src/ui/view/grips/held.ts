@@ -1,0 +1,72 @@
+/** Placements, pins, the handle of a patch, and places of surfaces that are pulled. */
+import { distance } from "@/core/math";
+import { useSceneStore } from "@/store";
+import { selectPlacements } from "../../state";
+import { useMove } from "../move-state";
+import { slidePatch, takenPatch } from "../patching";
+import { movePlacements, takenPlacements, wantedPlace } from "../pegging";
+import { placeUnder, slidePins, takenPin, takenSelectedPin, type HeldPins } from "../pinning";
+import { dragPull, takenPull } from "../pulling";
+import { shownWay } from "./pull";
+import type { Aim } from "../aim";
+import type { Grip } from "./grip";
+import type { Key } from "@/core/place";
+
+type Hit = { dressing: string; key: Key } | null;
+
+/** Placements on their surfaces, or anywhere where they fill a volume. */
+export function placementGrip(hit: Hit): Grip | null {
+  const held = takenPlacements(hit);
+  return (
+    held && {
+      label: "Move placement",
+      drag(pull) {
+        const to = held.free ? pull.destination(held.start) : wantedPlace(pull.aim, held);
+        if (!to) return;
+        const by = shownWay(held.start, to);
+        useSceneStore.getState().drag((draft) => movePlacements(draft, held, () => by));
+      },
+    }
+  );
+}
+
+const gripOfPins = (held: HeldPins | null): Grip | null =>
+  held && {
+    label: "Move pin",
+    drag({ aim, event }) {
+      const place = placeUnder(aim, event);
+      if (!place) return;
+      useMove.setState({ distance: distance(held.start, place.point) });
+      useSceneStore.getState().drag((draft) => slidePins(draft, held, place));
+    },
+    click: (more) => selectPlacements(held.dressing, [held.taken], more),
+  };
+
+/** Any pin, with its tool in hand. */
+export const pinGrip = (hit: Hit, alt: boolean): Grip | null => gripOfPins(takenPin(hit, alt));
+export const selectedPinGrip = (hit: Hit, alt: boolean): Grip | null => gripOfPins(takenSelectedPin(hit, alt));
+
+export function patchGrip(aim: Aim): Grip | null {
+  const held = takenPatch(aim);
+  return (
+    held && {
+      label: "Slide patch",
+      drag: (pull) => useSceneStore.getState().drag((draft) => slidePatch(draft, held, pull.aim)),
+    }
+  );
+}
+
+export function pullGrip(aim: Aim): Grip | null {
+  const held = takenPull(aim);
+  return (
+    held && {
+      label: "Pull",
+      drag(pull) {
+        const to = pull.across(held.start);
+        if (!to) return;
+        const by = shownWay(held.start, to);
+        useSceneStore.getState().drag((draft) => dragPull(draft, held, by));
+      },
+    }
+  );
+}

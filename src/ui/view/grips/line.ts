@@ -1,0 +1,142 @@
+/** The line in focus taken by its start, a knot, a handle, or anywhere on it. */
+import { placeOn, type Line } from "@/core/line";
+import { add, type Vec3 } from "@/core/math";
+import { useSceneStore } from "@/store";
+import {
+  allKnots,
+  drawnLine,
+  moveKnots,
+  placesOf,
+  selectLine,
+  spanMiddles,
+  startsAnywhere,
+  useSession,
+  writeHandle,
+  writeStart,
+} from "../../state";
+import { KNOT } from "../caught";
+import { handleEnds, type HandleEnd } from "../handles";
+import { LINE, MIDDLE } from "../selecting";
+import { snapTargets, type SnapTarget } from "../snap";
+import { shownWay } from "./pull";
+import type { Aim } from "../aim";
+import type { Grip } from "./grip";
+import type { Draft } from "immer";
+
+/** The start of a line follows the pointer as far off it as this, pixels. */
+const FAR_FROM_LINE = 400;
+
+/** Whether the ring is under the pointer by which the start of a line along edges is moved. */
+const startUnder = (aim: Aim, line: Line): boolean =>
+  startsAnywhere(line) && aim.nearest([drawnLine(line).points[0]], KNOT) === 0;
+
+function knotUnder(aim: Aim, line: Line): number | null {
+  if (line.laid?.kind === "edges") return null;
+  return aim.nearest(
+    line.knots.map((knot) => knot.position),
+    KNOT,
+  );
+}
+
+function handleUnder(aim: Aim, line: Line): HandleEnd | null {
+  const ends = handleEnds(line, useSession.getState().knots);
+  const found = aim.nearest(
+    ends.map(({ position }) => position),
+    KNOT,
+  );
+  return found === null ? null : ends[found];
+}
+
+const middleUnder = (aim: Aim, line: Line): boolean => aim.nearest(spanMiddles(line), MIDDLE) !== null;
+
+/** Whether the pointer is on a ring, a handle or a mark between knots. */
+export const ringUnder = (aim: Aim, line: Line): boolean =>
+  startUnder(aim, line) || knotUnder(aim, line) !== null || handleUnder(aim, line) !== null || middleUnder(aim, line);
+
+/** What of a line is under the pointer. */
+export function lineGrip(aim: Aim, line: Line, more: boolean): Grip | null {
+  if (startUnder(aim, line)) return startGrip(line);
+  if (line.laid?.kind === "edges") return null;
+  const knot = knotUnder(aim, line);
+  if (knot !== null) return knotGrip(line, knot, more);
+  const handle = handleUnder(aim, line);
+  if (handle) return handleGrip(line, handle);
+  return !more && !middleUnder(aim, line) && aim.placeOn(drawnLine(line), LINE) !== null ? wholeGrip(line) : null;
+}
+
+/** Where a line starts that may start anywhere: it goes along the line as it was when that was taken. */
+function startGrip(line: Line): Grip {
+  const drawn = drawnLine(line);
+  return {
+    label: "Start of line",
+    drag({ aim }) {
+      const at = aim.placeOn(drawn, FAR_FROM_LINE);
+      if (at === null) return;
+      useSceneStore.getState().drag((draft) => writeStart(draft, line.id, placeOn(drawn.curve, at)));
+    },
+  };
+}
+
+function knotGrip(line: Line, knot: number, more: boolean): Grip {
+  const { knots } = useSession.getState();
+  const moving = knots.includes(knot) ? knots : more ? [...knots, knot] : [knot];
+  const from = placesOf(line, moving);
+  const start = line.knots[knot].position;
+  let targets: SnapTarget[] = [];
+  return {
+    label: "Move knot",
+    begin() {
+      if (!useSession.getState().knots.includes(knot)) {
+        useSession.setState({ knots: from.size > 1 ? [...from.keys()] : [knot] });
+      }
+      targets = targetsBeside(line, from.keys());
+    },
+    drag(pull) {
+      const to = pull.destination(start, targets);
+      if (!to) return;
+      const by = shownWay(start, to);
+      changeLine(line.id, (draft) => moveKnots(draft, from, by));
+    },
+    click: (again) => selectLine(line.id, knot, again),
+  };
+}
+
+function handleGrip(line: Line, { knot, side, position }: HandleEnd): Grip {
+  let targets: SnapTarget[] = [];
+  return {
+    label: "Move handle",
+    begin: () => void (targets = targetsBeside(line, [])),
+    drag(pull) {
+      const to = pull.destination(position, targets);
+      if (!to) return;
+      const by = shownWay(position, to);
+      changeLine(line.id, (draft) => writeHandle(draft, knot, side, add(position, by)));
+    },
+  };
+}
+
+/** The whole line, which goes where the pointer does from where it was taken. */
+function wholeGrip(line: Line): Grip {
+  const from = placesOf(line, allKnots(line));
+  const start: Vec3 = line.knots[0].position;
+  return {
+    label: "Move line",
+    drag(pull) {
+      const taken = pull.gripped(start);
+      const to = pull.destination(taken);
+      if (!to) return;
+      const by = shownWay(taken, to);
+      changeLine(line.id, (draft) => moveKnots(draft, from, by));
+    },
+  };
+}
+
+const targetsBeside = (line: Line, knots: Iterable<number>): SnapTarget[] =>
+  snapTargets(useSceneStore.getState().shown.lines, { line: line.id, knots: new Set(knots) });
+
+function changeLine(id: string, change: (line: Draft<Line>) => void): void {
+  useSceneStore.getState().drag((draft) => {
+    const line = draft.lines.find((one) => one.id === id);
+    if (line) change(line);
+  });
+}
