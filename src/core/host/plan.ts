@@ -177,16 +177,21 @@ export class Cells {
     const column = Math.floor((x - this.#left) / size);
     const row = Math.floor((z - this.#top) / size);
     let best = most;
-    const farthest = Math.max(column, row, this.#columns - column, this.#rows - row);
-    // Rings of cells: what lies in the next ring is at least so many cells away.
-    for (let ring = 0; ring <= farthest && (ring - 1) * size < best; ring++) {
-      const step = ring === 0 ? 1 : 2 * ring;
-      for (let r = row - ring; r <= row + ring; r++) {
-        if (r < 0 || r >= this.#rows) continue;
-        const across = r === row - ring || r === row + ring ? 1 : step;
-        for (let c = column - ring; c <= column + ring; c += across) {
-          if (c >= 0 && c < this.#columns) best = this.#least(r * this.#columns + c, x, z, best);
+    const [columns, rows] = [this.#columns - 1, this.#rows - 1];
+    const farthest = Math.max(column, row, columns - column, rows - row);
+    // Rings of cells: what lies in the next ring is at least so many cells away. The first that reaches the grid comes first.
+    const first = Math.max(0, -column, -row, column - columns, row - rows);
+    for (let ring = first; ring <= farthest && (ring - 1) * size < best; ring++) {
+      const [left, right] = [Math.max(0, column - ring), Math.min(columns, column + ring)];
+      const [top, bottom] = [row - ring, row + ring];
+      for (let r = Math.max(0, top); r <= Math.min(rows, bottom); r++) {
+        const o = r * this.#columns;
+        if (r === top || r === bottom) {
+          for (let c = left; c <= right; c++) best = this.#least(o + c, x, z, best);
+          continue;
         }
+        if (column - ring >= 0) best = this.#least(o + column - ring, x, z, best);
+        if (column + ring <= columns) best = this.#least(o + column + ring, x, z, best);
       }
     }
     return best;

@@ -119,6 +119,21 @@ export class PointGrid {
     return n;
   }
 
+  /** How far the nearest point is, metres; `most`, at most a cell, where it is farther. */
+  nearest(x: number, y: number, z: number, most: number): number {
+    const at = this.position;
+    const found = this.gather(x, y, z, most);
+    let squared = most * most;
+    for (let k = 0; k < found; k++) {
+      const p = 3 * this.near[k];
+      const dx = at[p] - x;
+      const dy = at[p + 1] - y;
+      const dz = at[p + 2] - z;
+      squared = Math.min(squared, dx * dx + dy * dy + dz * dz);
+    }
+    return found > 0 ? Math.sqrt(squared) : most;
+  }
+
   #grow(): void {
     const room = 2 * this.count + 64;
     const [position, next] = [new Float64Array(3 * room), new Int32Array(room)];

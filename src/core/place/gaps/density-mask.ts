@@ -3,13 +3,14 @@
  * edge each say a share, and all are multiplied. What stands is decided by each position's own lot, so a limit that is
  * changed leaves everything that still qualifies where it was.
  */
-import { trianglesBeyond, UvChart, type WorldMesh, type Met } from "../../mesh";
+import { PointGrid, trianglesBeyond, UvChart, type WorldMesh, type Met } from "../../mesh";
 import { Cells, Plan, type Volume, type Field } from "../../host";
 import { colourShare, imageShare } from "./image-mask";
-import { NearestProp } from "./nearest-prop";
+import { NearLine } from "./near-line";
 import { paintedOn } from "./paint";
 import type { Reason, Spots } from "./spots";
-import { squaredToChain, type GuideLine } from "../../line";
+import { FLAG } from "../slots";
+import type { GuideLine } from "../../line";
 import type { Raster } from "../../image";
 import type { Placements } from "../placements";
 import type { Gaps, Masking } from "./schema";
@@ -33,7 +34,7 @@ const LEVEL = 0.01;
 /** Lines that things keep off are cut into so many pieces at most, each about so long. */
 const MAX_PIECES = 20_000;
 const PIECE = 0.25;
-/** The same for distances in space, for which all pieces are looked at. */
+/** The same for distances in space. */
 const IN_SPACE = 400;
 
 /** What there is in a scene that shades hang on. */
@@ -195,18 +196,25 @@ function lineRule(line: GuideLine, { none, full, within }: Distance): Rule {
 
 /** Distance to the nearest prop of another dressing that stands, from where the one would to where the other does. */
 function propsRule(placements: Placements, none: number, full: number): Rule {
-  const near = new NearestProp(placements, Math.max(none, full) + 1e-6);
-  return each("distance", ({ position: P }, i) => between(near.from(P[3 * i], P[3 * i + 1], P[3 * i + 2]), none, full));
+  const { count, origin, position, flags } = placements;
+  const most = Math.max(none, full) + 1e-6;
+  const standing = new PointGrid(count);
+  for (let i = 0; i < count; i++) {
+    if ((flags[i] & FLAG.blank) !== 0) continue;
+    standing.push(origin[0] + position[3 * i], origin[1] + position[3 * i + 1], origin[2] + position[3 * i + 2]);
+  }
+  standing.resize(most);
+  return each("distance", ({ position: P }, i) =>
+    between(standing.nearest(P[3 * i], P[3 * i + 1], P[3 * i + 2], most), none, full),
+  );
 }
 
 /** Distance to a line in space. */
 function spaceRule({ curve }: GuideLine, { none, full }: Distance): Rule {
   const pieces = Math.max(8, Math.min(IN_SPACE, Math.ceil(curve.length / PIECE)));
-  const at = Float64Array.from({ length: pieces + 1 }, (_, i) => (curve.length * i) / pieces);
-  const points = new Float64Array(3 * (pieces + 1));
-  curve.sample(at, pieces + 1, points, null);
+  const near = new NearLine(curve, pieces, Math.max(none, full) + 1e-6);
   return each("distance", ({ position: P }, i) =>
-    between(Math.sqrt(squaredToChain(points, P[3 * i], P[3 * i + 1], P[3 * i + 2])), none, full),
+    between(near.distance(P[3 * i], P[3 * i + 1], P[3 * i + 2]), none, full),
   );
 }
 

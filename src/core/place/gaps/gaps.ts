@@ -1,7 +1,7 @@
 /** Step 7, Gaps: which slots stay blank. */
 import { chanceOfEach, CHANNEL, drawFrom, signedKeys, streamOf } from "../../math";
 import { FLAG, NO_PROP, type Slots } from "../slots";
-import { nearLine } from "./near-line";
+import { NearLine } from "./near-line";
 import type { GuideLine } from "../../line";
 import type { Frames } from "../frames";
 import type { Anchored } from "../hosts";
@@ -47,10 +47,7 @@ function gaps(
   const free = (i: number) => !(flags[i] & (FLAG.blank | FLAG.pegged));
 
   holdOpen(slots, params.stretches, lines, flags);
-  for (const line of frames ? avoided : []) {
-    const near = nearLine(line, params.avoidBy, frames!);
-    for (let i = 0; i < flags.length; i++) if (free(i) && near(i)) flags[i] |= FLAG.blank;
-  }
+  for (const line of frames ? avoided : []) keepOff(line, params.avoidBy, frames!, flags, free);
   const byChance = blanksByChance(slots, params, seed);
   if (byChance) {
     const saved = params.atLeast > 0 ? savedFrom(byChance, slots, flags, params.atLeast, seed) : null;
@@ -60,6 +57,28 @@ function gaps(
   }
   if (params.atMost > 0) leaveOnly(params.atMost, slots, flags, seed);
   return flags;
+}
+
+/** A line that is kept off is cut into pieces of at most this share of how far, and at most so many. */
+const PIECE = 0.25;
+const MAX_PIECES = 200_000;
+
+/** Leaves out what would stand nearer to a line than `by` metres. */
+function keepOff(
+  { curve }: GuideLine,
+  by: number,
+  { origin, feet }: Frames,
+  flags: Uint16Array,
+  free: (i: number) => boolean,
+): void {
+  if (!(curve.length > 0) || by === 0) return;
+  const pieces = Math.min(MAX_PIECES, Math.max(1, Math.ceil(curve.length / Math.max(PIECE * by, 1e-3))));
+  const near = new NearLine(curve, pieces, by);
+  for (let i = 0; i < flags.length; i++) {
+    if (!free(i)) continue;
+    const [x, y, z] = [feet[3 * i], feet[3 * i + 1], feet[3 * i + 2]];
+    if (near.distance(origin[0] + x, origin[1] + y, origin[2] + z) < by) flags[i] |= FLAG.blank;
+  }
 }
 
 function holdOpen(slots: Slots, stretches: Gaps["stretches"], lines: readonly GuideLine[], flags: Uint16Array): void {
