@@ -7,10 +7,10 @@ import { fullnessAt } from "./gaps/density-map";
 import { evaluate, dressing, mesh, STAND, surroundings } from "./testing";
 import type { Placements } from "./placements";
 
-/** Two shelves 4 m by 3 m, one a metre above the other, laid out side by side. */
-function shelves(id: string, stand: Stand): WorldMesh {
+/** Two shelves 4 m by 3 m, one a metre above the other, laid out side by side, their chart beginning at `from`. */
+function shelves(id: string, stand: Stand, from = 0): WorldMesh {
   const position = [0, 1].flatMap((y) => [0, y, 0, 0, y, 3, 4, y, 3, 4, y, 0]);
-  const uv = [0, 0.6].flatMap((u) => [u, 0, u, 0.3, u + 0.4, 0.3, u + 0.4, 0]);
+  const uv = [from, from + 0.6].flatMap((u) => [u, 0, u, 0.3, u + 0.4, 0.3, u + 0.4, 0]);
   const index = [0, 1, 2, 0, 2, 3, 4, 5, 6, 4, 6, 7];
   const attributes = [{ name: "TEXCOORD_0", width: 2, array: Float32Array.from(uv) }];
   return WorldMesh.of(id, { ...mesh(position, index), attributes }, stand);
@@ -81,4 +81,20 @@ test("there are no charts unless asked for, nor where one of the surfaces has no
   expect(spread([shelves("shelves", STAND), bare]).charted).toBeNull();
   const around = { ...surroundings([]), surfaces: new Map([["bare", { mesh: bare, ground: true }]]) };
   expect(evaluate(dressing({ where: { kind: "over", surfaces: ["bare"] } }, []), around).charted).toBeNull();
+});
+
+test("charts lie beside each other in the order of their surfaces, with room between, wherever each of them begins", () => {
+  const from = evenly(-3, 3);
+  fc.assert(
+    fc.property(from, from, from, (...froms) => {
+      const grounds = froms.map((u, k) => shelves(`${k}`, STAND, u));
+      const charts = grounds.map((ground) => UvChart.of(ground)!);
+      const { shift, least, most } = spread(grounds).charted!;
+      const ends = charts.map((chart, k) => [chart.least[0] + shift[k], chart.most[0] + shift[k]]);
+      expect([least[0], most[0]]).toEqual([expect.closeTo(0, 9), expect.closeTo(ends[2][1], 9)]);
+      for (let k = 0; k < 3; k++)
+        expect(ends[k][0] - (k > 0 ? ends[k - 1][1] : 0)).toBeCloseTo(k > 0 ? 0.08 * 10 : 0, 4);
+    }),
+    { numRuns: 20 },
+  );
 });

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { evenly } from "../../math/testing";
+import { makeLine } from "../../line/testing";
 import { dressing, evaluate, field, straight, surroundings } from "../testing";
 import { keepAmount, keepRule } from "./keep";
 import type { Spacing } from "./schema";
@@ -65,5 +66,36 @@ test("a count is kept whatever it is slid by, between whatever insets", () => {
       // Pressed together at an end they still stand apart, as long as any of the row is on the line.
       if (first < 9.9 && last > 0.1) expect(at.every((place, i) => i === 0 || place > at[i - 1])).toBe(true);
     }),
+  );
+});
+
+test("along several lines, together or each by itself, closed ones too, the count stays", () => {
+  const by = fc.constantFrom<Spacing["by"]>("distance", "count", "divide");
+  const long = evenly(4, 30);
+  fc.assert(
+    fc.property(
+      long,
+      fc.boolean(),
+      fc.boolean(),
+      fc.integer({ min: 3, max: 40 }),
+      by,
+      by,
+      (long, both, closed, n, from, to) => {
+        const knots = [[0, 0, 0], [long, 0, 0], [long, 0, long], [0, 0, long]] as const; // prettier-ignore
+        const ring = makeLine({ id: "one", kind: "polyline", closed, knots });
+        const other = makeLine({ id: "two", number: 2, kind: "polyline", closed, knots: knots.map(([x, y, z]) => [x, y + 1, z] as const) }); // prettier-ignore
+        const around = surroundings([ring, other]);
+        const at = (spacing: object) => {
+          const made = dressing({ where: { lines: ["one", "two"] }, spacing } as never);
+          return { spacing: made.spacing, placed: evaluate(made, around) };
+        };
+        // Two open lines are counted as one where they are said to be.
+        const first = at({ by: "count", count: n, together: both && !closed });
+        const one = at({ ...first.spacing, ...keepRule(first.spacing, from, first.placed) });
+        const two = at({ ...one.spacing, ...keepRule(one.spacing, to, one.placed) });
+        expect([one.placed.count, two.placed.count]).toEqual([first.placed.count, first.placed.count]);
+      },
+    ),
+    { numRuns: 60 },
   );
 });
