@@ -59,7 +59,8 @@ function withinOf({
       return far <= largest(p, i, bounds) ? 0 : far;
     };
   }
-  if (!kindOf(where).onSurfaces || (where.areas.length === 0 && where.holes.length === 0)) return null;
+  if (!kindOf(where).onSurfaces || kindOf(where).handled || (where.areas.length === 0 && where.holes.length === 0))
+    return null;
   const guides = (ids: readonly string[]) => ids.flatMap((id) => line(id) ?? []);
   const plan = Plan.of(guides(where.areas), guides(where.holes));
   return plan && ((x, _, z) => (plan.contains(x, z) ? 0 : plan.toEdge(x, z, Infinity)));

@@ -221,6 +221,13 @@ export function flatUnder(line: GuideLine): WorldMesh {
   return new WorldMesh(line.id, position, Uint32Array.from([0, 1, 2, 0, 2, 3]));
 }
 
+/** A level plane over the box of outlines, at height 0. */
+export function levelUnder(plan: Plan, id: string): WorldMesh {
+  const [[x0, z0], [x1, z1]] = snapped(plan);
+  const position = Float64Array.from([x0, 0, z0, x0, 0, z1, x1, 0, z1, x1, 0, z0]);
+  return new WorldMesh(id, position, Uint32Array.from([0, 1, 2, 0, 2, 3]));
+}
+
 /** By least squares how a plane through points (3n) rises along x and along z, and their middle. */
 function planeThrough(points: Float64Array): [slopeX: number, slopeZ: number, middle: Vec3] {
   const n = points.length / 3;

@@ -3,6 +3,7 @@ export {
   extentOf,
   flatUnder,
   fromOwn,
+  levelUnder,
   regionOf,
   regionOfPlane,
   standOf,

@@ -16,9 +16,9 @@ const MOST = 250_000;
 export const layoutSchema = z.object({
   kind: choiceParam({
     label: "Laid out",
-    help: "In rows and columns, or at places that are listed.",
+    help: "In rows and columns, at places that are listed, or within closed lines as they are seen from above, in the pattern that Spacing says.",
     default: "grid",
-    choices: { grid: "Rows and columns", list: "By a list" },
+    choices: { grid: "Rows and columns", list: "By a list", area: "Within outlines" },
   }),
   columns: wholeParam({
     label: "Columns",
@@ -44,6 +44,8 @@ export const layoutSchema = z.object({
     default: 0,
     slider: [0, 1],
   }),
+  /** Within outlines: which place of these is held, x and z as seen from above, metres. */
+  middle: z.tuple([within(FARTHEST), within(FARTHEST)]).default([0, 0]),
   /** Places to the right and ahead, metres. */
   places: numbered(
     z.array(z.object({ id: numberSchema.optional(), at: z.tuple([within(FARTHEST), within(FARTHEST)]) })).max(100_000),
@@ -64,14 +66,20 @@ export interface Places {
   missing: number;
 }
 
-export function placesOf(layout: Layout): Places {
+/**
+ * The places of a layout.
+ *
+ * @param within those within outlines, round the middle, where it is of that kind
+ */
+export function placesOf(layout: Layout, within: Places | null = null): Places {
+  if (layout.kind === "area") return within ?? emptyPlaces(0);
   return layout.kind === "list" ? listed(layout) : inRows(layout);
 }
 
 function inRows({ columns, rows, across, along, stagger }: Layout): Places {
   const whole = columns * rows;
   const fitting = whole <= MOST ? rows : Math.floor(MOST / columns);
-  const places = empty(columns * fitting, whole - columns * fitting);
+  const places = emptyPlaces(columns * fitting, whole - columns * fitting);
   // Counted from the middle, so that one more to either side moves no other by more than half a step.
   const [left, back] = [(columns - 1) / 2, (rows - 1) / 2];
   for (let row = 0, i = 0; row < fitting; row++) {
@@ -87,7 +95,7 @@ function inRows({ columns, rows, across, along, stagger }: Layout): Places {
 }
 
 function listed({ places: all }: Layout): Places {
-  const places = empty(all.length, 0);
+  const places = emptyPlaces(all.length);
   all.forEach(({ id = 0, at }, i) => {
     [places.x[i], places.y[i]] = at;
     places.name[2 * i] = -1;
@@ -96,7 +104,7 @@ function listed({ places: all }: Layout): Places {
   return places;
 }
 
-const empty = (count: number, missing: number): Places => ({
+export const emptyPlaces = (count: number, missing = 0): Places => ({
   count,
   x: new Float64Array(count),
   y: new Float64Array(count),

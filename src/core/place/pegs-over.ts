@@ -57,6 +57,7 @@ function withRoomFor(slots: Slots, more: number): Slots {
     triangle: new Uint32Array(out.count),
     ordinal: new Int32Array(out.count),
     ...(from.ahead && { ahead: new Float32Array(3 * out.count) }),
+    ...(from.flat && { flat: new Float64Array(2 * out.count).fill(NaN) }),
     size: from.size && new Float32Array(out.count).fill(1),
   };
   spread.position.set(from.position);
@@ -64,6 +65,7 @@ function withRoomFor(slots: Slots, more: number): Slots {
   spread.triangle.set(from.triangle);
   spread.ordinal.set(from.ordinal);
   if (from.ahead) spread.ahead!.set(from.ahead);
+  if (from.flat) spread.flat!.set(from.flat);
   if (from.size) spread.size?.set(from.size);
   out.spread = spread;
   return out;
@@ -87,6 +89,7 @@ function put(slots: Slots, i: number, peg: Peg, field: Field, choice: Pick<PropC
   if (peg.size !== undefined) (spread.size ??= new Float32Array(slots.count).fill(1))[i] = peg.size;
   const { ground } = field;
   if (field.free) return peg.point && putFree(slots, i, fromOwn(field, peg.point), field);
+  if (peg.flat) slots.flags[i] |= FLAG.moved;
   if (!find(peg, field)) return;
   if (peg.point && apart(fromOwn(field, peg.point)) > STRAYED) slots.flags[i] |= FLAG.strayed;
   slots.flags[i] |= FLAG.moved;

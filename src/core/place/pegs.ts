@@ -14,6 +14,8 @@ const saying = {
     .optional(),
   /** Moved here on its surface: a point in the surface's own coordinates, metres. */
   point: vec3Schema.optional(),
+  /** A patch: moved here in its flat layout, to the right and ahead of its handle, metres. */
+  flat: z.tuple([within(FARTHEST), within(FARTHEST)]).optional(),
   /** Turned by so much about its own up, radians, besides all else that turns it. */
   turn: within(1_000_000).optional(),
   /** Swapped for this prop or mix. */
@@ -80,7 +82,8 @@ export function sorted(pegs: Pegs, isThere: (peg: Peg) => boolean) {
   const orphans: string[] = [];
   for (const [hex, peg] of Object.entries(pegs)) {
     if (!isThere(peg)) orphans.push(hex);
-    else if (peg.added) added.push([keyOfHex(hex), peg]);
+    // What was added to a flat layout is one of its places already.
+    else if (peg.added && !peg.flat) added.push([keyOfHex(hex), peg]);
     else wanted.set(keyOfHex(hex), peg);
   }
   return { wanted, added, orphans };

@@ -1,5 +1,6 @@
 import type { BroughtUp } from "./pegs";
 import type { Charted, DensityMap } from "./gaps/maps";
+import type { Laid } from "./laid";
 import type { Poses } from "./variation/poses";
 import { buffersOfShapes, type Shapes } from "../mesh";
 
@@ -46,6 +47,8 @@ export interface Placements {
   density: DensityMap | null;
   /** The same by the UVs of the surfaces, where that is asked for and all have some. */
   charted: Charted | null;
+  /** A patch as its flat layout lies, where that is asked for. */
+  laid: Laid | null;
   /** Index into `tints`: n. */
   tint: Uint8Array;
   /** Colours `#rrggbb` that props are tinted with; white alone where there is no tint. */
@@ -74,6 +77,7 @@ export const buffersOf = (p: Placements): ArrayBuffer[] => [
   ...[
     ...(p.density ? [p.density.height, p.density.share, p.density.reason] : []),
     ...(p.charted ? [p.charted.footprints, p.charted.share, p.charted.reason] : []),
+    ...(p.laid ? [p.laid.at, p.laid.footprints] : []),
   ].map(({ buffer }) => buffer as ArrayBuffer),
 ];
 

@@ -1,6 +1,7 @@
 /** The last stage: what there is to show of a dressing besides its placements. */
 import { chartMap, footprintsOn } from "./charted";
 import { densityMap } from "./gaps/density-map";
+import { laidOut } from "./laid";
 import { tintsBetween } from "./variation/variation";
 import { step } from "../graph";
 import type { Placed } from "./compose";
@@ -13,6 +14,7 @@ import type { Hold } from "./stance/stance";
 const densityStep = step("density", densityMap);
 const chartStep = step("charts", chartMap);
 const footprintsStep = step("footprints", footprintsOn);
+const laidStep = step("laid out", laidOut);
 const tintsStep = step("tint colours", tintsBetween);
 const plainStep = step("plain tints", (count: number) => new Uint8Array(count));
 
@@ -26,15 +28,16 @@ export function seen(
   placed: Placed,
   { boxes }: Hold,
   tint: Uint8Array | null,
-): Pick<Placements, "density" | "charted" | "tint" | "tints"> {
+): Pick<Placements, "density" | "charted" | "laid" | "tint" | "tints"> {
   const charts = from.charted() ? ask.step(chartStep, fields, masks) : null;
-  const { line, prop, count } = anchored.slots;
+  const { line, prop, count, spread } = anchored.slots;
   return {
     density: ask.step(densityStep, fields, masks),
     charted: charts && {
       ...charts,
       footprints: ask.step(footprintsStep, charts, anchored.fields, placed, line, prop, boxes),
     },
+    laid: from.charted() && spread?.flat ? ask.step(laidStep, spread, placed, prop, boxes) : null,
     tint: tint ?? ask.step(plainStep, count),
     tints: variation.tintOn ? ask.step(tintsStep, variation.tintFrom, variation.tintTo) : PLAIN,
   };

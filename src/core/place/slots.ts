@@ -37,6 +37,8 @@ export interface Spread {
   ordinal: Int32Array;
   /** Factors for the sizes of props, as where they are smaller towards an edge: n; null where all are one. */
   size: Float32Array | null;
+  /** Where each is in the flat layout that lies there, to the right and ahead, metres: 2n. */
+  flat?: Float64Array;
   /** How far off their fields by hand, metres: n; none where left out. */
   lift?: Float32Array;
   /** What those are bound to whose fields have moved, and these as they are at the moment. */

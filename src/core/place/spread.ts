@@ -11,11 +11,13 @@ import { framesOver } from "./frames-over";
 import type { Host } from "./hosts";
 import { known, type Sources } from "./sources";
 import { over } from "./spacing/over";
+import { flatPegs, flatPlaces, placesWithin } from "./spacing/flat";
 import { patchSlots } from "./spacing/patch";
-import { fieldsOf } from "./where/fields";
+import { fieldsOf, flatField } from "./where/fields";
 import { broughtUp } from "./version-5";
 import type { Key } from "./keys";
 import type { Pegs } from "./pegs";
+import type { Places } from "../layout";
 import type { Dressing } from "./schema";
 import type { PropChoice } from "./what/what";
 
@@ -37,6 +39,10 @@ const samplesStep = step(
     pegged: ReadonlySet<Key>,
   ) => over(fields, params, { choice, masks, seed, pegged }),
 );
+const flatFieldStep = step("flat field", flatField);
+const placesWithinStep = step("places within", placesWithin);
+const flatPegsStep = step("flat pegs", flatPegs);
+const placesStep = step("flat places", flatPlaces);
 const patchStep = step("patch", patchSlots);
 const broughtUpStep = step("brought up", broughtUp);
 const pegsStep = step("pegs", peggedOver);
@@ -58,9 +64,12 @@ export const spread: Host = {
     const ruled = byRules ? fields : NO_FIELDS;
     const samples = (pegs: Pegs) => {
       if (!handled) return sampled(pegs);
+      const { layout, ...held } = where.patch;
+      const within = layout.kind === "area" ? placesOfPattern(ask, dressing, rules, from) : null;
+      const places = ask.step(placesStep, layout, within, ask.step(flatPegsStep, pegs));
       const [mask] = masks;
       const pegged = ask.step(keptStep, pegs, fields);
-      return ask.step(patchStep, where.patch, fields, mask ? { choice: rules, mask, seed: variation.seed, pegged } : null); // prettier-ignore
+      return ask.step(patchStep, held, fields, places, mask ? { choice: rules, mask, seed: variation.seed, pegged } : null); // prettier-ignore
     };
     const sampled = (pegs: Pegs) =>
       ask.step(samplesStep, ruled, spacing, rules, masks, variation.seed, ask.step(keptStep, pegs, fields));
@@ -86,6 +95,18 @@ export const spread: Host = {
     return ask.step(framesStep, fields, slots, pick(hold, ["up", "aim", "spread"]), moves, lines, own);
   },
 };
+
+/** What of a patch lies within outlines, in the pattern that Spacing says. */
+function placesOfPattern(
+  ask: Pick<Ask, "step">,
+  { where, spacing, variation }: Dressing,
+  choice: PropChoice,
+  from: Sources,
+): Places {
+  const lines = (ids: readonly string[]) => [...known(ids, (id) => from.rest.guide(id)).values()];
+  const field = ask.step(flatFieldStep, lines(where.areas), lines(where.holes));
+  return ask.step(placesWithinStep, field, where.patch.layout.middle, spacing, choice, variation.seed);
+}
 
 /** Gaps: how full each field is where. */
 function masksOn(

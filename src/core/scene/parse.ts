@@ -1,5 +1,6 @@
 /** Reading a scene from outside: version, migrations, validation. */
 import { InputError, sentenceOf } from "../schema";
+import { patchesByPlace } from "./patches-of-9";
 import { pegsByKey } from "./pegs-of-5";
 import { COURSED, coursesComplaint } from "./course-paths";
 import { SCENE_VERSION, sceneSchema, type Scene } from "./schema";
@@ -22,6 +23,7 @@ const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {
   7: (scene) => ({ ...scene, version: 8 }),
   // Version 9 knows ties and clips: what version 8 had is held by nothing and stands as at rest.
   8: (scene) => ({ ...scene, version: 9 }),
+  9: (scene) => ({ ...patchesByPlace(scene), version: 10 }),
 };
 
 /** Version 1 knew only whether props stand or hang; from 2 on any side of a prop may meet the line. */

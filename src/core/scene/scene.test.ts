@@ -48,8 +48,8 @@ describe("reading", () => {
     ["half a version", (scene) => ({ ...scene, version: 1.5 }), /no version number/],
     [
       "a newer version",
-      (scene) => ({ ...scene, version: 10 }),
-      /newer Clothesline \(version 10; this one reads up to 9\)/,
+      (scene) => ({ ...scene, version: 11 }),
+      /newer Clothesline \(version 11; this one reads up to 10\)/,
     ],
     ["no name", (scene) => ({ ...scene, name: "  " }), /name: a name needs at least one letter/],
     [
@@ -193,6 +193,31 @@ describe("scenes saved by earlier versions", () => {
       expect(Number(now[i].at(-1)) | FLAG.finding).toBe(Number(row.at(-1)) | FLAG.finding);
     });
   });
+});
+
+test("what version 9 knew by its patch's surface is known by its place in the layout from 10 on; all else stays", () => {
+  const peg = { on: "hill", turn: 1 };
+  const tie = { kind: "placement", dressing: "p", key: "3a00000000000007", stood: { position: [0, 0, 0], rotation: [0, 0, 0, 1] } }; // prettier-ignore
+  const dressing = (id: string, kind: string) => ({
+    id,
+    name: id,
+    where: { kind, surfaces: ["hill"] },
+    pegs: { "3a00000000000007": peg, fff0000000000001: { ...peg, point: [0, 0, 0], added: true } },
+  });
+  const knots = [{ position: [0, 0, 0], held: tie }, { position: [1, 0, 0], held: { ...tie, dressing: "o" } }]; // prettier-ignore
+  const old = {
+    ...emptyScene("Old"),
+    version: 9,
+    lines: [{ id: "l", name: "L", number: 1, kind: "polyline", knots }],
+    dressings: [dressing("p", "patch"), dressing("o", "over")],
+  };
+  const { dressings, lines } = parseScene(old);
+  expect(dressings.map(({ pegs }) => Object.keys(pegs).sort())).toEqual([
+    ["0000000000000007", "fff0000000000001"],
+    ["3a00000000000007", "fff0000000000001"],
+  ]);
+  expect(lines[0].knots.map(({ held }) => held?.kind === "placement" && held.key)).toEqual(["0000000000000007", "3a00000000000007"]);
+  expect(() => parseScene({ ...old, lines: "none" })).toThrow(/lines/);
 });
 
 describe("preparing", () => {

@@ -52,8 +52,7 @@ export function densityMaskOf(params: Masking, field: Field, around: MaskSources
   const rules: Rule[] = [];
   const { plan, volume } = field;
   if (volume) return insideOf(params, volume, around);
-  if (plan)
-    rules.push(each("outside", ({ position }, i) => (plan.contains(position[3 * i], position[3 * i + 2]) ? 1 : 0)));
+  if (plan) rules.push(outsideRule(plan));
   if (params.slopeOn) rules.push(slopeRule(params));
   if (params.heightOn) rules.push(heightRule(params));
   if (params.facingOn) rules.push(facingRule(params));
@@ -73,6 +72,16 @@ export function densityMaskOf(params: Masking, field: Field, around: MaskSources
   if (edge) rules.push(each("edge", ({ position }, i) => edge(position[3 * i], position[3 * i + 2])));
   return { rules, edge, edgeSize: edge ? params.edgeSize : 0 };
 }
+
+const outsideRule = (plan: Plan): Rule =>
+  each("outside", ({ position }, i) => (plan.contains(position[3 * i], position[3 * i + 2]) ? 1 : 0));
+
+/** All within a field's outlines, and nothing else. */
+export const outlineMask = ({ plan }: Field): DensityMask => ({
+  rules: plan ? [outsideRule(plan)] : [],
+  edge: null,
+  edgeSize: 0,
+});
 
 /** The same of a volume, in which there is no slope and no edge, but walls; distances to lines are taken in space. */
 function insideOf(params: Masking, volume: Volume, around: MaskSources): DensityMask {

@@ -4,13 +4,13 @@
  * Polthier, M. Schmies, 1998); or straight down onto it; or to what is nearest.
  */
 import { CHANNEL, drawFrom, rotate, streamOf, type Quat, type Vec3 } from "../../math";
-import { placesOf } from "../../layout";
 import { Walk, type Met, type WorldMesh } from "../../mesh";
 import { standOf, type Field } from "../../host";
 import { sharesOf, type DensityMask } from "../gaps/density-mask";
-import { drawOnField, fieldHost, indicesOf, wordsOf, writeWords, type Key } from "../keys";
+import { drawOnField, indicesOf, wordsOf, type Key } from "../keys";
 import { Slots, type Spread } from "../slots";
 import type { PropChoice } from "../what/what";
+import type { FlatPlaces } from "./flat";
 import type { Where } from "../where/schema";
 
 /** Where the handle is, and which ways are ahead, to the right and up there; unit vectors square to each other. */
@@ -31,33 +31,34 @@ interface PatchNeeds {
 }
 
 /** The slots of a patch on its surface; none while there is no surface. */
-export function patchSlots(params: Where["patch"], fields: readonly Field[], needs: PatchNeeds | null): Slots {
+export function patchSlots(
+  params: Pick<Where["patch"], "handle" | "turn" | "held" | "beyond">,
+  fields: readonly Field[],
+  places: FlatPlaces,
+  needs: PatchNeeds | null,
+): Slots {
   const [field] = fields;
   if (!field || !needs) return withSpread(new Slots(0), 0);
-  const layout = placesOf(params.layout);
   const { ground } = field;
   const handle = handleOf(params, field);
-  const spread = spreadFor(layout.count);
-  const there = new Uint8Array(layout.count);
+  const spread = spreadFor(places.count);
+  const there = new Uint8Array(places.count);
   const way = HELD[params.held](ground, handle, params.beyond);
-  for (let i = 0; i < layout.count; i++) there[i] = way(layout.x[i], layout.y[i], i, spread) ? 1 : 0;
-  const key = new BigUint64Array(layout.count);
-  const words = wordsOf(key);
-  for (let i = 0; i < layout.count; i++) {
-    writeWords(words, 2 * i, layout.name[2 * i], layout.name[2 * i + 1], 0);
-    words[2 * i + 1] = fieldHost(field.tag, words[2 * i + 1]);
-  }
-  const members = standing(there, key, words, spread, needs);
+  for (let i = 0; i < places.count; i++) there[i] = way(places.x[i], places.y[i], i, spread) ? 1 : 0;
+  const draw = new Uint32Array(places.count);
+  const words = wordsOf(places.key);
+  for (let i = 0; i < places.count; i++) draw[i] = drawOnField(words[2 * i], words[2 * i + 1]);
+  const members = standing(there, places, draw, spread, needs);
   const slots = withSpread(new Slots(members.length), members.length);
-  slots.missing = layout.missing;
-  const keys = wordsOf(slots.key);
+  slots.missing = places.missing;
   const out = slots.spread!;
   members.forEach((i, o) => {
-    keys[2 * o] = words[2 * i];
-    keys[2 * o + 1] = words[2 * i + 1];
-    slots.draw[o] = drawOnField(words[2 * i], words[2 * i + 1]);
+    slots.key[o] = places.key[i];
+    slots.draw[o] = draw[i];
     out.ordinal[o] = i;
     out.triangle[o] = spread.triangle[i];
+    out.flat![2 * o] = places.x[i];
+    out.flat![2 * o + 1] = places.y[i];
     for (let k = 0; k < 3; k++) {
       out.position[3 * o + k] = spread.position[3 * i + k];
       out.normal[3 * o + k] = spread.normal[3 * i + k];
@@ -70,21 +71,20 @@ export function patchSlots(params: Where["patch"], fields: readonly Field[], nee
   return slots;
 }
 
-/** Those that have a place and room, by their own thresholds. */
+/** Those that have a place and room, by their own thresholds; what was put there by hand has room. */
 function standing(
   there: Uint8Array,
-  key: BigUint64Array,
-  words: Uint32Array,
+  { count, key, added }: FlatPlaces,
+  draw: Uint32Array,
   { position, normal, triangle }: Spread,
   { mask, seed, pegged }: PatchNeeds,
 ): number[] {
-  const count = there.length;
   const shares = sharesOf(mask, { count, position, normal, triangle });
   for (const i of indicesOf(key, pegged)) shares[i] = 1;
   const stream = streamOf(seed, CHANNEL.gapShade);
   const members: number[] = [];
   for (let i = 0; i < count; i++)
-    if (there[i] && drawFrom(stream, drawOnField(words[2 * i], words[2 * i + 1]), 0) < shares[i]) members.push(i);
+    if (there[i] && (added[i] || drawFrom(stream, draw[i], 0) < shares[i])) members.push(i);
   return members;
 }
 
@@ -95,6 +95,7 @@ const spreadFor = (n: number): Spread => ({
   ordinal: new Int32Array(n),
   size: null,
   ahead: new Float32Array(3 * n),
+  flat: new Float64Array(2 * n),
 });
 
 function withSpread(slots: Slots, n: number): Slots {
@@ -133,7 +134,7 @@ function frontAt(normal: ArrayLike<number>, rotation: Quat): Vec3 {
   return squareTo(normal, turned) ?? front;
 }
 
-function handleOf({ handle, turn }: Where["patch"], field: Field): Handle {
+function handleOf({ handle, turn }: Pick<Where["patch"], "handle" | "turn">, field: Field): Handle {
   const { ground } = field;
   const { position, rotation, scale } = standOf(field);
   const at = rotate(rotation, [scale * handle[0], scale * handle[1], scale * handle[2]]);

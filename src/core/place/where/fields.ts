@@ -1,9 +1,9 @@
 /** Step 1, Where, for what is spread: the fields that a dressing is spread over, or that it fills. */
-import { flatUnder, hasInside, Plan, regionOf, regionOfPlane, type Field, type Volume } from "../../host";
+import { flatUnder, hasInside, levelUnder, Plan, regionOf, regionOfPlane, type Field, type Volume } from "../../host";
 import { hashText } from "../../math";
 import { WorldMesh } from "../../mesh";
 import { ADDED_TAG } from "../keys";
-import { fieldIdsOf } from "./kinds";
+import { fieldIdsOf, kindOf } from "./kinds";
 import { LOOSE, type Where } from "./schema";
 import { where } from "./where";
 import type { GuideLine } from "../../line";
@@ -21,7 +21,8 @@ export function tagsOf(where: Fielded, most = TAGS): Map<string, number> {
   const taken = new Set<number>();
   for (const id of new Set(fieldIdsOf(where))) {
     if (taken.size === most) break;
-    let tag = hashText(id) % most;
+    // A patch is the same on whatever surface it lies.
+    let tag = kindOf(where).handled ? 0 : hashText(id) % most;
     while (taken.has(tag)) tag = (tag + 1) % most;
     taken.add(tag);
     tags.set(id, tag);
@@ -94,6 +95,14 @@ function surfacesAndAreas(params: Fielded, { surfaces, guides }: FieldSources): 
   if (params.areas.length > 0 && areas.length === 0) return [];
   const plan = Plan.of(areas, holes);
   return [...surfaces.values()].map((ground) => bare(ground, plan, false));
+}
+
+/** What a layout within outlines is spread over before it is carried to a surface; null without any that has an inside. */
+export function flatField(areas: readonly GuideLine[], holes: readonly GuideLine[]): Field | null {
+  const plan = Plan.of(areas, holes);
+  if (!plan?.bounded) return null;
+  const ground = levelUnder(plan, "flat");
+  return { ...onAll(ground), id: ground.id, tag: 0, plan, plane: true, region: regionOfPlane(ground) };
 }
 
 /** What loose placements have for a mesh. */

@@ -78,7 +78,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ruled: true,
     pins: false,
     hosts: ({ surfaces }) => surfaces.slice(0, 1),
-    lines: () => [],
+    lines: ({ patch, areas, holes }) => (patch.layout.kind === "area" ? [...areas, ...holes] : []),
   },
   loose: {
     unrolls: "sheet",
