@@ -377,3 +377,67 @@ async function hold(page: Page, by: string): Promise<void> {
   await page.getByRole("button", { name: /^Held by/ }).click();
   await page.getByRole("menuitem", { name: by }).click();
 }
+
+test("a patch lies flat on the sheet: places are moved and added there by hand, and go with it onto another surface; a drawn outline is filled", async ({
+  page,
+}) => {
+  await newScene(page);
+  await addProp(page);
+  await makeSurface(page, "Plane with bumps");
+  await makeSurface(page, "Box");
+  await page.getByRole("button", { name: "+ Dress…" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("radio", { name: "Patch" }).click();
+  await dialog.getByRole("button", { name: /^Plane/ }).click();
+  await dialog.getByRole("button", { name: "Dress", exact: true }).click();
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  for (const [label, value] of [["Columns", "3"], ["Rows", "3"], ["Apart across", "1"], ["Apart along", "1"]]) await enter(page, label, value); // prettier-ignore
+  await expectProps(page, 9);
+  const sheet = page.getByTestId("sheet");
+  await expect(sheet).toHaveAttribute("aria-label", /flat layout/);
+  const { x, y, width, height } = (await sheet.boundingBox())!;
+  const [middleX, middleY] = [x + 22 + (width - 22) / 2, y + 22 + (height - 22) / 2];
+  // The one in the middle is dragged aside, and with Alt one more is put down.
+  await page.mouse.move(middleX, middleY);
+  await page.mouse.down();
+  await page.mouse.move(middleX + 60, middleY, { steps: 4 });
+  await page.mouse.move(middleX + 160, middleY + 10, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByText("Pegged by hand")).toBeVisible();
+  await page.keyboard.down("Alt");
+  await page.mouse.click(middleX - 170, middleY - 10);
+  await page.keyboard.up("Alt");
+  await expectProps(page, 10);
+  await settled(page);
+  const before = placesIn((await exportAs(page, "CSV")).bytes);
+  await sheet.focus();
+  await page.keyboard.press("Alt+ArrowRight");
+  await settled(page);
+  await page.keyboard.press("ControlOrMeta+z");
+  await settled(page);
+  // Slid over the surface all ten go; on another one they are the same ten.
+  await enter(page, "Handle x", "1");
+  await expect
+    .poll(async () => {
+      const after = placesIn((await exportAs(page, "CSV")).bytes);
+      return [...before].filter(([key, place]) => Math.hypot(...(after.get(key) ?? [9, 9, 9]).map((v, k) => v - place[k])) > 0.5).length; // prettier-ignore
+    })
+    .toBe(10);
+  await page.getByRole("button", { name: /^Another surface than/ }).click();
+  await page.getByRole("menuitem", { name: /Box/ }).click();
+  await settled(page);
+  expect([...placesIn((await exportAs(page, "CSV")).bytes).keys()].sort()).toEqual([...before.keys()].sort());
+  await saved(page);
+  await page.reload();
+  await settled(page);
+  await expectProps(page, 10);
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  await page.getByRole("radio", { name: "In outlines" }).click();
+  await expect(page.getByText("Choose or draw a closed line")).toBeVisible();
+  await page.getByRole("button", { name: "Draw outline" }).click();
+  const [cx, cy] = [700, 330];
+  for (const [dx, dy] of [[-70, -20], [60, -30], [80, 60], [-60, 70]]) await page.mouse.click(cx + dx, cy + dy); // prettier-ignore
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Area 1")).toBeVisible();
+  await expect.poll(() => propCount(page)).toBeGreaterThan(1);
+});

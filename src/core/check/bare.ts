@@ -29,6 +29,13 @@ export const bare: Check = {
         return [finding(id, say`Nothing ${stands} ${thing(id)}: ${why}.`)];
       }
       if (slots[field] > 0) return [];
+      const { handled } = kindOf(where);
+      if (handled && where.patch.layout.kind === "area" && where.areas.length === 0)
+        return [finding(id, say`Nothing ${stands} ${thing(id)}: the patch has no outline yet.`)];
+      if (handled && where.patch.layout.kind !== "area")
+        return [
+          finding(id, say`Nothing ${stands} ${thing(id)}: the layout has no place on it, or the gaps leave none.`),
+        ];
       const apart = spacing.amount === "distance" ? `, or ${metres(spacing.distance)} is too far apart` : "";
       return [finding(id, say`Nothing ${stands} ${thing(id)}: the gaps leave no room there${apart}.`)];
     });

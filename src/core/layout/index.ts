@@ -18,7 +18,7 @@ export const layoutSchema = z.object({
     label: "Laid out",
     help: "In rows and columns, at places that are listed, or within closed lines as they are seen from above, in the pattern that Spacing says.",
     default: "grid",
-    choices: { grid: "Rows and columns", list: "By a list", area: "Within outlines" },
+    choices: { grid: "In rows", list: "Listed", area: "In outlines" },
   }),
   columns: wholeParam({
     label: "Columns",
@@ -44,8 +44,11 @@ export const layoutSchema = z.object({
     default: 0,
     slider: [0, 1],
   }),
-  /** Within outlines: which place of these is held, x and z as seen from above, metres. */
-  middle: z.tuple([within(FARTHEST), within(FARTHEST)]).default([0, 0]),
+  /** Within outlines: which place of these is held, x and z as seen from above, metres; null for the middle of their box. */
+  middle: z
+    .tuple([within(FARTHEST), within(FARTHEST)])
+    .nullable()
+    .default(null),
   /** Places to the right and ahead, metres. */
   places: numbered(
     z.array(z.object({ id: numberSchema.optional(), at: z.tuple([within(FARTHEST), within(FARTHEST)]) })).max(100_000),

@@ -7,6 +7,7 @@ import { hitsFor, UvChart } from "../mesh";
 import { shareAt } from "./gaps/density-map";
 import { NO_REASON, type ChartMap } from "./gaps/maps";
 import { NO_PROP } from "./slots";
+import type { Standing } from "./laid";
 import type { DensityMask } from "./gaps/density-mask";
 import type { Field } from "../host";
 
@@ -67,14 +68,6 @@ function beside(charts: readonly UvChart[]): number[] {
     x += wide(chart) + room;
     return shift;
   });
-}
-
-/** What has a place and a footprint. */
-interface Standing {
-  origin: readonly [number, number, number];
-  position: Float32Array;
-  rotation: Float32Array;
-  scale: Float32Array;
 }
 
 /**

@@ -1,7 +1,14 @@
 /** *A patch as its flat layout lies*: where each place is in it, and the footprints of the props as they would lie there. */
 import { rotate, type Vec3 } from "../math";
 import { NO_PROP, type Spread } from "./slots";
-import type { Placed } from "./compose";
+
+/** What has a place and a footprint. */
+export interface Standing {
+  origin: readonly [number, number, number];
+  position: Float32Array;
+  rotation: Float32Array;
+  scale: Float32Array;
+}
 
 export interface Laid {
   /** To the right and ahead of the handle, metres: 2n; NaN for what lies in no layout. */
@@ -13,7 +20,7 @@ export interface Laid {
 const NO_BOX = new Float64Array(6);
 
 /** @param boxes of the props that `prop` numbers: middles and halves, 6 numbers each */
-export function laidOut(spread: Spread, placed: Placed, prop: Uint16Array, boxes: Float64Array): Laid | null {
+export function laidOut(spread: Spread, placed: Standing, prop: Uint16Array, boxes: Float64Array): Laid | null {
   const { flat, ahead, normal, position } = spread;
   if (!flat || !ahead) return null;
   const { origin } = placed;

@@ -11,7 +11,7 @@ import { framesOver } from "./frames-over";
 import type { Host } from "./hosts";
 import { known, type Sources } from "./sources";
 import { over } from "./spacing/over";
-import { flatPegs, flatPlaces, placesWithin } from "./spacing/flat";
+import { flatPegs, flatPlaces, patternWithin, placesOfPattern } from "./spacing/flat";
 import { patchSlots } from "./spacing/patch";
 import { fieldsOf, flatField } from "./where/fields";
 import { broughtUp } from "./version-5";
@@ -40,7 +40,8 @@ const samplesStep = step(
   ) => over(fields, params, { choice, masks, seed, pegged }),
 );
 const flatFieldStep = step("flat field", flatField);
-const placesWithinStep = step("places within", placesWithin);
+const patternStep = step("pattern within", patternWithin);
+const placesOfPatternStep = step("places of pattern", placesOfPattern);
 const flatPegsStep = step("flat pegs", flatPegs);
 const placesStep = step("flat places", flatPlaces);
 const patchStep = step("patch", patchSlots);
@@ -65,7 +66,7 @@ export const spread: Host = {
     const samples = (pegs: Pegs) => {
       if (!handled) return sampled(pegs);
       const { layout, ...held } = where.patch;
-      const within = layout.kind === "area" ? placesOfPattern(ask, dressing, rules, from) : null;
+      const within = layout.kind === "area" ? placesWithin(ask, dressing, from) : null;
       const places = ask.step(placesStep, layout, within, ask.step(flatPegsStep, pegs));
       const [mask] = masks;
       const pegged = ask.step(keptStep, pegs, fields);
@@ -97,15 +98,11 @@ export const spread: Host = {
 };
 
 /** What of a patch lies within outlines, in the pattern that Spacing says. */
-function placesOfPattern(
-  ask: Pick<Ask, "step">,
-  { where, spacing, variation }: Dressing,
-  choice: PropChoice,
-  from: Sources,
-): Places {
+function placesWithin(ask: Pick<Ask, "step">, { where, spacing, variation }: Dressing, from: Sources): Places {
   const lines = (ids: readonly string[]) => [...known(ids, (id) => from.rest.guide(id)).values()];
   const field = ask.step(flatFieldStep, lines(where.areas), lines(where.holes));
-  return ask.step(placesWithinStep, field, where.patch.layout.middle, spacing, choice, variation.seed);
+  const pattern = ask.step(patternStep, field, spacing, variation.seed);
+  return ask.step(placesOfPatternStep, pattern, field, where.patch.layout.middle);
 }
 
 /** Gaps: how full each field is where. */

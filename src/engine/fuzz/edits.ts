@@ -45,14 +45,27 @@ function textsOf({ lines, surfaces, dressings, props, mixes }: Scene): Texts {
   return (field) => sorts.find(([fields]) => fields.includes(field))?.[1] ?? ["pier", "sand"];
 }
 
-/** Numbers so small that the small scene would be covered by tens of thousands of things. */
+/** Numbers so small or so large that the small scene would be covered by thousands of things, and each edit take long. */
 const DENSE: Readonly<Record<string, (value: number) => number>> = {
-  distance: (value) => Math.max(0.5, value),
+  distance: (value) => Math.max(0.8, value),
   count: (value) => Math.min(40, value),
   gap: (value) => Math.max(-0.05, value),
-  perArea: (value) => Math.min(3, value),
-  perVolume: (value) => Math.min(2, value),
+  perArea: (value) => Math.min(1.5, value),
+  perVolume: (value) => Math.min(1, value),
+  width: (value) => Math.min(6, value),
+  depth: (value) => Math.min(6, value),
+  radius: (value) => Math.min(3, value),
+  clusterRadius: (value) => Math.min(2, value),
 };
+/** The same for ranges. */
+const DENSE_RANGES: Readonly<Record<string, number>> = { clusterCount: 4 };
+
+/** A value as the small scene can have it. */
+function bearable(name: string, value: unknown): unknown {
+  if (typeof value === "number" && DENSE[name]) return DENSE[name](value);
+  const most = DENSE_RANGES[name];
+  return Array.isArray(value) && most ? value.map((one) => Math.min(most, one as number)) : value;
+}
 
 type Change = (scene: Scene, dice: Dice, nth: number, placed: (id: string) => Placements | undefined) => Edited | null;
 
@@ -66,8 +79,7 @@ const parameter: Change = (scene, dice, nth) => {
   const values: string[] = [];
   const dressings = scene.dressings.map((dressing, i) => {
     if (!all && i !== one) return dressing;
-    const drawn = valueFor(schema, name, dice, textsOf(scene));
-    const value = typeof drawn === "number" && DENSE[name] ? DENSE[name](drawn) : drawn;
+    const value = bearable(name, valueFor(schema, name, dice, textsOf(scene)));
     values.push(`${dressing.id}: ${JSON.stringify(value)}`);
     return { ...dressing, [step]: { ...dressing[step], [name]: value } };
   });
@@ -88,7 +100,7 @@ function partOf<T extends { kind: string }>(
     (name) => !["id", "kind", "name", "number", "courses", ...except].includes(name),
   );
   const name = dice.pick(names);
-  return { ...thing, [name]: valueFor(own.shape[name] as z.ZodType, name, dice, texts) };
+  return { ...thing, [name]: bearable(name, valueFor(own.shape[name] as z.ZodType, name, dice, texts)) };
 }
 
 /** A tie to any surface or placement there is, also to what hangs on what it holds; or to none. */
@@ -179,17 +191,22 @@ const peg: Change = (scene, dice, _, placed) => {
   const known = Object.keys(dressing.pegs);
   const { [known.length > 0 ? dice.pick(known) : ""]: gone, ...left } = dressing.pegs;
   if (gone && dice.chance(0.3)) return pegsOf(scene, dressing, left, `unpeg ${dressing.id}`);
-  const along = kindOf(dressing.where).ordered;
+  const { ordered: along, handled } = kindOf(dressing.where);
+  const flat = [3 * dice.share() - 1, 2 * dice.share() - 1] as [number, number];
   const guides = along ? dressing.where.lines : [...tagsOf(dressing.where).keys()];
   if (!p || guides.length === 0) return null;
   const says: Partial<Peg> = dice.pick([
     { turn: dice.share() },
     { prop: dice.pick(["oar", "any", "gone"]) },
     { removed: true },
-    along ? { at: 4 * dice.share() } : { point: [dice.share(), dice.share(), dice.share()] },
+    along ? { at: 4 * dice.share() } : handled ? { flat } : { point: [dice.share(), dice.share(), dice.share()] },
   ]);
   const added = p.count === 0 || dice.chance(0.3);
-  const where = along ? { at: 4 * dice.share() } : { point: [2 * dice.share() - 1, dice.share(), 0.5] as const };
+  const where = along
+    ? { at: 4 * dice.share() }
+    : handled
+      ? { flat }
+      : { point: [2 * dice.share() - 1, dice.share(), 0.5] as const };
   const number = nextAdded(dressing.pegs, () => true);
   const on = added ? dice.pick(guides) : undefined;
   const line = scene.lines.find(({ id }) => id === on);

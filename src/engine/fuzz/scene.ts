@@ -165,6 +165,17 @@ export function fuzzScene(): Scene {
           ]),
         ),
       },
+      {
+        id: "f",
+        where: {
+          kind: "patch",
+          surfaces: ["plane"],
+          areas: ["ring"],
+          patch: { layout: { kind: "area" }, turn: 0.4, beyond: "stop" },
+        },
+        spacing: { distance: 0.6 },
+        stance: { up: "normal" },
+      },
     ].map((one) => ({ ...BUSY, name: one.id, ...one })),
   });
 }

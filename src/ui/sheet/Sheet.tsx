@@ -1,6 +1,7 @@
 "use client";
 /** The sheet: what a dressing is spread over, seen from above, as the second place to work. */
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import type { Line } from "@/core/line";
 import { add, rotate, scale, type Vec3 } from "@/core/math";
 import { kindOf, type Dressing, type Placements } from "@/core/place";
 import { placingBounds, type Surface } from "@/core/scene";
@@ -8,10 +9,11 @@ import { useScene } from "@/store";
 import { lookOf, type Model, usePictureStore, useSurfaceModels, topView, tintOf } from "../assets";
 import { Legend } from "../basket";
 import { GapChart, Segmented, useSize, useTableColours } from "../kit";
-import { useCharted, useSession, drawnLine } from "../state";
+import { drawnLine, middleOf, useCharted, useSession, type SheetBy } from "../state";
 import { useBrush } from "../view";
 import { Charts, pictureOf } from "./charts";
 import { drawSheet, RULER, type SheetScene } from "./draw";
+import { flatBox, flatCorners } from "./flat";
 import { SheetHands } from "./hands";
 import { fittedTo, footprintsOf, isShown, neighboursOf, type PlanBox, type SheetView } from "./model";
 
@@ -21,29 +23,37 @@ interface SheetProps {
 }
 
 export function Sheet({ dressing, placements }: SheetProps) {
-  const by = useSession((session) => session.sheetBy);
+  const ways = useWays(dressing);
+  const by = useSheetBy(ways);
   return (
     <>
-      <Facts dressing={dressing} placements={placements} />
-      <SheetCanvas key={`${dressing.id} ${by}`} dressing={dressing} placements={placements} />
+      <Facts dressing={dressing} placements={placements} ways={ways} by={by} />
+      <SheetCanvas key={`${dressing.id} ${by}`} dressing={dressing} placements={placements} by={by} />
       <Legend dressing={dressing} placements={placements} />
     </>
   );
 }
 
 /** The surfaces laid out by their UVs, where that is asked for and done. */
-function useCharts(placements: Placements): Charts | null {
+function useCharts(placements: Placements, wanted: boolean): Charts | null {
   const known = useCharted(({ surfaces }) => surfaces);
   const surfaces = useScene((scene) => scene.surfaces);
-  const wanted = useSession((session) => session.sheetBy) === "uv";
   return useMemo(() => (wanted ? Charts.of(placements, known, surfaces) : null), [placements, known, surfaces, wanted]);
 }
 
-/** Whether the sheet can lay a dressing's surfaces out by their UVs. */
-function useHasUvs(dressing: Dressing): boolean {
+const WORDS: Readonly<Record<SheetBy, string>> = { flat: "Flat", above: "Above", uv: "By UVs" };
+
+/** How the sheet can lay a dressing out. */
+function useWays(dressing: Dressing): readonly SheetBy[] {
   const models = useOwnModels(dressing);
-  return models.length > 0 && models.every(({ model }) => model.parts.every(({ geometry }) => geometry.attributes.uv));
+  const uvs =
+    models.length > 0 && models.every(({ model }) => model.parts.every(({ geometry }) => geometry.attributes.uv));
+  return [...(kindOf(dressing.where).handled ? (["flat"] as const) : []), "above", ...(uvs ? (["uv"] as const) : [])];
 }
+
+/** How it does: as was wished for last, where it can; else as comes first. */
+const useSheetBy = (ways: readonly SheetBy[]): SheetBy =>
+  useSession(({ sheetBy }) => (ways.includes(sheetBy) ? sheetBy : ways[0]));
 
 const NO_MODELS: readonly { surface: Surface; model: Model }[] = [];
 
@@ -104,7 +114,28 @@ const NO_BOX: PlanBox = [
   [5, 5],
 ];
 
-function SheetCanvas({ dressing, placements }: SheetProps) {
+type OnSheet = (points: readonly Vec3[]) => readonly (readonly Vec3[])[];
+
+/** The outlines of a dressing, and the lines that its gaps count distances to, as they lie on the sheet. */
+function linesOf(dressing: Dressing, lines: readonly Line[], onSheet: OnSheet): SheetScene["lines"] {
+  const { areas, holes } = dressing.where;
+  const minded = dressing.gaps.distances.map(({ to }) => to);
+  return lines.flatMap((line) => {
+    const kind = holes.includes(line.id) ? "hole" : areas.includes(line.id) ? "area" : null;
+    if (!kind && !minded.includes(line.id)) return [];
+    return onSheet(drawnLine(line).points).map((points) => ({ points, kind: kind ?? "line" }));
+  });
+}
+
+/** Outlines as they lie in the layout of a patch that fills them; nothing of any other. */
+function flatly({ where }: Dressing, lines: readonly Line[]): OnSheet {
+  const { kind, middle } = where.patch.layout;
+  if (kind !== "area") return () => [];
+  const [x, z] = middle ?? middleOf(lines.filter(({ id }) => where.areas.includes(id)));
+  return (points) => [points.map(([px, , pz]): Vec3 => [x - px, 0, z - pz])];
+}
+
+function SheetCanvas({ dressing, placements, by }: SheetProps & { by: SheetBy }) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const { width, height } = useSize(frame);
@@ -123,17 +154,24 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
   const top = useMemo(() => (models.length > 0 ? topView(models) : null), [models]);
   const tint = useMemo(() => placements.density && tintOf(placements.density), [placements.density]);
   const bounds = useMemo(() => new Map(props.map((prop) => [prop.id, placingBounds(prop)])), [props]);
-  const charts = useCharts(placements);
-  const corners = useMemo(() => charts?.footprints ?? footprintsOf(placements, bounds), [placements, bounds, charts]);
+  const charts = useCharts(placements, by === "uv");
+  // Until it has been laid out flat it is seen from above.
+  const laid = by === "flat" ? placements.laid : null;
+  const corners = useMemo(
+    () => charts?.footprints ?? (laid ? flatCorners(laid) : footprintsOf(placements, bounds)),
+    [placements, bounds, charts, laid],
+  );
   const chartPicture = useMemo(() => placements.charted && pictureOf(placements.charted), [placements.charted]);
   const view =
     moved ??
-    fittedTo(charts ? charts.box : boxOf(placements, kindOf(dressing.where).handled), width - RULER, height - RULER);
+    fittedTo(
+      charts ? charts.box : laid ? flatBox(placements, corners) : boxOf(placements, kindOf(dressing.where).handled),
+      width - RULER,
+      height - RULER,
+    );
 
   const spaces = useSpaces(dressing);
   const scene = useMemo((): SheetScene => {
-    const { areas, holes } = dressing.where;
-    const minded = dressing.gaps.distances.map(({ to }) => to);
     return {
       placements,
       corners,
@@ -143,22 +181,16 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
       }),
       top,
       tint,
+      flat: laid !== null,
       charts,
       chartPicture,
       lines: [
         ...spaces.map((points) => ({ points, kind: "area" as const })),
-        ...allLines.flatMap((line) => {
-          const kind = holes.includes(line.id)
-            ? ("hole" as const)
-            : areas.includes(line.id)
-              ? ("area" as const)
-              : minded.includes(line.id)
-                ? ("line" as const)
-                : null;
-          if (!kind) return [];
-          const { points } = drawnLine(line);
-          return (charts ? charts.line(points) : [points]).map((piece) => ({ points: piece, kind }));
-        }),
+        ...linesOf(
+          dressing,
+          allLines,
+          laid ? flatly(dressing, allLines) : (points) => charts?.line(points) ?? [points],
+        ),
       ],
       selected,
       hovered,
@@ -181,6 +213,7 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
     pictures,
     top,
     tint,
+    laid,
     charts,
     chartPicture,
     allLines,
@@ -221,7 +254,7 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
         ref={canvas}
         tabIndex={0}
         role="application"
-        aria-label={`Sheet of ${dressing.name}, ${charts ? "laid out by its UVs" : "seen from above, north at the top"}: ${shown} props. Arrow keys select, Alt with arrow keys moves, Delete leaves blank.`}
+        aria-label={`Sheet of ${dressing.name}, ${charts ? "laid out by its UVs" : laid ? "as its flat layout lies, what is ahead at the top" : "seen from above, north at the top"}: ${shown} props. Arrow keys select, Alt with arrow keys moves, Delete leaves blank.`}
         data-testid="sheet"
         data-drawn={width > 0}
         className="absolute inset-0 block touch-none"
@@ -241,7 +274,7 @@ function SheetCanvas({ dressing, placements }: SheetProps) {
 }
 
 /** Left of the sheet: how many, how dense, and how far neighbours are apart. */
-function Facts({ dressing, placements }: SheetProps) {
+function Facts({ dressing, placements, ways, by }: SheetProps & { ways: readonly SheetBy[]; by: SheetBy }) {
   const surfaces = useScene((scene) => scene.surfaces);
   const lines = useScene((scene) => scene.lines);
   const neighbours = useMemo(() => neighboursOf(placements), [placements]);
@@ -253,8 +286,6 @@ function Facts({ dressing, placements }: SheetProps) {
   }, [placements]);
   const free = useMemo(() => freeArea(placements), [placements]);
   const inside = !kindOf(dressing.where).onSurfaces;
-  const hasUvs = useHasUvs(dressing);
-  const by = useSession((session) => (hasUvs ? session.sheetBy : "above"));
   return (
     <div className="min-w-0 overflow-hidden border-r border-linen-2 px-4 py-3 max-[959px]:hidden">
       <div className="flex items-center gap-2">
@@ -262,16 +293,16 @@ function Facts({ dressing, placements }: SheetProps) {
           <b className="font-semibold">{names[0] ?? dressing.name}</b>
           <span className="text-ink-6">
             {names.length > 1 ? ` and ${names.length - 1} more` : ""}
-            {hasUvs ? "" : " from above"}
+            {ways.length > 1 ? "" : " from above"}
           </span>
         </p>
-        {hasUvs && (
-          <div className="w-[132px] shrink-0 text-[11px]">
+        {ways.length > 1 && (
+          <div className={`shrink-0 text-[11px] ${ways.length > 2 ? "w-[172px]" : "w-[132px]"}`}>
             <Segmented
               label="How the sheet lays it flat"
-              help="Seen from above, or laid out by its UVs at real size."
+              help="As its flat layout lies, seen from above, or laid out by its UVs at real size."
               value={by}
-              choices={{ above: "Above", uv: "By UVs" }}
+              choices={Object.fromEntries(ways.map((way) => [way, WORDS[way]])) as Record<SheetBy, string>}
               onChange={(sheetBy) => useSession.setState({ sheetBy })}
             />
           </div>
@@ -279,7 +310,7 @@ function Facts({ dressing, placements }: SheetProps) {
       </div>
       {neighbours ? (
         <>
-          <GapChart bins={neighbours.bins} height={hasUvs ? 38 : 46} />
+          <GapChart bins={neighbours.bins} height={ways.length > 1 ? 38 : 46} />
           <p className="font-mono text-xs text-ink-6">
             nearest {neighbours.least.toFixed(2)} – {neighbours.most.toFixed(2)} m · median{" "}
             {neighbours.median.toFixed(2)}
@@ -290,12 +321,16 @@ function Facts({ dressing, placements }: SheetProps) {
       )}
       <p className="font-mono text-xs text-ink-6">
         {shown.toLocaleString("en")}
-        {inside ? " in all" : ` on ${free < 10 ? free.toFixed(1) : Math.round(free).toLocaleString("en")} m² of plan`}
+        {inside || by === "flat"
+          ? " in all"
+          : ` on ${free < 10 ? free.toFixed(1) : Math.round(free).toLocaleString("en")} m² of plan`}
       </p>
       <p className="mt-1 text-[11px] leading-snug text-ink-6">
-        {inside
-          ? "Drag a prop to peg it on its level · drag beside them: box · "
-          : "Drag a prop to peg it · drag on free ground to hold a clearing open · Shift: box · "}
+        {by === "flat"
+          ? "Drag a place to move it in the layout · drag beside them: box · "
+          : inside
+            ? "Drag a prop to peg it on its level · drag beside them: box · "
+            : "Drag a prop to peg it · drag on free ground to hold a clearing open · Shift: box · "}
         Alt and click: one more · wheel to zoom, rulers to move
       </p>
     </div>

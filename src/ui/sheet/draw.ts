@@ -24,6 +24,8 @@ export interface SheetScene {
   corners: Float64Array;
   colours: readonly string[];
   top: TopView | null;
+  /** Whether it is the flat layout of a patch that is shown. */
+  flat: boolean;
   /** The charts that are shown instead of the ground from above, and their picture. */
   charts: Charts | null;
   chartPicture: HTMLCanvasElement | null;
@@ -57,18 +59,48 @@ export function drawSheet(
   pen.rect(left, top, width - left, height - top);
   pen.clip();
   if (scene.charts) drawCharts(pen, scene.charts, scene.chartPicture, x, y);
+  else if (scene.flat) drawCloth(pen, width, height, view, x, y);
   else drawGround(pen, scene, x, y);
   for (const line of scene.lines) drawLine(pen, line, x, y);
   drawPlacements(pen, scene, view, x, y, width, height);
   drawShape(pen, scene, view, x, y);
   pen.restore();
-  drawRulers(pen, width, height, view, x, y);
+  drawRulers(pen, width, height, view, x, y, scene.flat ? -1 : 1);
 }
 
 function drawGround(pen: CanvasRenderingContext2D, scene: SheetScene, x: ToPixels, y: ToPixels): void {
   if (scene.top) lay(pen, scene.top.picture, scene.top.least, scene.top.most, x, y, 0.85);
   const { density } = scene.placements;
   if (density && scene.tint) lay(pen, scene.tint, density.least, density.most, x, y, 1);
+}
+
+/** What a layout lies on: chalk lines at whole marks, the two through its handle stronger, and a ring where that is. */
+function drawCloth(
+  pen: CanvasRenderingContext2D,
+  width: number,
+  height: number,
+  view: SheetView,
+  x: ToPixels,
+  y: ToPixels,
+): void {
+  const step = niceStep(64 / view.scale);
+  const [halfWide, halfDeep] = [(width - RULER) / 2 / view.scale, (height - RULER) / 2 / view.scale];
+  pen.lineWidth = 1;
+  const line = (at: number, upright: boolean) => {
+    pen.strokeStyle = at === 0 ? inks.linen3 : inks.linen1;
+    pen.beginPath();
+    const pixel = Math.round(upright ? x(at) : y(at)) + 0.5;
+    pen.moveTo(upright ? pixel : 0, upright ? 0 : pixel);
+    pen.lineTo(upright ? pixel : width, upright ? height : pixel);
+    pen.stroke();
+  };
+  for (let k = Math.ceil((view.x - halfWide) / step); k * step <= view.x + halfWide; k++) line(k * step, true);
+  for (let k = Math.ceil((view.z - halfDeep) / step); k * step <= view.z + halfDeep; k++) line(k * step, false);
+  pen.strokeStyle = inks.ochre;
+  pen.lineWidth = 2;
+  pen.beginPath();
+  pen.arc(x(0), y(0), 5, 0, 2 * Math.PI);
+  pen.stroke();
 }
 
 /** Surfaces by their UVs: how full they are, their outlines and seams. */
@@ -261,6 +293,7 @@ function drawRulers(
   view: SheetView,
   x: ToPixels,
   y: ToPixels,
+  down: 1 | -1,
 ) {
   pen.fillStyle = inks.linen0;
   pen.fillRect(0, 0, width, RULER);
@@ -284,7 +317,7 @@ function drawRulers(
     pen.save();
     pen.translate(11, y(k * step));
     pen.rotate(-Math.PI / 2);
-    pen.fillText(markLabel(k * step, step), 0, 3);
+    pen.fillText(markLabel(down * k * step + 0, step), 0, 3);
     pen.restore();
   }
   pen.fillStyle = inks.linen0;

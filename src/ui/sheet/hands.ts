@@ -7,7 +7,18 @@ import { subtract, type Vec3 } from "@/core/math";
 import { kindOf, densityAt, type Dressing, type Fullness, type Key, indicesOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
-import { addOutlineShape, fieldOf, millimetre, swapPlacements, NO_KEYS, selectPlacements, useSession } from "../state";
+import {
+  addFlat,
+  addOutlineShape,
+  fieldOf,
+  millimetre,
+  NO_KEYS,
+  selectPlacements,
+  swapPlacements,
+  useSession,
+  writeFlatMoved,
+  type FlatPlace,
+} from "../state";
 import { listen } from "../kit";
 import {
   beginStroke,
@@ -24,6 +35,7 @@ import {
   type HeldPlacements,
 } from "../view";
 import { RULER, type SheetScene } from "./draw";
+import { flatPlaces, toFlat } from "./flat";
 import { isShown, middleOf, placementAt, type SheetView } from "./model";
 import type { Draft } from "immer";
 
@@ -45,7 +57,16 @@ type Place = readonly [x: number, z: number];
 
 type Held =
   | { kind: "pan"; x: number; y: number; from: SheetView }
-  | { kind: "peg"; at: Place; placements: HeldPlacements | null; key: Key; more: boolean; begun: boolean }
+  | {
+      kind: "peg";
+      at: Place;
+      placements: HeldPlacements | null;
+      /** Where they are in the flat layout, if that is what is shown. */
+      flat: ReadonlyMap<Key, FlatPlace> | null;
+      key: Key;
+      more: boolean;
+      begun: boolean;
+    }
   | { kind: "shape"; at: Place; selects: boolean };
 
 /** A press that moves no farther than this (pixels) is a click. */
@@ -117,9 +138,19 @@ export class SheetHands {
       const was = useSession.getState().keys.has(key);
       if (!was) selectPlacements(dressing.id, [key], event.shiftKey);
       const placements = takenPlacements({ dressing: dressing.id, key });
-      this.#held = { kind: "peg", at, placements, key, more: event.shiftKey && was, begun: false };
-    } else this.#held = { kind: "shape", at, selects: event.shiftKey || !kindOf(dressing.where).onSurfaces };
+      const flat = this.#flatOf(useSession.getState().keys);
+      this.#held = { kind: "peg", at, placements, flat, key, more: event.shiftKey && was, begun: false };
+    } else {
+      const selects = event.shiftKey || scene.flat || !kindOf(dressing.where).onSurfaces;
+      this.#held = { kind: "shape", at, selects };
+    }
   };
+
+  /** Where things are in the flat layout, if that is what is shown. */
+  #flatOf(keys: ReadonlySet<Key>): ReadonlyMap<Key, FlatPlace> | null {
+    const { flat, placements } = this.sight!.scene;
+    return flat ? flatPlaces(placements, keys) : null;
+  }
 
   get #paints(): boolean {
     return useSession.getState().tool === "paint";
@@ -127,8 +158,10 @@ export class SheetHands {
 
   /** The place on the ground, as far as its height is known; null beside the charts of surfaces. */
   #onGround([x, z]: Place): Vec3 | null {
-    const { charts } = this.sight!.scene;
+    const { charts, flat } = this.sight!.scene;
     if (charts) return charts.toWorld(x, z)?.point ?? null;
+    // Of a layout alone nobody knows where on its surface a place lies that is not one of its own.
+    if (flat) return null;
     return [x, heightAt(this.sight!.scene.placements.density, x, z) ?? 0, z];
   }
 
@@ -165,18 +198,19 @@ export class SheetHands {
   };
 
   #drag(held: Extract<Held, { kind: "peg" }>, at: Place): void {
-    const { placements } = held;
+    const { placements, flat } = held;
     if (!placements) return;
     if (!held.begun) useSceneStore.getState().beginDrag("Move placement");
     held.begun = true;
     const by: Place = [at[0] - held.at[0], at[1] - held.at[1]];
-    useSceneStore.getState().drag((draft) => this.#moveBy(draft, placements, by));
+    useSceneStore.getState().drag((draft) => this.#moveBy(draft, placements, flat, by));
   }
 
-  /** Moves placements over the ground: each to the height that it has where it comes to. */
-  #moveBy(draft: Draft<Scene>, held: HeldPlacements, [x, z]: Place): void {
+  /** Moves placements in their flat layout, or over the ground: each to the height that it has where it comes to. */
+  #moveBy(draft: Draft<Scene>, held: HeldPlacements, flat: ReadonlyMap<Key, FlatPlace> | null, [x, z]: Place): void {
     const { scene, dressing } = this.sight!;
     const { charts } = scene;
+    if (flat) return writeFlatMoved(draft, dressing.id, flat, toFlat([x, z]));
     if (charts) {
       const target = (from: Vec3, key: Key): Vec3 | null => {
         const field = fieldOf(dressing, key);
@@ -213,7 +247,8 @@ export class SheetHands {
 
   /** How full it is at a place, and why. */
   #fullAt(at: Place): Fullness | null {
-    const { charts, placements } = this.sight!.scene;
+    const { charts, flat, placements } = this.sight!.scene;
+    if (flat) return null;
     if (charts) return charts.fullAt(...at);
     return placements.density && densityAt(placements.density, at[0], at[1]);
   }
@@ -276,6 +311,8 @@ export class SheetHands {
 
   #add(at: Place): void {
     const { dressing, scene } = this.sight!;
+    const prop = dressing.what.entries.find((entry) => entry.prop !== null)?.prop;
+    if (scene.flat) return prop ? addFlat(dressing.id, toFlat(at), prop) : undefined;
     const point = this.#onGround(at);
     if (!point) return;
     if (scene.charts) return void addPlacementAt(point, this.#fieldAt(at) ?? undefined);
@@ -308,13 +345,14 @@ export class SheetHands {
     const { keys } = useSession.getState();
     if (event.altKey) {
       const held = takenPlacements({ dressing: dressing.id, key: [...keys][0] });
+      const flat = this.#flatOf(keys);
       const step = NUDGE * (event.shiftKey ? 10 : 1);
       if (!held) return;
       useSceneStore
         .getState()
         .change(
           "Move placement",
-          (draft) => this.#moveBy(draft, held, [way[0] * step, way[1] * step]),
+          (draft) => this.#moveBy(draft, held, flat, [way[0] * step, way[1] * step]),
           `nudge ${dressing.id}`,
         );
       return;

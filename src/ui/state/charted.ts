@@ -3,8 +3,10 @@ import { create } from "zustand";
 import { Graph, input, query } from "@/core/graph";
 import { UvChart, WorldMesh, type Stand } from "@/core/mesh";
 import type { MovedShape } from "@/core/movers";
+import { kindOf } from "@/core/place";
 import type { Surface } from "@/core/scene";
 import type { ChartedSurface } from "@/engine/engine";
+import { useSceneStore } from "@/store";
 import { useMoved } from "./moved";
 import { useSession } from "./session";
 
@@ -14,10 +16,12 @@ export function putCharts(charts: readonly [string, ChartedSurface][]): void {
   useCharted.setState({ surfaces: new Map([...useCharted.getState().surfaces, ...charts]) });
 }
 
-/** The dressing whose surfaces the sheet lays out by their UVs, if it does. */
+/** The dressing that the sheet lays out by UVs, or as its own layout lies, if it does. */
 export function dressingOnCharts(): string | null {
-  const { sheetBy, dressing } = useSession.getState();
-  return sheetBy === "uv" ? dressing : null;
+  const { sheetBy, dressing: id } = useSession.getState();
+  const dressing = useSceneStore.getState().shown.dressings.find((one) => one.id === id);
+  const laid = sheetBy === "uv" || (sheetBy === "flat" && dressing && kindOf(dressing.where).handled);
+  return laid ? id : null;
 }
 
 const chartedInput = input<ChartedSurface>("charted surface");

@@ -33,5 +33,6 @@ export {
   type Display,
   type Focus,
   type Why,
+  type SheetBy,
 } from "./session";
 export { useEdit } from "./useEdit";

@@ -44,6 +44,9 @@ export interface Snap {
   grid: number;
 }
 
+/** Flat as a patch's layout lies, where there is one; seen from above; or laid out by UVs. */
+export type SheetBy = "flat" | "above" | "uv";
+
 interface Session {
   dressing: string | null;
   focus: Focus;
@@ -73,8 +76,8 @@ interface Session {
   dressKind: Dressing["where"]["kind"] | null;
   cameraWish: CameraWish | null;
   basketFolded: boolean;
-  /** How the sheet lays surfaces flat: seen from above, or by their UVs. */
-  sheetBy: "above" | "uv";
+  /** How the sheet lays things flat. */
+  sheetBy: SheetBy;
   /** The value whose course is shown on the time bar. */
   course: Timed | null;
   /** The moments of the keyframes that are held there. */
@@ -107,7 +110,7 @@ export const useSession = create<Session>()((set) => ({
   dressKind: null,
   cameraWish: null,
   basketFolded: false,
-  sheetBy: "above",
+  sheetBy: "flat",
   course: null,
   moments: [],
   basketShows: "props",

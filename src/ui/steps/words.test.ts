@@ -19,6 +19,18 @@ test("a plain dressing is one plain sentence", () => {
   expect(read()).toBe("Stand buoy along Quay every 1.00 m, up from the world.");
 });
 
+test("a patch says how it is laid out: in rows, at places, or in the pattern within its outlines", () => {
+  const words = (layout: object) =>
+    read((d) => {
+      d.where = { ...d.where, kind: "patch", surfaces: ["sky"] };
+      d.where.patch = { ...d.where.patch, layout: { ...d.where.patch.layout, ...layout } };
+    });
+  expect(words({ rows: 1, columns: 4 })).toContain("as a patch on Sky in 1 row of 4, 1.00 m apart, up");
+  expect(words({ rows: 7, across: 0.68, along: 0.46 })).toContain("in 7 rows of 6, 0.68 m by 0.46 m apart, up");
+  expect(words({ kind: "list", places: [{ id: 1, at: [0, 0] }] })).toContain("at 1 place, up");
+  expect(words({ kind: "area" })).toContain("evenly, 1.00 m apart, up");
+});
+
 test("what changes over time is said at the end, each opening its step", () => {
   const course = {
     keyframes: [{ at: 0, value: 1, go: "smooth" as const }],

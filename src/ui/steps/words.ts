@@ -118,6 +118,7 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
   const place = whereWords(dressing, scene);
   const along = kindOf(dressing.where).ordered;
   const mixed = dressing.what.order === "mixed";
+  const laid = layoutWords(dressing);
   const phrases: Phrase[] = [
     { text: MEETS[stance.meetsUp] },
     { text: mixed ? ` a mix of ` : " " },
@@ -126,10 +127,9 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
     { text: place.lead },
     { text: place.text, step: "where" },
     { text: " " },
-    {
-      text: along ? spacingWords(dressing) : spreadWords(dressing),
-      step: "spacing",
-    },
+    laid === null
+      ? { text: along ? spacingWords(dressing) : spreadWords(dressing), step: "spacing" }
+      : { text: laid, step: "where" },
     { text: ", up from " },
     { text: upWords(dressing), step: "stance" },
   ];
@@ -199,6 +199,15 @@ function spacingWords({ spacing }: Dressing): string {
 }
 
 /** How many there are over a surface or inside a volume, and in which pattern. */
+/** How a patch is laid out, where Where says that itself; null where Spacing does. */
+function layoutWords({ where }: Dressing): string | null {
+  const { kind, columns, rows, across, along, places } = where.patch.layout;
+  if (!kindOf(where).handled || kind === "area") return null;
+  if (kind === "list") return places.length === 1 ? "at 1 place" : `at ${places.length} places`;
+  const apart = across === along ? metres(across) : `${metres(across)} by ${metres(along)}`;
+  return `in ${rows} ${rows === 1 ? "row" : "rows"} of ${columns}, ${apart} apart`;
+}
+
 function spreadWords({ where, spacing, pegs }: Dressing): string {
   if (!kindOf(where).ruled) return `one by one, ${Object.values(pegs).filter(({ added }) => added).length} in all`;
   const { pattern, amount, count, distance, perArea, perVolume, clusters } = spacing;

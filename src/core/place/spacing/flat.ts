@@ -5,7 +5,6 @@ import { outlineMask } from "../gaps/density-mask";
 import { over } from "./over";
 import type { Field } from "../../host";
 import type { Pegs } from "../pegs";
-import type { PropChoice } from "../what/what";
 import type { Spacing } from "./schema";
 
 /** *Places with keys*, in metres to the right and ahead of the handle. */
@@ -29,28 +28,42 @@ export interface FlatPegs {
 /** The upper word of a position's name; what is above tells fields apart. */
 const NAME = 2 ** 20 - 1;
 
-/** A pattern within outlines, as it lies seen from above, about a place of theirs that is held. */
-export function placesWithin(
+/** Places as they were found over a field: x and z, and what each is known by. */
+export interface Pattern {
+  position: Float64Array;
+  name: Int32Array;
+  missing: number;
+}
+
+/** A pattern within outlines, as it lies seen from above; nothing without an outline. */
+export function patternWithin(field: Field | null, spacing: Spacing, seed: number): Pattern {
+  if (!field) return { position: new Float64Array(0), name: new Int32Array(0), missing: 0 };
+  const slots = over([field], spacing, { choice: NO_PROPS, masks: [outlineMask(field)], seed, pegged: new Set() });
+  const name = new Int32Array(slots.words);
+  for (let i = 1; i < name.length; i += 2) name[i] &= NAME;
+  return { position: slots.spread!.position, name, missing: slots.missing };
+}
+
+/** The places of a pattern about a place of its outlines that is held: their middle where it is null. */
+export function placesOfPattern(
+  { position, name, missing }: Pattern,
   field: Field | null,
-  [middleX, middleZ]: Layout["middle"],
-  spacing: Spacing,
-  choice: PropChoice,
-  seed: number,
+  held: Layout["middle"],
 ): Places {
-  if (!field) return emptyPlaces(0);
-  const slots = over([field], spacing, { choice, masks: [outlineMask(field)], seed, pegged: new Set() });
-  const places = emptyPlaces(slots.count, slots.missing);
-  const { position } = slots.spread!;
-  const { words } = slots;
-  for (let i = 0; i < slots.count; i++) {
+  const { least, most } = field?.plan ?? NOWHERE;
+  const [middleX, middleZ] = held ?? [0, 1].map((axis) => (least[axis] + most[axis]) / 2);
+  const places = { ...emptyPlaces(position.length / 3, missing), name };
+  for (let i = 0; i < places.count; i++) {
     // Ahead is south, as a surface's own front is, and west lies to the right of it.
     places.x[i] = middleX - position[3 * i];
     places.y[i] = position[3 * i + 2] - middleZ;
-    places.name[2 * i] = words[2 * i];
-    places.name[2 * i + 1] = words[2 * i + 1] & NAME;
   }
   return places;
 }
+
+const NOWHERE = { least: [0, 0], most: [0, 0] } as const;
+/** Only where they are is asked. */
+const NO_PROPS = { fill: () => undefined, resolveMixes: () => undefined };
 
 /** What pegs say of the layout. */
 export function flatPegs(pegs: Pegs): FlatPegs {

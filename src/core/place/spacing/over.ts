@@ -16,7 +16,7 @@ import type { Spacing } from "./schema";
 
 /** What other steps say of it. */
 export interface OverNeeds {
-  choice: PropChoice;
+  choice: Pick<PropChoice, "fill" | "resolveMixes">;
   /** For each field what the gaps leave free. */
   masks: readonly DensityMask[];
   seed: number;

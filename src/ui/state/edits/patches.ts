@@ -1,9 +1,13 @@
 /** What an artist does to patches: flat layouts that are held to a surface at a handle. */
-import { type Dressing } from "@/core/place";
+import { addedKey, hexOf, nextAdded, type Dressing, type Key } from "@/core/place";
+import type { Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import type { Scene } from "@/core/scene";
-import { dressingOf, editDressing, inField } from "./common";
+import { drawnLine } from "../guides";
+import { selectPlacements } from "../session";
+import { dressingOf, editDressing, inField, millimetre } from "./common";
 import { addDressing, overFields } from "./dressings";
+import { writePegs } from "./pegs";
 import type { Draft } from "immer";
 
 /** A new dressing of a patch on a surface, its handle at a point of the surface's own, metres. */
@@ -26,6 +30,54 @@ export function dressPatch(surface: string, prop: string, handle: Vec3): void {
 export function writeHandleOfPatch(draft: Draft<Scene>, id: string, point: Vec3): void {
   const dressing = dressingOf(draft, id);
   if (dressing) dressing.where.patch.handle = inField(draft, dressing.where.surfaces[0], point);
+}
+
+/** Another surface carries the patch from now on; what was done to it by hand goes along. */
+export function carryPatch(id: string, surface: string): void {
+  editDressing(id, "Surface of patch", ({ where, pegs }) => {
+    where.surfaces = [surface];
+    for (const peg of Object.values(pegs)) peg.on = surface;
+  });
+}
+
+/** A place of a flat layout, to the right and ahead, metres. */
+export type FlatPlace = readonly [right: number, ahead: number];
+
+/** Moves places of a patch in its layout, each by so much from where it was. */
+export function writeFlatMoved(
+  draft: Draft<Scene>,
+  id: string,
+  from: ReadonlyMap<Key, FlatPlace>,
+  [right, ahead]: FlatPlace,
+): void {
+  const dressing = dressingOf(draft, id);
+  if (!dressing) return;
+  writePegs(dressing, from.keys(), (peg, key) => {
+    const [x, y] = from.get(key)!;
+    peg.flat = [millimetre(x + right), millimetre(y + ahead)];
+    delete peg.point;
+  });
+}
+
+/** Adds a place to the layout of a patch, and selects it. */
+export function addFlat(id: string, [right, ahead]: FlatPlace, prop: string): void {
+  let key: Key | null = null;
+  editDressing(id, "Add placement", (dressing) => {
+    const [on] = dressing.where.surfaces;
+    if (on === undefined) return;
+    key = addedKey(nextAdded(dressing.pegs, () => true));
+    dressing.pegs[hexOf(key)] = { on, flat: [millimetre(right), millimetre(ahead)], prop, added: true };
+  });
+  if (key !== null) selectPlacements(id, [key]);
+}
+
+/** The middle of the box about outlines, seen from above. */
+export function middleOf(outlines: readonly Line[]): [x: number, z: number] {
+  const points = outlines.flatMap((line) => drawnLine(line).points);
+  if (points.length === 0) return [0, 0];
+  const between = (values: number[]) =>
+    millimetre((values.reduce((a, b) => Math.min(a, b)) + values.reduce((a, b) => Math.max(a, b))) / 2);
+  return [between(points.map(([x]) => x)), between(points.map(([, , z]) => z))];
 }
 
 /** So many places may be typed. */

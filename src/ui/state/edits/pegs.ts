@@ -23,8 +23,8 @@ export function writePegs(
   }
 }
 
-function says({ at, point, uv, turn, prop, removed, added }: Draft<Peg>): boolean {
-  const placed = at !== undefined || point !== undefined || uv !== undefined;
+function says({ at, point, uv, flat, turn, prop, removed, added }: Draft<Peg>): boolean {
+  const placed = [at, point, uv, flat].some((place) => place !== undefined);
   // What was added by hand stands nowhere without its place, and is gone when it is taken away.
   return added ? placed && !removed : placed || turn !== undefined || prop !== undefined || removed === true;
 }
@@ -73,6 +73,7 @@ export const unpeg = (dressing: string, keys: Iterable<Key>): void =>
   setPegs(dressing, keys, "Take peg off", (peg) => {
     delete peg.at;
     delete peg.point;
+    delete peg.flat;
     delete peg.turn;
     delete peg.prop;
     delete peg.removed;
@@ -81,9 +82,9 @@ export const unpeg = (dressing: string, keys: Iterable<Key>): void =>
 export const unpegAll = (dressing: string): void =>
   editDressing(dressing, "Take all pegs off", (draft) => void (draft.pegs = {}));
 
-/** Takes off all pegs of what lies on a line or field. */
+/** Takes off all pegs of what lies on a line or field; those of a flat layout are for whatever carries it next. */
 export function dropPegs({ pegs }: Draft<Dressing>, on: string): void {
-  for (const [hex, peg] of Object.entries(pegs)) if (peg.on === on) delete pegs[hex];
+  for (const [hex, peg] of Object.entries(pegs)) if (peg.on === on && !peg.flat) delete pegs[hex];
 }
 
 /** The keys of all pegs of a dressing. */

@@ -21,18 +21,24 @@ const CARDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => Re
   over: (props) => <Spread {...props} />,
   inside: (props) => <Spread {...props} />,
   pinned: () => <p className="text-xs text-ink-6">Each is where it was pinned.</p>,
-  patch: () => <p className="text-xs text-ink-6">The layout under Where says how far they are apart.</p>,
+  patch: (props) =>
+    props.dressing.where.patch.layout.kind === "area" ? (
+      <Spread {...props} />
+    ) : (
+      <p className="text-xs text-ink-6">The layout under Where says how far they are apart.</p>
+    ),
   loose: () => <p className="text-xs text-ink-6">Each was put where it is by hand.</p>,
 };
 
 export const SpacingCard = ({ dressing }: CardProps) => CARDS[dressing.where.kind]({ dressing });
 
 const IN_SPACE = { square: "Grid", hexagonal: "Packed" };
-const SPACE_PATTERNS = ["even", "random", "square", "hexagonal"];
+/** Those that need no texture coordinates. */
+const FREE_PATTERNS = ["even", "random", "square", "hexagonal"];
 
 function Spread({ dressing }: CardProps) {
   const { pattern, amount, clusters } = dressing.spacing;
-  const inside = kindOf(dressing.where).fills;
+  const { fills: inside, handled } = kindOf(dressing.where);
   const given = { dressing, step: "spacing" as const };
   const there = usePlacements(dressing.id);
   return (
@@ -42,7 +48,7 @@ function Spread({ dressing }: CardProps) {
         name="pattern"
         bare
         columns={2}
-        only={inside ? SPACE_PATTERNS : undefined}
+        only={inside || handled ? FREE_PATTERNS : undefined}
         words={inside ? IN_SPACE : undefined}
       />
       <StepChoice

@@ -7,9 +7,7 @@ import { useScene } from "@/store";
 import { InputError } from "@/core/schema";
 import { asFileName, download, FilesInput, Fold } from "../../kit";
 import {
-  addVolume,
   bringInPins,
-  editDressing,
   makeVolume,
   millimetre,
   pinsAsCsv,
@@ -20,17 +18,8 @@ import {
 import { cameraNow, addPlacementAt, startDrawing, startPinning } from "../../view";
 import { ADD, StepChoice, type CardProps } from "../params";
 import { GuideList } from "./GuideList";
+import { changing, Outlines } from "./Outlines";
 import { PatchCard } from "./PatchCard";
-
-type Named = "lines" | "surfaces" | "areas" | "holes" | "volumes";
-
-const ADDED: Readonly<Record<Named, readonly [add: string, remove: string]>> = {
-  lines: ["Add line", "Take line out"],
-  surfaces: ["Add surface", "Take surface out"],
-  areas: ["Add area", "Take area out"],
-  holes: ["Cut hole", "Close hole"],
-  volumes: ["Add volume", "Take volume out"],
-};
 
 const KINDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => ReactNode>> = {
   along: Along,
@@ -50,19 +39,6 @@ export function WhereCard({ dressing }: CardProps) {
     </>
   );
 }
-
-/** What a list of Where is given to change it. */
-const changing = ({ dressing }: CardProps, list: Named) => ({
-  chosen: dressing.where[list],
-  onAdd: (id: string) =>
-    list === "volumes"
-      ? addVolume(dressing.id, id)
-      : editDressing(dressing.id, ADDED[list][0], ({ where }) => void where[list].push(id)),
-  onRemove: (id: string) =>
-    editDressing(dressing.id, ADDED[list][1], ({ where }) => {
-      where[list] = where[list].filter((other) => other !== id);
-    }),
-});
 
 function Along({ dressing }: CardProps) {
   const lines = useScene((scene) => scene.lines);
@@ -236,32 +212,5 @@ function Loose({ dressing }: CardProps) {
         Put one down here
       </button>
     </>
-  );
-}
-
-interface OutlinesProps extends CardProps {
-  list: "areas" | "holes";
-  noun: string;
-  lines: readonly { id: string; name: string }[];
-}
-
-function Outlines({ dressing, list, noun, lines }: OutlinesProps) {
-  return (
-    <GuideList
-      noun={noun}
-      things={lines}
-      empty="There is no other closed line in the scene. Draw one."
-      onOpen={selectLine}
-      {...changing({ dressing }, list)}
-    >
-      <button
-        type="button"
-        className={ADD}
-        onClick={() => startDrawing({ dressing: dressing.id, list })}
-        title="Click its corners in the view; Enter or a click on the first closes it."
-      >
-        Draw {noun}
-      </button>
-    </GuideList>
   );
 }
