@@ -24,7 +24,7 @@ const CORE = {
   lay: ["math", "schema", "line", "mesh"],
   host: ["math", "line", "mesh"],
   layout: ["schema"],
-  place: ["math", "graph", "schema", "image", "course", "line", "mesh", "host", "layout"],
+  place: ["math", "graph", "schema", "image", "course", "line", "mesh", "host", "layout", "tie"],
   movers: ["math", "schema", "rig", "mesh", "place"],
   check: ["math", "graph", "schema", "line", "mesh", "host", "place"],
   scene: ["math", "schema", "course", "line", "mesh", "made", "place", "movers", "tie"],

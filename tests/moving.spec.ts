@@ -371,6 +371,22 @@ test("a rope is tied to what rides, and a surface rides on another: they go alon
   await hold(page, "Nothing: let it go");
   await expect(page.getByRole("button", { name: "Held by nothing" })).toBeVisible();
   await expect.poll(() => lies("y")).toBeCloseTo(3, 3);
+
+  // A loose prop is held by it as well.
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "+ Dress…" }).click();
+  await page.getByRole("dialog").getByRole("radio", { name: "Loose" }).click();
+  await page.getByRole("dialog").getByRole("button", { name: "Begin" }).click();
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  await page.getByRole("button", { name: "Put one down here" }).click();
+  await hold(page, "Plane with bumps");
+  await settled(page);
+  const height = async () => Math.max(...[...placesIn((await exportAs(page, "CSV")).bytes).values()].map(([, y]) => y));
+  const loose = await height();
+  await surface(page, "Plane with bumps").click();
+  await place("y").fill(String((await lies("y")) + 5));
+  await page.keyboard.press("Enter");
+  await expect.poll(height).toBeGreaterThan(loose + 1.5);
 });
 
 async function hold(page: Page, by: string): Promise<void> {

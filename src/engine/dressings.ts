@@ -11,6 +11,7 @@ import {
   type PropsAsGround,
   type Sources,
 } from "@/core/place";
+import { tieOfPeg } from "@/core/scene";
 import { pick } from "@/core/schema";
 import { orderOf, wishesOf, type Order, type Standing, type Wishes } from "./needs";
 import * as things from "./things";
@@ -64,6 +65,7 @@ function sourcesFor(ask: Ask, id: string): Sources {
     image: (asset) => ask(things.imageInput, asset),
     placements: (other) => (counts(other) ? ask(placements, other) : undefined),
     propGround: (other) => (counts(other) ? ask(propGround, other)?.ground : undefined),
+    carry: (key) => ask(things.carry, tieOfPeg(id, key)),
     charted: () => ask(isCharted, id),
   };
 }
@@ -116,7 +118,7 @@ export const findings = query("findings", (ask, id): Finding[] => {
     volume: (surface) => ask(things.volume, surface),
     circle,
     uncounted,
-    ties: [...new Set([...dressing.where.lines, ...dressing.where.surfaces])].flatMap((held) =>
+    ties: [...new Set([id, ...dressing.where.lines, ...dressing.where.surfaces])].flatMap((held) =>
       ask(lostTies, held).map(({ trouble, holder }) => ({
         held,
         holder: { id: holder, kind: ask(dressingInput, holder) ? ("dressing" as const) : ("guide" as const) },

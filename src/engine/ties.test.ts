@@ -1,6 +1,6 @@
 /** What is held goes along: surfaces and knots, by surfaces that move and by placements; and what cannot be held. */
 import fc from "fast-check";
-import { hexOf } from "@/core/place";
+import { addedKey, hexOf, type Dressing } from "@/core/place";
 import { fromAxisAngle, multiply, rotate, type Quat, type Vec3 } from "@/core/math";
 import { evenly } from "@/core/math/testing";
 import { makeLine } from "@/core/line/testing";
@@ -13,10 +13,11 @@ import {
   type Surface,
   heldBy,
   tieOfKnot,
+  tieOfPeg,
   tieOfSurface,
 } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
-import type { Tie } from "@/core/tie";
+import { carriedPoint, type Tie } from "@/core/tie";
 import { Engine } from "./engine";
 import { meshesWanted } from "./wanted";
 
@@ -102,6 +103,65 @@ test("what a wave lifts lifts what it holds, and what stands on that; at rest no
   expect(new Set(heights.map((y) => y.toFixed(3))).size).toBe(3);
 });
 
+test("loose props ride on what holds them as one piece, by a surface or a prop; moved, they stay where they are put; what is gone leaves them there", () => {
+  const scene = held({});
+  const key = hexOf(addedKey(1));
+  const crates = (peg: object, id = "crates"): Dressing => ({
+    ...scene.dressings[0],
+    id,
+    courses: {},
+    where: { ...scene.dressings[0].where, kind: "loose", lines: [] },
+    stance: { ...scene.dressings[0].stance, meetsUp: "pivot", up: "world" },
+    pegs: { [key]: { on: "loose", point: [2, 1, 1], prop: scene.props[0].id, added: true, ...peg } },
+  });
+  fc.assert(
+    fc.property(evenly(-30, 30), evenly(-3, 3), evenly(-1, 1), fc.boolean(), (x, angle, tilt, second) => {
+      const rotation = multiply(fromAxisAngle([0, 1, 0], angle), fromAxisAngle([1, 0, 0], tilt));
+      const boat = { ...plane("boat"), position: [x, 2, -1] as Vec3, rotation };
+      const goes = (p: Vec3) => rotate(rotation, p).map((one, k) => one + [x, 2, -1][k]) as unknown as Vec3;
+      // One held by the boat, and another held by that one.
+      const first = crates({ held: byBoat([1, 0, 1], STILL) });
+      const byCrate: Tie = { kind: "placement", dressing: "crates", key, stood: { position: [2, 1, 1], rotation: [0, 0, 0, 1] } }; // prettier-ignore
+      const other = crates({ point: [2, 3, 0], held: byCrate }, "more");
+      const all = { ...scene, surfaces: [boat], lines: [], dressings: [first, other] };
+      const engine = new Engine();
+      engine.take(all);
+      const [id, rest] = second ? ["more", [2, 3, 0] as Vec3] : ["crates", [2, 1, 1] as Vec3];
+      const p = engine.placements(id)!;
+      expect(
+        apart(
+          [0, 1, 2].map((k) => p.origin[k] + p.position[k]),
+          goes(rest),
+        ),
+      ).toBeLessThan(1e-4);
+      expect(apart(rotate([...p.rotation.slice(0, 4)] as unknown as Quat, [0, 1, 0]), rotate(rotation, [0, 1, 0]))).toBeLessThan(1e-5); // prettier-ignore
+      const carry = new Map(engine.carries).get(tieOfPeg("crates", key))!;
+      expect(apart(carriedPoint(carry, [2, 1, 1]), goes([2, 1, 1]))).toBeLessThan(1e-6);
+      // Without the boat what it held stays where it is seen, and says so.
+      const left = uncarried(all, all, { ...all, surfaces: [] }, engine.carries);
+      expect(apart(left.dressings[0].pegs[key].point!, goes([2, 1, 1]))).toBeLessThan(1e-6);
+      expect(left.dressings[1]).toBe(other);
+      engine.take(left);
+      expect(engine.result("crates")!.findings.map(({ check }) => check)).toContain("lost-tie");
+    }),
+    { numRuns: 25 },
+  );
+  const own: Tie = {
+    kind: "placement",
+    dressing: "crates",
+    key,
+    stood: { position: [0, 0, 0], rotation: [0, 0, 0, 1] },
+  };
+  const engine = new Engine();
+  engine.take({ ...scene, dressings: [crates({ held: own })] });
+  expect(
+    engine
+      .result("crates")!
+      .findings.map(({ message }) => message.join(""))
+      .join(),
+  ).toMatch(/hangs on it in turn/);
+});
+
 test("a surface rides on a prop that travels, known by its key; when that is gone it stays, and its dressings say so", () => {
   const scene = held({});
   const [buoys] = scene.dressings;
@@ -139,5 +199,5 @@ test("a surface rides on a prop that travels, known by its key; when that is gon
   expect(said(circle)[0]).toMatch(/hangs on it in turn/);
   const both = { ...scene, surfaces: [{ ...scene.surfaces[0], held: { ...byBoat([0, 0, 0], STILL), surface: "deck" } as Tie }, scene.surfaces[1]] }; // prettier-ignore
   expect(deckOf(both)).toEqual(start);
-  expect([heldBy(tieOfSurface("a/b")), heldBy(tieOfKnot("x/y/", 12))]).toEqual([{ surface: "a/b" }, { line: "x/y/", knot: 12 }]); // prettier-ignore
+  expect([heldBy(tieOfSurface("a/b")), heldBy(tieOfKnot("x/y/", 12)), heldBy(tieOfPeg("d/e", "0a"))]).toEqual([{ surface: "a/b" }, { line: "x/y/", knot: 12 }, { dressing: "d/e", key: "0a" }]); // prettier-ignore
 });

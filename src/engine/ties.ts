@@ -5,7 +5,7 @@
 import { query, step, type Ask } from "@/core/graph";
 import { WorldMesh, type RestMesh, type Stand } from "@/core/mesh";
 import { boundPlace, frameOnMesh, type Placements } from "@/core/place";
-import { heldBy, tiesIn } from "@/core/scene";
+import { heldBy, ownerOf, tiesIn } from "@/core/scene";
 import { carryBetween, holderOf, type Carry, type Frame, type Tie } from "@/core/tie";
 import { dressingInput, lostTies, placements } from "./dressings";
 import * as things from "./things";
@@ -15,6 +15,7 @@ import type { Knot } from "@/core/line";
 const tieNamed = query("tie", (ask, name): Tie | null => {
   const held = heldBy(name);
   if ("surface" in held) return ask(things.surfaceInput, held.surface)?.held ?? null;
+  if ("dressing" in held) return ask(dressingInput, held.dressing)?.pegs[held.key]?.held ?? null;
   const knots = (ask(things.lineInput, held.line)?.knots ?? []) as Knot[];
   return knots.find(({ id }) => id === held.knot)?.held ?? null;
 });
@@ -55,8 +56,7 @@ const outcome = query("tie outcome", (ask, name): { carry: Carry | null; trouble
   const tie = ask(tieNamed, name);
   if (!tie) return { carry: null, trouble: null };
   const held = heldBy(name);
-  if (ask(reached, holderOf(tie)).has("surface" in held ? held.surface : held.line))
-    return { carry: null, trouble: "circle" };
+  if (ask(reached, holderOf(tie)).has(ownerOf(held))) return { carry: null, trouble: "circle" };
   const ends = endsOf(ask, tie);
   if (ends) return { carry: carryBetween(ends.stood, ends.now), trouble: null };
   // Of a surface that is there the mesh may not be known yet.
@@ -92,8 +92,12 @@ const named = query("named", (ask, id): readonly string[] => {
 });
 
 lostTies.is((ask, id) => {
-  const [line, surface] = [ask(things.lineInput, id), ask(things.surfaceInput, id)];
-  const ties = tiesIn({ lines: line ? [line] : [], surfaces: surface ? [surface] : [] });
+  const [line, surface, dressing] = [ask(things.lineInput, id), ask(things.surfaceInput, id), ask(dressingInput, id)];
+  const ties = tiesIn({
+    lines: line ? [line] : [],
+    surfaces: surface ? [surface] : [],
+    dressings: dressing ? [dressing] : [],
+  });
   return ties.flatMap(({ name, tie }) => {
     const { trouble } = ask(outcome, name);
     return trouble ? [{ trouble, holder: holderOf(tie) }] : [];
@@ -102,11 +106,12 @@ lostTies.is((ask, id) => {
 
 /** How far all that is held has been carried, by the names of ties. */
 export const carries = query("carries", (ask): readonly [name: string, carry: Carry][] => {
-  const get = <T>(list: "lines" | "surfaces", of: (id: string) => T | undefined): T[] =>
+  const get = <T>(list: "lines" | "surfaces" | "dressings", of: (id: string) => T | undefined): T[] =>
     (ask(things.idsInput, list) ?? []).flatMap((id) => of(id) ?? []);
   const ties = tiesIn({
     surfaces: get("surfaces", (id) => ask(things.surfaceInput, id)),
     lines: get("lines", (id) => ask(things.lineInput, id)),
+    dressings: get("dressings", (id) => ask(dressingInput, id)),
   });
   return ties.flatMap(({ name }): [string, Carry][] => {
     const by = ask(things.carry, name);

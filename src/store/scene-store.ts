@@ -316,7 +316,8 @@ function seenAs(
 
 /** Without what is tied otherwise than it was, or no more: how far that is carried is not known yet. */
 function stillHeld(carries: Carries, before: Scene, now: Scene): Carries {
-  if (carries.size === 0 || (before.lines === now.lines && before.surfaces === now.surfaces)) return carries;
+  const same = (["lines", "surfaces", "dressings"] as const).every((list) => before[list] === now[list]);
+  if (carries.size === 0 || same) return carries;
   const [old, ties] = [before, now].map((scene) => new Map(tiesIn(scene).map(({ name, tie }) => [name, tie])));
   const held = [...carries].filter(([name]) => ties.has(name) && ties.get(name) === old.get(name));
   return held.length === carries.size ? carries : new Map(held);

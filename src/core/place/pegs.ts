@@ -1,6 +1,7 @@
 /** Pegs: what the artist fixed by hand. Rules leave it alone, whatever they would have done with the slot. */
 import { z } from "zod";
 import { idSchema, vec3Schema, within, FARTHEST } from "../schema";
+import { tieSchema } from "../tie";
 import { ADDED, eachOf, keyOfHex, lineNumberOfKey, placeOfKey, drawsOfRow, type Key } from "./keys";
 import { FLAG, NO_PROP, Slots } from "./slots";
 import { arcLengthWithin, type GuideLine } from "../line";
@@ -28,6 +29,8 @@ const saying = {
   size: within(1_000_000).positive().optional(),
   /** Pinned: the texture coordinates there, for finding the place again on another mesh; instead of a point, where they were typed. */
   uv: z.tuple([within(FARTHEST), within(FARTHEST)]).optional(),
+  /** Loose: what holds it, with which it goes along as one piece. */
+  held: tieSchema.optional(),
   /** Put there by hand: a slot of its own, besides those of the rules. */
   added: z.boolean().optional(),
 };

@@ -3,6 +3,7 @@ import type { Raster } from "../image";
 import type { GuideLine } from "../line";
 import type { Vec3 } from "../math";
 import type { Body, Grounds, PropBounds, TriangleMesh, WorldMesh } from "../mesh";
+import type { Carry } from "../tie";
 import type { Placements } from "./placements";
 import type { Volume } from "../host";
 import type { MixOf } from "./what/what";
@@ -42,6 +43,8 @@ export interface Sources extends Grounds, Hosts {
   placements(dressing: string): Placements | undefined;
   /** The props of another dressing as ground, as far as they count for this one. */
   propGround(dressing: string): WorldMesh | undefined;
+  /** How far what holds one of its placements has gone, by the placement's key as files write it; null for nowhere. */
+  carry(key: string): Carry | null;
   /** Whether its surfaces are also to be laid out by their UVs. */
   charted(): boolean;
 }

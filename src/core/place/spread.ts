@@ -7,6 +7,7 @@ import { densityMaskOf, type DensityMask, type MaskSources } from "./gaps/densit
 import { MASKING } from "./gaps/schema";
 import { peggedKeys, peggedOver } from "./pegs-over";
 import { pick } from "../schema";
+import { heldFrames } from "./held-frames";
 import { framesOver } from "./frames-over";
 import type { Host } from "./hosts";
 import { known, type Sources } from "./sources";
@@ -15,7 +16,8 @@ import { flatPegs, flatPlaces, patternWithin, placesOfPattern } from "./spacing/
 import { patchSlots } from "./spacing/patch";
 import { fieldsOf, flatField } from "./where/fields";
 import { broughtUp } from "./version-5";
-import type { Key } from "./keys";
+import { keyOfHex, type Key } from "./keys";
+import type { Carry } from "../tie";
 import type { Pegs } from "./pegs";
 import type { Places } from "../layout";
 import type { Dressing } from "./schema";
@@ -51,6 +53,7 @@ const movedStep = step("moved fields", movedFields);
 const boundStep = step("bound", boundSlots);
 const carriedStep = step("carried", carriedSlots);
 const framesStep = step("frames", framesOver);
+const heldFramesStep = step("held frames", heldFrames);
 
 export const spread: Host = {
   anchors(ask, dressing, from, { rules, choice }) {
@@ -89,13 +92,23 @@ export const spread: Host = {
     const bound = ask.step(boundStep, fields, slots, moves);
     return { ...anchored, fields: now, slots: ask.step(carriedStep, slots, bound, fields, now) };
   },
-  frames(ask, { fields, slots }, hold, moves, { stance: { forward, thing }, variation: { seed } }, from) {
+  frames(ask, { fields, slots }, hold, moves, { stance: { forward, thing }, variation: { seed }, pegs }, from) {
     const faced = thing !== null && from.guide(thing) ? [thing] : from.lines();
     const lines = forward === "line" ? [...known(faced, (id) => from.guide(id)).values()] : [];
     const own = forward === "random" ? seed : 0;
-    return ask.step(framesStep, fields, slots, pick(hold, ["up", "aim", "spread"]), moves, lines, own);
+    const frames = ask.step(framesStep, fields, slots, pick(hold, ["up", "aim", "spread"]), moves, lines, own);
+    const carries = carriesOf(pegs, from);
+    return carries.length === 0 ? frames : ask.step(heldFramesStep, frames, slots.key, carries);
   },
 };
+
+/** How far placements that something holds have been carried with it, by their keys. */
+function carriesOf(pegs: Pegs, from: Sources): [key: Key, carry: Carry][] {
+  return Object.entries(pegs).flatMap(([hex, { held }]) => {
+    const carry = held && from.carry(hex);
+    return carry ? [[keyOfHex(hex), carry]] : [];
+  });
+}
 
 /** What of a patch lies within outlines, in the pattern that Spacing says. */
 function placesWithin(ask: Pick<Ask, "step">, { where, spacing, variation }: Dressing, from: Sources): Places {

@@ -12,6 +12,7 @@ import type { Raster } from "../image";
 import type { Vec3 } from "../math";
 import type { Hosts, Sources } from "./sources";
 import { Volume } from "../host";
+import type { Carry } from "../tie";
 import type { MixOf } from "./what/what";
 import type { Placements } from "./placements";
 import type { z } from "zod";
@@ -99,6 +100,8 @@ export interface Around {
   bodies?: ReadonlyMap<string, Body>;
   /** How long the clips of props are, seconds. */
   clips?: ReadonlyMap<string, readonly number[]>;
+  /** How far what holds placements has gone, by their keys. */
+  carries?: ReadonlyMap<string, Carry>;
   charted?: boolean;
 }
 
@@ -131,6 +134,7 @@ const sourcesOf = (around: Around, volumeOf: (ground: WorldMesh) => Volume): Sou
   image: (asset) => around.images?.get(asset),
   placements: (id) => around.placed?.get(id),
   propGround: (id) => around.propGrounds?.get(id),
+  carry: (key) => around.carries?.get(key) ?? null,
   charted: () => around.charted === true,
 });
 

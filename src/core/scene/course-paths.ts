@@ -66,7 +66,7 @@ export function paramAt(list: CoursedList, thing: unknown, path: string): TimedP
       value = (value as Record<string, unknown>)[segment];
     }
   }
-  return schema && value !== undefined ? timed(schema, value, steps) : null;
+  return schema && value !== undefined && value !== null ? timed(schema, value, steps) : null;
 }
 
 function timed(schema: z.ZodType, value: unknown, steps: (string | number)[]): TimedParam | null {

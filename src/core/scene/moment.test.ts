@@ -76,6 +76,14 @@ test("whatever has a course has its value at a moment, at any path; all else sta
   expect([isMoving(scene), isMoving(moving({ marks: course(0, 9) }))]).toEqual([false, true]);
 });
 
+test("a range whose ends pass each other has both where they met; a place has its two numbers whichever is larger", () => {
+  const [own] = harbourScene().dressings;
+  const change = (path: string, value: unknown, other: unknown) => ({ ...own, where: { ...own.where, patch: { ...own.where.patch, layout: { ...own.where.patch.layout, middle: [0, 0] as [number, number] } } }, courses: { [path]: course(value as never, other as never) } }); // prettier-ignore
+  const at = (dressing: typeof own) => sceneAt({ ...harbourScene(), dressings: [dressing] }, 3).dressings[0];
+  expect(at(change("where/patch/layout/middle", [1, 2], [5, -4])).where.patch.layout.middle).toEqual([5, -4]);
+  expect(at(change("variation/size", [0.5, 1], [2, 1])).variation.size).toEqual([1.5, 1.5]);
+});
+
 test("ids, kinds and names do not change over time, nor does what is not there; files that say so are refused by name", () => {
   const [line] = harbourScene().lines;
   for (const path of [

@@ -187,7 +187,9 @@ export function courseValue(
   { mixing, whole, allows }: { mixing: Mixing; whole: boolean; allows: (value: CourseValue) => boolean },
 ): CourseValue {
   const raw = valueAt(course, t, mixing);
-  const value = whole ? Math.round(raw as number) : inOrder(raw);
+  const exact = whole ? Math.round(raw as number) : raw;
+  // Two numbers are a range only where they may not be the wrong way round: a place seen from above has two as well.
+  const value = allows(exact) ? exact : inOrder(exact);
   if (allows(value)) return value;
   // What goes on beyond its ends may go beyond the limits.
   const { keyframes } = course;

@@ -12,26 +12,38 @@ export type Carries = ReadonlyMap<string, Carry>;
 
 export const tieOfSurface = (id: string): string => `surface/${id}`;
 export const tieOfKnot = (line: string, knot: number): string => `knot/${line}/${knot}`;
+/** @param key of a placement, as pegs are written by it */
+export const tieOfPeg = (dressing: string, key: string): string => `peg/${dressing}/${key}`;
 
-/** What a tie's name says is held: a surface, or a knot of a line. Ids may have any signs in them. */
-export function heldBy(name: string): { surface: string } | { line: string; knot: number } {
+/** What is held: a surface, a knot of a line, or a placement that was put where it is by hand. */
+export type Held = { surface: string } | { line: string; knot: number } | { dressing: string; key: string };
+
+/** What a tie's name says is held. Ids may have any signs in them. */
+export function heldBy(name: string): Held {
   const [kind, rest] = [name.slice(0, name.indexOf("/")), name.slice(name.indexOf("/") + 1)];
   if (kind === "surface") return { surface: rest };
   const cut = rest.lastIndexOf("/");
-  return { line: rest.slice(0, cut), knot: Number(rest.slice(cut + 1)) };
+  const [owner, part] = [rest.slice(0, cut), rest.slice(cut + 1)];
+  return kind === "peg" ? { dressing: owner, key: part } : { line: owner, knot: Number(part) };
 }
 
-/** All ties of a scene, each with its name and the thing that is held: a surface, or the line of a knot. */
+/** The thing of the scene that is held, or part of which is. */
+export const ownerOf = (held: Held): string =>
+  "surface" in held ? held.surface : "line" in held ? held.line : held.dressing;
+
+/** All ties of a scene, each with its name. */
 export function tiesIn({
   surfaces,
   lines,
-}: Pick<Scene, "surfaces" | "lines">): { name: string; tie: Tie; held: string }[] {
+  dressings,
+}: Pick<Scene, "surfaces" | "lines" | "dressings">): { name: string; tie: Tie }[] {
   return [
-    ...surfaces.flatMap(({ id, held }) => (held ? [{ name: tieOfSurface(id), tie: held, held: id }] : [])),
+    ...surfaces.flatMap(({ id, held }) => (held ? [{ name: tieOfSurface(id), tie: held }] : [])),
     ...lines.flatMap(({ id, knots }) =>
-      (knots as Knot[]).flatMap((knot) =>
-        knot.held ? [{ name: tieOfKnot(id, knot.id), tie: knot.held, held: id }] : [],
-      ),
+      (knots as Knot[]).flatMap((knot) => (knot.held ? [{ name: tieOfKnot(id, knot.id), tie: knot.held }] : [])),
+    ),
+    ...dressings.flatMap(({ id, pegs }) =>
+      Object.entries(pegs).flatMap(([key, { held }]) => (held ? [{ name: tieOfPeg(id, key), tie: held }] : [])),
     ),
   ];
 }
@@ -81,9 +93,13 @@ export function uncarried<S extends Pick<Scene, "surfaces" | "lines" | "dressing
   edited: S,
   carries: Carries,
 ): S {
-  if (seen === scene) return edited;
   const ends = new Set([...edited.surfaces, ...edited.dressings].map(({ id }) => id));
   const lost = ({ held }: { held?: Tie | null }) => !!held && !ends.has(holderOf(held));
+  // Of what is held and seen where it is computed only placements may be: they are not moved in the scene.
+  if (seen === scene) {
+    const dressings = leftWhereSeen(edited.dressings, lost, carries);
+    return dressings === edited.dressings ? edited : { ...edited, dressings };
+  }
   /** How what is held now was carried; undefined for what stays as it is seen. */
   const undo = (name: string, before: Tie | null | undefined, now: Tie | null | undefined): Carry | undefined => {
     const by = now && before === now && !lost({ held: now }) ? carries.get(name) : undefined;
@@ -112,7 +128,22 @@ export function uncarried<S extends Pick<Scene, "surfaces" | "lines" | "dressing
       ),
     }),
   );
-  return { ...edited, surfaces, lines };
+  return { ...edited, surfaces, lines, dressings: leftWhereSeen(edited.dressings, lost, carries) };
+}
+
+/** Dressings whose placements stay where they are seen when what held them is gone. */
+function leftWhereSeen(
+  dressings: Scene["dressings"],
+  lost: (thing: { held?: Tie | null }) => boolean,
+  carries: Carries,
+): Scene["dressings"] {
+  return mapped(dressings, (dressing) => {
+    const left = Object.entries(dressing.pegs).flatMap(([key, peg]) => {
+      const by = lost(peg) ? carries.get(tieOfPeg(dressing.id, key)) : undefined;
+      return by && peg.point ? [[key, { ...peg, point: carriedPoint(by, peg.point) }] as const] : [];
+    });
+    return left.length === 0 ? dressing : { ...dressing, pegs: { ...dressing.pegs, ...Object.fromEntries(left) } };
+  });
 }
 
 /**

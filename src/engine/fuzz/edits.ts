@@ -199,6 +199,7 @@ const peg: Change = (scene, dice, _, placed) => {
     { turn: dice.share() },
     { prop: dice.pick(["oar", "any", "gone"]) },
     { removed: true },
+    { held: tieIn(scene, dice, placed) },
     along ? { at: 4 * dice.share() } : handled ? { flat } : { point: [dice.share(), dice.share(), dice.share()] },
   ]);
   const added = p.count === 0 || dice.chance(0.3);

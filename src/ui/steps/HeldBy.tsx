@@ -17,7 +17,7 @@ interface HeldByProps {
 
 export function HeldBy({ tie, but, onHold }: HeldByProps) {
   const surfaces = useScene((scene) => scene.surfaces).filter(({ id }) => id !== but);
-  const dressings = useScene((scene) => scene.dressings);
+  const dressings = useScene((scene) => scene.dressings).filter(({ id }) => id !== but);
   const names = new Map([...surfaces, ...dressings].map(({ id, name }) => [id, name]));
   const held = tie && (names.get(holderOf(tie)) ?? "something that is gone");
   const choices = [

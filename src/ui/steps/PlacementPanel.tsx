@@ -10,6 +10,7 @@ import { usePropChoices } from "../basket";
 import { Button, Choose, IconButton, ValueField } from "../kit";
 import {
   dressingOf,
+  holdLoose,
   pegAt,
   pinPlacements,
   removePlacements,
@@ -24,6 +25,7 @@ import {
 } from "../state";
 
 import { nearestIn } from "../view";
+import { HeldBy } from "./HeldBy";
 import { PinPanel } from "./PinPanel";
 
 /** Indices of the selected placements that are still there. */
@@ -66,6 +68,8 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
     chosen.length > 1 ? `${chosen.length} placements` : (props.find((p) => p.id === propId)?.name ?? "Blank");
   const pegged = chosen.some((i) => placements.flags[i] & FLAG.pegged);
   const blank = chosen.every((i) => placements.flags[i] & FLAG.blank);
+  const { ordered, ruled, pins } = kindOf(dressing.where);
+  const loose = !ordered && !ruled && !pins;
   const length = placements.lineLengths[placements.line[first]];
   return (
     <section aria-label="Selection" className="border-t border-linen-2 bg-ochre-soft/60 px-4 py-3">
@@ -101,7 +105,18 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
       )}
       {kindOf(dressing.where).pins && <PinPanel dressing={dressing} keys={keys} />}
       {placements.lines.length === 0 && !kindOf(dressing.where).pins && (
-        <p className="mb-2 text-[12.5px] text-ink-6">Drag it over the surface to move it by hand.</p>
+        <p className="mb-2 text-[12.5px] text-ink-6">
+          {loose ? "Drag it over the ground to move it." : "Drag it over the surface to move it by hand."}
+        </p>
+      )}
+      {loose && (
+        <div className="mb-2">
+          <HeldBy
+            tie={pegAt(dressing, placements.key[first])?.held ?? null}
+            but={dressing.id}
+            onHold={(holder) => holdLoose(dressing.id, keys, holder)}
+          />
+        </div>
       )}
       {!blank && (
         <div

@@ -2,9 +2,11 @@
 import { add, rotate, type Vec3 } from "@/core/math";
 import { kindOf, densityAt, fieldIdsOf, LOOSE, type Dressing, type Key, indicesOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
+import { back, carriedPoint } from "@/core/tie";
 import { useSceneStore } from "@/store";
 import { boxOf } from "../assets";
 import {
+  carryOf,
   dressingOf,
   fieldOf,
   inField,
@@ -73,7 +75,10 @@ export function movePlacements(
   if (!edited) return;
   writePegs(edited, from.keys(), (peg, key) => {
     const start = from.get(key);
-    if (start) peg.point = inField(draft, peg.on, add(start, by(start, key)));
+    if (!start) return;
+    // What something holds is put down where it is seen, and kept where it was before it was carried there.
+    const [to, carry] = [add(start, by(start, key)), carryOf(dressing, key)];
+    peg.point = inField(draft, peg.on, carry ? carriedPoint(back(carry), to) : to);
   });
 }
 

@@ -1,13 +1,15 @@
 /** What an artist lets be held by what. */
 import type { Quat, Vec3 } from "@/core/math";
-import { hexOf, type Placements } from "@/core/place";
+import { hexOf, indicesOf, type Key, type Placements } from "@/core/place";
+import { tieOfPeg } from "@/core/scene";
 import { back, carriedPoint, carriedTurn, type Carry, type Tie } from "@/core/tie";
 import type { Knot } from "@/core/line";
 import { pick } from "@/core/schema";
 import { carriedByMovers } from "../moved";
 import { useResults } from "../results";
-import { inField, scene } from "./common";
+import { inField, scene, store } from "./common";
 import { editKnots } from "./knots";
+import { setPegs } from "./pegs";
 import { editSurface, surfaceOf } from "./surfaces";
 import type { Draft } from "immer";
 
@@ -77,3 +79,29 @@ export function holdKnots(line: string, knots: readonly number[], holder: Holder
   });
   return true;
 }
+
+/** The same of loose placements, each by the place that is nearest to it. */
+export function holdLoose(dressing: string, keys: Iterable<Key>, holder: Holder): boolean {
+  const placements = useResults.getState().byDressing.get(dressing)?.placements;
+  if (!placements) return false;
+  const found = indicesOf(placements.key, keys).map((i) => {
+    const { origin, position } = placements;
+    const at = [0, 1, 2].map((k) => origin[k] + position[3 * i + k]) as unknown as Vec3;
+    return { key: placements.key[i], at, own: holder && tieTo(holder, at) };
+  });
+  if (found.length === 0 || (holder && found.some(({ own }) => !own))) return false;
+  const by = new Map(found.map((one) => [one.key, one]));
+  setPegs(dressing, by.keys(), holder ? "Hold placement" : "Let placement go", (peg, key) => {
+    const { own } = by.get(key)!;
+    const carried = carryOf(dressing, key);
+    const seen = carried && peg.point ? carriedPoint(carried, peg.point) : peg.point;
+    if (own) peg.held = own.tie as Draft<Tie>;
+    else delete peg.held;
+    if (seen) peg.point = [...(own?.by ? carriedPoint(back(own.by), seen) : seen)];
+  });
+  return true;
+}
+
+/** How far one of a dressing's placements has been carried by what holds it. */
+export const carryOf = (dressing: string, key: Key): Carry | undefined =>
+  store().carries.get(tieOfPeg(dressing, hexOf(key)));
