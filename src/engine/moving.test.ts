@@ -224,3 +224,36 @@ test("while nobody looks, what was found last still holds; looked for again, it 
   engine.results();
   for (const { id } of scene.dressings) expect(engine.result(id)!.findings).toEqual(wanted.get(id));
 });
+
+test("a mover does as much as is painted: nothing under a hard stroke that takes, all beyond it; the same on any other surface", () => {
+  const at = evenly(-2, 2);
+  fc.assert(
+    fc.property(
+      at,
+      at,
+      evenly(0.4, 1.5),
+      fc.boolean(),
+      fc.constantFrom("water", "elsewhere"),
+      (x, z, radius, puts, on) => {
+        const stroke = { on, points: [[x, 0, z]], radius, strength: 1, soft: 0, puts };
+        const limits = { paint: { base: puts ? "none" : "all", strokes: [stroke] } };
+        const waves = { kind: "waves", length: 3, height: 0.6, pointed: 0 };
+        const shape = (movers: object[]) => {
+          const engine = new Engine();
+          engine.take(sceneAt(seaScene({ made: { kind: "bumps", width: 8, depth: 6, height: 0 }, movers }), 0.3));
+          return engine.shapeOf("water")?.position;
+        };
+        const [all, some] = [shape([waves])!, shape([{ ...waves, limits }])!];
+        const rest = madeMesh(seaScene({ made: { kind: "bumps", width: 8, depth: 6, height: 0 } }).surfaces[0].made!, new Map())!.position; // prettier-ignore
+        expect(some.length).toBe(rest.length);
+        for (let v = 0; v < some.length; v += 3) {
+          const far = Math.hypot(rest[v] - x, rest[v + 2] - z);
+          if (Math.abs(far - radius) < 1e-3) continue;
+          const moves = far < radius === puts;
+          for (let k = 0; k < 3; k++) expect(some[v + k]).toBeCloseTo(moves ? all[v + k] : rest[v + k], 5);
+        }
+      },
+    ),
+    { numRuns: 20 },
+  );
+});

@@ -1,17 +1,20 @@
 "use client";
-/** How much a mover does where: within limits along u and v, by height, slope and facing, by distance, and by pictures. */
-import { X } from "lucide-react";
-import { Fragment, useRef } from "react";
+/** How much a mover does where: within limits along u and v, by height, slope and facing, by distance, by pictures, and as painted. */
+import { Fragment } from "react";
 import { z } from "zod";
 import type { Mover } from "@/core/movers";
-import { GAP_LIMITS, imageMaskSchema, type Limits } from "@/core/place";
+import { GAP_LIMITS, type Limits } from "@/core/place";
 import type { Surface } from "@/core/scene";
-import { nextNumber } from "@/core/schema";
 import { useScene } from "@/store";
-import { boxOf, maskPicture } from "../assets";
-import { Button, Choose, FilesInput, Fold, IconButton, ValueField } from "../kit";
-import { editMover, surfaceOf, useEdit } from "../state";
-import { holderOf, PathChoice, PathNumber, PathRange, PathSwitch } from "./at-path";
+import { boxOf } from "../assets";
+import { Button, Fold } from "../kit";
+import { editMover } from "../state";
+import { startPainting } from "../view";
+import { Distances } from "./cards/Distances";
+import { limitsOfMover } from "./cards/limited";
+import { Masks } from "./cards/Masks";
+import { Painted } from "./cards/Painted";
+import { PathChoice, PathNumber, PathRange, PathSwitch } from "./at-path";
 
 export interface MoverProps<M extends Mover = Mover> {
   surface: Surface;
@@ -32,6 +35,8 @@ const SHOWN: readonly {
   { on: "facingOn", ranges: [], numbers: ["facing", "facingWithin"] },
 ];
 
+const paintedCount = ({ paint: { base, strokes } }: Limits): number => (strokes.length > 0 || base === "none" ? 1 : 0);
+
 /** How much the mover does where: everywhere alike, or within limits. */
 export function HowMuch({ surface, mover }: MoverProps) {
   const { limits } = mover;
@@ -43,7 +48,10 @@ export function HowMuch({ surface, mover }: MoverProps) {
     schema: schema(name),
   });
   const count = limits
-    ? SHOWN.filter(({ on }) => limits[on]).length + limits.distances.length + limits.images.length
+    ? SHOWN.filter(({ on }) => limits[on]).length +
+      limits.distances.length +
+      limits.images.length +
+      paintedCount(limits)
     : 0;
   return (
     <Fold
@@ -81,8 +89,18 @@ export function HowMuch({ surface, mover }: MoverProps) {
                 )}
               </Fragment>
             ))}
-            <Distances surface={surface} mover={mover} limits={limits} />
-            <Pictures surface={surface} mover={mover} limits={limits} />
+            <FromThings surface={surface} mover={mover} limits={limits as Limits} />
+            <ByMasks surface={surface} mover={mover} limits={limits as Limits} />
+            <Painted
+              paint={limits.paint}
+              help="A brush takes away from what it does here, or puts it, on the surface as it is in the view."
+              onStart={() => startPainting({ surface: surface.id, mover: mover.id })}
+              onChange={(label, change) =>
+                editMover(surface.id, mover.id, label, ({ limits: own }) => {
+                  if (own) change(own.paint as Parameters<typeof change>[0]);
+                })
+              }
+            />
             <Button
               className="w-fit"
               onClick={() => editMover(surface.id, mover.id, "Everywhere alike", (draft) => void (draft.limits = null))}
@@ -96,147 +114,33 @@ export function HowMuch({ surface, mover }: MoverProps) {
   );
 }
 
-type LimitsProps = MoverProps & { limits: NonNullable<MoverProps["mover"]["limits"]> };
+type LimitsProps = MoverProps & { limits: Limits };
 
 /** Lines and surfaces by whose distance it does more or less. */
-function Distances({ surface, mover, limits }: LimitsProps) {
+function FromThings({ surface, mover, limits }: LimitsProps) {
   const lines = useScene((scene) => scene.lines);
-  const surfaces = useScene((scene) => scene.surfaces);
-  const things = [...lines, ...surfaces.filter(({ id }) => id !== surface.id)];
-  const free = things.filter(({ id }) => !limits.distances.some(({ to }) => to === id));
-  const edit = (label: string, change: (distances: LimitsProps["limits"]["distances"]) => void) =>
-    editMover(surface.id, mover.id, label, (draft) => {
-      if (draft.limits) change(draft.limits.distances as LimitsProps["limits"]["distances"]);
-    });
+  const surfaces = useScene((scene) => scene.surfaces).filter(({ id }) => id !== surface.id);
   return (
-    <div role="group" aria-label="By distance" className="grid gap-1 text-xs text-ink-6">
-      {limits.distances.map(({ id, to }) => {
-        const name = things.find((one) => one.id === to)?.name ?? "something that is gone";
-        return (
-          <div key={id} className="grid grid-cols-[1fr_66px_66px_24px] items-center gap-1">
-            <span className="truncate" title={`Nothing at the first distance from ${name}, all at the second.`}>
-              {name}
-            </span>
-            {(["none", "full"] as const).map((end) => (
-              <DistanceEnd key={end} {...{ surface, mover, limits, end, name }} id={id!} />
-            ))}
-            <IconButton
-              label={`Mind the distance to ${name} no more`}
-              className="size-6"
-              onClick={() =>
-                edit("Mind a distance no more", (distances) => {
-                  distances.splice(
-                    distances.findIndex((one) => one.id === id),
-                    1,
-                  );
-                })
-              }
-            >
-              <X size={12} />
-            </IconButton>
-          </div>
-        );
-      })}
-      <Choose
-        label="More with the distance from"
-        choices={free.map(({ id, name }) => ({ id, label: name }))}
-        empty="There is nothing else in the scene to be far from."
-        onChoose={(to) =>
-          edit("Mind a distance", (distances) => {
-            distances.push({ id: nextNumber(distances), to, within: false, none: 0, full: 1 });
-          })
-        }
-        className="w-fit rounded-md border border-dashed border-linen-4 bg-linen-0 px-2 py-0.5 hover:bg-paper"
-      >
-        By the distance from…
-      </Choose>
-    </div>
-  );
-}
-
-function DistanceEnd({
-  surface,
-  mover,
-  limits,
-  id,
-  end,
-  name,
-}: LimitsProps & { id: number; end: "none" | "full"; name: string }) {
-  const edit = useEdit<number>("Distance", (scene, value) => {
-    const holder = holderOf(surfaceOf(scene, surface.id), ["movers", mover.id, "limits", "distances", id, end]);
-    if (holder) holder[end] = value;
-  });
-  return (
-    <ValueField
-      bare
-      label={`${end === "none" ? "Nothing at" : "All from"}, from ${name}`}
-      unit="m"
-      value={limits.distances.find((one) => one.id === id)?.[end] ?? 0}
-      edit={edit}
-      complaint={(value) => (value >= 0 && Number.isFinite(value) ? null : "a distance is 0 or more")}
+    <Distances
+      of={limitsOfMover(surface, mover, limits)}
+      things={[...lines, ...surfaces]}
+      help="To lines as seen from above, and to surfaces: it does nothing at the one distance, and all at the other."
+      add={{ label: "More with the distance from", words: "By the distance from…", none: 0, full: 1 }}
     />
   );
 }
 
-/** Pictures over the surface: nothing where they are dark, all where they are bright. */
-function Pictures({ surface, mover, limits }: LimitsProps) {
-  const input = useRef<HTMLInputElement>(null);
-  const { shape } = imageMaskSchema;
-  const at = (id: number, name: string) => ({
-    list: "surfaces" as const,
-    thing: surface,
-    path: ["movers", mover.id, "limits", "images", id, name],
-  });
-  const add = async ([file]: readonly File[]) => {
-    const asset = file && (await maskPicture(file));
-    if (!asset) return;
-    const [wide, , deep] = boxOf(surface);
-    const [x, , z] = surface.position;
-    const over = { least: [x - wide / 2, z - deep / 2], most: [x + wide / 2, z + deep / 2] };
-    const mask = imageMaskSchema.parse({ asset, name: file.name, ...(wide > 0 && deep > 0 && over) });
-    editMover(surface.id, mover.id, "Add a picture", ({ limits: own }) => {
-      if (own)
-        own.images.push({ ...mask, id: nextNumber(own.images as { id: number }[]) } as (typeof own.images)[number]);
-    });
-  };
+/** Pictures over the surface, and the colours of its mesh. */
+function ByMasks({ surface, mover, limits }: LimitsProps) {
+  const [wide, , deep] = boxOf(surface);
+  const [x, , z] = surface.position;
+  const over = wide > 0 && deep > 0 ? ({ least: [x - wide / 2, z - deep / 2], most: [x + wide / 2, z + deep / 2] } as const) : null; // prettier-ignore
   return (
-    <div role="group" aria-label="By pictures" className="grid gap-1.5 text-xs text-ink-6">
-      {limits.images.map(({ id, name }) => (
-        <div key={id} className="grid gap-1.5 rounded-lg bg-linen-1 p-2">
-          <p className="flex items-center">
-            <span className="grow truncate" title={name}>
-              {name || "A picture"}
-            </span>
-            <IconButton
-              label={`Take ${name || "the picture"} away`}
-              className="size-6"
-              onClick={() =>
-                editMover(surface.id, mover.id, "Take a picture away", ({ limits: own }) => {
-                  if (own) own.images = own.images.filter((one) => one.id !== id);
-                })
-              }
-            >
-              <X size={12} />
-            </IconButton>
-          </p>
-          <PathChoice {...at(id!, "project")} schema={shape.project} />
-          <PathRange {...at(id!, "levels")} schema={shape.levels} />
-          <PathSwitch {...at(id!, "invert")} schema={shape.invert} />
-        </div>
-      ))}
-      <button
-        type="button"
-        className="w-fit rounded-md border border-dashed border-linen-4 bg-linen-0 px-2 py-0.5 hover:bg-paper"
-        onClick={() => input.current?.click()}
-      >
-        By a picture…
-      </button>
-      <FilesInput
-        input={input}
-        accept=".png,.jpg,.jpeg,.webp"
-        testId="mover-picture"
-        onFiles={(files) => void add(files)}
-      />
-    </div>
+    <Masks
+      of={limitsOfMover(surface, mover, limits)}
+      over={over}
+      help="Pictures, or the colours of the mesh: it does nothing where they are dark, and all where they are bright."
+      testId="mover-picture"
+    />
   );
 }

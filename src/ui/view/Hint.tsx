@@ -87,12 +87,15 @@ const hasFields = (where: Dressing["where"]): boolean => fieldIdsOf(where).lengt
 
 function Painting() {
   const puts = useBrush((brush) => brush.puts);
-  return (
-    <div className={HINT}>
-      {puts ? "Drag over the surface to let things stand" : "Drag over the surface to take things away"} · beside it the
-      camera turns · Esc: done
-    </div>
-  );
+  const moving = useBrush((brush) => brush.mover !== null);
+  const does = moving
+    ? puts
+      ? "let it move there"
+      : "hold it still there"
+    : puts
+      ? "let things stand"
+      : "take things away";
+  return <div className={HINT}>Drag over the surface to {does} · beside it the camera turns · Esc: done</div>;
 }
 
 /** Which prop is pinned by a click, and what else can be done with pins. */

@@ -1,10 +1,22 @@
-/** The brush that paints where things of the selected dressing stand: its size, and the stroke that is being painted. */
+/**
+ * The brush that paints where things of the selected dressing stand, or where a mover of the surface in focus does how much:
+ * its size, and the stroke that is being painted.
+ */
 import { create } from "zustand";
 import { distance, type Vec3 } from "@/core/math";
 import { useSceneStore } from "@/store";
-import { dressingOf, inField, NO_KEYS, useSession } from "../state";
+import type { Dressing } from "@/core/place";
+import type { Scene } from "@/core/scene";
+import { dressingOf, inField, NO_KEYS, surfaceOf, useSession } from "../state";
 import { spreadDressing } from "./pegging";
 import { stopDrawing } from "./draw-state";
+import type { Draft } from "immer";
+
+/** A mover of a surface, which is painted instead of the selected dressing. */
+export interface PaintedMover {
+  surface: string;
+  mover: number;
+}
 
 export interface Brush {
   /** Whether it lets things stand, or takes them away. */
@@ -16,38 +28,74 @@ export interface Brush {
   soft: number;
   /** Where it is, in the world. */
   at: Vec3 | null;
+  mover: PaintedMover | null;
 }
 
-export const useBrush = create<Brush>()(() => ({ puts: false, radius: 1.5, strength: 1, soft: 0.5, at: null }));
+export const useBrush = create<Brush>()(() => ({
+  puts: false,
+  radius: 1.5,
+  strength: 1,
+  soft: 0.5,
+  at: null,
+  mover: null,
+}));
 
 /** A stroke has a point at every such share of the brush's radius, and so many points at most. */
 const STEP = 0.25;
 const MOST = 5_000;
 
-export function startPainting(): void {
+export function startPainting(mover: PaintedMover | null = null): void {
   stopDrawing();
-  useSession.setState({ tool: "paint", hover: null, why: null, keys: NO_KEYS, focus: { kind: "dressing" } });
+  useBrush.setState({ mover });
+  const none = { tool: "paint", hover: null, why: null, keys: NO_KEYS } as const;
+  useSession.setState(mover ? { ...none, grip: null } : { ...none, focus: { kind: "dressing" } });
 }
 
 export function stopPainting(): void {
-  useBrush.setState({ at: null });
+  useBrush.setState({ at: null, mover: null });
   useSession.setState({ tool: "select" });
 }
 
-/** The surface or area to paint on; null where nothing is selected that is spread over one. */
+/** The mover that is painted, as long as its surface is in focus. */
+export function moverPainted(): PaintedMover | null {
+  const { mover } = useBrush.getState();
+  const { focus } = useSession.getState();
+  return mover && focus.kind === "surface" && focus.id === mover.surface ? mover : null;
+}
+
+/** The surfaces or areas to paint on; none where nothing is selected that is spread over one. */
 export function paintedFields(): readonly string[] {
+  const mover = moverPainted();
+  if (mover) return [mover.surface];
   const where = spreadDressing()?.where;
   if (!where) return [];
   return where.surfaces.length > 0 ? where.surfaces : where.areas;
 }
 
-let stroke: { dressing: string; field: string; points: Vec3[] } | null = null;
+type Strokes = Draft<Dressing["gaps"]["paint"]["strokes"]>;
+
+/** What has been painted where the brush paints now. */
+type Painted = (draft: Draft<Scene>) => Strokes | undefined;
+
+let stroke: { painted: Painted; field: string; points: Vec3[] } | null = null;
+
+/** Where the strokes of the brush go; null where there is nothing to paint. */
+function paintedNow(): Painted | null {
+  const mover = moverPainted();
+  if (mover) {
+    return (draft) =>
+      surfaceOf(draft, mover.surface)?.movers.find(({ id }) => id === mover.mover)?.limits?.paint.strokes as
+        Strokes | undefined;
+  }
+  const dressing = spreadDressing()?.id;
+  return dressing === undefined ? null : (draft) => dressingOf(draft, dressing)?.gaps.paint.strokes;
+}
 
 /** Begins a stroke at a point of a field; false where there is nothing to paint. */
 export function beginStroke(field: string, point: Vec3): boolean {
-  const dressing = spreadDressing();
-  if (!dressing) return false;
-  stroke = { dressing: dressing.id, field, points: [point] };
+  const painted = paintedNow();
+  if (!painted) return false;
+  stroke = { painted, field, points: [point] };
   useSceneStore.getState().beginDrag("Paint");
   write();
   return true;
@@ -77,12 +125,11 @@ export function leadStroke(point: Vec3): void {
 }
 
 function write(): void {
-  const { dressing, field, points } = stroke!;
+  const { painted, field, points } = stroke!;
   const { radius, strength, soft, puts } = useBrush.getState();
   useSceneStore.getState().drag((draft) => {
-    const edited = dressingOf(draft, dressing);
     const own = points.map((point) => inField(draft, field, point));
-    edited?.gaps.paint.strokes.push({ on: field, points: own, radius, strength, soft, puts });
+    painted(draft)?.push({ on: field, points: own, radius, strength, soft, puts });
   });
 }
 

@@ -8,8 +8,10 @@ import type { Limits } from "./schema";
 export function sharesAtVertices(limits: Limits, ground: WorldMesh, around: MaskSources): Float32Array {
   const { id, index, position, vertexNormals: normal } = ground;
   const bare = { ground, plan: null, plane: false, volume: null, free: false };
+  // What was painted for a mover is painted on whatever surface that is copied to.
+  const paint = { ...limits.paint, strokes: limits.paint.strokes.map((stroke) => ({ ...stroke, on: id })) };
   const mask = densityMaskOf(
-    { ...limits, walls: 0, edge: 0, edgeSize: 0 },
+    { ...limits, paint, walls: 0, edge: 0, edgeSize: 0 },
     { ...bare, id, tag: 0, region: regionOf(ground, null) },
     around,
   );

@@ -1,47 +1,48 @@
 "use client";
-/** Of Gaps, masks: pictures over the surface, and the colours of its mesh. */
+/** Masks: pictures over the surface, and the colours of its mesh. */
 import { Plus, X } from "lucide-react";
 import { useRef } from "react";
 import type { z } from "zod";
-import { colourMaskSchema, imageMaskSchema, type Dressing, type ImageMask } from "@/core/place";
+import { colourMaskSchema, imageMaskSchema, type ImageMask, type Limits } from "@/core/place";
 import { describeChoice, describeParam, nextNumber } from "@/core/schema";
 import { maskPicture } from "../../assets";
 import { FilesInput, Fold, IconButton, RangeField, Segmented, Toggle, ValueField } from "../../kit";
-import { dressingOf, editDressing, usePlacements, useEdit } from "../../state";
-import { ADD, complaintOf, type CardProps } from "../params";
+import { useEdit } from "../../state";
+import { ADD, complaintOf } from "../params";
+import type { Limited } from "./limited";
+import type { Draft } from "immer";
 
 /** What pictures and colours have in common, wherever it is kept. */
-type Mask = ImageMask | Dressing["gaps"]["colours"];
+type Mask = ImageMask | Limits["colours"];
 
-interface MaskProps<T extends Mask> extends CardProps {
+interface MaskProps<T extends Mask> {
+  of: Limited;
   mask: T;
-  /** Finds it in a draft of the dressing. */
-  of: (gaps: Dressing["gaps"]) => T | undefined;
+  /** Finds it among the limits. */
+  at: (limits: Draft<Limits>) => T | undefined;
   schema: z.ZodObject;
 }
 
-export function Masks({ dressing }: CardProps) {
-  const { images, colours } = dressing.gaps;
-  const density = usePlacements(dressing.id)?.density;
+interface MasksProps {
+  of: Limited;
+  /** The part of the ground over which a picture is laid at first. */
+  over: { least: readonly [number, number]; most: readonly [number, number] } | null;
+  help: string;
+  testId: string;
+}
+
+export function Masks({ of, over, help, testId }: MasksProps) {
+  const { images, colours } = of.limits;
   const input = useRef<HTMLInputElement>(null);
   const count = images.length + (colours.on ? 1 : 0);
   const add = async ([file]: readonly File[]) => {
     const asset = file && (await maskPicture(file));
     if (!asset) return;
-    const over = density ? { least: density.least, most: density.most } : {};
-    const mask = imageMaskSchema.parse({ asset, name: file.name, ...over });
-    editDressing(
-      dressing.id,
-      "Add a mask",
-      ({ gaps }) => void gaps.images.push({ ...mask, id: nextNumber(gaps.images) }),
-    );
+    const mask = imageMaskSchema.parse({ asset, name: file.name, ...(over && { least: over.least, most: over.most }) });
+    of.change("Add a mask", (limits) => void limits.images.push({ ...mask, id: nextNumber(limits.images) }));
   };
   return (
-    <Fold
-      label="Masks"
-      help="Pictures, or the colours of the mesh: nothing stands where they are dark, all may where they are bright."
-      summary={count > 0 ? String(count) : ""}
-    >
+    <Fold label="Masks" help={help} summary={count > 0 ? String(count) : ""}>
       {images.map((mask, i) => (
         <div key={mask.id} className="grid gap-1.5 rounded-lg bg-paper p-2">
           <p className="flex items-center text-[12.5px]">
@@ -51,30 +52,25 @@ export function Masks({ dressing }: CardProps) {
             <IconButton
               label={`Take ${mask.name || "the picture"} away`}
               className="size-6.5"
-              onClick={() => editDressing(dressing.id, "Take a mask away", ({ gaps }) => void gaps.images.splice(i, 1))}
+              onClick={() => of.change("Take a mask away", (limits) => void limits.images.splice(i, 1))}
             >
               <X size={13} />
             </IconButton>
           </p>
-          <MaskChoice dressing={dressing} mask={mask} of={imageAt(i)} schema={imageMaskSchema} name="project" />
-          {mask.project === "above" && <Rectangle dressing={dressing} mask={mask} index={i} />}
-          <Shaped dressing={dressing} mask={mask} of={imageAt(i)} schema={imageMaskSchema} />
+          <MaskChoice of={of} mask={mask} at={imageAt(i)} schema={imageMaskSchema} name="project" />
+          {mask.project === "above" && <Rectangle of={of} mask={mask} index={i} />}
+          <Shaped of={of} mask={mask} at={imageAt(i)} schema={imageMaskSchema} />
         </div>
       ))}
       <button type="button" className={`${ADD} w-fit`} onClick={() => input.current?.click()}>
         <Plus size={13} /> Add a picture…
       </button>
-      <FilesInput
-        input={input}
-        accept=".png,.jpg,.jpeg,.webp"
-        testId="mask-file"
-        onFiles={(files) => void add(files)}
-      />
-      <MaskSwitch dressing={dressing} mask={colours} of={coloursOf} schema={colourMaskSchema} name="on" />
+      <FilesInput input={input} accept=".png,.jpg,.jpeg,.webp" testId={testId} onFiles={(files) => void add(files)} />
+      <MaskSwitch of={of} mask={colours} at={coloursOf} schema={colourMaskSchema} name="on" />
       {colours.on && (
         <>
-          <MaskChoice dressing={dressing} mask={colours} of={coloursOf} schema={colourMaskSchema} name="channel" />
-          <Shaped dressing={dressing} mask={colours} of={coloursOf} schema={colourMaskSchema} />
+          <MaskChoice of={of} mask={colours} at={coloursOf} schema={colourMaskSchema} name="channel" />
+          <Shaped of={of} mask={colours} at={coloursOf} schema={colourMaskSchema} />
         </>
       )}
     </Fold>
@@ -83,9 +79,9 @@ export function Masks({ dressing }: CardProps) {
 
 const imageAt =
   (index: number) =>
-  ({ images }: Dressing["gaps"]): ImageMask | undefined =>
-    images[index];
-const coloursOf = ({ colours }: Dressing["gaps"]) => colours;
+  ({ images }: Draft<Limits>): ImageMask | undefined =>
+    images[index] as ImageMask | undefined;
+const coloursOf = ({ colours }: Draft<Limits>) => colours as Limits["colours"];
 
 const Shaped = <T extends Mask>(props: MaskProps<T>) => (
   <>
@@ -95,9 +91,9 @@ const Shaped = <T extends Mask>(props: MaskProps<T>) => (
 );
 
 /** Writes one value of a mask, as one change. */
-const write = <T extends Mask>({ dressing, of }: MaskProps<T>, label: string, name: string, value: unknown): void =>
-  editDressing(dressing.id, label, ({ gaps }) => {
-    const mask = of(gaps as Dressing["gaps"]);
+const write = <T extends Mask>({ of, at }: MaskProps<T>, label: string, name: string, value: unknown): void =>
+  of.change(label, (limits) => {
+    const mask = at(limits);
     if (mask) (mask as unknown as Record<string, unknown>)[name] = value;
   });
 
@@ -128,12 +124,12 @@ function MaskChoice<T extends Mask>(props: MaskProps<T> & { name: string }) {
   );
 }
 
-function Levels<T extends Mask>({ dressing, mask, of, schema }: MaskProps<T>) {
+function Levels<T extends Mask>({ of, mask, at, schema }: MaskProps<T>) {
   const levels = schema.shape.levels as z.ZodType;
   const param = describeParam(levels);
   const edit = useEdit<readonly [number, number]>(param.label, (scene, value) => {
-    const draft = dressingOf(scene, dressing.id);
-    const found = draft && of(draft.gaps as Dressing["gaps"]);
+    const draft = of.find(scene);
+    const found = draft && at(draft);
     if (found) found.levels = [...value];
   });
   return (
@@ -141,7 +137,8 @@ function Levels<T extends Mask>({ dressing, mask, of, schema }: MaskProps<T>) {
   );
 }
 
-interface RectangleProps extends CardProps {
+interface RectangleProps {
+  of: Limited;
   mask: ImageMask;
   index: number;
 }
@@ -167,9 +164,9 @@ interface CornerProps extends RectangleProps {
   axis: 0 | 1;
 }
 
-function CornerNumber({ dressing, mask, index, label, corner, axis }: CornerProps) {
+function CornerNumber({ of, mask, index, label, corner, axis }: CornerProps) {
   const edit = useEdit<number>("Place of a mask", (scene, value) => {
-    const draft = dressingOf(scene, dressing.id)?.gaps.images[index];
+    const draft = of.find(scene)?.images[index];
     if (draft) draft[corner][axis] = value;
   });
   const other = mask[corner === "least" ? "most" : "least"][axis];

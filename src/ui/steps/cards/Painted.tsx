@@ -1,12 +1,15 @@
 "use client";
-/** Of Gaps, painting with a brush where things stand. */
+/** Painting with a brush where things stand, or where a mover does how much. */
 import { useRef } from "react";
-import { paintSchema } from "@/core/place";
+import { paintSchema, type Dressing } from "@/core/place";
 import { describeChoice, describeParam, lengthParam, shareParam, type ParamDescription } from "@/core/schema";
 import { Button, Fold, NumberField, Segmented } from "../../kit";
 import { editDressing, useSession } from "../../state";
 import { startPainting, stopPainting, useBrush, type Brush } from "../../view";
 import type { CardProps } from "../params";
+import type { Draft } from "immer";
+
+type Paint = Dressing["gaps"]["paint"];
 
 const BRUSH: Readonly<Record<"radius" | "strength" | "soft", ParamDescription>> = {
   radius: describeParam(
@@ -25,18 +28,31 @@ const BRUSH: Readonly<Record<"radius" | "strength" | "soft", ParamDescription>> 
   ),
 };
 
-export function Painted({ dressing }: CardProps) {
+/** What a dressing's things are painted with. */
+export const PaintedGaps = ({ dressing }: CardProps) => (
+  <Painted
+    paint={dressing.gaps.paint}
+    help="A brush takes things away or puts them, in the view and on the sheet."
+    onStart={() => startPainting()}
+    onChange={(label, change) => editDressing(dressing.id, label, ({ gaps }) => change(gaps.paint))}
+  />
+);
+
+interface PaintedProps {
+  paint: Paint;
+  help: string;
+  onStart: () => void;
+  onChange: (label: string, change: (paint: Draft<Paint>) => void) => void;
+}
+
+/** What is painted with a brush, of a dressing or of a mover. */
+export function Painted({ paint: { base, strokes }, help, onStart, onChange }: PaintedProps) {
   const painting = useSession((session) => session.tool === "paint");
   const puts = useBrush((brush) => brush.puts);
-  const { base, strokes } = dressing.gaps.paint;
   const unpainted = describeChoice(paintSchema.shape.base);
   const said = strokes.length > 0 ? `${strokes.length} ${strokes.length === 1 ? "stroke" : "strokes"}` : "";
   return (
-    <Fold
-      label="Painted"
-      help="A brush takes things away or puts them, in the view and on the sheet."
-      summary={said || (base === "none" ? "nothing yet" : "")}
-    >
+    <Fold label="Painted" help={help} summary={said || (base === "none" ? "nothing yet" : "")}>
       <div className="grid grid-cols-[84px_1fr] items-center gap-2" title={unpainted.help}>
         <span className="text-[12.5px] text-ink-6">{unpainted.label}</span>
         <Segmented
@@ -44,9 +60,7 @@ export function Painted({ dressing }: CardProps) {
           help={unpainted.help}
           value={base}
           choices={unpainted.choices}
-          onChange={(next) =>
-            editDressing(dressing.id, "Unpainted", ({ gaps }) => void (gaps.paint.base = next as typeof base))
-          }
+          onChange={(next) => onChange("Unpainted", (paint) => void (paint.base = next as typeof base))}
         />
       </div>
       {painting && (
@@ -63,13 +77,13 @@ export function Painted({ dressing }: CardProps) {
         </>
       )}
       <div className="flex gap-1.5">
-        <Button className="h-7! text-xs" onClick={painting ? stopPainting : startPainting}>
+        <Button className="h-7! text-xs" onClick={painting ? stopPainting : onStart}>
           {painting ? "Done painting" : "Paint…"}
         </Button>
         {strokes.length > 0 && (
           <Button
             className="h-7! text-xs"
-            onClick={() => editDressing(dressing.id, "Wipe the painting", ({ gaps }) => void (gaps.paint.strokes = []))}
+            onClick={() => onChange("Wipe the painting", (paint) => void (paint.strokes = []))}
           >
             Wipe it all
           </Button>

@@ -6,15 +6,7 @@ import type { Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { InputError } from "@/core/schema";
 import { asFileName, download, FilesInput, Fold } from "../../kit";
-import {
-  bringInPins,
-  makeVolume,
-  millimetre,
-  pinsAsCsv,
-  selectLine,
-  selectSurface,
-  drawnLine,
-} from "../../state";
+import { bringInPins, makeVolume, millimetre, pinsAsCsv, selectLine, selectSurface, drawnLine } from "../../state";
 import { cameraNow, addPlacementAt, startDrawing, startPinning } from "../../view";
 import { ADD, StepChoice, type CardProps } from "../params";
 import { GuideList } from "./GuideList";
