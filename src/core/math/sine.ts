@@ -11,8 +11,13 @@ const S11 = -1 / 39916800;
 const [C2, C4, C6, C8, C10] = [-1 / 2, 1 / 24, -1 / 720, 1 / 40320, -1 / 3628800];
 const C12 = 1 / 479001600;
 
-/** Writes the sine to `out[0]` and the cosine to `out[1]`. */
-export function writeSine(angle: number, out: Float64Array): void {
+/** Writes the sines and cosines of the first `n` angles one behind the other: 2n. */
+export function writeSines(angles: Float64Array, n: number, out: Float64Array): void {
+  for (let i = 0; i < n; i++) write(angles[i], out, 2 * i);
+}
+
+/** The sine and, behind it, the cosine. */
+function write(angle: number, out: Float64Array, o: number): void {
   const quarters = Math.floor(angle * PER_QUARTER + 0.5);
   const x = angle - quarters * HIGH - quarters * LOW;
   const xx = x * x;
@@ -21,6 +26,6 @@ export function writeSine(angle: number, out: Float64Array): void {
   const turned = quarters & 3;
   const p = turned & 1 ? c : s;
   const q = turned & 1 ? -s : c;
-  out[0] = turned & 2 ? -p : p;
-  out[1] = turned & 2 ? -q : q;
+  out[o] = turned & 2 ? -p : p;
+  out[o + 1] = turned & 2 ? -q : q;
 }

@@ -2,7 +2,7 @@
  * Waves that run over a surface: trochoidal ones as water has them (F. J. Gerstner, *Theorie der Wellen*, 1802), whose points
  * go round in circles, or up and down along the normal as in cloth.
  */
-import { writeSine } from "../math";
+import { writeSines } from "../math";
 import type { Moves, Moving, Weight } from "./moving";
 import type { Waves } from "./schema";
 
@@ -14,7 +14,10 @@ export const waves: Moves<Waves> = {
   },
 };
 
-const waving = new Float64Array(2);
+/** Vertices whose sines are worked out at a time. */
+const TOGETHER = 512;
+const phases = new Float64Array(TOGETHER);
+const waving = new Float64Array(2 * TOGETHER);
 
 /** How far they have gone since a crest was last where they began, metres. */
 const goneOf = ({ gone = 0, length }: Waves): number => gone % length;
@@ -28,14 +31,18 @@ function lift(mover: Waves, { position: P }: Moving, weight: Weight): void {
   // No sharper than where crests would cut through themselves.
   const round = mover.pointed * Math.min(amplitude, 1 / k);
   const gone = goneOf(mover);
-  for (let p = 0, v = 0; p < P.length; p += 3, v++) {
-    const share = weight ? weight[v] : 1;
-    if (share === 0) continue;
-    writeSine(k * (dx * P[p] + dz * P[p + 2] - gone), waving);
-    const out = share * round * waving[0];
-    P[p] -= dx * out;
-    P[p + 1] += share * amplitude * waving[1];
-    P[p + 2] -= dz * out;
+  const vertices = P.length / 3;
+  for (let from = 0; from < vertices; from += TOGETHER) {
+    const n = Math.min(TOGETHER, vertices - from);
+    for (let i = 0, p = 3 * from; i < n; i++, p += 3) phases[i] = k * (dx * P[p] + dz * P[p + 2] - gone);
+    writeSines(phases, n, waving);
+    for (let i = 0, p = 3 * from; i < n; i++, p += 3) {
+      const share = weight ? weight[from + i] : 1;
+      const out = share * round * waving[2 * i];
+      P[p] -= dx * out;
+      P[p + 1] += share * amplitude * waving[2 * i + 1];
+      P[p + 2] -= dz * out;
+    }
   }
 }
 
@@ -46,15 +53,19 @@ function ripple(mover: Waves, moving: Moving, weight: Weight): void {
   const gone = goneOf(mover);
   const flat = rest.chart?.flat;
   const own = rest.mesh.position;
-  for (let p = 0, v = 0; p < P.length; p += 3, v++) {
-    const share = weight ? weight[v] : 1;
-    if (share === 0) continue;
-    // By its texture coordinates at real size, or else over its own plan.
-    const [x, y] = flat ? [flat[p], flat[p + 2]] : [own[p], -own[p + 2]];
-    writeSine(k * (size * (du * x + dv * y) - gone), waving);
-    const off = share * amplitude * waving[1];
-    P[p] += off * N[p];
-    P[p + 1] += off * N[p + 1];
-    P[p + 2] += off * N[p + 2];
+  // By its texture coordinates at real size, or else over its own plan.
+  const [plan, back] = flat ? [flat, 1] : [own, -1];
+  const vertices = P.length / 3;
+  for (let from = 0; from < vertices; from += TOGETHER) {
+    const n = Math.min(TOGETHER, vertices - from);
+    for (let i = 0, p = 3 * from; i < n; i++, p += 3)
+      phases[i] = k * (size * (du * plan[p] + dv * back * plan[p + 2]) - gone);
+    writeSines(phases, n, waving);
+    for (let i = 0, p = 3 * from; i < n; i++, p += 3) {
+      const off = (weight ? weight[from + i] : 1) * amplitude * waving[2 * i + 1];
+      P[p] += off * N[p];
+      P[p + 1] += off * N[p + 1];
+      P[p + 2] += off * N[p + 2];
+    }
   }
 }
