@@ -448,7 +448,7 @@ test("a patch lies flat on the sheet: places are moved and added there by hand, 
   await settled(page);
   await expectProps(page, 10);
   await page.getByRole("button", { name: /^1 Where/ }).click();
-  await page.getByRole("radio", { name: "In outlines" }).click();
+  await page.getByRole("radio", { name: "Outlines", exact: true }).click();
   await expect(page.getByText("Choose or draw a closed line")).toBeVisible();
   await page.getByRole("button", { name: "Draw outline" }).click();
   const [cx, cy] = [700, 330];

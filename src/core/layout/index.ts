@@ -18,7 +18,7 @@ export const layoutSchema = z.object({
     label: "Laid out",
     help: "In rows and columns, at places that are listed, or within closed lines as they are seen from above, in the pattern that Spacing says.",
     default: "grid",
-    choices: { grid: "In rows", list: "Listed", area: "In outlines" },
+    choices: { grid: "Rows", list: "List", area: "Outlines" },
   }),
   columns: wholeParam({
     label: "Columns",

@@ -63,6 +63,7 @@ export function drawSheet(
   else drawGround(pen, scene, x, y);
   for (const line of scene.lines) drawLine(pen, line, x, y);
   drawPlacements(pen, scene, view, x, y, width, height);
+  if (scene.flat) drawHandle(pen, x, y);
   drawShape(pen, scene, view, x, y);
   pen.restore();
   drawRulers(pen, width, height, view, x, y, scene.flat ? -1 : 1);
@@ -74,7 +75,7 @@ function drawGround(pen: CanvasRenderingContext2D, scene: SheetScene, x: ToPixel
   if (density && scene.tint) lay(pen, scene.tint, density.least, density.most, x, y, 1);
 }
 
-/** What a layout lies on: chalk lines at whole marks, the two through its handle stronger, and a ring where that is. */
+/** What a layout lies on: chalk lines at whole marks, the two through its handle stronger. */
 function drawCloth(
   pen: CanvasRenderingContext2D,
   width: number,
@@ -96,11 +97,20 @@ function drawCloth(
   };
   for (let k = Math.ceil((view.x - halfWide) / step); k * step <= view.x + halfWide; k++) line(k * step, true);
   for (let k = Math.ceil((view.z - halfDeep) / step); k * step <= view.z + halfDeep; k++) line(k * step, false);
-  pen.strokeStyle = inks.ochre;
-  pen.lineWidth = 2;
-  pen.beginPath();
-  pen.arc(x(0), y(0), 5, 0, 2 * Math.PI);
-  pen.stroke();
+}
+
+/** The handle of a layout: a ring of wood, as in the view. */
+function drawHandle(pen: CanvasRenderingContext2D, x: ToPixels, y: ToPixels): void {
+  for (const [ink, broad] of [
+    [inks.ink, 4.5],
+    [inks.ochre, 2.5],
+  ] as const) {
+    pen.strokeStyle = ink;
+    pen.lineWidth = broad;
+    pen.beginPath();
+    pen.arc(x(0), y(0), 5, 0, 2 * Math.PI);
+    pen.stroke();
+  }
 }
 
 /** Surfaces by their UVs: how full they are, their outlines and seams. */
