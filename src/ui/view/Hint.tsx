@@ -232,6 +232,7 @@ export function Hint() {
   }
   if (moving !== null) return <Moving />;
   if (tool === "pin") return <Pinning />;
+  if (tool === "paint") return <Painting />;
   if (focus.kind === "surface" && grip) {
     return (
       <div className={HINT}>
@@ -252,7 +253,6 @@ export function Hint() {
       </div>
     );
   }
-  if (tool === "paint") return <Painting />;
   if (focus.kind === "dressing" && patch)
     return <div className={HINT}>Drag its ring to slide all of it over the surface · click a prop to select it</div>;
   if (focus.kind === "dressing" && spread) return <OverSurface inside={inside} />;
