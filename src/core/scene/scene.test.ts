@@ -216,7 +216,10 @@ test("what version 9 knew by its patch's surface is known by its place in the la
     ["0000000000000007", "fff0000000000001"],
     ["3a00000000000007", "fff0000000000001"],
   ]);
-  expect(lines[0].knots.map(({ held }) => held?.kind === "placement" && held.key)).toEqual(["0000000000000007", "3a00000000000007"]);
+  expect(lines[0].knots.map(({ held }) => held?.kind === "placement" && held.key)).toEqual([
+    "0000000000000007",
+    "3a00000000000007",
+  ]);
   expect(() => parseScene({ ...old, lines: "none" })).toThrow(/lines/);
 });
 
