@@ -13,7 +13,8 @@ export const flatCorners = ({ footprints }: Laid): Float64Array =>
 export function flatBox(p: Placements, corners: Float64Array): PlanBox {
   let [x0, z0, x1, z1] = [0, 0, 0, 0];
   for (let i = 0; i < p.count; i++) {
-    if (!isShown(p, i)) continue;
+    // What was put on the surface besides lies in no layout.
+    if (!isShown(p, i) || Number.isNaN(corners[8 * i])) continue;
     for (let c = 8 * i; c < 8 * i + 8; c += 2) {
       [x0, x1] = [Math.min(x0, corners[c]), Math.max(x1, corners[c])];
       [z0, z1] = [Math.min(z0, corners[c + 1]), Math.max(z1, corners[c + 1])];
@@ -26,11 +27,13 @@ export function flatBox(p: Placements, corners: Float64Array): PlanBox {
   ];
 }
 
-/** Where places are in their layout, by their keys. */
+/** Where places are in their layout, by their keys, as far as they lie in it. */
 export function flatPlaces({ key, count, laid }: Placements, keys: ReadonlySet<Key>): Map<Key, FlatPlace> {
   const places = new Map<Key, FlatPlace>();
-  for (let i = 0; laid && i < count; i++)
-    if (keys.has(key[i])) places.set(key[i], [laid.at[2 * i], laid.at[2 * i + 1]]);
+  for (let i = 0; laid && i < count; i++) {
+    const [x, y] = [laid.at[2 * i], laid.at[2 * i + 1]];
+    if (keys.has(key[i]) && !Number.isNaN(x)) places.set(key[i], [x, y]);
+  }
   return places;
 }
 
