@@ -21,7 +21,7 @@ export const dressingInput = input<Dressing | undefined>("dressing");
 export const chartsInput = input<string | null>("charts for");
 
 /** A dressing without its name, which nothing that is placed or found hangs on. */
-const rules = query("rules", (ask, id): Dressing | undefined => {
+export const rules = query("rules", (ask, id): Dressing | undefined => {
   const own = ask(dressingInput, id);
   return own && { ...own, name: "" };
 });

@@ -7,7 +7,7 @@ import { WorldMesh, type RestMesh, type Stand } from "@/core/mesh";
 import { boundPlace, frameOnMesh, type Placements } from "@/core/place";
 import { heldBy, ownerOf, tiesIn } from "@/core/scene";
 import { carryBetween, holderOf, type Carry, type Frame, type Tie } from "@/core/tie";
-import { dressingInput, lostTies, placements } from "./dressings";
+import { dressingInput, lostTies, placements, rules } from "./dressings";
 import * as things from "./things";
 import type { Knot } from "@/core/line";
 
@@ -15,7 +15,7 @@ import type { Knot } from "@/core/line";
 const tieNamed = query("tie", (ask, name): Tie | null => {
   const held = heldBy(name);
   if ("surface" in held) return ask(things.surfaceInput, held.surface)?.held ?? null;
-  if ("dressing" in held) return ask(dressingInput, held.dressing)?.pegs[held.key]?.held ?? null;
+  if ("dressing" in held) return ask(rules, held.dressing)?.pegs[held.key]?.held ?? null;
   const knots = (ask(things.lineInput, held.line)?.knots ?? []) as Knot[];
   return knots.find(({ id }) => id === held.knot)?.held ?? null;
 });
@@ -92,7 +92,7 @@ const named = query("named", (ask, id): readonly string[] => {
 });
 
 lostTies.is((ask, id) => {
-  const [line, surface, dressing] = [ask(things.lineInput, id), ask(things.surfaceInput, id), ask(dressingInput, id)];
+  const [line, surface, dressing] = [ask(things.lineInput, id), ask(things.surfaceInput, id), ask(rules, id)];
   const ties = tiesIn({
     lines: line ? [line] : [],
     surfaces: surface ? [surface] : [],
@@ -111,7 +111,7 @@ export const carries = query("carries", (ask): readonly [name: string, carry: Ca
   const ties = tiesIn({
     surfaces: get("surfaces", (id) => ask(things.surfaceInput, id)),
     lines: get("lines", (id) => ask(things.lineInput, id)),
-    dressings: get("dressings", (id) => ask(dressingInput, id)),
+    dressings: get("dressings", (id) => ask(rules, id)),
   });
   return ties.flatMap(({ name }): [string, Carry][] => {
     const by = ask(things.carry, name);
