@@ -67,6 +67,7 @@ test("a surface waves and is pulled; what is pinned to it goes along, slides, is
   await page.keyboard.press("Enter");
   await page.getByRole("button", { name: "Left", exact: true }).click();
   await page.getByRole("button", { name: "Within limits" }).click();
+  await page.getByRole("button", { name: "By distance" }).click();
   await page.getByRole("button", { name: "More with the distance from" }).click();
   await expect(page.getByText("There is nothing else in the scene to be far from.")).toBeVisible();
   await page.keyboard.press("Escape");
