@@ -71,6 +71,20 @@ test("a surface waves and is pulled; what is pinned to it goes along, slides, is
   await page.getByRole("button", { name: "More with the distance from" }).click();
   await expect(page.getByText("There is nothing else in the scene to be far from.")).toBeVisible();
   await page.keyboard.press("Escape");
+  // Painted with the brush, beside it nothing; wiped, and undone.
+  await page.getByRole("button", { name: "Painted" }).click();
+  await page.getByRole("button", { name: "Paint…" }).click();
+  await expect(page.getByText("Drag over the surface to hold it still there")).toBeVisible();
+  await page.mouse.move(660, 380);
+  await page.mouse.down();
+  await page.mouse.move(700, 390, { steps: 3 });
+  await page.mouse.up();
+  await expect(page.getByText("1 stroke")).toBeVisible();
+  await page.getByRole("button", { name: "Wipe it all" }).click();
+  await expect(page.getByText("1 stroke")).toBeHidden();
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect(page.getByText("1 stroke")).toBeVisible();
+  await page.getByRole("button", { name: "Done painting" }).click();
   await page.getByRole("button", { name: "Everywhere alike" }).click();
   expect(await violations(page, { within: "[aria-label=Movers]" })).toEqual([]);
 

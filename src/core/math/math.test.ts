@@ -161,6 +161,7 @@ test("no other place of a segment is nearer to a point than its nearest, and one
     fc.property(point, point, evenly(0, 1), (p, d, other) => {
       const squaredAt = (share: number) => p.reduce((sum, value, k) => sum + (value - share * d[k]) ** 2, 0);
       const squared = squaredToSegment(...p, ...d);
+      expect(Math.abs(shareOnSegment(...p, ...d) - 0.5)).toBeLessThanOrEqual(0.5);
       expect(squared).toBeCloseTo(squaredAt(shareOnSegment(...p, ...d)), 12);
       expect(squared).toBeLessThanOrEqual(Math.min(squaredAt(other), squaredAt(0), squaredAt(1)) + 1e-12);
       expect(squaredToSegment(...p, 0, 0, 0)).toBeCloseTo(squaredAt(0), 12);

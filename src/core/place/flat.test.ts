@@ -5,6 +5,7 @@ import { makeLine } from "../line/testing";
 import { GuideLine } from "../line";
 import { distance, type Vec3 } from "../math";
 import { addedKey, hexOf } from "./keys";
+import { onOf } from "./on";
 import { FLAG } from "./slots";
 import { BOUNDS, dressing, field, Placing } from "./testing";
 import type { Dressing } from "./schema";
@@ -66,6 +67,10 @@ test("without an outline there is nothing; on another surface, or slid over it, 
   const more = { variation: { turnOn: true, sizeOn: true, size: [0.5, 2] }, what: { entries: [{ prop: "buoy" }, { prop: "oar" }] } }; // prettier-ignore
   const [one, other] = [evaluated({ ...patchOf(layout), ...more }), evaluated({ ...patchOf(layout, { handle: [3, 0, -2], turn: 1 }, "bowl"), ...more })]; // prettier-ignore
   expect([...other.key]).toEqual([...one.key]);
+  for (const surface of ["plain", "bowl"]) {
+    const { where } = dressing(patchOf(layout, {}, surface) as never, []);
+    expect([...one.key].map((key) => onOf({ where, pegs: {} }, key, []))).toEqual([...one.key].map(() => surface));
+  }
   expect([...other.prop]).toEqual([...one.prop]);
   expect([...other.scale]).toEqual([...one.scale]);
 });
@@ -108,11 +113,16 @@ test("laid out flat each footprint lies about its place at its size, turned as o
       const input = { ...patchOf(layout, { handle: [2, 0, 1], turn }, surface), stance: { ...STANCE, turnUp: up }, what: { entries: [{ prop: "oar" }] } }; // prettier-ignore
       expect(evaluated(input).laid).toBeNull();
       const { laid, count } = evaluated(input, true);
+      // What Fit moves it by goes on top: ahead is along, and across is to the left.
+      const moved = evaluated({ ...input, fit: { along: 0.3, across: 0.2 } }, true).laid!;
       for (let i = 0; i < count; i++) {
         const [right, ahead] = [laid!.at[2 * i], laid!.at[2 * i + 1]];
         const row = Math.floor(i / 5);
         expect(right).toBeCloseTo(((i % 5) - 2) * 1.1 + (row % 2) * 0.25 * 1.1, 9);
         expect(ahead).toBeCloseTo((row - 1.5) * 0.8, 9);
+        expect(moved.at[2 * i]).toBe(right);
+        expect(moved.footprints[8 * i] - laid!.footprints[8 * i]).toBeCloseTo(-0.2, 2);
+        expect(moved.footprints[8 * i + 1] - laid!.footprints[8 * i + 1]).toBeCloseTo(0.3, 2);
         // The oar reaches 5 cm aside, half a metre back and 70 cm ahead; left is −right on the flat, and turns go round to the left.
         const [c, s] = [Math.cos(up), Math.sin(up)];
         [[0.05, 0.7], [-0.05, 0.7], [-0.05, -0.5], [0.05, -0.5]].forEach(([x, z], corner) => {

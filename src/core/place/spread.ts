@@ -15,6 +15,7 @@ import { over } from "./spacing/over";
 import { flatPegs, flatPlaces, patternWithin, placesOfPattern } from "./spacing/flat";
 import { patchSlots } from "./spacing/patch";
 import { fieldsOf, flatField } from "./where/fields";
+import { LOOSE } from "./where/schema";
 import { broughtUp } from "./version-5";
 import { keyOfHex, type Key } from "./keys";
 import type { Carry } from "../tie";
@@ -102,10 +103,10 @@ export const spread: Host = {
   },
 };
 
-/** How far placements that something holds have been carried with it, by their keys. */
+/** How far loose placements that something holds have been carried with it, by their keys; pins have their surfaces. */
 function carriesOf(pegs: Pegs, from: Sources): [key: Key, carry: Carry][] {
-  return Object.entries(pegs).flatMap(([hex, { held }]) => {
-    const carry = held && from.carry(hex);
+  return Object.entries(pegs).flatMap(([hex, { on, held }]) => {
+    const carry = held && on === LOOSE && from.carry(hex);
     return carry ? [[keyOfHex(hex), carry]] : [];
   });
 }

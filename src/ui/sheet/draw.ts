@@ -84,8 +84,7 @@ function drawCloth(
   x: ToPixels,
   y: ToPixels,
 ): void {
-  const step = niceStep(64 / view.scale);
-  const [halfWide, halfDeep] = [(width - RULER) / 2 / view.scale, (height - RULER) / 2 / view.scale];
+  const { across, down } = marksIn(view, width, height);
   pen.lineWidth = 1;
   const line = (at: number, upright: boolean) => {
     pen.strokeStyle = at === 0 ? inks.linen3 : inks.linen1;
@@ -95,8 +94,22 @@ function drawCloth(
     pen.lineTo(upright ? pixel : width, upright ? height : pixel);
     pen.stroke();
   };
-  for (let k = Math.ceil((view.x - halfWide) / step); k * step <= view.x + halfWide; k++) line(k * step, true);
-  for (let k = Math.ceil((view.z - halfDeep) / step); k * step <= view.z + halfDeep; k++) line(k * step, false);
+  for (const at of across) line(at, true);
+  for (const at of down) line(at, false);
+}
+
+/** Where whole marks lie that the sheet shows, metres: side by side and one below the other, and how far apart. */
+function marksIn(view: SheetView, width: number, height: number): { across: number[]; down: number[]; step: number } {
+  const step = niceStep(64 / view.scale);
+  const along = (middle: number, pixels: number): number[] => {
+    const half = (pixels - RULER) / 2 / view.scale;
+    const first = Math.ceil((middle - half) / step);
+    return Array.from(
+      { length: Math.max(0, Math.floor((middle + half) / step) - first + 1) },
+      (_, k) => (first + k) * step,
+    );
+  };
+  return { across: along(view.x, width), down: along(view.z, height), step };
 }
 
 /** The handle of a layout: a ring of wood, as in the view. */
@@ -303,7 +316,8 @@ function drawRulers(
   view: SheetView,
   x: ToPixels,
   y: ToPixels,
-  down: 1 | -1,
+  /** Whether numbers rise downwards or upwards. */
+  sense: 1 | -1,
 ) {
   pen.fillStyle = inks.linen0;
   pen.fillRect(0, 0, width, RULER);
@@ -311,23 +325,22 @@ function drawRulers(
   pen.fillStyle = inks.linen2;
   pen.fillRect(RULER, RULER - 1, width, 1);
   pen.fillRect(RULER - 1, RULER, 1, height);
-  const step = niceStep(64 / view.scale);
+  const { across, down, step } = marksIn(view, width, height);
   pen.font = MONO;
   pen.fillStyle = inks.faint;
   pen.textAlign = "center";
-  const [halfWide, halfDeep] = [(width - RULER) / 2 / view.scale, (height - RULER) / 2 / view.scale];
-  for (let k = Math.ceil((view.x - halfWide) / step); k * step <= view.x + halfWide; k++) {
-    pen.fillRect(Math.round(x(k * step)), RULER - 6, 1, 5);
-    pen.fillText(markLabel(k * step, step), x(k * step), 12);
+  for (const at of across) {
+    pen.fillRect(Math.round(x(at)), RULER - 6, 1, 5);
+    pen.fillText(markLabel(at, step), x(at), 12);
   }
-  for (let k = Math.ceil((view.z - halfDeep) / step); k * step <= view.z + halfDeep; k++) {
-    pen.fillRect(RULER - 6, Math.round(y(k * step)), 5, 1);
+  for (const at of down) {
+    pen.fillRect(RULER - 6, Math.round(y(at)), 5, 1);
     // What would be cut off at either end is left out.
-    if (y(k * step) < RULER + LABEL || y(k * step) > height - LABEL) continue;
+    if (y(at) < RULER + LABEL || y(at) > height - LABEL) continue;
     pen.save();
-    pen.translate(11, y(k * step));
+    pen.translate(11, y(at));
     pen.rotate(-Math.PI / 2);
-    pen.fillText(markLabel(down * k * step + 0, step), 0, 3);
+    pen.fillText(markLabel(sense * at + 0, step), 0, 3);
     pen.restore();
   }
   pen.fillStyle = inks.linen0;

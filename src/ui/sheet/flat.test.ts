@@ -1,6 +1,6 @@
 import { addedKey } from "@/core/place";
 import type { Placements } from "@/core/place";
-import { flatBox, flatCorners, flatPlaces, toFlat } from "./flat";
+import { flatBox, flatCorners, placesLaid, toFlat } from "./flat";
 
 const key = BigUint64Array.of(addedKey(1), addedKey(2), addedKey(3));
 /** A square about (1, 2), one about (−3, 0.5), and one that lies in no layout. */
@@ -26,7 +26,7 @@ test("what is ahead lies above; all of the layout and its handle is shown, and n
   expect(most[0]).toBeGreaterThan(1.1);
   expect(most[1]).toBeGreaterThan(0);
   expect(most[1]).toBeLessThan(1);
-  const places = flatPlaces(placements, new Set(key.subarray(1)));
+  const places = placesLaid(placements, new Set(key.subarray(1)));
   expect([...places]).toEqual([[key[1], [-3, 0.5]]]);
   expect(toFlat([3, -4])).toEqual([3, 4]);
 });

@@ -28,7 +28,7 @@ export function flatBox(p: Placements, corners: Float64Array): PlanBox {
 }
 
 /** Where places are in their layout, by their keys, as far as they lie in it. */
-export function flatPlaces({ key, count, laid }: Placements, keys: ReadonlySet<Key>): Map<Key, FlatPlace> {
+export function placesLaid({ key, count, laid }: Placements, keys: ReadonlySet<Key>): Map<Key, FlatPlace> {
   const places = new Map<Key, FlatPlace>();
   for (let i = 0; laid && i < count; i++) {
     const [x, y] = [laid.at[2 * i], laid.at[2 * i + 1]];

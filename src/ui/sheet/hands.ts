@@ -35,7 +35,7 @@ import {
   type HeldPlacements,
 } from "../view";
 import { RULER, type SheetScene } from "./draw";
-import { flatPlaces, toFlat } from "./flat";
+import { placesLaid, toFlat } from "./flat";
 import { isShown, middleOf, placementAt, type SheetView } from "./model";
 import type { Draft } from "immer";
 
@@ -149,7 +149,7 @@ export class SheetHands {
   /** Where things are in the flat layout, if that is what is shown. */
   #flatOf(keys: ReadonlySet<Key>): ReadonlyMap<Key, FlatPlace> | null {
     const { flat, placements } = this.sight!.scene;
-    return flat ? flatPlaces(placements, keys) : null;
+    return flat ? placesLaid(placements, keys) : null;
   }
 
   get #paints(): boolean {

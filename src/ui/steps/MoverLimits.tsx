@@ -9,7 +9,7 @@ import { useScene } from "@/store";
 import { boxOf } from "../assets";
 import { Button, Fold } from "../kit";
 import { editMover } from "../state";
-import { startPainting } from "../view";
+import { startPainting, useMoverPainted } from "../view";
 import { Distances } from "./cards/Distances";
 import { limitsOfMover } from "./cards/limited";
 import { Masks } from "./cards/Masks";
@@ -40,6 +40,7 @@ const paintedCount = ({ paint: { base, strokes } }: Limits): number => (strokes.
 /** How much the mover does where: everywhere alike, or within limits. */
 export function HowMuch({ surface, mover }: MoverProps) {
   const { limits } = mover;
+  const painted = useMoverPainted();
   const schema = (name: keyof Limits) => GAP_LIMITS[name] as z.ZodType;
   const at = (name: keyof Limits) => ({
     list: "surfaces" as const,
@@ -93,6 +94,7 @@ export function HowMuch({ surface, mover }: MoverProps) {
             <ByMasks surface={surface} mover={mover} limits={limits as Limits} />
             <Painted
               paint={limits.paint}
+              chosen={painted?.mover === mover.id && painted.surface === surface.id}
               help="A brush takes away from what it does here, or puts it, on the surface as it is in the view."
               onStart={() => startPainting({ surface: surface.id, mover: mover.id })}
               onChange={(label, change) =>

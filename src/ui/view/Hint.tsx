@@ -6,7 +6,7 @@ import { describeChoice } from "@/core/schema";
 import { useScene } from "@/store";
 import { Choose } from "../kit";
 import { useSession, type Focus } from "../state";
-import { useBrush } from "./brush";
+import { useBrush, useMoverPainted } from "./brush";
 import { BY_KNOTS, CLOSED_FORMS, EDGE_FORMS, useDraw } from "./draw-state";
 import { FLOAT } from "./float";
 import { AXES, useMove } from "./move-state";
@@ -87,7 +87,7 @@ const hasFields = (where: Dressing["where"]): boolean => fieldIdsOf(where).lengt
 
 function Painting() {
   const puts = useBrush((brush) => brush.puts);
-  const moving = useBrush((brush) => brush.mover !== null);
+  const moving = useMoverPainted() !== null;
   const does = moving
     ? puts
       ? "let it move there"

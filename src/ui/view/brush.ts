@@ -7,7 +7,7 @@ import { distance, type Vec3 } from "@/core/math";
 import { useSceneStore } from "@/store";
 import type { Dressing } from "@/core/place";
 import type { Scene } from "@/core/scene";
-import { dressingOf, inField, NO_KEYS, surfaceOf, useSession } from "../state";
+import { dressingOf, inField, NO_KEYS, surfaceOf, useSession, type Focus } from "../state";
 import { spreadDressing } from "./pegging";
 import { stopDrawing } from "./draw-state";
 import type { Draft } from "immer";
@@ -56,11 +56,20 @@ export function stopPainting(): void {
   useSession.setState({ tool: "select" });
 }
 
-/** The mover that is painted, as long as its surface is in focus. */
-export function moverPainted(): PaintedMover | null {
+/** Whether that mover is what is painted: as long as its surface is in focus. */
+const isMoverPainted = (mover: PaintedMover | null, focus: Focus): mover is PaintedMover =>
+  mover !== null && focus.kind === "surface" && focus.id === mover.surface;
+
+/** The mover that is painted; null where it is a dressing. */
+export function useMoverPainted(): PaintedMover | null {
+  const mover = useBrush((brush) => brush.mover);
+  const focus = useSession((session) => session.focus);
+  return isMoverPainted(mover, focus) ? mover : null;
+}
+
+function moverPainted(): PaintedMover | null {
   const { mover } = useBrush.getState();
-  const { focus } = useSession.getState();
-  return mover && focus.kind === "surface" && focus.id === mover.surface ? mover : null;
+  return isMoverPainted(mover, useSession.getState().focus) ? mover : null;
 }
 
 /** The surfaces or areas to paint on; none where nothing is selected that is spread over one. */

@@ -12,6 +12,7 @@ export {
   startPainting,
   stopPainting,
   useBrush,
+  useMoverPainted,
   type Brush,
 } from "./brush";
 export type { Budget } from "./budget";

@@ -25,9 +25,6 @@ export interface FlatPegs {
   added: Uint8Array;
 }
 
-/** The upper word of a position's name; what is above tells fields apart. */
-const NAME = 2 ** 20 - 1;
-
 /** Places as they were found over a field: x and z, and what each is known by. */
 export interface Pattern {
   position: Float64Array;
@@ -39,9 +36,7 @@ export interface Pattern {
 export function patternWithin(field: Field | null, spacing: Spacing, seed: number): Pattern {
   if (!field) return { position: new Float64Array(0), name: new Int32Array(0), missing: 0 };
   const slots = over([field], spacing, { choice: NO_PROPS, masks: [outlineMask(field)], seed, pegged: new Set() });
-  const name = new Int32Array(slots.words);
-  for (let i = 1; i < name.length; i += 2) name[i] &= NAME;
-  return { position: slots.spread!.position, name, missing: slots.missing };
+  return { position: slots.spread!.position, name: new Int32Array(slots.words), missing: slots.missing };
 }
 
 /** The places of a pattern about a place of its outlines that is held: their middle where it is null. */

@@ -5,7 +5,7 @@ import { paintSchema, type Dressing } from "@/core/place";
 import { describeChoice, describeParam, lengthParam, shareParam, type ParamDescription } from "@/core/schema";
 import { Button, Fold, NumberField, Segmented } from "../../kit";
 import { editDressing, useSession } from "../../state";
-import { startPainting, stopPainting, useBrush, type Brush } from "../../view";
+import { startPainting, stopPainting, useBrush, useMoverPainted, type Brush } from "../../view";
 import type { CardProps } from "../params";
 import type { Draft } from "immer";
 
@@ -32,6 +32,7 @@ const BRUSH: Readonly<Record<"radius" | "strength" | "soft", ParamDescription>> 
 export const PaintedGaps = ({ dressing }: CardProps) => (
   <Painted
     paint={dressing.gaps.paint}
+    chosen={useMoverPainted() === null}
     help="A brush takes things away or puts them, in the view and on the sheet."
     onStart={() => startPainting()}
     onChange={(label, change) => editDressing(dressing.id, label, ({ gaps }) => change(gaps.paint))}
@@ -40,14 +41,16 @@ export const PaintedGaps = ({ dressing }: CardProps) => (
 
 interface PaintedProps {
   paint: Paint;
+  /** Whether it is this that the brush paints, if it paints. */
+  chosen: boolean;
   help: string;
   onStart: () => void;
   onChange: (label: string, change: (paint: Draft<Paint>) => void) => void;
 }
 
 /** What is painted with a brush, of a dressing or of a mover. */
-export function Painted({ paint: { base, strokes }, help, onStart, onChange }: PaintedProps) {
-  const painting = useSession((session) => session.tool === "paint");
+export function Painted({ paint: { base, strokes }, chosen, help, onStart, onChange }: PaintedProps) {
+  const painting = useSession((session) => session.tool === "paint") && chosen;
   const puts = useBrush((brush) => brush.puts);
   const unpainted = describeChoice(paintSchema.shape.base);
   const said = strokes.length > 0 ? `${strokes.length} ${strokes.length === 1 ? "stroke" : "strokes"}` : "";
