@@ -13,6 +13,7 @@ import {
 import type { MovedShape } from "@/core/movers";
 import type { Placements } from "@/core/place";
 import { frameCount, momentOf, namesIn, sceneAt, type Scene } from "@/core/scene";
+import { pointsInStep, type DrawnLine } from "@/core/line";
 import { flagged, spoken, type Finding } from "@/core/check";
 import { drawnIn, Engine, type ShownResult } from "./engine";
 import { meshesCompared, meshesWanted } from "./wanted";
@@ -140,15 +141,20 @@ function sceneryOf(
       };
     }),
     lines: lines
-      ? scene.lines.flatMap(({ id, name }): ShownLine[] => {
+      ? scene.lines.flatMap(({ id, name }) => {
           const drawn = engine.drawnLine(id);
-          if (!drawn) return [];
-          const closed = drawn.curve.closed;
-          const points = closed ? drawn.points.slice(0, -1) : drawn.points;
-          return [{ name, closed, points: Float64Array.from(points.flat()) }];
+          return drawn ? [shownLine(name, [drawn])] : [];
         })
       : [],
   };
+}
+
+/** A line as it is drawn in one frame or several. */
+function shownLine(name: string, frames: readonly DrawnLine[]): ShownLine {
+  const closed = frames.every(({ curve }) => curve.closed);
+  const points = pointsInStep(frames);
+  // The first point, where a closed line ends too.
+  return { name, closed, points: closed ? points.map((frame) => frame.subarray(0, -3)) : points };
 }
 
 /** No more frames than this go into one file. */
@@ -180,6 +186,7 @@ export async function writeAnimation(
   const placements: Placements[][] = [];
   const shapes = new Map<string, MovedShape[]>();
   const stands = new Map<string, ShownSurface["stands"][number][]>();
+  const drawn = new Map<string, DrawnLine[]>();
   let left = maxPlacements;
   for (const frame of frames) {
     const evaluated = await evaluateScene(
@@ -198,6 +205,10 @@ export async function writeAnimation(
       if (shape) (shapes.get(surface.id) ?? shapes.set(surface.id, []).get(surface.id)!).push(shape);
       (stands.get(surface.id) ?? stands.set(surface.id, []).get(surface.id)!).push(engine.standOf(surface.id)!);
     }
+    for (const { id } of options.lines ? evaluated.scene.lines : []) {
+      const line = engine.drawnLine(id);
+      if (line) (drawn.get(id) ?? drawn.set(id, []).get(id)!).push(line);
+    }
   }
   const { framesPerSecond } = scene.time;
   const motion: Motion = {
@@ -209,7 +220,16 @@ export async function writeAnimation(
     shapes: shapes.get(one.surface.id)?.length === frames.length ? shapes.get(one.surface.id)! : one.shapes,
     stands: sameAll(stands.get(one.surface.id)!),
   }));
-  return FORMATS[format].write({ ...start!, surfaces, motion, still: stillsIn(engine) }, assets, options.compressed);
+  // One that is not there in every frame stays as it was first.
+  const lines = scene.lines.flatMap(({ id, name }) => {
+    const all = drawn.get(id) ?? [];
+    return all.length > 0 ? [shownLine(name, all.length === frames.length ? all : all.slice(0, 1))] : [];
+  });
+  return FORMATS[format].write(
+    { ...start!, surfaces, lines, motion, still: stillsIn(engine) },
+    assets,
+    options.compressed,
+  );
 }
 
 /** Stands of which equal ones are the same object. */

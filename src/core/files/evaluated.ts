@@ -26,10 +26,11 @@ export interface ShownSurface {
   stands: readonly Stand[];
 }
 
-/** A line as it goes into a file: points, metres, 3n. */
+/** A line as it goes into a file. */
 export interface ShownLine {
   name: string;
-  points: Float64Array;
+  /** Its points in each frame, as many in each: metres, 3n. */
+  points: readonly Float64Array[];
   closed: boolean;
 }
 

@@ -63,7 +63,7 @@ export async function writeGlb(
   }
 
   await addSurfaces(document, buffer, scene, surfaces, assets, moving);
-  addLines(document, buffer, scene, lines);
+  addLines(document, buffer, scene, lines, moving);
 
   await document.transform(
     prune({ keepLeaves: true, keepAttributes: true, keepIndices: true, keepSolidTextures: true, keepExtras: true }),

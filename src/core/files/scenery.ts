@@ -113,20 +113,38 @@ function takeOn(document: Document, buffer: Buffer, mesh: Mesh, { position, norm
   }
 }
 
-export function addLines(document: Document, buffer: Buffer, scene: GltfScene, lines: readonly ShownLine[]): void {
+export function addLines(
+  document: Document,
+  buffer: Buffer,
+  scene: GltfScene,
+  lines: readonly ShownLine[],
+  moving: Moving | null,
+): void {
   if (lines.length === 0) return;
   const cord = document.createMaterial("Cord").setBaseColorFactor(CORD).setRoughnessFactor(1);
   for (const { name, points, closed } of lines) {
-    if (points.length < 6) continue;
+    const [first] = points;
+    if (first.length < 6) continue;
     // Counted from its first point, so that it keeps its precision far away.
-    const [x, y, z] = points;
-    const own = Float32Array.from(points, (value, p) => value - [x, y, z][p % 3]);
+    const [x, y, z] = first;
+    const own = (frame: Float64Array) => Float32Array.from(frame, (value, p) => value - [x, y, z][p % 3]);
     const primitive = document
       .createPrimitive()
       .setMode(closed ? Primitive.Mode.LINE_LOOP : Primitive.Mode.LINE_STRIP)
       .setMaterial(cord)
-      .setAttribute("POSITION", document.createAccessor().setType("VEC3").setArray(own).setBuffer(buffer));
+      .setAttribute("POSITION", document.createAccessor().setType("VEC3").setArray(own(first)).setBuffer(buffer));
     const mesh = document.createMesh(name).addPrimitive(primitive);
-    scene.addChild(document.createNode(name).setMesh(mesh).setTranslation([x, y, z]));
+    const node = document.createNode(name).setMesh(mesh).setTranslation([x, y, z]);
+    scene.addChild(node);
+    const moves = points.some((frame) => frame.some((value, p) => value !== first[p]));
+    if (moving && moves)
+      moving.shaped(
+        node,
+        mesh,
+        points.map((frame) => ({ position: own(frame), normal: NONE })),
+      );
   }
 }
+
+/** Lines have no normals. */
+const NONE = new Float32Array(0);

@@ -35,6 +35,28 @@ export function polygonOf(line: Line, curve: Curve, track: LaidTrack | null): Dr
   return { curve, points: placesOn(curve, Float64Array.from(at)), at };
 }
 
+/**
+ * One line at several moments with as many points in each, so that each point goes from one moment to the next: as they are
+ * where they have the same number, else at the same shares of the length as in the one that has most.
+ *
+ * @returns 3n numbers each, metres
+ */
+export function pointsInStep(moments: readonly DrawnLine[]): Float64Array[] {
+  const finest = moments.reduce((most, one) => (one.at.length > most.at.length ? one : most));
+  const shares = finest.at.map((at) => at / (finest.curve.length || 1));
+  return moments.map(({ curve, points }) => {
+    if (points.length === shares.length) return Float64Array.from(points.flat());
+    const position = new Float64Array(3 * shares.length);
+    curve.sample(
+      Float64Array.from(shares, (share) => share * curve.length),
+      shares.length,
+      position,
+      null,
+    );
+    return position;
+  });
+}
+
 /** The positions at arc lengths of a curve. */
 export function placesOn(curve: Curve, at: Float64Array): Vec3[] {
   const position = new Float64Array(3 * at.length);

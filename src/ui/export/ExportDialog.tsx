@@ -10,7 +10,7 @@ import { fileJobs } from "@/engine/client";
 import { animationBytes } from "@/engine/reckoned";
 import { assetsFor, useSceneStore } from "@/store";
 import { asFileName, download, Button, Modal, Segmented, Toggle } from "../kit";
-import { useMoved, useResults, useSession } from "../state";
+import { drawnLine, useMoved, useResults, useSession } from "../state";
 import { isShown } from "../view";
 
 type Form = FormatName | "project";
@@ -73,7 +73,7 @@ export function ExportDialog() {
   const glb = form === "glb" || form === "glb-plain";
   const moves = isMoving(scene);
   const animates = glb && moves && wished === "animated";
-  const bytes = useReckoned(scene, animates ? Math.ceil(frameCount(scene.time) / every) : 0, surfaces);
+  const bytes = useReckoned(scene, animates ? Math.ceil(frameCount(scene.time) / every) : 0, surfaces, lines);
   const close = () => useSession.setState({ dialog: null });
   const one = scene.dressings.find((dressing) => dressing.id === chosen);
   const only = extent === "one" && one && form !== "project" ? one.name : undefined;
@@ -165,7 +165,7 @@ export function ExportDialog() {
           />
           <Toggle
             label="With lines"
-            help="As lines, where they lie at the first moment."
+            help="As lines. In an animation they go along with what moves them."
             on={lines}
             onChange={setLines}
           />
@@ -196,14 +196,15 @@ export function ExportDialog() {
 const MUCH = 100e6;
 
 /** About how large an animation of so many frames becomes at most, bytes. */
-function useReckoned(scene: Scene, frames: number, surfaces: boolean): number {
+function useReckoned(scene: Scene, frames: number, surfaces: boolean, lines: boolean): number {
   const rest = useMoved((state) => state.rest);
   const results = useResults((state) => state.byDressing);
   if (frames === 0) return 0;
   const seen = scene.surfaces.filter(({ hidden, outline }) => surfaces && !hidden && !outline);
   const vertices = seen.reduce((sum, { id }) => sum + (rest.get(id)?.position.length ?? 0) / 3, 0);
+  const points = lines ? scene.lines.reduce((sum, line) => sum + drawnLine(line).points.length, 0) : 0;
   const placed = scene.dressings.reduce((sum, { id }) => sum + (results.get(id)?.placements.count ?? 0), 0);
-  return animationBytes(vertices, placed, frames);
+  return animationBytes(vertices, points, placed, frames);
 }
 
 /** What will be in the file. */
