@@ -9,6 +9,7 @@ import { useScene } from "@/store";
 import { lookOf, type Model, usePictureStore, useSurfaceModels, topView, tintOf } from "../assets";
 import { Legend } from "../basket";
 import { GapChart, Segmented, useSize, useTableColours } from "../kit";
+import { useAtLeisure } from "../time";
 import { drawnLine, middleOf, useCharted, useSession, type SheetBy } from "../state";
 import { useBrush } from "../view";
 import { Charts, pictureOf } from "./charts";
@@ -27,7 +28,7 @@ export function Sheet({ dressing, placements }: SheetProps) {
   const by = useSheetBy(ways);
   return (
     <>
-      <Facts dressing={dressing} placements={placements} ways={ways} by={by} />
+      <Facts key={dressing.id} dressing={dressing} placements={placements} ways={ways} by={by} />
       <SheetCanvas key={`${dressing.id} ${by}`} dressing={dressing} placements={placements} by={by} />
       <Legend dressing={dressing} placements={placements} />
     </>
@@ -152,7 +153,9 @@ function SheetCanvas({ dressing, placements, by }: SheetProps & { by: SheetBy })
   // While a surface is dragged its picture may come after.
   const models = useDeferredValue(useOwnModels(dressing));
   const top = useMemo(() => (models.length > 0 ? topView(models) : null), [models]);
-  const tint = useMemo(() => placements.density && tintOf(placements.density), [placements.density]);
+  // It is that of the shape at rest.
+  const density = useAtLeisure(placements.density);
+  const tint = useMemo(() => density && tintOf(density), [density]);
   const bounds = useMemo(() => new Map(props.map((prop) => [prop.id, placingBounds(prop)])), [props]);
   const charts = useCharts(placements, by === "uv");
   // Until it has been laid out flat it is seen from above.
@@ -274,7 +277,8 @@ function SheetCanvas({ dressing, placements, by }: SheetProps & { by: SheetBy })
 }
 
 /** Left of the sheet: how many, how dense, and how far neighbours are apart. */
-function Facts({ dressing, placements, ways, by }: SheetProps & { ways: readonly SheetBy[]; by: SheetBy }) {
+function Facts({ dressing, ways, by, ...now }: SheetProps & { ways: readonly SheetBy[]; by: SheetBy }) {
+  const placements = useAtLeisure(now.placements);
   const surfaces = useScene((scene) => scene.surfaces);
   const lines = useScene((scene) => scene.lines);
   const neighbours = useMemo(() => neighboursOf(placements), [placements]);

@@ -3,6 +3,7 @@ import { FLAG, type Placements, type Key, indicesOf } from "@/core/place";
 import type { Vec3 } from "@/core/math";
 import type { TopView } from "../assets";
 import { inks, markLabel, niceStep } from "../kit";
+import { Dots, packed } from "./dots";
 import { isShown, middleOf, type SheetView } from "./model";
 import type { Charts } from "./charts";
 
@@ -196,21 +197,23 @@ function drawPlacements(
   // Outlines of what is small would hide its colour.
   const outlined = colours.map(() => false);
   const special: number[] = [];
+  let dots: Dots | null = null;
+  const inked = colours.map(packed);
   for (let i = 0; i < p.count; i++) {
     if (!isShown(p, i)) continue;
-    const [mx, mz] = middleOf(corners, i);
-    const [px, py] = [x(mx), y(mz)];
+    const px = x((corners[8 * i] + corners[8 * i + 4]) / 2);
+    const py = y((corners[8 * i + 1] + corners[8 * i + 5]) / 2);
     if (!(px >= -40 && py >= -40 && px <= width + 40 && py <= height + 40)) continue;
-    const breadth =
-      view.scale * Math.hypot(corners[8 * i] - corners[8 * i + 4], corners[8 * i + 1] - corners[8 * i + 5]);
-    const path = byColour[p.prop[i]];
-    if (breadth < TINY) path.rect(px - 0.5, py - 0.5, 1, 1);
-    else if (breadth < SMALL) path.rect(px - 1, py - 1, 2, 2);
-    else trace(path, corners, i, x, y);
+    const wide = corners[8 * i] - corners[8 * i + 4];
+    const deep = corners[8 * i + 1] - corners[8 * i + 5];
+    const breadth = view.scale * Math.sqrt(wide * wide + deep * deep);
+    if (breadth < SMALL) (dots ??= new Dots(width, height)).put(px, py, breadth < TINY ? 1 : 2, inked[p.prop[i]]);
+    else trace(byColour[p.prop[i]], corners, i, x, y);
     if (breadth >= EDGED) outlined[p.prop[i]] = true;
     if (breadth >= LARGE) front(fronts, corners, i, x, y);
     if (p.flags[i] & (FLAG.pegged | FLAG.finding) || chosen.has(i) || i === hovered) special.push(i);
   }
+  dots?.layOver(pen);
   byColour.forEach((path, k) => {
     pen.fillStyle = colours[k];
     pen.fill(path);
@@ -222,7 +225,7 @@ function drawPlacements(
   pen.strokeStyle = inks.linen0;
   pen.lineWidth = 1.5;
   pen.stroke(fronts);
-  for (const i of special) drawSpecial(pen, p, corners, i, x, y, chosen, hovered);
+  drawSpecial(pen, p, corners, special, x, y, chosen, hovered);
 }
 
 /** A ring about what is selected, hovered or named by a finding; a dot on what is pegged. */
@@ -230,26 +233,33 @@ function drawSpecial(
   pen: CanvasRenderingContext2D,
   p: Placements,
   corners: Float64Array,
-  i: number,
+  special: readonly number[],
   x: ToPixels,
   y: ToPixels,
   selected: ReadonlySet<number>,
   hovered: number,
 ): void {
-  const path = new Path2D();
-  trace(path, corners, i, x, y);
-  const chosen = selected.has(i);
-  if (chosen || i === hovered || p.flags[i] & FLAG.finding) {
-    pen.strokeStyle = chosen ? inks.sea : i === hovered ? inks.ink : inks.madder;
-    pen.lineWidth = chosen ? 3 : 2;
+  const [found, chosen, under, pegged] = [new Path2D(), new Path2D(), new Path2D(), new Path2D()];
+  for (const i of special) {
+    if (selected.has(i)) trace(chosen, corners, i, x, y);
+    else if (i === hovered) trace(under, corners, i, x, y);
+    else if (p.flags[i] & FLAG.finding) trace(found, corners, i, x, y);
+    if (!(p.flags[i] & FLAG.pegged)) continue;
+    const [mx, mz] = middleOf(corners, i);
+    pegged.moveTo(x(mx) + 3, y(mz));
+    pegged.arc(x(mx), y(mz), 3, 0, 2 * Math.PI);
+  }
+  for (const [path, ink, broad] of [
+    [found, inks.madder, 2],
+    [under, inks.ink, 2],
+    [chosen, inks.sea, 3],
+  ] as const) {
+    pen.strokeStyle = ink;
+    pen.lineWidth = broad;
     pen.stroke(path);
   }
-  if (!(p.flags[i] & FLAG.pegged)) return;
-  const [mx, mz] = middleOf(corners, i);
   pen.fillStyle = inks.ochre;
-  pen.beginPath();
-  pen.arc(x(mx), y(mz), 3, 0, 2 * Math.PI);
-  pen.fill();
+  pen.fill(pegged);
 }
 
 /** Goes back to where it began instead of closing: browsers look at all of a path anew each time part of it is closed. */

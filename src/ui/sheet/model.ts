@@ -28,24 +28,31 @@ export const isShown = (p: Placements, i: number): boolean => !(p.flags[i] & FLA
  */
 export function footprintsOf(p: Placements, bounds: ReadonlyMap<string, PropBounds>): Float64Array {
   const out = new Float64Array(8 * p.count);
-  const boxes = p.props.map((id) => bounds.get(id) ?? { min: [0, 0, 0] as const, max: [0, 0, 0] as const });
+  const { position, rotation, scale, prop } = p;
+  const [ox, , oz] = p.origin;
+  const boxes = p.props.map((id) => bounds.get(id) ?? NO_BOX);
   for (let i = 0; i < p.count; i++) {
-    const ox = p.origin[0] + p.position[3 * i];
-    const oz = p.origin[2] + p.position[3 * i + 2];
-    const box = p.prop[i] === NO_PROP ? null : boxes[p.prop[i]];
-    const [x, y, z, w] = p.rotation.subarray(4 * i, 4 * i + 4);
+    const { min, max } = prop[i] === NO_PROP ? NO_BOX : boxes[prop[i]];
+    const x = rotation[4 * i];
+    const y = rotation[4 * i + 1];
+    const z = rotation[4 * i + 2];
+    const w = rotation[4 * i + 3];
+    // The prop's own left and front, turned; its height does not count from above.
+    const leftX = scale[3 * i] * (1 - 2 * (y * y + z * z));
+    const leftZ = scale[3 * i] * 2 * (x * z - y * w);
+    const frontX = scale[3 * i + 2] * 2 * (x * z + y * w);
+    const frontZ = scale[3 * i + 2] * (1 - 2 * (x * x + y * y));
     for (let corner = 0; corner < 4; corner++) {
-      const left = corner === 0 || corner === 3;
-      const front = corner < 2;
-      const bx = box ? p.scale[3 * i] * (left ? box.max[0] : box.min[0]) : 0;
-      const bz = box ? p.scale[3 * i + 2] * (front ? box.max[2] : box.min[2]) : 0;
-      // The prop's own left and front, turned; its height does not count from above.
-      out[8 * i + 2 * corner] = ox + (1 - 2 * (y * y + z * z)) * bx + 2 * (x * z + y * w) * bz;
-      out[8 * i + 2 * corner + 1] = oz + 2 * (x * z - y * w) * bx + (1 - 2 * (x * x + y * y)) * bz;
+      const left = corner === 0 || corner === 3 ? max[0] : min[0];
+      const front = corner < 2 ? max[2] : min[2];
+      out[8 * i + 2 * corner] = ox + position[3 * i] + leftX * left + frontX * front;
+      out[8 * i + 2 * corner + 1] = oz + position[3 * i + 2] + leftZ * left + frontZ * front;
     }
   }
   return out;
 }
+
+const NO_BOX: PropBounds = { min: [0, 0, 0], max: [0, 0, 0] };
 
 /** The placement whose footprint holds a place, or whose middle lies within `reach` metres; the one drawn last; -1 for none. */
 export function placementAt(p: Placements, corners: Float64Array, x: number, z: number, reach: number): number {

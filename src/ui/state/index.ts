@@ -12,6 +12,7 @@ export {
   startEvaluating,
   stopPlacing,
   useFindings,
+  placementsNow,
   usePlacements,
   useResults,
 } from "./results";

@@ -169,6 +169,10 @@ function arrive(own: Running, scene: Scene): void {
   arriving.arrived();
 }
 
+/** What a dressing comes to now, for what is done once. */
+export const placementsNow = (dressing: string): Placements | undefined =>
+  useResults.getState().byDressing.get(dressing)?.placements;
+
 export const usePlacements = (dressing: string | null): Placements | undefined =>
   useResults((results) => (dressing === null ? undefined : results.byDressing.get(dressing)?.placements));
 

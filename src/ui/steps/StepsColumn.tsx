@@ -3,7 +3,7 @@
 import { STEP_NAMES, type Dressing, type StepName } from "@/core/place";
 import { useScene, useSceneStore } from "@/store";
 import { Pin } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { memo, useEffect, useRef } from "react";
 import { IconButton } from "../kit";
 import { usePlacements, openStep, pinStep, toggleStep, useSession } from "../state";
 import { CARDS } from "./cards";
@@ -91,7 +91,8 @@ interface StepCardProps {
   dressing: Dressing;
 }
 
-function StepCard({ step, number, summary, open, dressing }: StepCardProps) {
+/** Drawn anew only when something about it is another: at each moment that plays the sentence above it may be. */
+const StepCard = memo(function StepCard({ step, number, summary, open, dressing }: StepCardProps) {
   const Card = CARDS[step];
   const name = step[0].toUpperCase() + step.slice(1);
   const pinned = useSession((session) => session.pinnedSteps.has(step));
@@ -130,7 +131,7 @@ function StepCard({ step, number, summary, open, dressing }: StepCardProps) {
       )}
     </section>
   );
-}
+});
 
 function NothingYet() {
   const props = useScene((scene) => scene.props.length);

@@ -4,6 +4,7 @@ import { useMemo } from "react";
 import type { Dressing, Placements } from "@/core/place";
 import { useScene } from "@/store";
 import { GapChart } from "../kit";
+import { useAtLeisure } from "../time";
 import { spreadOf, type StripRow } from "./model";
 
 export function Spread({
@@ -16,7 +17,8 @@ export function Spread({
   rows: readonly StripRow[];
 }) {
   const lines = useScene((scene) => scene.lines);
-  const spread = useMemo(() => spreadOf(placements, rows), [placements, rows]);
+  const standing = useAtLeisure(useMemo(() => ({ placements, rows }), [placements, rows]));
+  const spread = useMemo(() => spreadOf(standing.placements, standing.rows), [standing]);
   const first = rows.filter((row) => row.row === 0);
   const total = first.reduce((sum, row) => sum + row.length, 0);
   const counts = [

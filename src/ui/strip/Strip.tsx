@@ -20,7 +20,7 @@ export function Strip({ dressing, placements }: { dressing: Dressing; placements
   const rows = useMemo(() => rowsOf(placements), [placements]);
   return (
     <>
-      <Spread dressing={dressing} placements={placements} rows={rows} />
+      <Spread key={dressing.id} dressing={dressing} placements={placements} rows={rows} />
       <StripCanvas dressing={dressing} placements={placements} rows={rows} />
       <Legend dressing={dressing} placements={placements} />
     </>

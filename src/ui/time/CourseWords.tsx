@@ -1,5 +1,6 @@
 "use client";
 /** To the right of the ruler: what changes, how it goes on, and what can be done with its keyframes. */
+import { memo } from "react";
 import { keyframeSchema, courseSchema } from "@/core/course";
 import { describeChoice } from "@/core/schema";
 import { useSceneStore } from "@/store";
@@ -10,9 +11,8 @@ import { useTargets } from "./targets";
 const GO = describeChoice(keyframeSchema.shape.go).choices;
 const BEYOND = { before: describeChoice(courseSchema.shape.before), after: describeChoice(courseSchema.shape.after) };
 
-export function CourseWords() {
+export const CourseWords = memo(function CourseWords() {
   const scene = useSceneStore((store) => store.history.scene);
-  const moment = useSceneStore((store) => store.moment);
   const picked = useSession((session) => session.moments);
   const { targets, moments } = useTargets();
   // Undone or taken off, they are held no longer.
@@ -46,7 +46,7 @@ export function CourseWords() {
     const [what, how] = id.split(" ");
     if (what === "go") setGo(targets, held.length > 0 ? held : moments, how as keyof typeof GO as never);
     else if (what === "copy")
-      moveKeyframes(targets, { moments: held, to: (t) => t - Math.min(...held) + moment, copied: true }); // prettier-ignore
+      moveKeyframes(targets, { moments: held, to: (t) => t - Math.min(...held) + useSceneStore.getState().moment, copied: true }); // prettier-ignore
     else if (what === "off") takeKeyframes(targets, held);
     else if (what === "stay" && only) takeCourse(only);
     else if (only) setBeyond(only, what as "before" | "after", how as never);
@@ -66,4 +66,4 @@ export function CourseWords() {
       </Choose>
     </div>
   );
-}
+});

@@ -1,4 +1,5 @@
 /** *Playing*: the scene's moments one after another, in real time. What does not come in time is left out. */
+import { useState } from "react";
 import { create } from "zustand";
 import { playedOf, type Time } from "@/core/scene";
 import { useSceneStore } from "@/store";
@@ -11,6 +12,14 @@ interface Playing {
 }
 
 export const usePlaying = create<Playing>()(() => ({ on: false, rate: null }));
+
+/** A value as it is while nothing plays, else as it was before: what is only read at leisure does not run along. */
+export function useAtLeisure<T>(value: T): T {
+  const playing = usePlaying(({ on }) => on);
+  const [kept, keep] = useState(value);
+  if (!playing && kept !== value) keep(value);
+  return playing ? kept : value;
+}
 
 export const isPlaying = (): boolean => usePlaying.getState().on;
 

@@ -4,7 +4,7 @@ import { Plus, X } from "lucide-react";
 import { kindOf, type Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose, Fold, IconButton, ValueField } from "../../kit";
-import { dressingOf, editDressing, unpegAll, usePlacements, useEdit } from "../../state";
+import { dressingOf, editDressing, placementsNow, unpegAll, useEdit } from "../../state";
 import { WhereNot } from "./WhereNot";
 import { ADD, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } from "../params";
 
@@ -55,10 +55,10 @@ const byName = (names: readonly { id: string; name: string }[], id: string) =>
 /** The stretches that are held open, by numbers. */
 function Stretches({ dressing }: CardProps) {
   const lines = useScene((scene) => scene.lines);
-  const placements = usePlacements(dressing.id);
   const { stretches } = dressing.gaps;
   const own = lines.filter((line) => dressing.where.lines.includes(line.id));
   const hold = (line: string) => {
+    const placements = placementsNow(dressing.id);
     const length = placements?.lineLengths[placements.lines.indexOf(line)] ?? 1;
     const stretch = { line, from: Math.round(length * 40) / 100, to: Math.round(length * 60) / 100 };
     editDressing(dressing.id, "Hold a stretch open", (draft) => void draft.gaps.stretches.push(stretch));

@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import { keepAmount, keepRule, kindOf, type Dressing } from "@/core/place";
 import { formatValue } from "@/core/schema";
 import { Fold } from "../../kit";
-import { usePlacements } from "../../state";
+import { placementsNow } from "../../state";
 import { StepChoice, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } from "../params";
 import { DensityField } from "./DensityField";
 import { PlacesField } from "./PlacesField";
@@ -40,7 +40,6 @@ function Spread({ dressing }: CardProps) {
   const { pattern, amount, clusters } = dressing.spacing;
   const { fills: inside, handled } = kindOf(dressing.where);
   const given = { dressing, step: "spacing" as const };
-  const there = usePlacements(dressing.id);
   return (
     <>
       <StepChoice
@@ -55,6 +54,7 @@ function Spread({ dressing }: CardProps) {
         {...given}
         name="amount"
         also={(draft, { spacing }) => {
+          const there = placementsNow(dressing.id);
           if (there) Object.assign(draft.spacing, keepAmount(spacing, draft.spacing.amount, there, inside));
         }}
       />
@@ -100,7 +100,6 @@ function Travel({ dressing }: CardProps) {
 function Along({ dressing }: CardProps) {
   const { by, measure } = dressing.spacing;
   const step = "spacing" as const;
-  const there = usePlacements(dressing.id);
   const remainders = by === "distance" && measure === "straight" ? undefined : REMAINDERS[by];
   const { anew, together, inside } = dressing.spacing;
   const ends = [inside && "inside", anew && "anew at corners", together && "as one"].filter(Boolean).join(", ");
@@ -113,6 +112,7 @@ function Along({ dressing }: CardProps) {
         bare
         columns={4}
         also={(draft, { spacing }) => {
+          const there = placementsNow(dressing.id);
           if (there) Object.assign(draft.spacing, keepRule(spacing, draft.spacing.by, there));
         }}
       />
