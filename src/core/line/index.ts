@@ -19,7 +19,16 @@ export { arcLengthWithin, type Curve, type Track } from "./curve";
 export { withKnotAt } from "./insert";
 export { curveOf, LINE_KINDS } from "./kinds";
 export { writeFrames, type UpRule } from "./frames";
-export { placeOn, placesOn, pointsInStep, polygonOf, spanMiddles, taggedSpans, type DrawnLine } from "./polygon";
+export {
+  placeOn,
+  placesOn,
+  pointsInStep,
+  polygonOf,
+  seenPoints,
+  spanMiddles,
+  taggedSpans,
+  type DrawnLine,
+} from "./polygon";
 export * from "./schema";
 export type { LaidTrack } from "./track";
 

@@ -1,6 +1,6 @@
 import fc from "fast-check";
-import { distance } from "../math";
-import { curveOf, placeOn, polygonOf, spanMiddles, taggedSpans } from ".";
+import { distance, squaredToSegment, subtract } from "../math";
+import { curveOf, placeOn, polygonOf, seenPoints, spanMiddles, taggedSpans } from ".";
 import { anyLine, makeLine } from "./testing";
 
 test("a polygon's points lie on the curve at the arc lengths that they have, in order, and end where it ends", () => {
@@ -61,4 +61,26 @@ test("middles lie halfway from knot to knot; a tagged span goes from its knot to
     ],
     middle: [0, 0, 2],
   });
+});
+
+test("what is seen of a polygon begins and ends where it does, has only points of it, and leaves none far beside", () => {
+  fc.assert(
+    fc.property(anyLine, (line) => {
+      const { points } = polygonOf(line, curveOf(line), null);
+      const seen = seenPoints(points);
+      expect([seen[0], seen.at(-1)]).toEqual([points[0], points.at(-1)]);
+      let k = 0;
+      const extent = Math.max(...points.map((p) => Math.hypot(...p.map((x, i) => x - points[0][i]))));
+      for (const point of points) {
+        if (point === seen[k + 1]) k++;
+        const [a, b] = [seen[k], seen[Math.min(k + 1, seen.length - 1)]];
+        const far = squaredToSegment(...subtract(point, a), ...subtract(b, a));
+        expect(Math.sqrt(far)).toBeLessThanOrEqual(1e-3 * extent);
+      }
+      expect(k).toBe(seen.length - 1);
+    }),
+  );
+  const coil = makeLine({ kind: "coil", knots: [[0, 0, 0]], radius: 0.1, endRadius: 0.1, turns: 40 }); // prettier-ignore
+  const { points } = polygonOf(coil, curveOf(coil), null);
+  expect(seenPoints(points).length).toBeLessThan(points.length / 2);
 });

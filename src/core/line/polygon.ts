@@ -3,7 +3,7 @@ import { arcLengthWithin, type Curve } from "./curve";
 import { LINE_KINDS } from "./kinds";
 import type { Line, Polyline } from "./schema";
 import type { LaidTrack } from "./track";
-import type { Vec3 } from "../math";
+import { squaredToSegment, type Vec3 } from "../math";
 
 export interface DrawnLine {
   curve: Curve;
@@ -55,6 +55,37 @@ export function pointsInStep(moments: readonly DrawnLine[]): Float64Array[] {
     );
     return position;
   });
+}
+
+/** What is left out may lie so far beside what is drawn, as a share of the polygon's extent. */
+const SEEN = 3e-4;
+/** So many points are left out in a row at most. */
+const RUN = 32;
+
+/**
+ * A polygon as it is looked at from where all of it is seen: without points that the others lie between. A line that winds or
+ * lies on a fine mesh has many that nobody tells apart, and each is drawn as a strip of its own.
+ */
+export function seenPoints(points: readonly Vec3[]): Vec3[] {
+  const extent = Math.hypot(
+    ...[0, 1, 2].map((k) => {
+      const [least, most] = points.reduce(([a, b], p) => [Math.min(a, p[k]), Math.max(b, p[k])], [Infinity, -Infinity]);
+      return Math.max(0, most - least);
+    }),
+  );
+  const squared = (SEEN * extent) ** 2;
+  const liesBetween = (a: Vec3, b: Vec3, p: Vec3): boolean =>
+    squaredToSegment(p[0] - a[0], p[1] - a[1], p[2] - a[2], b[0] - a[0], b[1] - a[1], b[2] - a[2]) <= squared;
+  const kept = points.slice(0, 1);
+  for (let last = 0; last < points.length - 1;) {
+    const end = Math.min(points.length - 1, last + RUN);
+    let next = last + 1;
+    while (next < end && points.slice(last + 1, next + 1).every((p) => liesBetween(points[last], points[next + 1], p)))
+      next++;
+    kept.push(points[next]);
+    last = next;
+  }
+  return kept;
 }
 
 /** The positions at arc lengths of a curve. */

@@ -29,8 +29,12 @@ export interface PropPictures {
   color: string;
 }
 
+/** Pixels of one picture, and how many lie side by side in one rendering, since each reading back costs a wait. */
+const TILE = 128;
+export const AT_ONCE = 16;
+
 /** By the looks of props; turning one about while it is prepared makes new ones. */
-const shelf = shelfOf<Model, PropPictures>({ most: 1000, atOnce: 1, make: (models) => models.map(picturesOf) });
+const shelf = shelfOf<Model, PropPictures>({ most: 1000, atOnce: AT_ONCE, make: picturesOf });
 
 export const usePictureStore = shelf.useShelf;
 
@@ -45,10 +49,6 @@ export function usePictures(prop: Prop): PropPictures | undefined {
 }
 
 let renderer: WebGLRenderer | null = null;
-
-/** Pixels of one picture, and how many lie side by side in one rendering, since each reading back costs a wait. */
-const TILE = 128;
-export const AT_ONCE = 16;
 
 /** A model to be pictured, standing as its group says. */
 export interface Sitter {
@@ -94,17 +94,24 @@ function sharedRenderer(): WebGLRenderer {
   return renderer;
 }
 
-function picturesOf(model: Model): PropPictures {
-  const size = model.box.getSize(new Vector3());
-  const middle = model.box.getCenter(new Vector3());
+function picturesOf(models: readonly Model[]): PropPictures[] {
+  const cards = renderModels(models.map((model) => ({ model, group: new Group(), shot: angled(model.box) })));
+  return cards.map((seen) => {
+    const card = seen ?? blank();
+    return { card, cardUrl: card.toDataURL(), color: mainColor(card) };
+  });
+}
+
+/** A box from above at an angle. */
+function angled(box: Box3): Shot {
+  const size = box.getSize(new Vector3());
+  const middle = box.getCenter(new Vector3());
   const radius = Math.max(size.length() / 2, 1e-6);
-  const angled = new PerspectiveCamera(24, 1, radius * 0.1, radius * 20);
+  const camera = new PerspectiveCamera(24, 1, radius * 0.1, radius * 20);
   const away = radius / Math.sin((12 * Math.PI) / 180);
-  angled.position.copy(middle).add(new Vector3(0.45, 0.32, 1).normalize().multiplyScalar(away));
-  angled.lookAt(middle);
-  const shot = { camera: angled, width: TILE, height: TILE };
-  const card = renderModels([{ model, group: new Group(), shot }])[0] ?? blank();
-  return { card, cardUrl: card.toDataURL(), color: mainColor(card) };
+  camera.position.copy(middle).add(new Vector3(0.45, 0.32, 1).normalize().multiplyScalar(away));
+  camera.lookAt(middle);
+  return { camera, width: TILE, height: TILE };
 }
 
 const blank = (): HTMLCanvasElement => Object.assign(document.createElement("canvas"), { width: TILE, height: TILE });

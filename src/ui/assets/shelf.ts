@@ -10,6 +10,9 @@ interface Making<Wanted, Made> {
   make: (wanted: readonly Wanted[]) => readonly (Made | undefined)[];
 }
 
+/** What is asked for within so many milliseconds is made together: each making waits for the graphics once. */
+const GATHER = 40;
+
 export function shelfOf<Wanted, Made>({ most, atOnce, make }: Making<Wanted, Made>) {
   const useShelf = create<{ pictures: ReadonlyMap<string, Made> }>()(() => ({ pictures: new Map() }));
   const waiting = new Map<string, Wanted>();
@@ -29,7 +32,7 @@ export function shelfOf<Wanted, Made>({ most, atOnce, make }: Making<Wanted, Mad
     const made = useShelf.getState().pictures.get(name);
     if (made === undefined && !waiting.has(name)) {
       waiting.set(name, wanted);
-      if (waiting.size === 1) setTimeout(work, 0);
+      if (waiting.size === 1) setTimeout(work, GATHER);
     }
     return made;
   }

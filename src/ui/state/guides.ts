@@ -8,6 +8,7 @@ import {
   isKnotted,
   placesOn,
   polygonOf,
+  seenPoints,
   spanMiddles as middlesOf,
   taggedSpans as taggedOn,
   type DrawnLine,
@@ -23,6 +24,7 @@ const guide = query("guide", (ask, id) => new GuideLine(ask(lineInput, id)!, ask
 const drawn = query("drawn line", (ask, id) =>
   polygonOf(ask(lineInput, id)!, ask(guide, id).curve, ask(trackInput, id)!),
 );
+const seen = query("seen line", (ask, id) => seenPoints(ask(drawn, id).points));
 /** The line before it is bent into a ring or laid onto a surface: where its knots lie. */
 const unbent = query("unbent line", (ask, id): Line => {
   const line = ask(lineInput, id)!;
@@ -57,6 +59,9 @@ export function forgetOthers(lines: readonly Pick<Line, "id">[]): void {
 }
 
 export const drawnLine = (line: Line): DrawnLine => of(drawn, line);
+
+/** The points that a line is drawn through in the view. */
+export const drawnPoints = (line: Line): Vec3[] => of(seen, line);
 
 /** The same of the line before it is bent into a ring or laid onto a surface. */
 export const drawnByKnots = (line: Line): DrawnLine => of(drawnUnbent, line);

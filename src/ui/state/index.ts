@@ -1,7 +1,17 @@
 /** What the interface knows: the session, results, and the edits of a scene. */
 export { chartOf, useCharted } from "./charted";
 export * from "./edits";
-export { drawnByKnots, drawnLine, guideOf, markPositions, spanMiddles, tagColour, taggedSpans, tagsOf } from "./guides";
+export {
+  drawnByKnots,
+  drawnLine,
+  drawnPoints,
+  guideOf,
+  markPositions,
+  spanMiddles,
+  tagColour,
+  taggedSpans,
+  tagsOf,
+} from "./guides";
 export { useLaid, useMade } from "./laid";
 export { useMoved, useStills } from "./moved";
 export {

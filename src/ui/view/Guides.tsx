@@ -12,6 +12,7 @@ import {
   useSession,
   drawnByKnots,
   drawnLine,
+  drawnPoints,
   guideOf,
   markPositions,
   startsAnywhere,
@@ -138,7 +139,7 @@ function Fat({
 }
 
 function Cord({ line, lit }: OfLine & { lit: boolean }) {
-  const { points } = drawnLine(line);
+  const points = drawnPoints(line);
   const lies = line.kind !== "hanging";
   return <Fat points={points} color={lit ? SEA : CORD} width={lit ? 3 : 2} opacity={lit ? 1 : lies ? 0.3 : 0.95} />;
 }
