@@ -1,3 +1,5 @@
+import { SWC } from "./jest.swc.mjs";
+
 /** Unit tests run in Node: the core has no DOM. Packages that ship only ES modules are transformed too. */
 const config = {
   testEnvironment: "node",
@@ -9,15 +11,13 @@ const config = {
   // Looking a global up in the runner's sandbox is slow, and kernels do it in their innermost loops.
   sandboxInjectedGlobals: [
     ...["Math", "Number", "Object", "Array", "ArrayBuffer", "Uint8Array", "Uint16Array"],
-    ...["Int32Array", "Uint32Array", "Float32Array", "Float64Array"],
+    ...["Int8Array", "Int16Array", "Int32Array", "Uint32Array", "Float32Array", "Float64Array", "BigUint64Array"],
   ],
   testMatch: ["**/*.test.ts", "**/*.test.tsx"],
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
   transform: {
-    "^.+\\.(t|j|mj)sx?$": [
-      "@swc/jest",
-      { jsc: { target: "es2022", parser: { syntax: "typescript", tsx: true } }, module: { type: "commonjs" } },
-    ],
+    "\\.test\\.tsx?$": "<rootDir>/jest.bundled.mjs",
+    "^.+\\.(t|j|mj)sx?$": ["@swc/jest", SWC],
   },
   transformIgnorePatterns: [
     "/node_modules/(?!(@gltf-transform|fast-png|iobuffer|@noble/hashes|ndarray-pixels|property-graph|ktx-parse|earcut|meshoptimizer|three|three-mesh-bvh)/)",

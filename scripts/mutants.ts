@@ -147,7 +147,7 @@ if (process.env.REACHED) {
 /** A copy of the project that shares its packages, with all changes in it. */
 function copied(sample: readonly Mutant[]): string {
   const copy = mkdtempSync(join(tmpdir(), "mutants-"));
-  for (const name of ["src", "jest.setup.ts", "package.json", "tsconfig.json"])
+  for (const name of ["src", "jest.setup.ts", "jest.bundled.mjs", "jest.swc.mjs", "package.json", "tsconfig.json"])
     cpSync(join(ROOT, name), join(copy, name), { recursive: true });
   for (const name of ["node_modules", "docs"]) symlinkSync(join(ROOT, name), join(copy, name));
   writeFileSync(join(copy, "setup-mutants.js"), SETUP);
@@ -185,7 +185,7 @@ function passes(
 ): Promise<boolean> {
   return new Promise((resolve) => {
     const jest = join(ROOT, "node_modules", "jest", "bin", "jest.js");
-    const options = { cwd: copy, stdio: "ignore", env: { ...process.env, ...env } } as const;
+    const options = { cwd: copy, stdio: "ignore", env: { ...process.env, SOURCES_STAY: "1", ...env } } as const;
     const child = spawn(process.execPath, [jest, "--silent", ...args], {
       ...options,
       timeout: patience,

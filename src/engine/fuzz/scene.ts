@@ -173,7 +173,7 @@ export function fuzzScene(): Scene {
           areas: ["ring"],
           patch: { layout: { kind: "area" }, turn: 0.4, beyond: "stop" },
         },
-        spacing: { distance: 0.6 },
+        spacing: { distance: 1.2 },
         stance: { up: "normal" },
       },
     ].map((one) => ({ ...BUSY, name: one.id, ...one })),
