@@ -1,5 +1,5 @@
 /** Where a surface is held fast, how far from there each vertex is, and how a bulge lies between what is held. */
-import type { Vec3 } from "../math";
+import { Heap, type Vec3 } from "../math";
 import type { RestMesh } from "../mesh";
 import type { Holding, Side } from "./schema";
 
@@ -97,52 +97,6 @@ function distancesFrom(marked: Uint8Array, { edges, mesh: { position: P }, corne
     }
   }
   return far.map((_, v) => far[corners.welded[v]]);
-}
-
-/** Vertices by how far they are, nearest first; a vertex that came nearer is in it more than once. */
-class Heap {
-  readonly #far: Float64Array;
-  readonly #items: number[] = [];
-  readonly #keys: number[] = [];
-
-  constructor(far: Float64Array) {
-    this.#far = far;
-  }
-
-  push(v: number): void {
-    const [items, keys, key] = [this.#items, this.#keys, this.#far[v]];
-    let i = items.length;
-    while (i > 0 && keys[(i - 1) >> 1] > key) {
-      items[i] = items[(i - 1) >> 1];
-      keys[i] = keys[(i - 1) >> 1];
-      i = (i - 1) >> 1;
-    }
-    items[i] = v;
-    keys[i] = key;
-  }
-
-  /** -1 when there is none left. */
-  pop(): number {
-    const [items, keys] = [this.#items, this.#keys];
-    while (items.length > 0) {
-      const [v, key] = [items[0], keys[0]];
-      const [last, lastKey] = [items.pop()!, keys.pop()!];
-      let i = 0;
-      for (let child = 1; child < items.length; child = 2 * i + 1) {
-        if (child + 1 < items.length && keys[child + 1] < keys[child]) child++;
-        if (keys[child] >= lastKey) break;
-        items[i] = items[child];
-        keys[i] = keys[child];
-        i = child;
-      }
-      if (items.length > 0) {
-        items[i] = last;
-        keys[i] = lastKey;
-      }
-      if (key === this.#far[v]) return v;
-    }
-    return -1;
-  }
 }
 
 /** Steps of solving for a bulge at most, and by how much less is left over then. */

@@ -1,0 +1,71 @@
+/** Sparse systems: what is solved fulfils its equations, whatever the order; what is not positive definite is refused. */
+import fc from "fast-check";
+import { Ldl, nestedDissection, symmetric } from ".";
+
+/** A grid of unknowns joined to their neighbours by springs, held by a little everywhere. */
+function springs(wide: number, high: number, stiff: (k: number) => number) {
+  const [rows, columns, values]: number[][] = [[], [], []];
+  const put = (i: number, j: number, x: number) => {
+    rows.push(i);
+    columns.push(j);
+    values.push(x);
+  };
+  const neighbours: number[][] = Array.from({ length: wide * high }, () => []);
+  let k = 0;
+  const join = (i: number, j: number) => {
+    const s = stiff(k++);
+    put(i, i, s);
+    put(j, j, s);
+    put(Math.max(i, j), Math.min(i, j), -s);
+    neighbours[i].push(j);
+    neighbours[j].push(i);
+  };
+  for (let i = 0; i < wide * high; i++) {
+    put(i, i, 1e-3);
+    if (i % wide > 0) join(i, i - 1);
+    if (i >= wide) join(i, i - wide);
+  }
+  const start = [0];
+  for (const list of neighbours) start.push(start[start.length - 1] + list.length);
+  const position = Float64Array.from({ length: 3 * wide * high }, (_, c) => [Math.floor(c / 3) % wide, Math.floor(c / 3 / wide), 0][c % 3]); // prettier-ignore
+  return { matrix: symmetric(wide * high, rows, columns, values), position, start, neighbour: neighbours.flat() };
+}
+
+test("solved in any order it fulfils its equations; dissected, a grid keeps most of its zeros", () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 12 }), fc.integer({ min: 1, max: 12 }), fc.nat(), (wide, high, seed) => {
+      const random = (k: number) => 0.5 + (((k + 1) * (seed + 7919) * 2654435761) % 1000) / 1000;
+      const { matrix, position, start, neighbour } = springs(wide, high, random);
+      const { n } = matrix;
+      const wanted = Float64Array.from({ length: n }, (_, i) => random(i) - 1);
+      const orders: Uint32Array[] = [
+        Uint32Array.from({ length: n }, (_, i) => i),
+        Uint32Array.from({ length: n }, (_, i) => n - 1 - i),
+      ];
+      orders.push(nestedDissection(position, start, neighbour));
+      for (const order of orders) {
+        expect([...order].sort((a, b) => a - b)).toEqual(Array.from({ length: n }, (_, i) => i));
+        const b = new Float64Array(n);
+        for (let j = 0; j < n; j++)
+          for (let p = matrix.start[j]; p < matrix.start[j + 1]; p++) b[matrix.row[p]] += matrix.value[p] * wanted[j];
+        Ldl.of(matrix, order)!.solve(b);
+        b.forEach((x, i) => expect(x).toBeCloseTo(wanted[i], 8));
+      }
+    }),
+    { numRuns: 60 },
+  );
+  const { matrix, position, start, neighbour } = springs(60, 60, () => 1);
+  const plain = Ldl.of(
+    matrix,
+    Uint32Array.from({ length: 3600 }, (_, i) => i),
+  )!;
+  const dissected = Ldl.of(matrix, nestedDissection(position, start, neighbour))!;
+  expect(dissected.entries).toBeLessThan(plain.entries / 2);
+});
+
+test("what is not positive definite is refused", () => {
+  const order = Uint32Array.of(0, 1);
+  expect(Ldl.of(symmetric(2, [0, 1, 1], [0, 1, 0], [1, 1, 2]), order)).toBeNull();
+  expect(Ldl.of(symmetric(2, [0, 1, 1], [0, 1, 0], [1, 1, 1]), order)).toBeNull();
+  expect(Ldl.of(symmetric(2, [0, 1, 1, 0], [0, 1, 0, 0], [1, 2, 1, 1]), order)).not.toBeNull();
+});

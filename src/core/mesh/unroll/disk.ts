@@ -1,0 +1,113 @@
+/** *One part of a mesh that is cut open*, with corners of its own where it is: what is laid flat as one. */
+import { nestedDissection } from "../../math";
+import { isRim, type Cut } from "./cut";
+import { nextOf } from "./twins";
+
+export interface Disk {
+  /** Triangles of the mesh: m. */
+  triangles: Uint32Array;
+  /** Its own vertices at their corners: 3m. */
+  corner: Uint32Array;
+  count: number;
+  /** The mesh's vertex that each was: n. */
+  vertex: Uint32Array;
+  /** Corners of each triangle as it lies flat by itself, seen from its front: x of the second, x and y of the third, metres: 3m. */
+  flat: Float64Array;
+  /** Half the cotangent of the angle opposite to each edge, by half-edges: 3m. */
+  weight: Float64Array;
+  /** When each vertex is eliminated: n. */
+  order: Uint32Array;
+}
+
+/** A triangle whose height is less than this share of its side has no angles that count. */
+const THIN = 1e-6;
+
+export function diskOf(cut: Cut, members: readonly number[]): Disk {
+  const triangles = Uint32Array.from(members);
+  const { corner, vertex } = ownCorners(cut, triangles);
+  const m = triangles.length;
+  const [flat, weight] = [new Float64Array(3 * m), new Float64Array(3 * m)];
+  for (let t = 0; t < m; t++) layFlat(cut, triangles[t], flat, weight, 3 * t);
+  const order = orderOf(cut.position, corner, vertex);
+  return { triangles, corner, count: vertex.length, vertex, flat, weight, order };
+}
+
+/** Corners at one vertex are one where triangles without a rim between them lead from one to the other. */
+function ownCorners(
+  { vertex, twin, ...cut }: Cut,
+  triangles: Uint32Array,
+): { corner: Uint32Array; vertex: Uint32Array } {
+  const local = new Map<number, number>();
+  triangles.forEach((t, i) => local.set(t, i));
+  const root = Uint32Array.from({ length: 3 * triangles.length }, (_, c) => c);
+  const find = (c: number): number => {
+    while (root[c] !== c) c = root[c] = root[root[c]];
+    return c;
+  };
+  const own = (h: number) => 3 * local.get(Math.floor(h / 3))! + (h % 3);
+  triangles.forEach((t, i) => {
+    for (let k = 0; k < 3; k++) {
+      const h = 3 * t + k;
+      if (isRim({ twin, seam: cut.seam }, h) || twin[h] < h) continue;
+      root[find(3 * i + k)] = find(own(nextOf(twin[h])));
+      root[find(own(nextOf(h)))] = find(own(twin[h]));
+    }
+  });
+  const number = new Int32Array(root.length).fill(-1);
+  const [corner, was]: [Uint32Array, number[]] = [new Uint32Array(root.length), []];
+  for (let c = 0; c < root.length; c++) {
+    const r = find(c);
+    if (number[r] < 0) {
+      number[r] = was.length;
+      was.push(vertex[3 * triangles[Math.floor(c / 3)] + (c % 3)]);
+    }
+    corner[c] = number[r];
+  }
+  return { corner, vertex: Uint32Array.from(was) };
+}
+
+function layFlat({ vertex, position: P }: Cut, t: number, flat: Float64Array, weight: Float64Array, o: number): void {
+  const [a, b, c] = [3 * vertex[3 * t], 3 * vertex[3 * t + 1], 3 * vertex[3 * t + 2]];
+  let [uu, uv, vv] = [0, 0, 0];
+  for (let axis = 0; axis < 3; axis++) {
+    const [u, v] = [P[b + axis] - P[a + axis], P[c + axis] - P[a + axis]];
+    uu += u * u;
+    uv += u * v;
+    vv += v * v;
+  }
+  const side = Math.sqrt(uu);
+  const high = Math.sqrt(Math.max(0, vv - (uu > 0 ? (uv * uv) / uu : 0)));
+  if (!(side > 0) || !(high > THIN * Math.sqrt(Math.max(uu, vv)))) {
+    // One without area follows its neighbours.
+    weight.fill(1e-6, o, o + 3);
+    return;
+  }
+  const along = uv / side;
+  flat[o] = side;
+  flat[o + 1] = along;
+  flat[o + 2] = high;
+  const twice = 2 * side * high;
+  // Opposite to the edges a to b, b to c and c to a lie c, a and b.
+  weight[o] = (along * (along - side) + high * high) / twice;
+  weight[o + 1] = (side * along) / twice;
+  weight[o + 2] = (side * (side - along)) / twice;
+}
+
+function orderOf(position: Float64Array, corner: Uint32Array, vertex: Uint32Array): Uint32Array {
+  const n = vertex.length;
+  const start = new Int32Array(n + 1);
+  for (let h = 0; h < corner.length; h++) {
+    start[corner[h] + 1]++;
+    start[corner[nextOf(h)] + 1]++;
+  }
+  for (let v = 0; v < n; v++) start[v + 1] += start[v];
+  const next = start.slice(0, n);
+  const neighbour = new Uint32Array(start[n]);
+  for (let h = 0; h < corner.length; h++) {
+    const [a, b] = [corner[h], corner[nextOf(h)]];
+    neighbour[next[a]++] = b;
+    neighbour[next[b]++] = a;
+  }
+  const places = Float64Array.from({ length: 3 * n }, (_, c) => position[3 * vertex[Math.floor(c / 3)] + (c % 3)]);
+  return nestedDissection(places, start, neighbour);
+}

@@ -1,0 +1,199 @@
+/**
+ * *A disk laid flat with the least stretch.* First all angles are kept as well as can be (least squares conformal maps:
+ * B. Lévy, S. Petitjean, N. Ray, J. Maillot, ACM TOG 21(3), 2002), then lengths: every triangle is turned only, and the
+ * vertices take the places that suit all of theirs best, again and again (as rigid as possible: L. Liu, L. Zhang, Y. Xu,
+ * C. Gotsman, S. Gortler, *A Local/Global Approach to Mesh Parameterization*, Computer Graphics Forum 27(5), 2008). The system
+ * of the second part is factored once for all rounds.
+ */
+import { Ldl, symmetric } from "../../math";
+import { nextOf } from "./twins";
+import type { Disk } from "./disk";
+
+/** Rounds at most, and how little a round has to better it to be the last one. */
+const ROUNDS = 120;
+const ENOUGH = 1e-5;
+/** What is off by less than this share of the area is true to length. */
+const TRUE = 1e-12;
+
+/** Places of its vertices, x and y, metres: 2n; null where it is so cramped that numbers do not reach. */
+export function flatten(disk: Disk): Float64Array | null {
+  const begun = conformal(disk);
+  return begun && asRigidAsPossible(disk, begun);
+}
+
+/** Angles kept, by least squares, with two far vertices held as far apart as they are. */
+function conformal({ corner, count: n, flat, order, vertex }: Disk): Float64Array | null {
+  const [rows, columns, values]: number[][] = [[], [], []];
+  const put = (i: number, j: number, x: number) => {
+    if (x === 0) return;
+    rows.push(Math.max(i, j));
+    columns.push(Math.min(i, j));
+    values.push(x);
+  };
+  const place = new Uint32Array(n);
+  order.forEach((v, k) => (place[v] = k));
+  for (let o = 0; o < corner.length; o += 3) {
+    const [side, along, high] = [flat[o], flat[o + 1], flat[o + 2]];
+    if (!(high > 0)) continue;
+    const scale = 1 / (2 * side * high);
+    // What the three corners weigh as complex numbers: the edge opposite to each.
+    const re = [along - side, -along, side];
+    const im = [high, -high, 0];
+    for (let i = 0; i < 3; i++) {
+      for (let j = 0; j < 3; j++) {
+        // conj(Wi) Wj: the real part joins like to like, the imaginary one x to y.
+        const real = scale * (re[i] * re[j] + im[i] * im[j]);
+        const imaginary = scale * (re[i] * im[j] - im[i] * re[j]);
+        const [a, b] = [corner[o + i], corner[o + j]];
+        if (a >= b) {
+          put(2 * a, 2 * b, real);
+          put(2 * a + 1, 2 * b + 1, real);
+        }
+        put(2 * a, 2 * b + 1, -imaginary);
+      }
+    }
+  }
+  const [one, other] = farApart(corner, flat, n);
+  const hold = values.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
+  if (!(hold > 0) || one === other) return null;
+  for (const v of [one, other]) for (const k of [0, 1]) put(2 * v + k, 2 * v + k, HELD * hold);
+  const places = new Float64Array(2 * n);
+  places[2 * other] = HELD * hold * metresBetween(corner, flat, vertex.length, one, other);
+  const both = Uint32Array.from({ length: 2 * n }, (_, k) => 2 * order[k >> 1] + (k & 1));
+  const ldl = Ldl.of(symmetric(2 * n, rows, columns, values), both);
+  if (!ldl) return null;
+  ldl.solve(places);
+  return places.every(Number.isFinite) ? places : null;
+}
+
+/** What is held is held so many times as strongly as the rest. */
+const HELD = 1e3;
+
+/** Two vertices far apart along edges. */
+function farApart(corner: Uint32Array, flat: Float64Array, n: number): [number, number] {
+  const one = stepsFrom(corner, n, 0).last;
+  return [one, stepsFrom(corner, n, one).last];
+}
+
+/** How many edges away each is, and one that is farthest. */
+function stepsFrom(corner: Uint32Array, n: number, from: number): { steps: Int32Array; last: number } {
+  const around: number[][] = Array.from({ length: n }, () => []);
+  for (let h = 0; h < corner.length; h++) {
+    around[corner[h]].push(corner[nextOf(h)]);
+    around[corner[nextOf(h)]].push(corner[h]);
+  }
+  const steps = new Int32Array(n).fill(-1);
+  const queue = [from];
+  steps[from] = 0;
+  for (let q = 0; q < queue.length; q++) {
+    for (const v of around[queue[q]]) {
+      if (steps[v] >= 0) continue;
+      steps[v] = steps[queue[q]] + 1;
+      queue.push(v);
+    }
+  }
+  return { steps, last: queue[queue.length - 1] };
+}
+
+/** About how far it is between two, by steps of the mean length of an edge. */
+function metresBetween(corner: Uint32Array, flat: Float64Array, n: number, from: number, to: number): number {
+  let [sum, edges] = [0, 0];
+  for (let o = 0; o < flat.length; o += 3) {
+    if (!(flat[o + 2] > 0)) continue;
+    sum += flat[o];
+    edges++;
+  }
+  return (stepsFrom(corner, n, from).steps[to] * sum) / Math.max(1, edges);
+}
+
+/** Triangles turned only, vertices where they suit best. */
+function asRigidAsPossible({ corner, count: n, flat, weight, order }: Disk, places: Float64Array): Float64Array | null {
+  const m3 = corner.length;
+  const [rows, columns, values]: number[][] = [[], [], []];
+  const put = (i: number, j: number, x: number) => {
+    rows.push(Math.max(i, j));
+    columns.push(Math.min(i, j));
+    values.push(x);
+  };
+  let stiffest = 0;
+  for (let h = 0; h < m3; h++) {
+    const [a, b, w] = [corner[h], corner[nextOf(h)], weight[h]];
+    put(a, b, -w);
+    put(a, a, w);
+    put(b, b, w);
+    stiffest = Math.max(stiffest, Math.abs(w));
+  }
+  // Where it lies is free: one vertex stays.
+  put(order[n - 1], order[n - 1], stiffest);
+  const ldl = Ldl.of(symmetric(n, rows, columns, values), order);
+  if (!ldl) return null;
+  const area = scaleToSize(corner, flat, places);
+  const [x, y] = [new Float64Array(n), new Float64Array(n)];
+  for (let v = 0; v < n; v++) [x[v], y[v]] = [places[2 * v], places[2 * v + 1]];
+  const [bx, by] = [new Float64Array(n), new Float64Array(n)];
+  const cornersX = new Float64Array(3);
+  const cornersY = new Float64Array(3);
+  let before = Infinity;
+  for (let round = 0; round < ROUNDS; round++) {
+    bx.fill(0);
+    by.fill(0);
+    let energy = 0;
+    for (let o = 0; o < m3; o += 3) {
+      cornersX[1] = flat[o];
+      cornersX[2] = flat[o + 1];
+      cornersY[2] = flat[o + 2];
+      // The turn that suits its edges best, by their weights.
+      let [c, s] = [0, 0];
+      for (let k = 0; k < 3; k++) {
+        const next = k === 2 ? 0 : k + 1;
+        const [a, b] = [corner[o + k], corner[o + next]];
+        const [ux, uy] = [x[b] - x[a], y[b] - y[a]];
+        const [rx, ry] = [cornersX[next] - cornersX[k], cornersY[next] - cornersY[k]];
+        c += weight[o + k] * (rx * ux + ry * uy);
+        s += weight[o + k] * (rx * uy - ry * ux);
+      }
+      const size = Math.sqrt(c * c + s * s);
+      if (size > 0) {
+        c /= size;
+        s /= size;
+      } else [c, s] = [1, 0];
+      for (let k = 0; k < 3; k++) {
+        const next = k === 2 ? 0 : k + 1;
+        const [a, b, w] = [corner[o + k], corner[o + next], weight[o + k]];
+        const [rx, ry] = [cornersX[next] - cornersX[k], cornersY[next] - cornersY[k]];
+        const [wx, wy] = [c * rx - s * ry, s * rx + c * ry];
+        bx[b] += w * wx;
+        bx[a] -= w * wx;
+        by[b] += w * wy;
+        by[a] -= w * wy;
+        energy += w * ((x[b] - x[a] - wx) ** 2 + (y[b] - y[a] - wy) ** 2);
+      }
+    }
+    if (before - energy < ENOUGH * energy || energy <= TRUE * area) break;
+    before = energy;
+    bx[order[n - 1]] += stiffest * x[order[n - 1]];
+    by[order[n - 1]] += stiffest * y[order[n - 1]];
+    ldl.solve(bx);
+    ldl.solve(by);
+    x.set(bx);
+    y.set(by);
+  }
+  const out = Float64Array.from({ length: 2 * n }, (_, c) => (c % 2 === 0 ? x : y)[c >> 1]);
+  return out.every(Number.isFinite) ? out : null;
+}
+
+/** Brings places to the area that the triangles have, which it gives. */
+function scaleToSize(corner: Uint32Array, flat: Float64Array, places: Float64Array): number {
+  let [wanted, there] = [0, 0];
+  for (let o = 0; o < corner.length; o += 3) {
+    const [a, b, c] = [2 * corner[o], 2 * corner[o + 1], 2 * corner[o + 2]];
+    wanted += flat[o] * flat[o + 2];
+    there += Math.abs(
+      (places[b] - places[a]) * (places[c + 1] - places[a + 1]) -
+        (places[c] - places[a]) * (places[b + 1] - places[a + 1]),
+    );
+  }
+  const scale = there > 0 ? Math.sqrt(wanted / there) : 1;
+  for (let k = 0; k < places.length; k++) places[k] *= scale;
+  return wanted / 2;
+}

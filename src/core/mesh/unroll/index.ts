@@ -1,0 +1,212 @@
+/**
+ * *A mesh without texture coordinates unrolled*: cut open (`cut.ts`), each part laid flat with the least stretch
+ * (`flatten.ts`), up at the top, all beside each other at real size. Where a part is stretched too much, or has turned over,
+ * the cut is led on to where it is worst and the part laid anew.
+ */
+import { facetsOf } from "../facets";
+import { cutAlong, cutOpen, isRim, partsOf, pathsFrom, roadsOf, type Cut } from "./cut";
+import { diskOf, type Disk } from "./disk";
+import { flatten } from "./flatten";
+import { stretchOf, worstOf, type Stretch } from "./stretch";
+import { halfEdgesOf, nextOf } from "./twins";
+
+export interface Unrolled {
+  /** The triangles by vertices of their own, as many as the mesh has: 3m. */
+  index: Uint32Array;
+  /** Where these lie: x to the right, y downwards, metres: 2n. */
+  places: Float64Array;
+  parts: number;
+  /** Metres of seams, each counted once. */
+  seams: number;
+  /** See `Stretch`: m each. */
+  most: Float64Array;
+  least: Float64Array;
+  flipped: number;
+}
+
+/** Meshes of more triangles are not unrolled. */
+const MOST_TRIANGLES = 200_000;
+/** Nothing but this share of a part may be stretched by more than so many times. */
+const REST = 0.01;
+const STRETCHED = 1.3;
+/** A cut is led on so often, while all seams together are no longer than so many times the mesh's extent. */
+const LED_ON = 8;
+const SEAMS = 1.5;
+/** Room between parts, as a share of the broadest. */
+const ROOM = 0.06;
+
+interface LaidDisk {
+  disk: Disk;
+  places: Float64Array;
+  stretch: Stretch;
+}
+
+/** Null for a mesh that has too many triangles, or none with an area. */
+export function unroll(position: Float64Array, index: Uint32Array): Unrolled | null {
+  const m = index.length / 3;
+  if (m === 0 || m > MOST_TRIANGLES) return null;
+  const { area, normal } = facetsOf({ position, index });
+  const edges = halfEdgesOf(position, index);
+  const cut = cutOpen(position, edges, normal);
+  const { part, count } = partsOf(cut);
+  const members: number[][] = Array.from({ length: count }, () => []);
+  part.forEach((p, t) => members[p].push(t));
+  const bound = SEAMS * extentOf(position);
+  const laid: LaidDisk[] = [];
+  for (const triangles of members) {
+    const one = laidFlat(cut, triangles, area, bound);
+    if (one) laid.push(upright(one, position, normal, area));
+  }
+  return laid.length > 0 ? besides(laid, m, seamLength(cut)) : null;
+}
+
+/** One part, its cut led on while that is needed and helps. */
+function laidFlat(cut: Cut, triangles: readonly number[], area: Float64Array, bound: number): LaidDisk | null {
+  const own = Float64Array.from(triangles, (t) => area[t]);
+  let best: LaidDisk | null = null;
+  let kept: Uint8Array | null = null;
+  let least = Infinity;
+  for (let round = 0; ; round++) {
+    const before = cut.seam.slice();
+    const disk = diskOf(cut, triangles);
+    const places = flatten(disk);
+    if (places) {
+      const stretch = stretchOf(disk, places);
+      const worst = worstOf(stretch, own, REST) + (stretch.flipped > 0 ? 100 + stretch.flipped : 0);
+      if (worst < least) [best, least] = [{ disk, places, stretch }, worst];
+      if (least <= STRETCHED) return best;
+    }
+    if (best?.disk === disk || !best) kept = before;
+    if (round === LED_ON || !leadOn(cut, triangles, best, bound - seamLength(cut))) break;
+  }
+  // What the best one was laid by is what counts.
+  if (kept) cut.seam.set(kept);
+  return best;
+}
+
+/** Leads the cut on to the vertex that is stretched worst, so many metres at most; false where there is none to lead it to. */
+function leadOn(cut: Cut, triangles: readonly number[], laid: LaidDisk | null, most: number): boolean {
+  const roads = roadsOf(cut, triangles);
+  const rims = new Set<number>();
+  for (const t of triangles)
+    for (let h = 3 * t; h < 3 * t + 3; h++) if (isRim(cut, h)) rims.add(cut.vertex[h]).add(cut.vertex[nextOf(h)]);
+  if (rims.size === 0) return false;
+  const { far, way } = pathsFrom(cut, roads, rims);
+  let [worst, at] = [0, -1];
+  const consider = (v: number, value: number) => {
+    if (far[v] > 0 && far[v] <= most && value > worst) [worst, at] = [value, v];
+  };
+  if (laid) {
+    // Far from the cut something stretched weighs more: what is near it hardly gains by a longer one.
+    const { disk, stretch } = laid;
+    for (let c = 0; c < disk.corner.length; c++) {
+      const t = Math.floor(c / 3);
+      const off = Math.log(Math.max(stretch.most[t], 1 / Math.max(stretch.least[t], 1e-9)));
+      const v = disk.vertex[disk.corner[c]];
+      consider(v, off * far[v]);
+    }
+  } else for (const v of roads.keys()) consider(v, far[v]);
+  if (at < 0) return false;
+  cutAlong(cut, way, at);
+  return true;
+}
+
+/** Turned so that up is at the top, as far as it faces to a side; else so that it is broad rather than high. */
+function upright(laid: LaidDisk, position: Float64Array, normal: Float64Array, area: Float64Array): LaidDisk {
+  const { disk, places } = laid;
+  let [x, y] = [0, 0];
+  for (let i = 0, o = 0; i < disk.triangles.length; i++, o += 3) {
+    const [side, along, high] = [disk.flat[o], disk.flat[o + 1], disk.flat[o + 2]];
+    if (!(high > 0)) continue;
+    const t = disk.triangles[i];
+    const [a, b, c] = [0, 1, 2].map((k) => disk.corner[o + k]);
+    const [pa, pb, pc] = [a, b, c].map((v) => 3 * disk.vertex[v] + 1);
+    // How height grows along the triangle's own two directions.
+    const du = (position[pb] - position[pa]) / side;
+    const dv = (position[pc] - position[pa] - along * du) / high;
+    const ux = (places[2 * b] - places[2 * a]) / side;
+    const uy = (places[2 * b + 1] - places[2 * a + 1]) / side;
+    const vx = (places[2 * c] - places[2 * a] - along * ux) / high;
+    const vy = (places[2 * c + 1] - places[2 * a + 1] - along * uy) / high;
+    x += area[t] * (du * ux + dv * vx);
+    y += area[t] * (du * uy + dv * vy);
+  }
+  const whole = disk.triangles.reduce((sum, t) => sum + area[t], 0);
+  const up = Math.hypot(x, y);
+  const [s, c] = up > LEVEL * whole ? [x / up, y / up] : [0, 1];
+  const turned = new Float64Array(places.length);
+  for (let k = 0; k < places.length; k += 2) {
+    turned[k] = c * places[k] - s * places[k + 1];
+    // Down on the sheet.
+    turned[k + 1] = -(s * places[k] + c * places[k + 1]);
+  }
+  return { ...laid, places: turned };
+}
+
+/** What rises by less than this share of the way lies level. */
+const LEVEL = 0.05;
+
+/** All parts in a row, the largest first. */
+function besides(laid: readonly LaidDisk[], m: number, seams: number): Unrolled {
+  const boxes = laid.map(({ places }) => boxOf(places));
+  const order = laid.map((_, k) => k).sort((a, b) => laid[b].disk.triangles.length - laid[a].disk.triangles.length);
+  const room = ROOM * Math.max(...boxes.map(({ least, most }) => most[0] - least[0]));
+  const n = laid.reduce((sum, { disk }) => sum + disk.count, 0);
+  const out: Unrolled = {
+    index: new Uint32Array(3 * m),
+    places: new Float64Array(2 * n),
+    parts: laid.length,
+    seams,
+    most: new Float64Array(m).fill(1),
+    least: new Float64Array(m).fill(1),
+    flipped: laid.reduce((sum, { stretch }) => sum + stretch.flipped, 0),
+  };
+  let [first, x] = [0, 0];
+  for (const k of order) {
+    const { disk, places, stretch } = laid[k];
+    const { least, most } = boxes[k];
+    for (let v = 0; v < disk.count; v++) {
+      out.places[2 * (first + v)] = places[2 * v] - least[0] + x;
+      out.places[2 * (first + v) + 1] = places[2 * v + 1] - least[1];
+    }
+    disk.triangles.forEach((t, i) => {
+      for (let corner = 0; corner < 3; corner++) out.index[3 * t + corner] = first + disk.corner[3 * i + corner];
+      out.most[t] = stretch.most[i];
+      out.least[t] = stretch.least[i];
+    });
+    first += disk.count;
+    x += most[0] - least[0] + room;
+  }
+  return out;
+}
+
+function boxOf(places: Float64Array): { least: [number, number]; most: [number, number] } {
+  const box = { least: [Infinity, Infinity] as [number, number], most: [-Infinity, -Infinity] as [number, number] };
+  for (let k = 0; k < places.length; k++) {
+    box.least[k % 2] = Math.min(box.least[k % 2], places[k]);
+    box.most[k % 2] = Math.max(box.most[k % 2], places[k]);
+  }
+  return box;
+}
+
+function seamLength({ vertex, twin, seam, position: P }: Cut): number {
+  let sum = 0;
+  for (let h = 0; h < seam.length; h++) {
+    if (seam[h] === 0 || twin[h] < h) continue;
+    const [a, b] = [3 * vertex[h], 3 * vertex[nextOf(h)]];
+    sum += Math.hypot(P[a] - P[b], P[a + 1] - P[b + 1], P[a + 2] - P[b + 2]);
+  }
+  return sum;
+}
+
+function extentOf(position: Float64Array): number {
+  const sides = [0, 1, 2].map((axis) => {
+    let [least, most] = [Infinity, -Infinity];
+    for (let p = axis; p < position.length; p += 3) {
+      least = Math.min(least, position[p]);
+      most = Math.max(most, position[p]);
+    }
+    return Math.max(0, most - least);
+  });
+  return Math.hypot(...sides);
+}
