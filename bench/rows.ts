@@ -26,6 +26,7 @@ const ROWS: Readonly<Record<string, (name: string) => Promise<Row[]>>> = {
   "waves-200k": moving,
   "skin-100k": moving,
   "over-20k": async () => (await import("./over")).overRows(),
+  unroll: async () => (await import("./unroll")).unrollRows(),
   engine: async () => (await import("./engine")).engineRows(),
 };
 

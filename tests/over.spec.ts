@@ -221,4 +221,13 @@ test("on a meadow brought as OBJ, what is painted away goes while the brush is d
   await expect.poll(() => propCount(page)).toBeLessThan(painted);
   await page.keyboard.press("Control+z");
   await expectProps(page, painted);
+
+  // It has no texture coordinates, and is unrolled.
+  await page.getByRole("radio", { name: "Unrolled" }).click();
+  await expect(page.getByTestId("stretch")).toHaveText(/^true (to length|within [\d.]+ %, worst [\d.]+ %)/);
+  await expect(page.getByTestId("sheet")).toHaveAttribute("aria-label", /unrolled at real size/);
+  await page.getByTestId("sheet").focus();
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("Delete");
+  await expectProps(page, painted - 1);
 });

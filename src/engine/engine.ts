@@ -11,7 +11,7 @@ import { isPointCache, readPointCache, readTriangleMesh } from "@/core/files";
 import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
 import { polygonOf, type DrawnLine, type LaidTrack } from "@/core/line";
-import { UvChart, type ChartTable, type MovedVertices, type Shape, type Stand, type TriangleMesh } from "@/core/mesh";
+import { Chart, type ChartTable, type MovedVertices, type Shape, type Stand, type TriangleMesh } from "@/core/mesh";
 import { copyOf, drawnOf, momentOfStill, stillKey, type Drawn, type Placements } from "@/core/place";
 import { omit } from "@/core/schema";
 import { preparedBounds } from "@/core/scene";
@@ -348,7 +348,7 @@ export class Engine {
     if (!charted) return [];
     return fields.flatMap((id): [string, ChartedSurface][] => {
       const ground = this.#graph.get(things.worldMesh, id);
-      const chart = ground && UvChart.of(ground);
+      const chart = ground && Chart.of(ground);
       return chart ? [[id, { mesh: ground.rest.mesh, table: chart.table }]] : [];
     });
   }

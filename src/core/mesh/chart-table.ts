@@ -1,16 +1,22 @@
-/** *How the UVs of a mesh lay it flat*, at the size that it has in its file. */
+/** *How a mesh is laid flat*, by its UVs or unrolled, at the size that it has in its file. */
 import { areasOf, type Points } from "./facets";
+import { offBeside, triangleStretch } from "./stretch";
+import { unroll } from "./unroll";
 import { Heights, type HeightTable } from "./heights";
 
 /** UVs nearer than this share of the chart are one place. */
 const WELD = 1e-6;
 
-/** What is worked out of a mesh with UVs, at the size it has in its file: nothing but numbers, so that another thread can do it. */
+/** What is worked out of a mesh, at the size it has in its file: nothing but numbers, so that another thread can do it. */
 export interface ChartTable {
-  /** Chart coordinates of the vertices as x, 0, y: 3v, metres. */
+  /** The mesh's triangles by the chart's vertices, which are more than its own where it is cut open: 3m. */
+  index: Uint32Array;
+  /** Where the chart's vertices lie, as x, 0, y: 3 numbers each, metres. */
   flat: Float64Array;
-  /** Metres a unit of UV. */
-  perUnit: number;
+  /** Metres a unit of UV; null where it has none and was unrolled. */
+  perUnit: number | null;
+  /** How true to length it is. */
+  stretch: ChartStretch;
   heights: HeightTable;
   /** Its outline and seams: the edges that only one triangle has, x and y of both ends, 4 numbers each. */
   borders: Float64Array;
@@ -19,11 +25,35 @@ export interface ChartTable {
   most: readonly [number, number];
 }
 
+/** By how much lengths are off on a chart, as a share: 0.03 for a thirtieth longer or shorter. */
+export interface ChartStretch {
+  /** All but a hundredth of the area is off by no more. */
+  within: number;
+  worst: number;
+  /** Where on the chart it is worst, metres. */
+  at: readonly [x: number, y: number];
+}
+
 /** Null where the UVs have no area. */
-export function chartTableOf(mesh: Points, uv: Float32Array): ChartTable | null {
+export function chartByUvs(mesh: Points, uv: Float32Array): ChartTable | null {
   const perUnit = metresPerUnit(mesh, uv);
-  if (!(perUnit > 0)) return null;
-  const flat = flatten(uv, perUnit);
+  return perUnit > 0 ? tableOf(mesh, mesh.index, flatten(uv, perUnit), perUnit) : null;
+}
+
+/** Null for a mesh that has no area, or too many triangles. */
+export function chartUnrolled(mesh: Points): ChartTable | null {
+  const unrolled = unroll(Float64Array.from(mesh.position), mesh.index);
+  if (!unrolled) return null;
+  const { index, places } = unrolled;
+  const flat = new Float64Array((3 * places.length) / 2);
+  for (let v = 0; v < places.length / 2; v++) {
+    flat[3 * v] = places[2 * v];
+    flat[3 * v + 2] = places[2 * v + 1];
+  }
+  return tableOf(mesh, index, flat, null);
+}
+
+function tableOf(mesh: Points, index: Uint32Array, flat: Float64Array, perUnit: number | null): ChartTable {
   const [least, most] = [
     [Infinity, Infinity],
     [-Infinity, -Infinity],
@@ -36,13 +66,31 @@ export function chartTableOf(mesh: Points, uv: Float32Array): ChartTable | null 
   }
   const breadth = Math.max(most[0] - least[0], most[1] - least[1]);
   return {
+    index,
     flat,
     perUnit,
-    heights: Heights.over(flat, mesh.index).table,
-    borders: bordersOf(flat, mesh.index, WELD * Math.max(1e-9, breadth)),
+    stretch: chartStretch(mesh, index, flat),
+    heights: Heights.over(flat, index).table,
+    borders: bordersOf(flat, index, WELD * Math.max(1e-9, breadth)),
     least: [least[0], least[1]],
     most: [most[0], most[1]],
   };
+}
+
+/** So little of the area may be off by more than is said. */
+const REST = 0.01;
+
+function chartStretch(mesh: Points, index: Uint32Array, flat: Float64Array): ChartStretch {
+  const area = areasOf(mesh);
+  const off = triangleStretch(mesh, index, flat);
+  let worst = 0;
+  for (let t = 0; t < off.length; t++) if (area[t] > 0 && off[t] > off[worst]) worst = t;
+  const middle = (axis: number) =>
+    (flat[3 * index[3 * worst] + axis] +
+      flat[3 * index[3 * worst + 1] + axis] +
+      flat[3 * index[3 * worst + 2] + axis]) /
+    3;
+  return { within: offBeside(off, area, REST) - 1, worst: off[worst] - 1, at: [middle(0), middle(2)] };
 }
 
 function flatten(uv: Float32Array, scale: number): Float64Array {

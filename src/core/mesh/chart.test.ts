@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { evenly } from "../math/testing";
 import { STAND, mesh } from "../place/testing";
-import { WorldMesh, UvChart } from ".";
+import { WorldMesh, Chart } from ".";
 import type { Vec3 } from "../math";
 
 /** A roof bent about an axis, laid out by its angle and its length; its UVs have nothing to do with metres. */
@@ -24,7 +24,7 @@ function roof(steps: number, radius: number, length: number): WorldMesh {
 
 test("a chart is at real size, and what it shows lies where it says", () => {
   const ground = roof(64, 2, 3);
-  const chart = UvChart.of(ground)!;
+  const chart = Chart.of(ground)!;
   // A half cylinder laid flat: as broad as its arc, as long as it is.
   expect(chart.most[0] - chart.least[0]).toBeCloseTo(2 * Math.PI, 2);
   expect(chart.most[1] - chart.least[1]).toBeCloseTo(3, 2);
@@ -48,9 +48,25 @@ test("a chart is at real size, and what it shows lies where it says", () => {
   expect(chart.toWorld(chart.most[0] + 1, 0)).toBeNull();
 });
 
-test("a mesh without UVs, or with all of them at one place, has no chart", () => {
-  const flat = mesh([0, 0, 0, 1, 0, 0, 0, 0, 1], [0, 1, 2]);
-  expect(UvChart.of(WorldMesh.of("bare", flat, STAND))).toBeNull();
-  const attributes = [{ name: "TEXCOORD_0", width: 2, array: new Float32Array(6) }];
-  expect(UvChart.of(WorldMesh.of("point", { ...flat, attributes }, STAND))).toBeNull();
+test("a mesh without UVs, or with all of them at one place, is unrolled: places come back, ways keep their lengths; without area there is no chart", () => {
+  const flat = mesh([0, 0, 0, 1, 0, 0, 0, 0, 1, 1, 0.7, 1], [0, 2, 1, 1, 2, 3]);
+  const attributes = [{ name: "TEXCOORD_0", width: 2, array: new Float32Array(8) }];
+  for (const shape of [flat, { ...flat, attributes }]) {
+    const chart = Chart.of(WorldMesh.of("bare", shape, STAND))!;
+    expect(chart.ofUv(0, 0)).toBeNull();
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 1 }), evenly(0.01, 0.98), evenly(0.01, 0.98), (triangle, a, b) => {
+        const [p, q] = a + b < 1 ? [a, b] : [1 - a, 1 - b];
+        const corner = (k: number) => [0, 1, 2].map((axis) => flat.position[3 * flat.index[3 * triangle + k] + axis]);
+        const [x, y, z] = [corner(0), corner(1), corner(2)];
+        const point = [0, 1, 2].map((k) => (1 - p - q) * x[k] + p * y[k] + q * z[k]) as unknown as Vec3;
+        const on = chart.toChart(point);
+        expect(on.triangle).toBe(triangle);
+        chart.toWorld(on.x, on.y)!.point.forEach((value, k) => expect(value).toBeCloseTo(point[k], 5));
+        const way = [0, 1, 2].map((k) => 0.1 * (y[k] - x[k])) as unknown as Vec3;
+        expect(Math.hypot(...chart.wayOn(triangle, way))).toBeCloseTo(Math.hypot(...way), 5);
+      }),
+    );
+  }
+  expect(Chart.of(WorldMesh.of("point", mesh([0, 0, 0, 1, 0, 0, 2, 0, 0], [0, 1, 2]), STAND))).toBeNull();
 });

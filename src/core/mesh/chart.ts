@@ -1,11 +1,11 @@
 /**
- * *A surface laid out flat by its UVs*, at real size: a unit of UV is so many metres that all triangles together have the
- * area that they have in the world.
+ * *A surface laid out flat*, at real size: by its UVs, a unit of which is so many metres that all triangles together have the
+ * area that they have in the world; or unrolled where it has none.
  *
- *     const chart = UvChart.of(ground);
+ *     const chart = Chart.of(ground);
  *     chart.toWorld(2.5, 1); // { point: [x, y, z], triangle: 41 }
  */
-import type { ChartTable } from "./chart-table";
+import type { ChartStretch, ChartTable } from "./chart-table";
 import { Heights, hitsFor, type Hits } from "./heights";
 import { weightsIn } from "./barycentric";
 import type { WorldMesh } from "./world-mesh";
@@ -18,7 +18,7 @@ export interface ChartPlace {
   triangle: number;
 }
 
-export class UvChart {
+export class Chart {
   readonly ground: WorldMesh;
   readonly table: ChartTable;
   /** How large it is. */
@@ -34,10 +34,10 @@ export class UvChart {
     this.#heights = new Heights(table.heights);
   }
 
-  /** Null for a mesh without UVs, or with ones that have no area. */
-  static of(ground: WorldMesh): UvChart | null {
+  /** Null for a mesh that cannot be laid flat. */
+  static of(ground: WorldMesh): Chart | null {
     const table = ground.rest.chart;
-    return table && new UvChart(ground, table);
+    return table && new Chart(ground, table);
   }
 
   /** Corners of the box about all of it, metres; x along u, y along v. */
@@ -49,13 +49,20 @@ export class UvChart {
     return [this.#scale * this.table.most[0], this.#scale * this.table.most[1]];
   }
 
+  /** How true to length it is; where it is worst in metres as it stands. */
+  get stretch(): ChartStretch {
+    const { within, worst, at } = this.table.stretch;
+    return { within, worst, at: [this.#scale * at[0], this.#scale * at[1]] };
+  }
+
   /** Its outline and seams: x and y of both ends, 4 numbers each. */
   get borders(): Float64Array {
     return this.table.borders.map((value) => this.#scale * value);
   }
 
-  /** What lies at texture coordinates; null beside them. */
+  /** What lies at texture coordinates; null beside them, and where it has none. */
   ofUv(u: number, v: number): ChartPlace | null {
+    if (this.table.perUnit === null) return null;
     const perUnit = this.#scale * this.table.perUnit;
     return this.toWorld(perUnit * u, perUnit * v);
   }
@@ -86,7 +93,7 @@ export class UvChart {
   pointOf(triangle: number, x: number, y: number): Vec3 {
     const { index, position: P } = this.ground;
     const [u, v] = [x / this.#scale, y / this.#scale];
-    weightsIn({ position: this.table.flat, index }, triangle, u, 0, v, this.#weights);
+    weightsIn({ position: this.table.flat, index: this.table.index }, triangle, u, 0, v, this.#weights);
     const [a, b, c] = [3 * index[3 * triangle], 3 * index[3 * triangle + 1], 3 * index[3 * triangle + 2]];
     const [p, q, r] = this.#weights;
     const at = (axis: number) => p * P[a + axis] + q * P[b + axis] + r * P[c + axis];
@@ -103,8 +110,7 @@ export class UvChart {
 
   /** Where a point of a triangle lies on the chart. */
   placeIn(triangle: number, px: number, py: number, pz: number): [x: number, y: number] {
-    const { index } = this.ground;
-    const F = this.table.flat;
+    const { index, flat: F } = this.table;
     weightsIn(this.ground, triangle, px, py, pz, this.#weights);
     const [a, b, c] = [3 * index[3 * triangle], 3 * index[3 * triangle + 1], 3 * index[3 * triangle + 2]];
     const [p, q, r] = this.#weights;
@@ -128,7 +134,8 @@ export class UvChart {
     const squared = uu * vv - uv * uv;
     if (!(squared > 0)) return [0, 0];
     const [p, q] = [(this.#scale * (vv * wu - uv * wv)) / squared, (this.#scale * (uu * wv - uv * wu)) / squared];
-    const F = this.table.flat;
-    return [p * (F[b] - F[a]) + q * (F[c] - F[a]), p * (F[b + 2] - F[a + 2]) + q * (F[c + 2] - F[a + 2])];
+    const { index: laid, flat: F } = this.table;
+    const [d, e, f] = [0, 1, 2].map((k) => 3 * laid[3 * triangle + k]);
+    return [p * (F[e] - F[d]) + q * (F[f] - F[d]), p * (F[e + 2] - F[d + 2]) + q * (F[f + 2] - F[d + 2])];
   }
 }

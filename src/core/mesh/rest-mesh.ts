@@ -3,7 +3,7 @@
  * that shows it is moved, turned or sized.
  */
 import { trianglesBeyond } from "./adjacency";
-import { chartTableOf, type ChartTable } from "./chart-table";
+import { chartByUvs, chartUnrolled, type ChartTable } from "./chart-table";
 import { edgeMapOf, type EdgeMap } from "./edge-map";
 import type { Rig } from "../rig";
 import type { Points } from "./facets";
@@ -27,6 +27,7 @@ export class RestMesh {
   readonly normal: Float32Array | null;
   #edges: EdgeMap | undefined;
   #beyond: Int32Array | undefined;
+  #uvChart: ChartTable | null | undefined;
   #chart: ChartTable | null | undefined;
   #corners: CornerWeights | undefined;
   #smooth: Float32Array | undefined;
@@ -62,9 +63,15 @@ export class RestMesh {
     return (this.#corners ??= cornerWeightsOf(this.mesh));
   }
 
-  /** Null for a mesh without UVs, or with ones that have no area. */
+  /** The mesh laid flat by its UVs; null where it has none, or ones that have no area. */
+  get uvChart(): ChartTable | null {
+    if (this.#uvChart === undefined) this.#uvChart = this.uv && chartByUvs(this.mesh, this.uv);
+    return this.#uvChart;
+  }
+
+  /** The mesh laid flat by its UVs, or unrolled where it has none; null where neither can be. */
   get chart(): ChartTable | null {
-    if (this.#chart === undefined) this.#chart = this.uv && chartTableOf(this.mesh, this.uv);
+    if (this.#chart === undefined) this.#chart = this.uvChart ?? chartUnrolled(this.mesh);
     return this.#chart;
   }
 }

@@ -43,7 +43,7 @@ function holdSide(side: Exclude<Side, "rim">, rest: RestMesh, out: Uint8Array): 
 }
 
 /** How far right, or else how far up, each vertex lies: by texture coordinates, or by the box that is upright or lies flat. */
-function placesAlong({ chart, mesh: { position: P } }: RestMesh, across: boolean): Float64Array {
+function placesAlong({ uvChart: chart, mesh: { position: P } }: RestMesh, across: boolean): Float64Array {
   const n = P.length / 3;
   if (chart) return Float64Array.from({ length: n }, (_, v) => chart.flat[3 * v + (across ? 0 : 2)]);
   if (across) return Float64Array.from({ length: n }, (_, v) => P[3 * v]);

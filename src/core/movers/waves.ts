@@ -51,7 +51,7 @@ function ripple(mover: Waves, moving: Moving, weight: Weight): void {
   const { position: P, normals: N, rest, size } = moving;
   const [du, dv] = [Math.cos(mover.heading), Math.sin(mover.heading)];
   const gone = goneOf(mover);
-  const flat = rest.chart?.flat;
+  const flat = rest.uvChart?.flat;
   const own = rest.mesh.position;
   // By its texture coordinates at real size, or else over its own plan.
   const [plan, back] = flat ? [flat, 1] : [own, -1];

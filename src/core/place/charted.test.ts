@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { evenly } from "../math/testing";
 import { fromTurns, type Quat, type Vec3 } from "../math";
-import { WorldMesh, UvChart, type Stand } from "../mesh";
+import { WorldMesh, Chart, type Stand } from "../mesh";
 
 import { fullnessAt } from "./gaps/density-map";
 import { evaluate, dressing, mesh, STAND, surroundings } from "./testing";
@@ -45,7 +45,7 @@ test("a footprint lies on the chart where the surface that it stands on does, at
         const ground = grounds.find(({ id }) => id === p.fields[p.line[i]])!;
         const corners = footprints.subarray(8 * i, 8 * i + 8);
         const middle = [0, 1].map((axis) => (corners[axis] + corners[4 + axis]) / 2);
-        const { point } = UvChart.of(ground)!.toWorld(middle[0] - shift[p.line[i]], middle[1])!;
+        const { point } = Chart.of(ground)!.toWorld(middle[0] - shift[p.line[i]], middle[1])!;
         const at = [0, 1, 2].map((axis) => p.origin[axis] + p.position[3 * i + axis]);
         expect(Math.hypot(...point.map((value, axis) => value - at[axis]))).toBeLessThan(1e-3);
         // The prop is 0.4 m broad and deep, and nothing on the chart is drawn larger or smaller.
@@ -60,7 +60,7 @@ test("a footprint lies on the chart where the surface that it stands on does, at
 test("how full it is is told of what lies under something else as well, and of nothing beside the charts", () => {
   const ground = shelves("shelves", STAND);
   const p = spread([ground], { gaps: { heightOn: true, height: [-0.5, 0.5] } });
-  const chart = UvChart.of(ground)!;
+  const chart = Chart.of(ground)!;
   const share = evenly(0.05, 0.95);
   fc.assert(
     fc.property(share, share, fc.constantFrom(0, 1), (u, v, level) => {
@@ -76,9 +76,11 @@ test("how full it is is told of what lies under something else as well, and of n
   expect(fullnessAt(p.charted!, least[0] - 1, least[1])).toBeNull();
 });
 
-test("there are no charts unless asked for, nor where one of the surfaces has no UVs", () => {
+test("a surface without UVs is unrolled beside the others; there are no charts unless asked for", () => {
   const bare = WorldMesh.of("bare", mesh([0, 0, 0, 0, 0, 3, 3, 0, 0], [0, 1, 2]), STAND);
-  expect(spread([shelves("shelves", STAND), bare]).charted).toBeNull();
+  const { charted } = spread([shelves("shelves", STAND), bare]);
+  expect(charted!.shift).toHaveLength(2);
+  expect(charted!.most[0] - charted!.shift[1]).toBeGreaterThanOrEqual(3 - 1e-6);
   const around = { ...surroundings([]), surfaces: new Map([["bare", { mesh: bare, ground: true }]]) };
   expect(evaluate(dressing({ where: { kind: "over", surfaces: ["bare"] } }, []), around).charted).toBeNull();
 });
@@ -88,7 +90,7 @@ test("charts lie beside each other in the order of their surfaces, with room bet
   fc.assert(
     fc.property(from, from, from, (...froms) => {
       const grounds = froms.map((u, k) => shelves(`${k}`, STAND, u));
-      const charts = grounds.map((ground) => UvChart.of(ground)!);
+      const charts = grounds.map((ground) => Chart.of(ground)!);
       const { shift, least, most } = spread(grounds).charted!;
       const ends = charts.map((chart, k) => [chart.least[0] + shift[k], chart.most[0] + shift[k]]);
       expect([least[0], most[0]]).toEqual([expect.closeTo(0, 9), expect.closeTo(ends[2][1], 9)]);

@@ -1,9 +1,9 @@
 /**
- * *What a dressing is spread over, laid out flat by its UVs*: how full it is there and where the footprints of its props lie,
+ * *What a dressing is spread over, laid out flat* by its UVs or unrolled: how full it is there and where the footprints of its props lie,
  * surface beside surface at real size.
  */
 import { rotate, type Vec3 } from "../math";
-import { hitsFor, UvChart } from "../mesh";
+import { hitsFor, Chart } from "../mesh";
 import { shareAt } from "./gaps/density-map";
 import { NO_REASON, type ChartMap } from "./gaps/maps";
 import { NO_PROP } from "./slots";
@@ -20,9 +20,9 @@ const ON = 1e-3;
 
 const NO_BOX = new Float64Array(6);
 
-/** Null unless all fields have UVs. */
+/** Null unless all fields can be laid flat. */
 export function chartMap(fields: readonly Field[], masks: readonly DensityMask[]): ChartMap | null {
-  const charts = fields.map(({ ground, free }) => (free ? null : UvChart.of(ground)));
+  const charts = fields.map(({ ground, free }) => (free ? null : Chart.of(ground)));
   if (charts.length === 0 || !charts.every((chart) => chart !== null)) return null;
   const shift = beside(charts);
   const last = charts.length - 1;
@@ -59,8 +59,8 @@ export function chartMap(fields: readonly Field[], masks: readonly DensityMask[]
 }
 
 /** How far charts are moved so that each begins where the one before ends. */
-function beside(charts: readonly UvChart[]): number[] {
-  const wide = ({ least, most }: UvChart) => most[0] - least[0];
+function beside(charts: readonly Chart[]): number[] {
+  const wide = ({ least, most }: Chart) => most[0] - least[0];
   const room = ROOM * Math.max(...charts.map(wide));
   let x = 0;
   return charts.map((chart) => {
@@ -89,7 +89,7 @@ export function footprintsOn(
   const points = Float64Array.from({ length: 3 * count }, (_, c) => origin[c % 3] + P[c]);
   const out = new Float64Array(8 * count).fill(NaN);
   fields.forEach(({ ground }, field) => {
-    const chart = UvChart.of(ground)!;
+    const chart = Chart.of(ground)!;
     const hits = hitsFor(count);
     hits.triangle.fill(-1);
     ground.heights.cast(points, count, "itself", hits, 0);

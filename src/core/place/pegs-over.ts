@@ -3,7 +3,7 @@ import { fromOwn, type Field } from "../host";
 import { drawOnField, eachOf, hostOfKey, keyOfHex, placeOfKey, type Key } from "./keys";
 import { FLAG, NO_PROP, Slots, type Spread } from "./slots";
 import type { Vec3 } from "../math";
-import { UvChart, type Met } from "../mesh";
+import { Chart, type Met } from "../mesh";
 import { hexesOf, sorted, type Peg, type Pegged, type Pegs } from "./pegs";
 import type { PropChoice } from "./what/what";
 
@@ -109,7 +109,7 @@ function find({ point, uv }: Peg, field: Field): boolean {
   met.triangle = -1;
   if (at) ground.tree.nearest(...at, met);
   if (uv && (!at || met.triangle < 0 || apart(at) > HELD)) {
-    const there = UvChart.of(ground)?.ofUv(uv[0], uv[1]);
+    const there = Chart.of(ground)?.ofUv(uv[0], uv[1]);
     if (there) {
       met.triangle = there.triangle;
       [met.x, met.y, met.z] = there.point;

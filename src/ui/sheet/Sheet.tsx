@@ -2,6 +2,7 @@
 /** The sheet: what a dressing is spread over, seen from above, as the second place to work. */
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import type { Line } from "@/core/line";
+import { MOST_UNROLLED } from "@/core/mesh";
 import { add, rotate, scale, type Vec3 } from "@/core/math";
 import { kindOf, type Dressing, type Placements } from "@/core/place";
 import { placingBounds, type Surface } from "@/core/scene";
@@ -29,7 +30,7 @@ export function Sheet({ dressing, placements }: SheetProps) {
   return (
     <>
       <Facts key={dressing.id} dressing={dressing} placements={placements} ways={ways} by={by} />
-      <SheetCanvas key={`${dressing.id} ${by}`} dressing={dressing} placements={placements} by={by} />
+      <SheetCanvas key={`${dressing.id} ${by}`} dressing={dressing} placements={placements} ways={ways} by={by} />
       <Legend dressing={dressing} placements={placements} />
     </>
   );
@@ -42,19 +43,25 @@ function useCharts(placements: Placements, wanted: boolean): Charts | null {
   return useMemo(() => (wanted ? Charts.of(placements, known, surfaces) : null), [placements, known, surfaces, wanted]);
 }
 
-const WORDS: Readonly<Record<SheetBy, string>> = { flat: "Flat", above: "Above", uv: "By UVs" };
+/** How the sheet can lay a dressing out, and what each way is called. */
+type Ways = Partial<Record<SheetBy, string>>;
 
-/** How the sheet can lay a dressing out. */
-function useWays(dressing: Dressing): readonly SheetBy[] {
+function useWays(dressing: Dressing): Ways {
   const models = useOwnModels(dressing);
-  const uvs =
-    models.length > 0 && models.every(({ model }) => model.parts.every(({ geometry }) => geometry.attributes.uv));
-  return [...(kindOf(dressing.where).handled ? (["flat"] as const) : []), "above", ...(uvs ? (["uv"] as const) : [])];
+  const parts = models.flatMap(({ model }) => model.parts);
+  const triangles = parts.reduce((sum, { geometry }) => sum + (geometry.index?.count ?? 0) / 3, 0);
+  const byUvs = parts.every(({ geometry }) => geometry.attributes.uv);
+  const laid = parts.length > 0 && (byUvs || triangles <= MOST_UNROLLED);
+  return {
+    ...(kindOf(dressing.where).handled && { flat: "Flat" }),
+    above: "Above",
+    ...(laid && { uv: byUvs ? "By UVs" : "Unrolled" }),
+  };
 }
 
 /** How it does: as was wished for last, where it can; else as comes first. */
-const useSheetBy = (ways: readonly SheetBy[]): SheetBy =>
-  useSession(({ sheetBy }) => (ways.includes(sheetBy) ? sheetBy : ways[0]));
+const useSheetBy = (ways: Ways): SheetBy =>
+  useSession(({ sheetBy }) => (sheetBy in ways ? sheetBy : (Object.keys(ways)[0] as SheetBy)));
 
 const NO_MODELS: readonly { surface: Surface; model: Model }[] = [];
 
@@ -136,7 +143,7 @@ function flatly({ where }: Dressing, lines: readonly Line[]): OnSheet {
   return (points) => [points.map(([px, , pz]): Vec3 => [x - px, 0, z - pz])];
 }
 
-function SheetCanvas({ dressing, placements, by }: SheetProps & { by: SheetBy }) {
+function SheetCanvas({ dressing, placements, ways, by }: SheetProps & { ways: Ways; by: SheetBy }) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const { width, height } = useSize(frame);
@@ -257,7 +264,7 @@ function SheetCanvas({ dressing, placements, by }: SheetProps & { by: SheetBy })
         ref={canvas}
         tabIndex={0}
         role="application"
-        aria-label={`Sheet of ${dressing.name}, ${charts ? "laid out by its UVs" : laid ? "as its flat layout lies, what is ahead at the top" : "seen from above, north at the top"}: ${shown} props. Arrow keys select, Alt with arrow keys moves, Delete leaves blank.`}
+        aria-label={`Sheet of ${dressing.name}, ${charts ? (ways.uv === "Unrolled" ? "unrolled at real size" : "laid out by its UVs") : laid ? "as its flat layout lies, what is ahead at the top" : "seen from above, north at the top"}: ${shown} props. Arrow keys select, Alt with arrow keys moves, Delete leaves blank.`}
         data-testid="sheet"
         data-drawn={width > 0}
         className="absolute inset-0 block touch-none"
@@ -277,7 +284,7 @@ function SheetCanvas({ dressing, placements, by }: SheetProps & { by: SheetBy })
 }
 
 /** Left of the sheet: how many, how dense, and how far neighbours are apart. */
-function Facts({ dressing, ways, by, ...now }: SheetProps & { ways: readonly SheetBy[]; by: SheetBy }) {
+function Facts({ dressing, ways, by, ...now }: SheetProps & { ways: Ways; by: SheetBy }) {
   const placements = useAtLeisure(now.placements);
   const surfaces = useScene((scene) => scene.surfaces);
   const lines = useScene((scene) => scene.lines);
@@ -290,6 +297,8 @@ function Facts({ dressing, ways, by, ...now }: SheetProps & { ways: readonly She
   }, [placements]);
   const free = useMemo(() => freeArea(placements), [placements]);
   const inside = !kindOf(dressing.where).onSurfaces;
+  const many = Object.keys(ways).length > 1;
+  const charts = useCharts(placements, by === "uv");
   return (
     <div className="min-w-0 overflow-hidden border-r border-linen-2 px-4 py-3 max-[959px]:hidden">
       <div className="flex items-center gap-2">
@@ -297,16 +306,16 @@ function Facts({ dressing, ways, by, ...now }: SheetProps & { ways: readonly She
           <b className="font-semibold">{names[0] ?? dressing.name}</b>
           <span className="text-ink-6">
             {names.length > 1 ? ` and ${names.length - 1} more` : ""}
-            {ways.length > 1 ? "" : " from above"}
+            {many ? "" : " from above"}
           </span>
         </p>
-        {ways.length > 1 && (
-          <div className={`shrink-0 text-[11px] ${ways.length > 2 ? "w-[172px]" : "w-[132px]"}`}>
+        {many && (
+          <div className={`shrink-0 text-[11px] ${Object.keys(ways).length > 2 ? "w-[172px]" : "w-[132px]"}`}>
             <Segmented
               label="How the sheet lays it flat"
-              help="As its flat layout lies, seen from above, or laid out by its UVs at real size."
+              help="As its flat layout lies, seen from above, or laid out at real size: by its UVs, or unrolled where it has none."
               value={by}
-              choices={Object.fromEntries(ways.map((way) => [way, WORDS[way]])) as Record<SheetBy, string>}
+              choices={ways as Record<SheetBy, string>}
               onChange={(sheetBy) => useSession.setState({ sheetBy })}
             />
           </div>
@@ -314,7 +323,7 @@ function Facts({ dressing, ways, by, ...now }: SheetProps & { ways: readonly She
       </div>
       {neighbours ? (
         <>
-          <GapChart bins={neighbours.bins} height={ways.length > 1 ? 38 : 46} />
+          <GapChart bins={neighbours.bins} height={many ? 38 : 46} />
           <p className="font-mono text-xs text-ink-6">
             nearest {neighbours.least.toFixed(2)} – {neighbours.most.toFixed(2)} m · median{" "}
             {neighbours.median.toFixed(2)}
@@ -329,6 +338,11 @@ function Facts({ dressing, ways, by, ...now }: SheetProps & { ways: readonly She
           ? " in all"
           : ` on ${free < 10 ? free.toFixed(1) : Math.round(free).toLocaleString("en")} m² of plan`}
       </p>
+      {charts && (
+        <p className="text-xs text-ink-6" data-testid="stretch">
+          {stretchInWords(charts.stretch)}
+        </p>
+      )}
       <p className="mt-1 text-[11px] leading-snug text-ink-6">
         {by === "flat"
           ? "Drag a place to move it in the layout · drag beside them: box · "
@@ -340,6 +354,17 @@ function Facts({ dressing, ways, by, ...now }: SheetProps & { ways: readonly She
     </div>
   );
 }
+
+/** Off by less than this it is called true to length. */
+const TRUE = 0.005;
+
+/** How true to length the sheet is, in words. */
+function stretchInWords({ within, worst, where }: Charts["stretch"]): string {
+  if (worst < TRUE) return "true to length";
+  return `true within ${percent(within)}, worst ${percent(worst)} ${where}`;
+}
+
+const percent = (share: number): string => `${share < 0.0995 ? (100 * share).toFixed(1) : Math.round(100 * share)} %`;
 
 /** How much of the plan is free for props, square metres; what is only half as full counts half. */
 function freeArea({ density }: Placements): number {

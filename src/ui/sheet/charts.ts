@@ -1,5 +1,5 @@
-/** *Surfaces laid out flat by their UVs, side by side*: what the sheet shows instead of the ground from above, if asked to. */
-import type { UvChart } from "@/core/mesh";
+/** *Surfaces laid out flat, side by side*, by their UVs or unrolled: what the sheet shows instead of the ground from above, if asked to. */
+import type { Chart } from "@/core/mesh";
 import type { Vec3 } from "@/core/math";
 import { fullnessAt, type Charted, type Fullness, type Placements } from "@/core/place";
 import type { Surface } from "@/core/scene";
@@ -12,7 +12,7 @@ const JUMP = 4;
 
 interface Laid {
   field: string;
-  chart: UvChart;
+  chart: Chart;
   /** How far it is moved to stand beside the others. */
   shift: number;
 }
@@ -63,6 +63,16 @@ export class Charts {
     return (this.#borders ??= this.#laid.map(({ chart, shift }) =>
       chart.borders.map((value, k) => (k % 2 === 0 ? value + shift : value)),
     ));
+  }
+
+  /** How true to length they are, the least true of them, and where that is worst: see {@link ChartStretch}. */
+  get stretch(): { within: number; worst: number; where: string } {
+    const worst = this.#laid.reduce((a, b) => (b.chart.stretch.worst > a.chart.stretch.worst ? b : a));
+    return {
+      within: Math.max(...this.#laid.map(({ chart }) => chart.stretch.within)),
+      worst: worst.chart.stretch.worst,
+      where: whereOn(worst.chart),
+    };
   }
 
   /** How full it is at a place, and why. */
@@ -122,6 +132,15 @@ export class Charts {
     });
   }
 }
+
+/** In which third of its box a chart is stretched worst. */
+function whereOn({ least, most, stretch: { at } }: Chart): string {
+  const third = (axis: number) =>
+    Math.min(2, Math.max(0, Math.floor((3 * (at[axis] - least[axis])) / (most[axis] - least[axis] || 1))));
+  return ["at the top", SIDES[third(0)], "at the foot"][third(1)];
+}
+
+const SIDES = ["on the left", "in the middle", "on the right"] as const;
 
 /** The charts as a picture over their box: green where things may stand, paler the fewer do; nothing beside them. */
 export function pictureOf({ columns, rows, share }: Charted): HTMLCanvasElement {

@@ -1,7 +1,7 @@
 /** Surfaces laid out by their UVs, as the worker hands them over. */
 import { create } from "zustand";
 import { Graph, input, query } from "@/core/graph";
-import { UvChart, WorldMesh, type Stand } from "@/core/mesh";
+import { Chart, WorldMesh, type Stand } from "@/core/mesh";
 import type { MovedShape } from "@/core/movers";
 import { kindOf } from "@/core/place";
 import type { Surface } from "@/core/scene";
@@ -31,14 +31,14 @@ const chart = query("chart", (ask, id) => {
   const { mesh, table } = ask(chartedInput, id)!;
   const [stand, moved] = [ask(standInput, id)!, ask(movedInput, id)];
   const rest = WorldMesh.of(id, { ...mesh, attributes: [] }, stand);
-  if (!moved) return new UvChart(rest, table);
+  if (!moved) return new Chart(rest, table);
   const position = Float64Array.from(moved.position, (metres) => stand.scale * metres);
-  return new UvChart(rest.at(stand, { position, normal: moved.normal }), table);
+  return new Chart(rest.at(stand, { position, normal: moved.normal }), table);
 });
 let graph = new Graph();
 
 /** The chart of a surface as it stands, for asking it for places. */
-export function chartOf(one: ChartedSurface, { id, position, rotation, scale }: Surface): UvChart {
+export function chartOf(one: ChartedSurface, { id, position, rotation, scale }: Surface): Chart {
   graph.set(chartedInput, id, one);
   graph.set(standInput, id, { position, rotation, scale });
   graph.set(movedInput, id, useMoved.getState().shapes.get(id));

@@ -1,5 +1,6 @@
 /** *One part of a mesh that is cut open*, with corners of its own where it is: what is laid flat as one. */
 import { nestedDissection } from "../../math";
+import { asFlat } from "../stretch";
 import { isRim, type Cut } from "./cut";
 import { nextOf } from "./twins";
 
@@ -19,8 +20,7 @@ export interface Disk {
   order: Uint32Array;
 }
 
-/** A triangle whose height is less than this share of its side has no angles that count. */
-const THIN = 1e-6;
+const own: [number, number, number] = [0, 0, 0];
 
 export function diskOf(cut: Cut, members: readonly number[]): Disk {
   const triangles = Uint32Array.from(members);
@@ -68,24 +68,13 @@ function ownCorners(
 
 function layFlat({ vertex, position: P }: Cut, t: number, flat: Float64Array, weight: Float64Array, o: number): void {
   const [a, b, c] = [3 * vertex[3 * t], 3 * vertex[3 * t + 1], 3 * vertex[3 * t + 2]];
-  let [uu, uv, vv] = [0, 0, 0];
-  for (let axis = 0; axis < 3; axis++) {
-    const [u, v] = [P[b + axis] - P[a + axis], P[c + axis] - P[a + axis]];
-    uu += u * u;
-    uv += u * v;
-    vv += v * v;
-  }
-  const side = Math.sqrt(uu);
-  const high = Math.sqrt(Math.max(0, vv - (uu > 0 ? (uv * uv) / uu : 0)));
-  if (!(side > 0) || !(high > THIN * Math.sqrt(Math.max(uu, vv)))) {
+  if (!asFlat(P, a, b, c, own)) {
     // One without area follows its neighbours.
     weight.fill(1e-6, o, o + 3);
     return;
   }
-  const along = uv / side;
-  flat[o] = side;
-  flat[o + 1] = along;
-  flat[o + 2] = high;
+  flat.set(own, o);
+  const [side, along, high] = own;
   const twice = 2 * side * high;
   // Opposite to the edges a to b, b to c and c to a lie c, a and b.
   weight[o] = (along * (along - side) + high * high) / twice;

@@ -11,7 +11,7 @@ import type { Disk } from "./disk";
 
 /** Rounds at most, and how little a round has to better it to be the last one. */
 const ROUNDS = 120;
-const ENOUGH = 1e-5;
+const ENOUGH = 1e-3;
 /** What is off by less than this share of the area is true to length. */
 const TRUE = 1e-12;
 
@@ -131,43 +131,51 @@ function asRigidAsPossible({ corner, count: n, flat, weight, order }: Disk, plac
   const [x, y] = [new Float64Array(n), new Float64Array(n)];
   for (let v = 0; v < n; v++) [x[v], y[v]] = [places[2 * v], places[2 * v + 1]];
   const [bx, by] = [new Float64Array(n), new Float64Array(n)];
-  const cornersX = new Float64Array(3);
-  const cornersY = new Float64Array(3);
   let before = Infinity;
   for (let round = 0; round < ROUNDS; round++) {
     bx.fill(0);
     by.fill(0);
     let energy = 0;
     for (let o = 0; o < m3; o += 3) {
-      cornersX[1] = flat[o];
-      cornersX[2] = flat[o + 1];
-      cornersY[2] = flat[o + 2];
-      // The turn that suits its edges best, by their weights.
-      let [c, s] = [0, 0];
-      for (let k = 0; k < 3; k++) {
-        const next = k === 2 ? 0 : k + 1;
-        const [a, b] = [corner[o + k], corner[o + next]];
-        const [ux, uy] = [x[b] - x[a], y[b] - y[a]];
-        const [rx, ry] = [cornersX[next] - cornersX[k], cornersY[next] - cornersY[k]];
-        c += weight[o + k] * (rx * ux + ry * uy);
-        s += weight[o + k] * (rx * uy - ry * ux);
-      }
+      const p = corner[o];
+      const q = corner[o + 1];
+      const r = corner[o + 2];
+      const wp = weight[o];
+      const wq = weight[o + 1];
+      const wr = weight[o + 2];
+      // The triangle's edges by itself, p to q, q to r, r to p; and as they lie.
+      const ax = flat[o];
+      const bx0 = flat[o + 1] - ax;
+      const by0 = flat[o + 2];
+      const cx = -flat[o + 1];
+      const ux = x[q] - x[p];
+      const uy = y[q] - y[p];
+      const vx = x[r] - x[q];
+      const vy = y[r] - y[q];
+      const sx = x[p] - x[r];
+      const sy = y[p] - y[r];
+      // The turn that suits them best, by their weights.
+      let c = wp * ax * ux + wq * (bx0 * vx + by0 * vy) + wr * (cx * sx - by0 * sy);
+      let s = wp * ax * uy + wq * (bx0 * vy - by0 * vx) + wr * (cx * sy + by0 * sx);
       const size = Math.sqrt(c * c + s * s);
-      if (size > 0) {
-        c /= size;
-        s /= size;
-      } else [c, s] = [1, 0];
-      for (let k = 0; k < 3; k++) {
-        const next = k === 2 ? 0 : k + 1;
-        const [a, b, w] = [corner[o + k], corner[o + next], weight[o + k]];
-        const [rx, ry] = [cornersX[next] - cornersX[k], cornersY[next] - cornersY[k]];
-        const [wx, wy] = [c * rx - s * ry, s * rx + c * ry];
-        bx[b] += w * wx;
-        bx[a] -= w * wx;
-        by[b] += w * wy;
-        by[a] -= w * wy;
-        energy += w * ((x[b] - x[a] - wx) ** 2 + (y[b] - y[a] - wy) ** 2);
-      }
+      c = size > 0 ? c / size : 1;
+      s = size > 0 ? s / size : 0;
+      const px = c * ax;
+      const py = s * ax;
+      const qx = c * bx0 - s * by0;
+      const qy = s * bx0 + c * by0;
+      const rx = c * cx + s * by0;
+      const ry = s * cx - c * by0;
+      bx[p] += wr * rx - wp * px;
+      by[p] += wr * ry - wp * py;
+      bx[q] += wp * px - wq * qx;
+      by[q] += wp * py - wq * qy;
+      bx[r] += wq * qx - wr * rx;
+      by[r] += wq * qy - wr * ry;
+      energy +=
+        wp * ((ux - px) * (ux - px) + (uy - py) * (uy - py)) +
+        wq * ((vx - qx) * (vx - qx) + (vy - qy) * (vy - qy)) +
+        wr * ((sx - rx) * (sx - rx) + (sy - ry) * (sy - ry));
     }
     if (before - energy < ENOUGH * energy || energy <= TRUE * area) break;
     before = energy;

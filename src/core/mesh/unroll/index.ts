@@ -4,10 +4,10 @@
  * the cut is led on to where it is worst and the part laid anew.
  */
 import { facetsOf } from "../facets";
+import { offBeside, singularValues, timesOff, type Singular } from "../stretch";
 import { cutAlong, cutOpen, isRim, partsOf, pathsFrom, roadsOf, type Cut } from "./cut";
 import { diskOf, type Disk } from "./disk";
 import { flatten } from "./flatten";
-import { stretchOf, worstOf, type Stretch } from "./stretch";
 import { halfEdgesOf, nextOf } from "./twins";
 
 export interface Unrolled {
@@ -18,19 +18,17 @@ export interface Unrolled {
   parts: number;
   /** Metres of seams, each counted once. */
   seams: number;
-  /** See `Stretch`: m each. */
-  most: Float64Array;
-  least: Float64Array;
+  /** How many triangles have turned over. */
   flipped: number;
 }
 
 /** Meshes of more triangles are not unrolled. */
-const MOST_TRIANGLES = 200_000;
+export const MOST_UNROLLED = 60_000;
 /** Nothing but this share of a part may be stretched by more than so many times. */
 const REST = 0.01;
 const STRETCHED = 1.3;
 /** A cut is led on so often, while all seams together are no longer than so many times the mesh's extent. */
-const LED_ON = 8;
+const LED_ON = 3;
 const SEAMS = 1.5;
 /** Room between parts, as a share of the broadest. */
 const ROOM = 0.06;
@@ -38,13 +36,15 @@ const ROOM = 0.06;
 interface LaidDisk {
   disk: Disk;
   places: Float64Array;
-  stretch: Stretch;
+  /** By how many times lengths are off in each triangle. */
+  off: Float64Array;
+  flipped: number;
 }
 
 /** Null for a mesh that has too many triangles, or none with an area. */
 export function unroll(position: Float64Array, index: Uint32Array): Unrolled | null {
   const m = index.length / 3;
-  if (m === 0 || m > MOST_TRIANGLES) return null;
+  if (m === 0 || m > MOST_UNROLLED) return null;
   const { area, normal } = facetsOf({ position, index });
   const edges = halfEdgesOf(position, index);
   const cut = cutOpen(position, edges, normal);
@@ -71,9 +71,10 @@ function laidFlat(cut: Cut, triangles: readonly number[], area: Float64Array, bo
     const disk = diskOf(cut, triangles);
     const places = flatten(disk);
     if (places) {
-      const stretch = stretchOf(disk, places);
-      const worst = worstOf(stretch, own, REST) + (stretch.flipped > 0 ? 100 + stretch.flipped : 0);
-      if (worst < least) [best, least] = [{ disk, places, stretch }, worst];
+      const one = stretched(disk, places);
+      // What has turned over is worse than any stretch.
+      const worst = offBeside(one.off, own, REST) + (one.flipped > 0 ? 1e6 * one.flipped : 0);
+      if (worst < least) [best, least] = [one, worst];
       if (least <= STRETCHED) return best;
     }
     if (best?.disk === disk || !best) kept = before;
@@ -82,6 +83,25 @@ function laidFlat(cut: Cut, triangles: readonly number[], area: Float64Array, bo
   // What the best one was laid by is what counts.
   if (kept) cut.seam.set(kept);
   return best;
+}
+
+function stretched(disk: Disk, places: Float64Array): LaidDisk {
+  const { corner, flat } = disk;
+  const off = new Float64Array(corner.length / 3).fill(1);
+  const laid = new Float64Array(6);
+  const singular: Singular = { most: 1, least: 1 };
+  let flipped = 0;
+  for (let t = 0, o = 0; t < off.length; t++, o += 3) {
+    if (!(flat[o + 2] > 0)) continue;
+    for (let k = 0; k < 3; k++) {
+      laid[2 * k] = places[2 * corner[o + k]];
+      laid[2 * k + 1] = places[2 * corner[o + k] + 1];
+    }
+    singularValues([flat[o], flat[o + 1], flat[o + 2]], laid, singular);
+    off[t] = timesOff(singular);
+    if (singular.least <= 0) flipped++;
+  }
+  return { disk, places, off, flipped };
 }
 
 /** Leads the cut on to the vertex that is stretched worst, so many metres at most; false where there is none to lead it to. */
@@ -98,12 +118,10 @@ function leadOn(cut: Cut, triangles: readonly number[], laid: LaidDisk | null, m
   };
   if (laid) {
     // Far from the cut something stretched weighs more: what is near it hardly gains by a longer one.
-    const { disk, stretch } = laid;
+    const { disk, off } = laid;
     for (let c = 0; c < disk.corner.length; c++) {
-      const t = Math.floor(c / 3);
-      const off = Math.log(Math.max(stretch.most[t], 1 / Math.max(stretch.least[t], 1e-9)));
       const v = disk.vertex[disk.corner[c]];
-      consider(v, off * far[v]);
+      consider(v, Math.log(off[Math.floor(c / 3)]) * far[v]);
     }
   } else for (const v of roads.keys()) consider(v, far[v]);
   if (at < 0) return false;
@@ -157,13 +175,11 @@ function besides(laid: readonly LaidDisk[], m: number, seams: number): Unrolled 
     places: new Float64Array(2 * n),
     parts: laid.length,
     seams,
-    most: new Float64Array(m).fill(1),
-    least: new Float64Array(m).fill(1),
-    flipped: laid.reduce((sum, { stretch }) => sum + stretch.flipped, 0),
+    flipped: laid.reduce((sum, one) => sum + one.flipped, 0),
   };
   let [first, x] = [0, 0];
   for (const k of order) {
-    const { disk, places, stretch } = laid[k];
+    const { disk, places } = laid[k];
     const { least, most } = boxes[k];
     for (let v = 0; v < disk.count; v++) {
       out.places[2 * (first + v)] = places[2 * v] - least[0] + x;
@@ -171,8 +187,6 @@ function besides(laid: readonly LaidDisk[], m: number, seams: number): Unrolled 
     }
     disk.triangles.forEach((t, i) => {
       for (let corner = 0; corner < 3; corner++) out.index[3 * t + corner] = first + disk.corner[3 * i + corner];
-      out.most[t] = stretch.most[i];
-      out.least[t] = stretch.least[i];
     });
     first += disk.count;
     x += most[0] - least[0] + room;

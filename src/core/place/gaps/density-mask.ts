@@ -3,7 +3,7 @@
  * edge each say a share, and all are multiplied. What stands is decided by each position's own lot, so a limit that is
  * changed leaves everything that still qualifies where it was.
  */
-import { PointGrid, trianglesBeyond, UvChart, type WorldMesh, type Met } from "../../mesh";
+import { PointGrid, trianglesBeyond, Chart, type WorldMesh, type Met } from "../../mesh";
 import { Cells, Plan, type Volume, type Field } from "../../host";
 import { colourShare, imageShare } from "./image-mask";
 import { NearLine } from "./near-line";
@@ -168,7 +168,7 @@ const facingRule = ({ facing, facingWithin }: Masking): Rule => {
 /** Between two places along a surface's own u or v; nothing where it has no texture coordinates. */
 function alongRules(params: Masking, ground: WorldMesh): Rule[] {
   if (!params.uOn && !params.vOn) return [];
-  const chart = UvChart.of(ground);
+  const chart = Chart.of(ground);
   if (!chart) return [];
   const [least, most] = [chart.least, chart.most];
   return (["u", "v"] as const).flatMap((which, axis) => {
