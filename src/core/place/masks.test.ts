@@ -6,7 +6,7 @@ import { makeLine } from "../line/testing";
 import { madeMesh, madeSchema } from "../made";
 import { WorldMesh } from "../mesh";
 
-import { evaluate, type Around, dressing, mesh, STAND, surroundings } from "./testing";
+import { evaluate, type Around, dressing, field, mesh, STAND, surroundings } from "./testing";
 import type { Placements } from "./placements";
 
 /** Level ground of 20 by 20 metres with texture coordinates: u goes east, v goes north. */
@@ -194,4 +194,27 @@ test("inside a closed line counts as on it where that is asked; the props of ano
   for (const [x, z] of places(kept)) {
     for (const [a, b] of places(others)) expect(Math.hypot(a - x, b - z)).toBeGreaterThan(1.4);
   }
+});
+
+test("props of another dressing keep off what is near in space, however high all of it lies", () => {
+  const counts = [0, 300, -47.25].map((y) => {
+    const stand = { position: [0, y, 0], rotation: [0, 0, 0, 1], scale: 1 } as const;
+    const around = {
+      ...surroundings([]),
+      surfaces: new Map([["field", { mesh: field(8, () => 0, "field", stand), ground: true }]]),
+    };
+    const over = (spacing: object, gaps: object, more: object = {}) =>
+      evaluate(dressing({ where: { kind: "over", surfaces: ["field"] }, spacing, gaps } as never), {
+        ...around,
+        ...more,
+      });
+    const others = over({ pattern: "square", distance: 4 }, {});
+    const distances = [{ to: "others", none: 1.5, full: 1.5 }];
+    const kept = over({ pattern: "square", distance: 0.5 }, { distances }, { placed: new Map([["others", others]]) });
+    for (const [x, z] of places(kept))
+      for (const [a, b] of places(others)) expect(Math.hypot(a - x, b - z)).toBeGreaterThan(1.4);
+    return [kept.count, over({ pattern: "square", distance: 0.5 }, {}).count];
+  });
+  expect(counts[0][0]).toBeLessThan(counts[0][1]);
+  expect(new Set(counts.map(String)).size).toBe(1);
 });

@@ -133,3 +133,10 @@ test("a slot keeps its number, and so its key, when the line is lengthened, in e
     expect(ats(long).slice(0, short.count)).toEqual(ats(short));
   }
 });
+
+test("insets that leave one place of a line leave one slot there, however it is divided; one cut beyond the last leaves none", () => {
+  const spacing = { by: "divide" as const, parts: 5, fromStart: 2, fromEnd: 1 };
+  expect(ats(place({ spacing }, [straight(3)]))).toEqual([2]);
+  expect(ats(place({ spacing: { ...spacing, begin: 6 } }, [straight(3)]))).toEqual([]);
+  expect(ats(place({ spacing }, [straight(8)]))).toEqual([2, 3, 4, 5, 6, 7]);
+});
