@@ -1,6 +1,6 @@
 import fc from "fast-check";
-import { distance, squaredToSegment, subtract } from "../math";
-import { curveOf, placeOn, polygonOf, seenPoints, spanMiddles, taggedSpans } from ".";
+import { distance, squaredToSegment, subtract, vectorAt } from "../math";
+import { curveOf, placeOn, pointsInStep, polygonOf, seenPoints, spanMiddles, taggedSpans } from ".";
 import { anyLine, makeLine } from "./testing";
 
 test("a polygon's points lie on the curve at the arc lengths that they have, in order, and end where it ends", () => {
@@ -83,4 +83,28 @@ test("what is seen of a polygon begins and ends where it does, has only points o
   const coil = makeLine({ kind: "coil", knots: [[0, 0, 0]], radius: 0.1, endRadius: 0.1, turns: 40 }); // prettier-ignore
   const { points } = polygonOf(coil, curveOf(coil), null);
   expect(seenPoints(points).length).toBeLessThan(points.length / 2);
+});
+
+test("one line at several moments has as many points in each, on the line as it is then, from end to end", () => {
+  fc.assert(
+    fc.property(fc.array(anyLine, { minLength: 2, maxLength: 4 }), (lines) => {
+      const moments = lines.map((line) => polygonOf(line, curveOf(line), null));
+      const most = Math.max(...moments.map(({ points }) => points.length));
+      pointsInStep(moments).forEach((frame, k) => {
+        expect(frame.length).toBe(3 * most);
+        const { curve, points } = moments[k];
+        const slack = 1e-6 * Math.max(1, curve.length);
+        const at = (i: number) => vectorAt(frame, i);
+        expect(distance(at(0), points[0])).toBeLessThan(slack);
+        expect(distance(at(most - 1), points.at(-1)!)).toBeLessThan(slack);
+        // As far along as in the finest: never back, and nowhere off by more than the way from one point to the next.
+        for (let i = 1; i < most; i++) {
+          const finest = moments.find((one) => one.points.length === most)!;
+          const step = ((finest.at[i] - finest.at[i - 1]) / finest.curve.length) * curve.length;
+          if (points.length !== most) expect(distance(at(i - 1), at(i))).toBeLessThan(step + slack);
+        }
+      });
+    }),
+    { numRuns: 40 },
+  );
 });

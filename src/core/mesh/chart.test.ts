@@ -2,7 +2,8 @@ import fc from "fast-check";
 import { evenly } from "../math/testing";
 import { STAND, mesh } from "../place/testing";
 import { WorldMesh, Chart } from ".";
-import type { Vec3 } from "../math";
+import { add, distance, scale, vectorAt, type Vec3 } from "../math";
+import { lattice, round } from "./unroll/testing";
 
 /** A roof bent about an axis, laid out by its angle and its length; its UVs have nothing to do with metres. */
 function roof(steps: number, radius: number, length: number): WorldMesh {
@@ -69,4 +70,22 @@ test("a mesh without UVs, or with all of them at one place, is unrolled: places 
     );
   }
   expect(Chart.of(WorldMesh.of("point", mesh([0, 0, 0, 1, 0, 0, 2, 0, 0], [0, 1, 2]), STAND))).toBeNull();
+});
+
+test("a tube without UVs has a chart of its own vertices along the cut: places come back, and ways keep their lengths", () => {
+  const [position, index] = lattice(6, 24, (u, v) => round(u, 0.5, 2 * v), true);
+  const tube = WorldMesh.of("tube", { position: Float32Array.from(position), index, attributes: [] }, STAND);
+  const chart = Chart.of(tube)!;
+  expect(chart.table.flat.length).toBe(position.length + 3 * 7);
+  fc.assert(
+    fc.property(fc.nat(index.length / 3 - 1), evenly(0.01, 0.49), evenly(0.01, 0.49), (triangle, p, q) => {
+      const corner = (k: number) => vectorAt(tube.position, index[3 * triangle + k]);
+      const point = add(add(scale(corner(0), 1 - p - q), scale(corner(1), p)), scale(corner(2), q));
+      const [x, y] = chart.placeIn(triangle, ...point);
+      expect(distance(chart.pointOf(triangle, x, y), point)).toBeLessThan(1e-5);
+      expect(distance(chart.toWorld(x, y)!.point, point)).toBeLessThan(1e-5);
+      const [endX, endY] = chart.placeIn(triangle, ...corner(1));
+      expect(Math.hypot(endX - x, endY - y)).toBeCloseTo(distance(corner(1), point), 4);
+    }),
+  );
 });

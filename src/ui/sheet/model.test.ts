@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { quatAt, rotate } from "@/core/math";
 import { evenly } from "@/core/math/testing";
 import type { PropBounds } from "@/core/mesh";
 import { place } from "@/core/place/testing";
@@ -31,6 +32,15 @@ test("a footprint is as large as its prop's box in its size, turned as the prop 
         const side = (k: number) => Math.hypot(at(k)[0] - at(k + 1)[0], at(k)[1] - at(k + 1)[1]);
         expect(side(0)).toBeCloseTo(p.scale[3 * i] * (max[0] - min[0]), 4);
         expect(side(1)).toBeCloseTo(p.scale[3 * i + 2] * (max[2] - min[2]), 4);
+        // Front left and back right, in the prop's own sense.
+        for (const [k, box] of [
+          [0, max],
+          [2, min],
+        ] as const) {
+          const [x, , z] = rotate(quatAt(p.rotation, i), [p.scale[3 * i] * box[0], 0, p.scale[3 * i + 2] * box[2]]);
+          expect(at(k)[0]).toBeCloseTo(p.origin[0] + p.position[3 * i] + x, 4);
+          expect(at(k)[1]).toBeCloseTo(p.origin[2] + p.position[3 * i + 2] + z, 4);
+        }
         expect(placementAt(p, corners, ...middleOf(corners, i), 0)).toBe(i);
       }
       expect(placementAt(p, corners, 500, 500, 5)).toBe(-1);

@@ -49,6 +49,20 @@ test("planes, cylinders and cones are true to length wherever they stand, and cu
   );
 });
 
+test("a tube that is cut off aslant is opened where it is shortest; a share of the area may be off by more than is said", () => {
+  for (const [rows, high] of [
+    [4, 1],
+    [9, 2.5],
+  ]) {
+    // prettier-ignore
+    const [position, index] = lattice(rows, 6 * rows, (u, v) => round(u, 0.5, high * v * (1 + 0.6 * Math.cos(TURN * u))), true); // prettier-ignore
+    expect(unroll(position, index)!.seams).toBeCloseTo(0.4 * high, 6);
+  }
+  expect([0, 0.01, 0.03, 0.5, 1].map((share) => offBeside([1.5, 1, 3, 2], [2, 95, 1, 2], share))).toEqual([
+    3, 2, 1.5, 1, 1,
+  ]);
+});
+
 test("what bends both ways is laid without turning over, a ball along one cut, and said how much it is stretched", () => {
   const ball = lattice(20, 40, (u, v) => { const p = 1e-3 + v * (Math.PI - 2e-3); return round(u, Math.sin(p), Math.cos(p)); }, true); // prettier-ignore
   const ring = lattice(16, 30, (u, v) => round(u, 2 + 0.5 * Math.cos(TURN * v), 0.5 * Math.sin(TURN * v)), true);
