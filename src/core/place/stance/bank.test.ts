@@ -32,6 +32,32 @@ test("round a circle what goes at a speed leans inwards by atan(v² / r g), no f
   );
 });
 
+test("who leans rolls about the way ahead alone, which stays what it was, up and down hills as well", () => {
+  const knots = Array.from({ length: 7 }, (_, k): Vec3 => [5 * k, 1.5 * (k % 3), k % 2 === 0 ? 0 : 6]);
+  const line = makeLine({ kind: "smooth", knots });
+  const gone = { metres: 2, rounds: 0, speed: 7, rate: 0 };
+  const [level, leaning] = [false, true].map((banks) =>
+    place({ spacing: { by: "count", count: 25, gone }, stance: { banks, bankMost: 1.2 } }, [line]),
+  );
+  let leaned = 0;
+  for (let i = 0; i < level.count; i++) {
+    const [a, b] = [level, leaning].map((p) => quatAt(p.rotation, i));
+    expect(Math.hypot(...b)).toBeCloseTo(1, 5);
+    const [ahead, still] = [rotate(b, [0, 0, 1]), rotate(a, [0, 0, 1])];
+    ahead.forEach((value, k) => expect(value).toBeCloseTo(still[k], 5));
+    leaned = Math.max(
+      leaned,
+      Math.acos(
+        Math.min(
+          1,
+          up(a).reduce((sum, x, k) => sum + x * up(b)[k], 0),
+        ),
+      ),
+    );
+  }
+  expect(leaned).toBeGreaterThan(0.6);
+});
+
 test("on a winding way nobody flips: from frame to frame the lean turns no faster than the way bends, and straight on there is none", () => {
   const knots = Array.from({ length: 12 }, (_, k): Vec3 => [4 * k, 0.3 * (k % 2), k % 2 === 0 ? 0 : 5]);
   const line = makeLine({ kind: "smooth", knots });
