@@ -77,7 +77,7 @@ test("with nothing to turn to, they face south as far as their up lets them, or 
     ],
     [[0, 0, 0, 1, 0.3, 0, 0, 0, -1], null],
     [
-      [0, 0, 0, 1, 0, 0, 0, 1, 0],
+      [0, 0, 0, 1, 0, -0.2, 0, 1, 0],
       [0, -1, 0],
     ],
   ] as const) {
