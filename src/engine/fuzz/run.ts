@@ -23,7 +23,7 @@ export function difference(a: unknown, b: unknown, path = ""): string | null {
   return null;
 }
 
-const FRESH_EVERY = 25;
+const FRESH_EVERY = 24;
 
 export interface FuzzOptions {
   edits: number;
@@ -41,7 +41,7 @@ export async function fuzz({
   edits,
   seed,
   ignoring,
-  compareEvery = 3,
+  compareEvery = 4,
   pokingEvery = 12,
 }: FuzzOptions): Promise<string | null> {
   const dice = new Dice(seed);
