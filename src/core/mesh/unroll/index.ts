@@ -55,7 +55,7 @@ export function unroll(position: Float64Array, index: Uint32Array): Unrolled | n
   const laid: LaidDisk[] = [];
   for (const triangles of members) {
     const one = laidFlat(cut, triangles, area, bound);
-    if (one) laid.push(upright(one, position, normal, area));
+    if (one) laid.push(upright(one, position, area));
   }
   return laid.length > 0 ? besides(laid, m, seamLength(cut)) : null;
 }
@@ -129,29 +129,13 @@ function leadOn(cut: Cut, triangles: readonly number[], laid: LaidDisk | null, m
   return true;
 }
 
-/** Turned so that up is at the top, as far as it faces to a side; else so that it is broad rather than high. */
-function upright(laid: LaidDisk, position: Float64Array, normal: Float64Array, area: Float64Array): LaidDisk {
+/** Turned so that up is at the top; of what lies rather level north, as a map has it, and as it comes where neither is told. */
+function upright(laid: LaidDisk, position: Float64Array, area: Float64Array): LaidDisk {
   const { disk, places } = laid;
-  let [x, y] = [0, 0];
-  for (let i = 0, o = 0; i < disk.triangles.length; i++, o += 3) {
-    const [side, along, high] = [disk.flat[o], disk.flat[o + 1], disk.flat[o + 2]];
-    if (!(high > 0)) continue;
-    const t = disk.triangles[i];
-    const [a, b, c] = [0, 1, 2].map((k) => disk.corner[o + k]);
-    const [pa, pb, pc] = [a, b, c].map((v) => 3 * disk.vertex[v] + 1);
-    // How height grows along the triangle's own two directions.
-    const du = (position[pb] - position[pa]) / side;
-    const dv = (position[pc] - position[pa] - along * du) / high;
-    const ux = (places[2 * b] - places[2 * a]) / side;
-    const uy = (places[2 * b + 1] - places[2 * a + 1]) / side;
-    const vx = (places[2 * c] - places[2 * a] - along * ux) / high;
-    const vy = (places[2 * c + 1] - places[2 * a + 1] - along * uy) / high;
-    x += area[t] * (du * ux + dv * vx);
-    y += area[t] * (du * uy + dv * vy);
-  }
   const whole = disk.triangles.reduce((sum, t) => sum + area[t], 0);
-  const up = Math.hypot(x, y);
-  const [s, c] = up > LEVEL * whole ? [x / up, y / up] : [0, 1];
+  const [up, north] = [wayOf(laid, position, area, 1, 1), wayOf(laid, position, area, 2, -1)];
+  const [x, y] = Math.hypot(...up) > LEVEL * whole ? up : Math.hypot(...north) > TOLD * whole ? north : [0, 1];
+  const [s, c] = [x / Math.hypot(x, y), y / Math.hypot(x, y)];
   const turned = new Float64Array(places.length);
   for (let k = 0; k < places.length; k += 2) {
     turned[k] = c * places[k] - s * places[k + 1];
@@ -161,8 +145,38 @@ function upright(laid: LaidDisk, position: Float64Array, normal: Float64Array, a
   return { ...laid, places: turned };
 }
 
-/** What rises by less than this share of the way lies level. */
-const LEVEL = 0.05;
+/** What rises by less than this share of the way, in the mean, lies rather level. */
+const LEVEL = 0.35;
+/** A direction whose mean is shorter, as a share of the way, is none. */
+const TOLD = 0.05;
+
+/** Which way on the flat part a coordinate of the mesh rises, in the mean over its area, times the area. */
+function wayOf(
+  { disk, places }: LaidDisk,
+  position: Float64Array,
+  area: Float64Array,
+  axis: number,
+  sign: number,
+): [x: number, y: number] {
+  let [x, y] = [0, 0];
+  for (let i = 0, o = 0; i < disk.triangles.length; i++, o += 3) {
+    const [side, along, high] = [disk.flat[o], disk.flat[o + 1], disk.flat[o + 2]];
+    if (!(high > 0)) continue;
+    const t = disk.triangles[i];
+    const [a, b, c] = [0, 1, 2].map((k) => disk.corner[o + k]);
+    const [pa, pb, pc] = [a, b, c].map((v) => sign * position[3 * disk.vertex[v] + axis]);
+    // How it grows along the triangle's own two directions.
+    const du = (pb - pa) / side;
+    const dv = (pc - pa - along * du) / high;
+    const ux = (places[2 * b] - places[2 * a]) / side;
+    const uy = (places[2 * b + 1] - places[2 * a + 1]) / side;
+    const vx = (places[2 * c] - places[2 * a] - along * ux) / high;
+    const vy = (places[2 * c + 1] - places[2 * a + 1] - along * uy) / high;
+    x += area[t] * (du * ux + dv * vx);
+    y += area[t] * (du * uy + dv * vy);
+  }
+  return [x, y];
+}
 
 /** All parts in a row, the largest first. */
 function besides(laid: readonly LaidDisk[], m: number, seams: number): Unrolled {

@@ -78,6 +78,25 @@ test("what bends both ways is laid without turning over, a ball along one cut, a
   }
 });
 
+test("level ground has north at the top and east on the right, as a map; what stands has its top there", () => {
+  for (const slope of [0, 0.2, -0.2]) {
+    const [position, index] = lattice(8, 12, (u, v) => [12 * u, slope * 12 * u + 0.2 * Math.sin(9 * v), 8 * v]);
+    const { index: laid, places } = unroll(position, index)!;
+    index.forEach((a, k) => {
+      const b = index[k % 3 === 2 ? k - 2 : k + 1];
+      const [from, to] = [2 * laid[k], 2 * laid[k % 3 === 2 ? k - 2 : k + 1]];
+      for (const [axis, on] of [
+        [0, 0],
+        [2, 1],
+      ]) {
+        // prettier-ignore
+        const way = position[3 * b + axis] - position[3 * a + axis];
+        if (Math.abs(way) > 0.9) expect(Math.sign(places[to + on] - places[from + on])).toBe(Math.sign(way));
+      }
+    });
+  }
+});
+
 test("a box comes apart at its edges, standing sides upright; what is closed with no edge, torn or without area breaks nothing", () => {
   const corners = Float64Array.from({ length: 24 }, (_, c) => (Math.floor(c / 3) >> (c % 3)) & 1);
   const faces = [
