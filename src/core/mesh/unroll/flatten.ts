@@ -21,8 +21,8 @@ export function flatten(disk: Disk): Float64Array | null {
   return begun && asRigidAsPossible(disk, begun);
 }
 
-/** Angles kept, by least squares, with two far vertices held as far apart as they are. */
-function conformal({ corner, count: n, flat, order, vertex }: Disk): Float64Array | null {
+/** Angles kept, by least squares, with two far vertices held a metre apart: how large it comes out is not told by angles. */
+function conformal({ corner, count: n, flat, order }: Disk): Float64Array | null {
   const [rows, columns, values]: number[][] = [[], [], []];
   const put = (i: number, j: number, x: number) => {
     if (x === 0) return;
@@ -30,8 +30,6 @@ function conformal({ corner, count: n, flat, order, vertex }: Disk): Float64Arra
     columns.push(Math.min(i, j));
     values.push(x);
   };
-  const place = new Uint32Array(n);
-  order.forEach((v, k) => (place[v] = k));
   for (let o = 0; o < corner.length; o += 3) {
     const [side, along, high] = [flat[o], flat[o + 1], flat[o + 2]];
     if (!(high > 0)) continue;
@@ -53,12 +51,12 @@ function conformal({ corner, count: n, flat, order, vertex }: Disk): Float64Arra
       }
     }
   }
-  const [one, other] = farApart(corner, flat, n);
+  const [one, other] = farApart(corner, n);
   const hold = values.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
   if (!(hold > 0) || one === other) return null;
   for (const v of [one, other]) for (const k of [0, 1]) put(2 * v + k, 2 * v + k, HELD * hold);
   const places = new Float64Array(2 * n);
-  places[2 * other] = HELD * hold * metresBetween(corner, flat, vertex.length, one, other);
+  places[2 * other] = HELD * hold;
   const both = Uint32Array.from({ length: 2 * n }, (_, k) => 2 * order[k >> 1] + (k & 1));
   const ldl = Ldl.of(symmetric(2 * n, rows, columns, values), both);
   if (!ldl) return null;
@@ -69,41 +67,30 @@ function conformal({ corner, count: n, flat, order, vertex }: Disk): Float64Arra
 /** What is held is held so many times as strongly as the rest. */
 const HELD = 1e3;
 
-/** Two vertices far apart along edges. */
-function farApart(corner: Uint32Array, flat: Float64Array, n: number): [number, number] {
-  const one = stepsFrom(corner, n, 0).last;
-  return [one, stepsFrom(corner, n, one).last];
-}
-
-/** How many edges away each is, and one that is farthest. */
-function stepsFrom(corner: Uint32Array, n: number, from: number): { steps: Int32Array; last: number } {
+/** Two vertices many edges apart. */
+function farApart(corner: Uint32Array, n: number): [number, number] {
   const around: number[][] = Array.from({ length: n }, () => []);
   for (let h = 0; h < corner.length; h++) {
     around[corner[h]].push(corner[nextOf(h)]);
     around[corner[nextOf(h)]].push(corner[h]);
   }
-  const steps = new Int32Array(n).fill(-1);
+  const one = lastReached(around, 0);
+  return [one, lastReached(around, one)];
+}
+
+/** One that most edges lead to from another. */
+function lastReached(around: readonly number[][], from: number): number {
+  const reached = new Uint8Array(around.length);
   const queue = [from];
-  steps[from] = 0;
+  reached[from] = 1;
   for (let q = 0; q < queue.length; q++) {
     for (const v of around[queue[q]]) {
-      if (steps[v] >= 0) continue;
-      steps[v] = steps[queue[q]] + 1;
+      if (reached[v] === 1) continue;
+      reached[v] = 1;
       queue.push(v);
     }
   }
-  return { steps, last: queue[queue.length - 1] };
-}
-
-/** About how far it is between two, by steps of the mean length of an edge. */
-function metresBetween(corner: Uint32Array, flat: Float64Array, n: number, from: number, to: number): number {
-  let [sum, edges] = [0, 0];
-  for (let o = 0; o < flat.length; o += 3) {
-    if (!(flat[o + 2] > 0)) continue;
-    sum += flat[o];
-    edges++;
-  }
-  return (stepsFrom(corner, n, from).steps[to] * sum) / Math.max(1, edges);
+  return queue[queue.length - 1];
 }
 
 /** Triangles turned only, vertices where they suit best. */
