@@ -21,7 +21,8 @@ const replaces = (source) => source.includes("jest.mock(");
 
 /** Where nothing is changed from run to run, whoever runs tests says so, and what was put together is taken again. */
 const stays = process.env.SOURCES_STAY === "1";
-const made = new Map();
+/** What was put together last: it is asked for right after. */
+let last = { path: "", code: "" };
 
 function bundled(path) {
   const { outputFiles } = buildSync({
@@ -52,12 +53,12 @@ const transformer = {
     if (stays) return hashed(`${path} ${source}`);
     // What is imported is part of the script, so that it is known by what came out.
     const code = bundled(path);
-    made.set(path, code);
+    last = { path, code };
     return hashed(`${path} ${code}`);
   },
   process(source, path, options) {
     if (replaces(source)) return alone.process(source, path, options);
-    return { code: made.get(path) ?? bundled(path) };
+    return { code: last.path === path ? last.code : bundled(path) };
   },
 };
 

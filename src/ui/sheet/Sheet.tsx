@@ -24,13 +24,22 @@ interface SheetProps {
   placements: Placements;
 }
 
+interface LaidOut extends SheetProps {
+  ways: Ways;
+  by: SheetBy;
+  /** The surfaces laid flat, where they are shown so. */
+  charts: Charts | null;
+}
+
 export function Sheet({ dressing, placements }: SheetProps) {
   const ways = useWays(dressing);
   const by = useSheetBy(ways);
+  const charts = useCharts(placements, by === "uv");
+  const given = { dressing, placements, ways, by, charts };
   return (
     <>
-      <Facts key={dressing.id} dressing={dressing} placements={placements} ways={ways} by={by} />
-      <SheetCanvas key={`${dressing.id} ${by}`} dressing={dressing} placements={placements} ways={ways} by={by} />
+      <Facts key={dressing.id} {...given} />
+      <SheetCanvas key={`${dressing.id} ${by}`} {...given} />
       <Legend dressing={dressing} placements={placements} />
     </>
   );
@@ -49,7 +58,10 @@ type Ways = Partial<Record<SheetBy, string>>;
 function useWays(dressing: Dressing): Ways {
   const models = useOwnModels(dressing);
   const parts = models.flatMap(({ model }) => model.parts);
-  const triangles = parts.reduce((sum, { geometry }) => sum + (geometry.index?.count ?? 0) / 3, 0);
+  const triangles = parts.reduce(
+    (sum, { geometry: { index, attributes } }) => sum + (index ?? attributes.position).count / 3,
+    0,
+  );
   const byUvs = parts.every(({ geometry }) => geometry.attributes.uv);
   const laid = parts.length > 0 && (byUvs || triangles <= MOST_UNROLLED);
   return {
@@ -143,7 +155,7 @@ function flatly({ where }: Dressing, lines: readonly Line[]): OnSheet {
   return (points) => [points.map(([px, , pz]): Vec3 => [x - px, 0, z - pz])];
 }
 
-function SheetCanvas({ dressing, placements, ways, by }: SheetProps & { ways: Ways; by: SheetBy }) {
+function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const { width, height } = useSize(frame);
@@ -164,7 +176,6 @@ function SheetCanvas({ dressing, placements, ways, by }: SheetProps & { ways: Wa
   const density = useAtLeisure(placements.density);
   const tint = useMemo(() => density && tintOf(density), [density]);
   const bounds = useMemo(() => new Map(props.map((prop) => [prop.id, placingBounds(prop)])), [props]);
-  const charts = useCharts(placements, by === "uv");
   // Until it has been laid out flat it is seen from above.
   const laid = by === "flat" ? placements.laid : null;
   const corners = useMemo(
@@ -284,7 +295,7 @@ function SheetCanvas({ dressing, placements, ways, by }: SheetProps & { ways: Wa
 }
 
 /** Left of the sheet: how many, how dense, and how far neighbours are apart. */
-function Facts({ dressing, ways, by, ...now }: SheetProps & { ways: Ways; by: SheetBy }) {
+function Facts({ dressing, ways, by, charts, ...now }: LaidOut) {
   const placements = useAtLeisure(now.placements);
   const surfaces = useScene((scene) => scene.surfaces);
   const lines = useScene((scene) => scene.lines);
@@ -298,7 +309,6 @@ function Facts({ dressing, ways, by, ...now }: SheetProps & { ways: Ways; by: Sh
   const free = useMemo(() => freeArea(placements), [placements]);
   const inside = !kindOf(dressing.where).onSurfaces;
   const many = Object.keys(ways).length > 1;
-  const charts = useCharts(placements, by === "uv");
   return (
     <div className="min-w-0 overflow-hidden border-r border-linen-2 px-4 py-3 max-[959px]:hidden">
       <div className="flex items-center gap-2">

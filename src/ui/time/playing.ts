@@ -1,5 +1,5 @@
 /** *Playing*: the scene's moments one after another, in real time. What does not come in time is left out. */
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { create } from "zustand";
 import { playedOf, type Time } from "@/core/scene";
 import { useSceneStore } from "@/store";
@@ -13,10 +13,20 @@ interface Playing {
 
 export const usePlaying = create<Playing>()(() => ({ on: false, rate: null }));
 
-/** A value as it is while nothing plays, else as it was before: what is only read at leisure does not run along. */
-export function useAtLeisure<T>(value: T): T {
+/** What is only read at leisure is looked at anew so often while it plays, milliseconds: it may be edited meanwhile. */
+const LEISURE = 1000;
+
+/** A value as it is while nothing plays; while it plays one that is a second old at most. */
+export function useAtLeisure<T extends object | null>(value: T): T {
   const playing = usePlaying(({ on }) => on);
   const [kept, keep] = useState(value);
+  const latest = useRef(value);
+  useEffect(() => void (latest.current = value), [value]);
+  useEffect(() => {
+    if (!playing) return;
+    const clock = setInterval(() => keep(latest.current), LEISURE);
+    return () => clearInterval(clock);
+  }, [playing]);
   if (!playing && kept !== value) keep(value);
   return playing ? kept : value;
 }

@@ -26,8 +26,8 @@ function conformal({ corner, count: n, flat, order }: Disk): Float64Array | null
   const [rows, columns, values]: number[][] = [[], [], []];
   const put = (i: number, j: number, x: number) => {
     if (x === 0) return;
-    rows.push(Math.max(i, j));
-    columns.push(Math.min(i, j));
+    rows.push(i);
+    columns.push(j);
     values.push(x);
   };
   for (let o = 0; o < corner.length; o += 3) {
@@ -98,8 +98,8 @@ function asRigidAsPossible({ corner, count: n, flat, weight, order }: Disk, plac
   const m3 = corner.length;
   const [rows, columns, values]: number[][] = [[], [], []];
   const put = (i: number, j: number, x: number) => {
-    rows.push(Math.max(i, j));
-    columns.push(Math.min(i, j));
+    rows.push(i);
+    columns.push(j);
     values.push(x);
   };
   let stiffest = 0;

@@ -3,9 +3,8 @@
 import { Plus, X } from "lucide-react";
 import type { Limits } from "@/core/place";
 import { nextNumber } from "@/core/schema";
-import { useScene } from "@/store";
 import { Choose, Fold, IconButton, ValueField } from "../../kit";
-import { drawnLine, useEdit } from "../../state";
+import { useClosedLines, useEdit } from "../../state";
 import { ADD } from "../params";
 import type { Limited } from "./limited";
 
@@ -19,14 +18,14 @@ interface DistancesProps {
 }
 
 export function Distances({ of, things, help, add }: DistancesProps) {
-  const lines = useScene((scene) => scene.lines);
+  const round = useClosedLines();
   const { distances } = of.limits;
   const free = things.filter(({ id }) => !distances.some(({ to }) => to === id));
   return (
     <Fold label="By distance" help={help} summary={distances.length === 0 ? "" : String(distances.length)}>
       <ul className="grid gap-1">
         {distances.map(({ to, within }, i) => {
-          const closed = lines.some((line) => line.id === to && drawnLine(line).curve.closed);
+          const closed = round.some(({ id }) => id === to);
           const name = things.find(({ id }) => id === to)?.name ?? "something that is gone";
           return (
             <li key={to} className="grid grid-cols-[1fr_62px_62px_26px] items-center gap-1 text-xs text-ink-6">

@@ -9,7 +9,7 @@ import { Choose, Fold, Toggle, ValueField } from "../../kit";
 import {
   carryPatch,
   dressingOf,
-  drawnLine,
+  useClosedLines,
   editDressing,
   middleOf,
   selectSurface,
@@ -91,7 +91,7 @@ function HandleNumber({ dressing, axis }: CardProps & { axis: 0 | 1 | 2 }) {
 
 /** Outlines, in which the pattern of Spacing lies, and which place of them is held. */
 function Within({ dressing }: CardProps) {
-  const closed = useScene((scene) => scene.lines).filter((line) => drawnLine(line).curve.closed);
+  const closed = useClosedLines();
   return (
     <>
       {dressing.where.areas.length === 0 && (

@@ -6,7 +6,7 @@ import type { Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { InputError } from "@/core/schema";
 import { asFileName, download, FilesInput, Fold } from "../../kit";
-import { bringInPins, makeVolume, millimetre, pinsAsCsv, selectLine, selectSurface, drawnLine } from "../../state";
+import { bringInPins, makeVolume, millimetre, pinsAsCsv, selectLine, selectSurface, useClosedLines } from "../../state";
 import { cameraNow, addPlacementAt, startDrawing, startPinning } from "../../view";
 import { ADD, StepChoice, type CardProps } from "../params";
 import { GuideList } from "./GuideList";
@@ -56,7 +56,7 @@ function Along({ dressing }: CardProps) {
 
 function Over({ dressing }: CardProps) {
   const surfaces = useScene((scene) => scene.surfaces);
-  const closed = useScene((scene) => scene.lines).filter((line) => drawnLine(line).curve.closed);
+  const closed = useClosedLines();
   const { surfaces: chosen, areas, holes } = dressing.where;
   return (
     <>
