@@ -4,7 +4,7 @@ import { AnimationMixer, Mesh, Vector3, type Object3D } from "three";
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 import { clipTime, poseAt, posedVertices } from "../rig";
 import { movingGlb } from "./testing";
-import { bringInCache, bringInFile, readPointCache, readTriangleMesh } from ".";
+import { bringInCache, bringInFile, readPointCache, readTriangleMesh, splitFile } from ".";
 
 /** All vertices as three has them now. */
 function theirs(root: Object3D): number[] {
@@ -46,6 +46,31 @@ test("skins, shapes and parts are at each moment where three's own mixer has the
     }),
     { numRuns: 25 },
   );
+});
+
+test("parted, each mesh of a file moves as it did in the whole", async () => {
+  for (const seed of [3, 11, 42]) {
+    const bytes = await movingGlb(seed);
+    const lengths = new Set<number>();
+    const at = async (file: Uint8Array, seconds: number) => {
+      const { rig } = await readTriangleMesh(file, "dance");
+      lengths.add(rig!.clips[0].seconds);
+      return posedVertices(rig!, poseAt(rig!, rig!.clips[0], seconds));
+    };
+    const parts = await splitFile(bytes, "dance.glb");
+    expect(parts.map(({ name }) => name).sort()).toEqual(["n4", "n5", "n6"]);
+    for (const seconds of [0, 0.4, 1.1, 1.9]) {
+      const whole = await at(bytes, seconds);
+      const own = await Promise.all(parts.map((part) => at(part.bytes, seconds)));
+      expect(
+        apart(
+          whole,
+          own.flatMap((places) => Array.from(places)),
+        ),
+      ).toBeLessThan(1e-5);
+    }
+    expect(lengths.size).toBe(1);
+  }
 });
 
 test("a clip is played so often, then stays; backwards it ends at its beginning", () => {

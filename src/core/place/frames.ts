@@ -69,7 +69,7 @@ export function framesAt(
     alongTheLine(slots, moves, from, count, first);
     if (slots.span) line.spanFrames(hold.up, scratch.at, scratch.span, count, position, rotation);
     else line.frames(hold.up, scratch.at, count, position, rotation);
-    if (hold.bank) bankInto(rotation, line.curve, hold.bank, scratch.at, count);
+    if (hold.bank && !slots.halted?.[slots.line[from]]) bankInto(rotation, line.curve, hold.bank, scratch.at, count);
     if (from === 0) frames.origin = [Math.round(position[0]), Math.round(position[1]), Math.round(position[2])];
     beside(frames, slots, moves, from, count, first);
     if (hold.aim) aimInto(frames.facing, from, hold.aim, hold.forwardFirst, position, rotation, count);

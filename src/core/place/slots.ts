@@ -72,6 +72,8 @@ export class Slots {
   turned: Float32Array | null = null;
   /** For each line the number that its slot 0 has in the sequence. */
   turns = new Float64Array(0);
+  /** For each line whether what travels on it has come to its end and stays there; null where none has. */
+  halted: Uint8Array | null = null;
   /** Whether the artist has pegged any of them. */
   pegged = false;
   /** How many more slots the rules ask for than may be made. */
@@ -129,6 +131,7 @@ export class Slots {
       this.stretch.set(other.stretch.subarray(from, to), start);
     }
     this.turns = other.turns;
+    this.halted = other.halted;
   }
 
   /** Takes over slot `i` of another as its only one, `by` metres farther along. */

@@ -18,6 +18,8 @@ export interface Row {
   stretch: number | Float32Array;
   /** How many the line would hold if there were no bound on the numbers of slots. */
   wanted: number;
+  /** Whether what travels has come to the end of the line and stays there. */
+  halted: boolean;
 }
 
 /** A part of a line to be filled; `round` where that is all of a closed line, which then has no ends. */
@@ -74,6 +76,7 @@ export const NO_ROW: Row = {
   props: null,
   stretch: 1,
   wanted: 0,
+  halted: false,
 };
 
 /** Slots at `first + number · step` for the numbers from `from` to `to`. */
@@ -123,7 +126,16 @@ export function joinedRow(rows: readonly Row[]): Row {
     if (row.props) props?.set(row.props, start);
     start += row.count;
   }
-  return { ...NO_ROW, count, places, spans, props, stretch: stretchesOf(live, whole), wanted };
+  return {
+    ...NO_ROW,
+    count,
+    places,
+    spans,
+    props,
+    stretch: stretchesOf(live, whole),
+    wanted,
+    halted: live.length > 0 && live.every(({ halted }) => halted),
+  };
 }
 
 function stretchesOf(rows: readonly Row[], count: number): number | Float32Array {

@@ -202,7 +202,7 @@ function asOne(lines: readonly GuideLine[], params: Spacing, needs: Needs): Line
     const offset = start;
     const places = Float64Array.from({ length: count }, (_, i) => placeIn(row, first + i) - offset);
     const wanted = last ? count + row.wanted - row.count : count;
-    const own: Row = { ...NO_ROW, count, places, stretch: row.stretch, wanted };
+    const own: Row = { ...NO_ROW, count, places, stretch: row.stretch, wanted, halted: row.halted };
     rows.push({ row: own, corners: cornersFor(line, params, needs), turn: row.from + first });
     done = upTo;
     start = end;
@@ -231,6 +231,7 @@ function written(lines: readonly GuideLine[], rows: readonly LineRow[], choice: 
     else choose(slots, start, end, row.from + turn, line, choice);
     if (typeof row.stretch === "number") slots.stretch?.fill(row.stretch, start, end);
     else slots.stretch?.set(row.stretch.subarray(0, row.count), start);
+    if (row.halted) (slots.halted ??= new Uint8Array(lines.length))[index] = 1;
     leaveOut(slots, start, end);
     corners.forEach((corner, i) => writeCorner(slots, end + i, corner, index, line, choice));
     choice.resolveMixes(slots.prop, slots.draw, start, end + corners.length);

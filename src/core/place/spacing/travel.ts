@@ -62,7 +62,8 @@ function goneAlong(way: SpacingRule, input: RowInput, params: Spacing): Row {
   const natural = way(input, params);
   if (natural.count === 0) return natural;
   const together = within(by, roomOf(natural, usable), params.travelEnds);
-  return params.by === "end" ? only(slid(together), natural) : moved(natural, together);
+  const there = params.by === "end" ? only(slid(together), natural) : moved(natural, together);
+  return { ...there, halted: params.travelEnds === "stay" && together !== by };
 }
 
 /** All of a row's slots so many metres on. */

@@ -32,6 +32,28 @@ test("round a circle what goes at a speed leans inwards by atan(v² / r g), no f
   );
 });
 
+test("who has come to the end of the line and stays there leans no more, while those on another line do", () => {
+  const half = Array.from({ length: 13 }, (_, k): Vec3 => [
+    9 * Math.cos((k * Math.PI) / 12),
+    0,
+    9 * Math.sin((k * Math.PI) / 12),
+  ]);
+  const lines = [1, 4].map((size) =>
+    makeLine({ kind: "smooth", knots: half.map(([x, y, z]): Vec3 => [size * x, y, size * z]) }),
+  );
+  for (const anew of [false, true]) {
+    const gone = { metres: 40, rounds: 0, speed: 6, rate: 0 };
+    const p = place(
+      { spacing: { by: "list", list: [1, 2, 5], anew, gone, travelEnds: "stay" }, stance: { banks: true } },
+      lines,
+    );
+    const leans = Array.from({ length: p.count }, (_, i) => Math.acos(Math.min(1, up(quatAt(p.rotation, i))[1])));
+    expect(Array.from(p.line)).toEqual([0, 0, 0, 1, 1, 1]);
+    for (const lean of leans.slice(0, 3)) expect(lean).toBeLessThan(1e-3);
+    for (const lean of leans.slice(3)) expect(lean).toBeGreaterThan(0.05);
+  }
+});
+
 test("who leans rolls about the way ahead alone, which stays what it was, up and down hills as well", () => {
   const knots = Array.from({ length: 7 }, (_, k): Vec3 => [5 * k, 1.5 * (k % 3), k % 2 === 0 ? 0 : 6]);
   const line = makeLine({ kind: "smooth", knots });
