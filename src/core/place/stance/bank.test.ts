@@ -39,7 +39,12 @@ test("who has come to the end of the line and stays there leans no more, while t
     9 * Math.sin((k * Math.PI) / 12),
   ]);
   const lines = [1, 4].map((size) =>
-    makeLine({ kind: "smooth", knots: half.map(([x, y, z]): Vec3 => [size * x, y, size * z]) }),
+    makeLine({
+      id: `of ${size}`,
+      number: size,
+      kind: "smooth",
+      knots: half.map(([x, y, z]): Vec3 => [size * x, y, size * z]),
+    }),
   );
   for (const anew of [false, true]) {
     const gone = { metres: 40, rounds: 0, speed: 6, rate: 0 };
