@@ -54,8 +54,41 @@ export function latticeMesh({ rows, columns, point, shares, flip = false }: Latt
     position,
     index: index.slice(0, 3 * count),
     attributes: [{ name: "TEXCOORD_0", width: 2, array: uv }],
+    metric: metricOf(position, rows, columns),
     faces: faces.slice(0, count),
   };
+}
+
+/**
+ * How far along its row and its column each point lies, metres: as it is in the mean over all rows and columns, so that rows
+ * and columns are straight where all of it is laid flat. Rows count by how much of the surface they stand for.
+ */
+function metricOf(P: Float32Array, rows: number, columns: number): Float64Array {
+  const way = (a: number, b: number) =>
+    Math.hypot(P[3 * a] - P[3 * b], P[3 * a + 1] - P[3 * b + 1], P[3 * a + 2] - P[3 * b + 2]);
+  const along = new Float64Array(rows);
+  for (let row = 1; row < rows; row++) {
+    let sum = 0;
+    for (let column = 0; column < columns; column++) sum += way(row * columns + column, (row - 1) * columns + column);
+    along[row] = along[row - 1] + sum / columns;
+  }
+  const high = along[rows - 1];
+  const across = new Float64Array(columns);
+  for (let column = 1; column < columns; column++) {
+    let sum = 0;
+    for (let row = 0; row < rows; row++) {
+      const weight = (along[Math.min(rows - 1, row + 1)] - along[Math.max(0, row - 1)]) / 2;
+      sum += weight * way(row * columns + column, row * columns + column - 1);
+    }
+    across[column] = across[column - 1] + (high > 0 ? sum / high : 0);
+  }
+  const metric = new Float64Array(2 * rows * columns);
+  for (let row = 0, i = 0; row < rows; row++)
+    for (let column = 0; column < columns; column++, i++) {
+      metric[2 * i] = across[column];
+      metric[2 * i + 1] = high - along[row];
+    }
+  return metric;
 }
 
 /** What a face is known by: its row and column, counted from the middle, and which half of the square it is. */

@@ -1,7 +1,8 @@
 /** *How a mesh is laid flat*, by its UVs or unrolled, at the size that it has in its file. */
 import { areasOf, type Points } from "./facets";
 import { offBeside, triangleStretch } from "./stretch";
-import { unroll } from "./unroll";
+import { periodsOf } from "./period";
+import { flatArea, unroll, unrollRound } from "./unroll";
 import { Heights, type HeightTable } from "./heights";
 
 /** UVs nearer than this share of the chart are one place. */
@@ -13,8 +14,12 @@ export interface ChartTable {
   index: Uint32Array;
   /** Where the chart's vertices lie, as x, 0, y: 3 numbers each, metres. */
   flat: Float64Array;
-  /** Metres a unit of UV; null where it has none and was unrolled. */
+  /** What it was laid flat by. */
+  by: ChartBy;
+  /** Metres a unit of UV; null where they do not count. */
   perUnit: number | null;
+  /** How far apart across and down the two sides of its seam lie, metres; 0 where it does not close that way. */
+  period: readonly [across: number, down: number];
   /** How true to length it is. */
   stretch: ChartStretch;
   heights: HeightTable;
@@ -24,6 +29,9 @@ export interface ChartTable {
   least: readonly [number, number];
   most: readonly [number, number];
 }
+
+/** By its UVs; by the way that it was made, or turned round an axis; or unrolled. */
+export type ChartBy = "uv" | "round" | "unrolled";
 
 /** By how much lengths are off on a chart, as a share: 0.03 for a thirtieth longer or shorter. */
 export interface ChartStretch {
@@ -37,23 +45,32 @@ export interface ChartStretch {
 /** Null where the UVs have no area. */
 export function chartByUvs(mesh: Points, uv: Float32Array): ChartTable | null {
   const perUnit = metresPerUnit(mesh, uv);
-  return perUnit > 0 ? tableOf(mesh, mesh.index, flatten(uv, perUnit), perUnit) : null;
+  return perUnit > 0 ? tableOf(mesh, mesh.index, flatten(uv, perUnit), "uv", perUnit) : null;
+}
+
+/** By how far along and across each vertex lies, metres, 2v; or where a mesh was turned round an axis, by that. Null where neither is known. */
+export function chartRound(mesh: Points, metric: Float64Array | undefined): ChartTable | null {
+  // Rows may run either way; it is the side that the mesh shows that is seen.
+  const mirrored = metric && flatArea(mesh.index, metric) > 0;
+  const shown = mirrored ? metric.map((value, k) => (k % 2 === 1 ? -value : value)) : metric;
+  if (shown) return tableOf(mesh, mesh.index, flatten(shown, 1), "round", null);
+  const unrolled = unrollRound(mesh.position, mesh.index);
+  return unrolled && tableOf(mesh, unrolled.index, flatten(unrolled.places, 1), "round", null);
 }
 
 /** Null for a mesh that has no area, or too many triangles. */
 export function chartUnrolled(mesh: Points): ChartTable | null {
   const unrolled = unroll(Float64Array.from(mesh.position), mesh.index);
-  if (!unrolled) return null;
-  const { index, places } = unrolled;
-  const flat = new Float64Array((3 * places.length) / 2);
-  for (let v = 0; v < places.length / 2; v++) {
-    flat[3 * v] = places[2 * v];
-    flat[3 * v + 2] = places[2 * v + 1];
-  }
-  return tableOf(mesh, index, flat, null);
+  return unrolled && tableOf(mesh, unrolled.index, flatten(unrolled.places, 1), "unrolled", null);
 }
 
-function tableOf(mesh: Points, index: Uint32Array, flat: Float64Array, perUnit: number | null): ChartTable {
+function tableOf(
+  mesh: Points,
+  index: Uint32Array,
+  flat: Float64Array,
+  by: ChartBy,
+  perUnit: number | null,
+): ChartTable {
   const [least, most] = [
     [Infinity, Infinity],
     [-Infinity, -Infinity],
@@ -68,7 +85,9 @@ function tableOf(mesh: Points, index: Uint32Array, flat: Float64Array, perUnit: 
   return {
     index,
     flat,
+    by,
     perUnit,
+    period: periodsOf(mesh.position, mesh.index, index, flat, [most[0] - least[0], most[1] - least[1]]),
     stretch: chartStretch(mesh, index, flat),
     heights: Heights.over(flat, index).table,
     borders: bordersOf(flat, index, WELD * Math.max(1e-9, breadth)),
@@ -93,7 +112,7 @@ function chartStretch(mesh: Points, index: Uint32Array, flat: Float64Array): Cha
   return { within: offBeside(off, area, REST) - 1, worst: off[worst] - 1, at: [middle(0), middle(2)] };
 }
 
-function flatten(uv: Float32Array, scale: number): Float64Array {
+function flatten(uv: ArrayLike<number>, scale: number): Float64Array {
   const flat = new Float64Array((3 * uv.length) / 2);
   for (let v = 0; v < uv.length / 2; v++) {
     flat[3 * v] = scale * uv[2 * v];

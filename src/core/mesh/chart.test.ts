@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { evenly } from "../math/testing";
 import { STAND, mesh } from "../place/testing";
-import { WorldMesh, Chart } from ".";
+import { AS_IT_COMES, WorldMesh, Chart } from ".";
 import { add, distance, scale, vectorAt, type Vec3 } from "../math";
 import { lattice, round } from "./unroll/testing";
 
@@ -53,8 +53,9 @@ test("a mesh without UVs, or with all of them at one place, is unrolled: places 
   const flat = mesh([0, 0, 0, 1, 0, 0, 0, 0, 1, 1, 0.7, 1], [0, 2, 1, 1, 2, 3]);
   const attributes = [{ name: "TEXCOORD_0", width: 2, array: new Float32Array(8) }];
   for (const shape of [flat, { ...flat, attributes }]) {
-    const chart = Chart.of(WorldMesh.of("bare", shape, STAND))!;
-    expect(chart.ofUv(0, 0)).toBeNull();
+    const ground = WorldMesh.of("bare", shape, STAND);
+    const chart = Chart.of(ground)!;
+    expect([chart.table.by, Chart.atUv(ground, 0, 0)]).toEqual(["unrolled", null]);
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 1 }), evenly(0.01, 0.98), evenly(0.01, 0.98), (triangle, a, b) => {
         const [p, q] = a + b < 1 ? [a, b] : [1 - a, 1 - b];
@@ -74,7 +75,8 @@ test("a mesh without UVs, or with all of them at one place, is unrolled: places 
 
 test("a tube without UVs has a chart of its own vertices along the cut: places come back, and ways keep their lengths", () => {
   const [position, index] = lattice(6, 24, (u, v) => round(u, 0.5, 2 * v), true);
-  const tube = WorldMesh.of("tube", { position: Float32Array.from(position), index, attributes: [] }, STAND);
+  const shape = { position: Float32Array.from(position), index, attributes: [] };
+  const tube = WorldMesh.of("tube", shape, STAND, { ...AS_IT_COMES, by: "unrolled" });
   const chart = Chart.of(tube)!;
   expect(chart.table.flat.length).toBe(position.length + 3 * 7);
   fc.assert(

@@ -1,12 +1,13 @@
 /**
- * *A surface laid out flat*, at real size: by its UVs, a unit of which is so many metres that all triangles together have the
- * area that they have in the world; or unrolled where it has none.
+ * *A surface laid out flat*, at real size, as it is wished for: by how it was made, by its UVs, a unit of which is so many metres
+ * that all triangles together have the area that they have in the world, or unrolled; turned and flipped on the sheet.
  *
  *     const chart = Chart.of(ground);
  *     chart.toWorld(2.5, 1); // { point: [x, y, z], triangle: 41 }
  */
 import type { ChartStretch, ChartTable } from "./chart-table";
 import { Heights, hitsFor, type Hits } from "./heights";
+import { turnedOf, type Turned } from "./laying";
 import { weightsIn } from "./barycentric";
 import type { WorldMesh } from "./world-mesh";
 import type { Met } from "./ray-tree";
@@ -21,8 +22,9 @@ export interface ChartPlace {
 export class Chart {
   readonly ground: WorldMesh;
   readonly table: ChartTable;
-  /** How large it is. */
+  /** How large it is, and which way round it lies. */
   readonly #scale: number;
+  readonly #turned: Turned;
   readonly #heights: Heights;
   readonly #weights = new Float64Array(3);
   readonly #met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
@@ -31,40 +33,68 @@ export class Chart {
     this.ground = ground;
     this.table = table;
     this.#scale = ground.stand?.scale ?? 1;
+    this.#turned = turnedOf(ground.laying);
     this.#heights = new Heights(table.heights);
   }
 
   /** Null for a mesh that cannot be laid flat. */
   static of(ground: WorldMesh): Chart | null {
-    const table = ground.rest.chart;
+    const table = ground.rest.chart(ground.laying.by);
     return table && new Chart(ground, table);
+  }
+
+  /** What lies at texture coordinates; null beside them, and where a mesh has none. */
+  static atUv(ground: WorldMesh, u: number, v: number): ChartPlace | null {
+    const table = ground.rest.uvChart;
+    if (!table) return null;
+    const chart = new Chart(ground, table);
+    return chart.toWorld(...chart.#laid(table.perUnit! * u, table.perUnit! * v));
+  }
+
+  /** A place of the table where it lies. */
+  #laid(x: number, y: number): [x: number, y: number] {
+    const [a, b, c, d] = this.#turned;
+    return [this.#scale * (a * x + b * y), this.#scale * (c * x + d * y)];
+  }
+
+  /** The place of the table that lies there. */
+  #inTable(x: number, y: number): [x: number, y: number] {
+    const [a, b, c, d] = this.#turned;
+    return [(a * x + c * y) / this.#scale, (b * x + d * y) / this.#scale];
+  }
+
+  #corner(pick: (a: number, b: number) => number): [number, number] {
+    const { least, most } = this.table;
+    const [[ax, ay], [bx, by]] = [this.#laid(least[0], least[1]), this.#laid(most[0], most[1])];
+    return [pick(ax, bx), pick(ay, by)];
   }
 
   /** Corners of the box about all of it, metres; x along u, y along v. */
   get least(): [number, number] {
-    return [this.#scale * this.table.least[0], this.#scale * this.table.least[1]];
+    return this.#corner(Math.min);
   }
 
   get most(): [number, number] {
-    return [this.#scale * this.table.most[0], this.#scale * this.table.most[1]];
+    return this.#corner(Math.max);
+  }
+
+  /** How far apart the two sides of its seam lie, across and down, metres; 0 where it does not close that way. */
+  get period(): [across: number, down: number] {
+    const [x, y] = this.#laid(...this.table.period);
+    return [Math.abs(x), Math.abs(y)];
   }
 
   /** How true to length it is; where it is worst in metres as it stands. */
   get stretch(): ChartStretch {
     const { within, worst, at } = this.table.stretch;
-    return { within, worst, at: [this.#scale * at[0], this.#scale * at[1]] };
+    return { within, worst, at: this.#laid(at[0], at[1]) };
   }
 
   /** Its outline and seams: x and y of both ends, 4 numbers each. */
   get borders(): Float64Array {
-    return this.table.borders.map((value) => this.#scale * value);
-  }
-
-  /** What lies at texture coordinates; null beside them, and where it has none. */
-  ofUv(u: number, v: number): ChartPlace | null {
-    if (this.table.perUnit === null) return null;
-    const perUnit = this.#scale * this.table.perUnit;
-    return this.toWorld(perUnit * u, perUnit * v);
+    const out = this.table.borders.slice();
+    for (let k = 0; k < out.length; k += 2) [out[k], out[k + 1]] = this.#laid(out[k], out[k + 1]);
+    return out;
   }
 
   /** What lies at a place of the chart; null beside it. Where it lies over itself, one of them. */
@@ -79,20 +109,16 @@ export class Chart {
     const n = places.length / 3;
     const hits = hitsFor(n);
     hits.triangle.fill(-1);
-    this.#heights.cast(
-      places.map((value) => value / this.#scale),
-      n,
-      "above",
-      hits,
-      0,
-    );
+    const own = new Float64Array(3 * n);
+    for (let i = 0; i < 3 * n; i += 3) [own[i], own[i + 2]] = this.#inTable(places[i], places[i + 2]);
+    this.#heights.cast(own, n, "above", hits, 0);
     return hits;
   }
 
   /** The point of the world at a place of the chart that lies in a triangle. */
   pointOf(triangle: number, x: number, y: number): Vec3 {
     const { index, position: P } = this.ground;
-    const [u, v] = [x / this.#scale, y / this.#scale];
+    const [u, v] = this.#inTable(x, y);
     weightsIn({ position: this.table.flat, index: this.table.index }, triangle, u, 0, v, this.#weights);
     const [a, b, c] = [3 * index[3 * triangle], 3 * index[3 * triangle + 1], 3 * index[3 * triangle + 2]];
     const [p, q, r] = this.#weights;
@@ -114,8 +140,8 @@ export class Chart {
     weightsIn(this.ground, triangle, px, py, pz, this.#weights);
     const [a, b, c] = [3 * index[3 * triangle], 3 * index[3 * triangle + 1], 3 * index[3 * triangle + 2]];
     const [p, q, r] = this.#weights;
-    const at = (axis: number) => this.#scale * (p * F[a + axis] + q * F[b + axis] + r * F[c + axis]);
-    return [at(0), at(2)];
+    const at = (axis: number) => p * F[a + axis] + q * F[b + axis] + r * F[c + axis];
+    return this.#laid(at(0), at(2));
   }
 
   /** A short way in the world, along a triangle, as it goes on the chart; what is square to the triangle is left out. */
@@ -133,9 +159,10 @@ export class Chart {
     }
     const squared = uu * vv - uv * uv;
     if (!(squared > 0)) return [0, 0];
-    const [p, q] = [(this.#scale * (vv * wu - uv * wv)) / squared, (this.#scale * (uu * wv - uv * wu)) / squared];
+    const [p, q] = [(vv * wu - uv * wv) / squared, (uu * wv - uv * wu) / squared];
     const { index: laid, flat: F } = this.table;
     const [d, e, f] = [0, 1, 2].map((k) => 3 * laid[3 * triangle + k]);
-    return [p * (F[e] - F[d]) + q * (F[f] - F[d]), p * (F[e + 2] - F[d + 2]) + q * (F[f + 2] - F[d + 2])];
+    const at = (axis: number) => p * (F[e + axis] - F[d + axis]) + q * (F[f + axis] - F[d + axis]);
+    return this.#laid(at(0), at(2));
   }
 }

@@ -19,6 +19,8 @@ export interface TriangleMesh {
   index: Uint32Array;
   /** What else vertices have. */
   attributes: Attribute[];
+  /** How far along and across each vertex lies, metres, where it was made by that: 2v, the second from the top down. */
+  metric?: Float64Array;
   /** What each triangle is known by, where that is not its number: m. So cutting a mesh anew need not make all of them others. */
   faces?: Uint32Array;
   /** The triangles that its rim cut off, if it is known of which. */

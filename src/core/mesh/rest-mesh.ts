@@ -3,8 +3,9 @@
  * that shows it is moved, turned or sized.
  */
 import { trianglesBeyond } from "./adjacency";
-import { chartByUvs, chartUnrolled, type ChartTable } from "./chart-table";
+import { chartByUvs, chartRound, chartUnrolled, type ChartBy, type ChartTable } from "./chart-table";
 import { edgeMapOf, type EdgeMap } from "./edge-map";
+import type { LaidBy } from "./laying";
 import type { Rig } from "../rig";
 import type { Points } from "./facets";
 import type { TriangleMesh } from "./mesh";
@@ -12,10 +13,19 @@ import { cornerWeightsOf, writeVertexNormals, type CornerWeights } from "./verte
 
 /** A mesh whose positions may be of either precision. */
 export type Shape = Points &
-  Pick<TriangleMesh, "attributes" | "faces" | "cut"> & {
+  Pick<TriangleMesh, "attributes" | "faces" | "cut" | "metric"> & {
     /** What its file moves by itself, its parts in the order of the vertices. */
     rig?: Rig;
   };
+
+const MADE: readonly ChartBy[] = ["round", "uv", "unrolled"];
+const FOUND: readonly ChartBy[] = ["uv", "round", "unrolled"];
+
+const CHARTING: Readonly<Record<ChartBy, (rest: RestMesh) => ChartTable | null>> = {
+  uv: ({ mesh, uv }) => uv && chartByUvs(mesh, uv),
+  round: ({ mesh }) => chartRound(mesh, mesh.metric),
+  unrolled: ({ mesh }) => chartUnrolled(mesh),
+};
 
 export class RestMesh {
   readonly mesh: Shape;
@@ -27,8 +37,7 @@ export class RestMesh {
   readonly normal: Float32Array | null;
   #edges: EdgeMap | undefined;
   #beyond: Int32Array | undefined;
-  #uvChart: ChartTable | null | undefined;
-  #chart: ChartTable | null | undefined;
+  readonly #charts = new Map<ChartBy, ChartTable | null>();
   #corners: CornerWeights | undefined;
   #smooth: Float32Array | undefined;
 
@@ -65,13 +74,25 @@ export class RestMesh {
 
   /** The mesh laid flat by its UVs; null where it has none, or ones that have no area. */
   get uvChart(): ChartTable | null {
-    if (this.#uvChart === undefined) this.#uvChart = this.uv && chartByUvs(this.mesh, this.uv);
-    return this.#uvChart;
+    return this.#charted("uv");
   }
 
-  /** The mesh laid flat by its UVs, or unrolled where it has none; null where neither can be. */
-  get chart(): ChartTable | null {
-    if (this.#chart === undefined) this.#chart = this.uvChart ?? chartUnrolled(this.mesh);
-    return this.#chart;
+  /**
+   * The mesh laid flat as is wished, or else as serves it: by how it was made, its UVs, the way it was turned round an axis, or
+   * unrolled; null where none of that can be.
+   */
+  chart(by: LaidBy): ChartTable | null {
+    const ways = by === "best" ? (this.mesh.metric ? MADE : FOUND) : [by, ...FOUND];
+    for (const way of ways) {
+      const table = this.#charted(way);
+      if (table) return table;
+    }
+    return null;
+  }
+
+  #charted(by: ChartBy): ChartTable | null {
+    let table = this.#charts.get(by);
+    if (table === undefined) this.#charts.set(by, (table = CHARTING[by](this)));
+    return table;
   }
 }

@@ -8,6 +8,7 @@ import { conjugate, rotate, subtract, writeTurned, type Quat, type Vec3 } from "
 import { weightsIn } from "./barycentric";
 import { facetsOf, normalsAt, type Facets } from "./facets";
 import { Heights } from "./heights";
+import { AS_IT_COMES, type Laying } from "./laying";
 import { RayTree } from "./ray-tree";
 import { RestMesh, type Shape } from "./rest-mesh";
 import { writeVertexNormals } from "./vertex-normals";
@@ -39,6 +40,8 @@ export class WorldMesh {
   readonly stand: Stand | null;
   /** The mesh as it is before it is put anywhere. */
   readonly rest: RestMesh;
+  /** How it is laid flat. */
+  readonly laying: Laying;
   #own: Float64Array | undefined;
   #normals: Float32Array | undefined;
   #facets: Facets | undefined;
@@ -52,22 +55,23 @@ export class WorldMesh {
     id: string,
     position: Float64Array,
     index: Uint32Array,
-    own?: { stand: Stand; rest: RestMesh; moved?: MovedVertices | null; from?: WorldMesh },
+    own?: { stand: Stand; rest: RestMesh; laying?: Laying; moved?: MovedVertices | null; from?: WorldMesh },
   ) {
     this.id = id;
     this.position = position;
     this.index = index;
     this.stand = own?.stand ?? null;
     this.rest = own?.rest ?? new RestMesh({ position, index, attributes: [] });
+    this.laying = own?.laying ?? AS_IT_COMES;
     this.#moved = own?.moved ?? null;
     this.#from = own?.from ?? null;
   }
 
   /** A mesh as it stands somewhere. */
-  static of(id: string, shape: Shape | RestMesh, stand: Stand): WorldMesh {
+  static of(id: string, shape: Shape | RestMesh, stand: Stand, laying?: Laying): WorldMesh {
     const rest = shape instanceof RestMesh ? shape : new RestMesh(shape);
     const { position: own, index } = rest.mesh;
-    return new WorldMesh(id, placed(own, stand, stand.scale), index, { stand, rest });
+    return new WorldMesh(id, placed(own, stand, stand.scale), index, { stand, rest, laying });
   }
 
   /**
@@ -76,9 +80,9 @@ export class WorldMesh {
    * @param moved where its vertices have gone, before it is turned and put in its place
    */
   at(stand: Stand, moved: MovedVertices | null): WorldMesh {
-    const { id, rest, index } = this;
+    const { id, rest, index, laying } = this;
     const position = moved ? placed(moved.position, stand, 1) : placed(rest.mesh.position, stand, stand.scale);
-    return new WorldMesh(id, position, index, { stand, rest, moved, from: this });
+    return new WorldMesh(id, position, index, { stand, rest, laying, moved, from: this });
   }
 
   /** Texture coordinates of the vertices, 2v; null where the mesh has none. */

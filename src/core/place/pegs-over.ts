@@ -109,7 +109,7 @@ function find({ point, uv }: Peg, field: Field): boolean {
   met.triangle = -1;
   if (at) ground.tree.nearest(...at, met);
   if (uv && (!at || met.triangle < 0 || apart(at) > HELD)) {
-    const there = Chart.of(ground)?.ofUv(uv[0], uv[1]);
+    const there = Chart.atUv(ground, uv[0], uv[1]);
     if (there) {
       met.triangle = there.triangle;
       [met.x, met.y, met.z] = there.point;

@@ -10,6 +10,8 @@ import { diskOf, type Disk } from "./disk";
 import { flatten } from "./flatten";
 import { halfEdgesOf, nextOf } from "./twins";
 
+export { flatArea, unrollRound } from "./round";
+
 export interface Unrolled {
   /** The triangles by vertices of their own, as many as the mesh has: 3m. */
   index: Uint32Array;
