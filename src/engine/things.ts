@@ -113,10 +113,12 @@ export const stand = query("stand", (ask, id): Stand | undefined => {
 /** Where a surface stands at the first moment. */
 const standAtRest = query("stand at rest", (ask, id) => ask(surfaceInput, id)?.rest ?? ask(ownStand, id));
 
+const laying = query("laying", (ask, id) => ask(surfaceInput, id)?.laying);
+
 /** A surface before it moves: what lies on it is worked out there. */
 export const meshAtRest = query("mesh at rest", (ask, id): WorldMesh | undefined => {
   const rest = ask(restMesh, id);
-  return rest && WorldMesh.of(id, rest, ask(standAtRest, id)!);
+  return rest && WorldMesh.of(id, rest, ask(standAtRest, id)!, ask(laying, id));
 });
 
 const NO_MOVERS: readonly Mover[] = [];

@@ -59,7 +59,7 @@ function withinOf({
       return far <= largest(p, i, bounds) ? 0 : far;
     };
   }
-  if (!kindOf(where).onSurfaces || kindOf(where).handled || (where.areas.length === 0 && where.holes.length === 0))
+  if (!kindOf(where).onSurfaces || kindOf(where).laysOut || (where.areas.length === 0 && where.holes.length === 0))
     return null;
   const guides = (ids: readonly string[]) => ids.flatMap((id) => line(id) ?? []);
   const plan = Plan.of(guides(where.areas), guides(where.holes));

@@ -144,6 +144,21 @@ export class Chart {
     return this.#laid(at(0), at(2));
   }
 
+  /** A short way on the chart within a triangle as it goes in the world. */
+  wayOff(triangle: number, x: number, y: number): Vec3 {
+    const { index, position: P } = this.ground;
+    const { index: laid, flat: F } = this.table;
+    const [u, v] = this.#inTable(x, y);
+    const [d, e, f] = [0, 1, 2].map((k) => 3 * laid[3 * triangle + k]);
+    const [ux, uy, vx, vy] = [F[e] - F[d], F[e + 2] - F[d + 2], F[f] - F[d], F[f + 2] - F[d + 2]];
+    const area = ux * vy - uy * vx;
+    if (area === 0) return [0, 0, 0];
+    const [p, q] = [(vy * u - vx * v) / area, (ux * v - uy * u) / area];
+    const [a, b, c] = [3 * index[3 * triangle], 3 * index[3 * triangle + 1], 3 * index[3 * triangle + 2]];
+    const at = (axis: number) => p * (P[b + axis] - P[a + axis]) + q * (P[c + axis] - P[a + axis]);
+    return [at(0), at(1), at(2)];
+  }
+
   /** A short way in the world, along a triangle, as it goes on the chart; what is square to the triangle is left out. */
   wayOn(triangle: number, way: Vec3): [x: number, y: number] {
     const { index, position: P } = this.ground;

@@ -20,7 +20,7 @@ export { bind, carryDirection, carryPoints, UNBOUND, type Bound } from "./bound"
 export { Body, type BodyMatrix } from "./body";
 export { Chart } from "./chart";
 export type { ChartTable } from "./chart-table";
-export { AS_IT_COMES, type LaidBy, type Laying } from "./laying";
+export { AS_IT_COMES, layingSchema, waysOf, type Laying } from "./laying";
 export { MOST_UNROLLED } from "./unroll";
 export { hullOf } from "./hull";
 export { hitsFor, type Hits, type Seen } from "./heights";

@@ -81,7 +81,7 @@ test("a ball and a ring close where they do; what is round about no axis, or ben
 test("turned by quarters and flipped, places of the sheet come back, and the sheet's right goes the way it was turned", () => {
   fc.assert(
     fc.property(turned, fc.nat(7), evenly(0.05, 0.95), evenly(0.05, 0.95), (mesh, k, a, b) => {
-      const laying: Laying = { by: "round", quarters: k % 4, flip: k > 3 };
+      const laying: Laying = { ...AS_IT_COMES, by: "round", quarters: k % 4, flip: k > 3 };
       const [plain, chart] = [Chart.of(surfaceOf(mesh))!, Chart.of(surfaceOf(mesh, laying))!];
       const at = (one: Chart, [s, t]: readonly number[]): [number, number] => [
         one.least[0] + s * (one.most[0] - one.least[0]),

@@ -1,17 +1,40 @@
-/** *How an artist has a surface laid flat*: by what, and which way round it lies on the sheet. */
+/** *How an artist has a surface laid flat*: by what, which way round it lies on the sheet, and from which corner u and v go. */
+import { z } from "zod";
+import { choiceParam, switchParam } from "../schema";
 
-/** By what serves it, its UVs, the way it goes round, or unrolled. */
-export type LaidBy = "best" | "uv" | "round" | "unrolled";
-
-export interface Laying {
-  by: LaidBy;
+export const layingSchema = z.object({
+  by: choiceParam({
+    label: "Laid flat",
+    help: "As serves it best; by its texture coordinates; round its axis, true to length along it; or unrolled with the least stretch.",
+    default: "best",
+    choices: { best: "As suits it", uv: "By its UVs", round: "Round", unrolled: "Unrolled" },
+  }),
   /** Quarter turns to the left, after it was flipped. */
-  quarters: number;
-  /** Left for right. */
-  flip: boolean;
-}
+  quarters: z.number().int().min(0).max(3).default(0),
+  flip: switchParam({ label: "Flipped", help: "Its sheet lies left for right.", default: false }),
+  corner: choiceParam({
+    label: "Begins at",
+    help: "The corner of its sheet from which u and v go: u along the sheet's breadth, v along its height.",
+    default: "bottom-left",
+    choices: {
+      "bottom-left": "Bottom left",
+      "bottom-right": "Bottom right",
+      "top-left": "Top left",
+      "top-right": "Top right",
+    },
+  }),
+});
 
-export const AS_IT_COMES: Laying = { by: "best", quarters: 0, flip: false };
+export type Laying = z.infer<typeof layingSchema>;
+export type LaidBy = Laying["by"];
+
+export const AS_IT_COMES: Laying = layingSchema.parse({});
+
+/** Which way u and v go on the sheet: 1 to the right and up. */
+export const waysOf = ({ corner }: Pick<Laying, "corner">): readonly [u: 1 | -1, v: 1 | -1] => [
+  corner.endsWith("left") ? 1 : -1,
+  corner.startsWith("bottom") ? 1 : -1,
+];
 
 /** What becomes of x to the right and y downwards: x′ = a·x + b·y, y′ = c·x + d·y; its inverse is its transpose. */
 export type Turned = readonly [a: number, b: number, c: number, d: number];
@@ -22,7 +45,7 @@ export function turnedOf({ quarters, flip }: Pick<Laying, "quarters" | "flip">):
     [0, 1],
     [-1, 0],
     [0, -1],
-  ][((quarters % 4) + 4) % 4];
+  ][quarters];
   const right = flip ? -1 : 1;
   return [cosine * right, sine, -sine * right, cosine];
 }

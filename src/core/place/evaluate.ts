@@ -33,6 +33,7 @@ const HOSTS: Readonly<Record<Dressing["where"]["kind"], Host>> = {
   inside: spread,
   pinned: spread,
   patch: spread,
+  wrapped: spread,
   loose: spread,
 };
 

@@ -13,9 +13,11 @@ import type { Host } from "./hosts";
 import { known, type Sources } from "./sources";
 import { over } from "./spacing/over";
 import { flatPegs, flatPlaces, patternWithin, placesOfPattern } from "./spacing/flat";
-import { patchSlots } from "./spacing/patch";
+import { heldAt } from "./spacing/held";
+import { laidSlots } from "./spacing/laid-out";
+import { sheetOf, wrappedRound } from "./spacing/wrapped";
 import { fieldsOf, flatField } from "./where/fields";
-import { LOOSE } from "./where/schema";
+import { LOOSE, type Where } from "./where/schema";
 import { broughtUp } from "./version-5";
 import { keyOfHex, type Key } from "./keys";
 import type { Carry } from "../tie";
@@ -47,7 +49,18 @@ const patternStep = step("pattern within", patternWithin);
 const placesOfPatternStep = step("places of pattern", placesOfPattern);
 const flatPegsStep = step("flat pegs", flatPegs);
 const placesStep = step("flat places", flatPlaces);
-const patchStep = step("patch", patchSlots);
+const heldStep = step("held at a handle", (params: Parameters<typeof heldAt>[0], [field]: readonly Field[]) =>
+  field ? heldAt(params, field.ground) : null,
+);
+const sheetStep = step("sheet of layout", (wrap: Where["wrap"], [field]: readonly Field[]) =>
+  field ? sheetOf(wrap, field.ground) : null,
+);
+const wrappedStep = step(
+  "wrapped round",
+  (wrap: Where["wrap"], params: Pick<Where["patch"], "turn" | "beyond">, [field]: readonly Field[]) =>
+    field ? wrappedRound({ ...wrap, ...params }, field.ground) : null,
+);
+const laidSlotsStep = step("laid slots", laidSlots);
 const broughtUpStep = step("brought up", broughtUp);
 const pegsStep = step("pegs", peggedOver);
 const movedStep = step("moved fields", movedFields);
@@ -65,16 +78,17 @@ export const spread: Host = {
       volumes: known(where.volumes, (id) => from.rest.volume(id)),
     });
     const masks = masksOn(ask, dressing, fields, from);
-    const { handled, ruled: byRules } = kindOf(where);
+    const { laysOut, ruled: byRules } = kindOf(where);
     const ruled = byRules ? fields : NO_FIELDS;
     const samples = (pegs: Pegs) => {
-      if (!handled) return sampled(pegs);
-      const { layout, ...held } = where.patch;
-      const within = layout.kind === "area" ? placesWithin(ask, dressing, from) : null;
-      const places = ask.step(placesStep, layout, within, ask.step(flatPegsStep, pegs));
+      if (!laysOut) return sampled(pegs);
+      const within = where.patch.layout.kind === "area" ? placesWithin(ask, dressing, from) : null;
+      const { carrier, sheet } = carried(ask, where, fields);
+      const places = ask.step(placesStep, where.patch.layout, within, sheet, ask.step(flatPegsStep, pegs));
       const [mask] = masks;
       const pegged = ask.step(keptStep, pegs, fields);
-      return ask.step(patchStep, held, fields, places, mask ? { choice: rules, mask, seed: variation.seed, pegged } : null); // prettier-ignore
+      const needs = mask ? { choice: rules, mask, seed: variation.seed, pegged } : null;
+      return ask.step(laidSlotsStep, carrier, places, needs);
     };
     const sampled = (pegs: Pegs) =>
       ask.step(samplesStep, ruled, spacing, rules, masks, variation.seed, ask.step(keptStep, pegs, fields));
@@ -102,6 +116,14 @@ export const spread: Host = {
     return carries.length === 0 ? frames : ask.step(heldFramesStep, frames, slots.key, carries);
   },
 };
+
+/** What carries a flat layout, and the sheet that it is to fill; null where there is none. */
+function carried(ask: Pick<Ask, "step">, { kind, patch, wrap }: Where, fields: readonly Field[]) {
+  const { layout: _, ...params } = patch;
+  if (kindOf({ kind }).handled) return { carrier: ask.step(heldStep, params, fields), sheet: null };
+  const carrier = ask.step(wrappedStep, wrap, pick(params, ["turn", "beyond"]), fields);
+  return { carrier, sheet: ask.step(sheetStep, wrap, fields) };
+}
 
 /** How far loose placements that something holds have been carried with it, by their keys; pins have their surfaces. */
 function carriesOf(pegs: Pegs, from: Sources): [key: Key, carry: Carry][] {

@@ -3,7 +3,7 @@ import { z } from "zod";
 import { coursesSchema } from "../course";
 import { lineSchema } from "../line";
 import { madeSchema } from "../made";
-import { boundsSchema } from "../mesh";
+import { boundsSchema, layingSchema } from "../mesh";
 import { moversSchema } from "../movers";
 import { dressingSchema } from "../place";
 import { assetHashSchema, idSchema, nameSchema, vec3Schema, within } from "../schema";
@@ -108,6 +108,8 @@ const surfaceShape = z.object({
   courses: coursesSchema,
   /** What it goes along with; null for nothing. */
   held: tieSchema.nullable().default(null),
+  /** How it is laid flat for the sheet, and for what is wrapped round it. */
+  laying: layingSchema.prefault({}),
   /** Whether lines are drawn on it and things can stand on it. */
   ground: z.boolean().default(true),
   /** Whether it is a finding when props poke through it, as through walls, other than through water. */

@@ -1,7 +1,7 @@
 /** Surfaces laid out by their UVs, as the worker hands them over. */
 import { create } from "zustand";
 import { Graph, input, query } from "@/core/graph";
-import { Chart, WorldMesh, type Stand } from "@/core/mesh";
+import { Chart, WorldMesh, type Laying, type Stand } from "@/core/mesh";
 import type { MovedShape } from "@/core/movers";
 import { kindOf } from "@/core/place";
 import type { Surface } from "@/core/scene";
@@ -26,11 +26,12 @@ export function dressingOnCharts(): string | null {
 
 const chartedInput = input<ChartedSurface>("charted surface");
 const standInput = input<Stand>("stand");
+const layingInput = input<Laying>("laying");
 const movedInput = input<MovedShape>("moved shape");
 const chart = query("chart", (ask, id) => {
   const { mesh, table } = ask(chartedInput, id)!;
   const [stand, moved] = [ask(standInput, id)!, ask(movedInput, id)];
-  const rest = WorldMesh.of(id, { ...mesh, attributes: [] }, stand);
+  const rest = WorldMesh.of(id, { ...mesh, attributes: [] }, stand, ask(layingInput, id));
   if (!moved) return new Chart(rest, table);
   const position = Float64Array.from(moved.position, (metres) => stand.scale * metres);
   return new Chart(rest.at(stand, { position, normal: moved.normal }), table);
@@ -38,9 +39,10 @@ const chart = query("chart", (ask, id) => {
 let graph = new Graph();
 
 /** The chart of a surface as it stands, for asking it for places. */
-export function chartOf(one: ChartedSurface, { id, position, rotation, scale }: Surface): Chart {
+export function chartOf(one: ChartedSurface, { id, position, rotation, scale, laying }: Surface): Chart {
   graph.set(chartedInput, id, one);
   graph.set(standInput, id, { position, rotation, scale });
+  graph.set(layingInput, id, laying);
   graph.set(movedInput, id, useMoved.getState().shapes.get(id));
   return graph.get(chart, id);
 }

@@ -9,20 +9,10 @@ import { cutAlong, cutOpen, isRim, partsOf, pathsFrom, roadsOf, type Cut } from 
 import { diskOf, type Disk } from "./disk";
 import { flatten } from "./flatten";
 import { halfEdgesOf, nextOf } from "./twins";
+import type { Unrolled } from "./unrolled";
 
 export { flatArea, unrollRound } from "./round";
-
-export interface Unrolled {
-  /** The triangles by vertices of their own, as many as the mesh has: 3m. */
-  index: Uint32Array;
-  /** Where these lie: x to the right, y downwards, metres: 2n. */
-  places: Float64Array;
-  parts: number;
-  /** Metres of seams, each counted once. */
-  seams: number;
-  /** How many triangles have turned over. */
-  flipped: number;
-}
+export type { Unrolled } from "./unrolled";
 
 /** Meshes of more triangles are not unrolled. */
 export const MOST_UNROLLED = 60_000;

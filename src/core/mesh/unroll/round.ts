@@ -3,7 +3,7 @@
  * straight across, as wide as the way round is in the mean; what goes along it is true to length.
  */
 import { areasOf } from "../facets";
-import type { Unrolled } from "./index";
+import type { Unrolled } from "./unrolled";
 
 /** Places nearer than this share of the mesh are one. */
 const ALIKE = 1e-4;

@@ -1,5 +1,5 @@
 /** *The flat places of a patch*: those of its layout or of a pattern within outlines, and what was moved or added there by hand. */
-import { emptyPlaces, placesOf, type Layout, type Places } from "../../layout";
+import { emptyPlaces, placesOf, type Layout, type Places, type Sheet } from "../../layout";
 import { fieldHost, keyOfHex, wordsOf, writeWords } from "../keys";
 import { outlineMask } from "../gaps/density-mask";
 import { over } from "./over";
@@ -71,8 +71,8 @@ export function flatPegs(pegs: Pegs): FlatPegs {
 }
 
 /** The places of a layout with their keys, those at their places that were put there by hand, and behind them those added. */
-export function flatPlaces(layout: Layout, within: Places | null, pegs: FlatPegs): FlatPlaces {
-  const places = placesOf(layout, within);
+export function flatPlaces(layout: Layout, within: Places | null, sheet: Sheet | null, pegs: FlatPegs): FlatPlaces {
+  const places = placesOf(layout, within, sheet);
   const added = pegs.added.reduce((sum, one) => sum + one, 0);
   const count = places.count + added;
   const out: FlatPlaces = {

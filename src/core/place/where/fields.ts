@@ -21,8 +21,8 @@ export function tagsOf(where: Fielded, most = TAGS): Map<string, number> {
   const taken = new Set<number>();
   for (const id of new Set(fieldIdsOf(where))) {
     if (taken.size === most) break;
-    // A patch is the same on whatever surface it lies.
-    let tag = kindOf(where).handled ? 0 : hashText(id) % most;
+    // A layout is the same on whatever surface it lies.
+    let tag = kindOf(where).laysOut ? 0 : hashText(id) % most;
     while (taken.has(tag)) tag = (tag + 1) % most;
     taken.add(tag);
     tags.set(id, tag);
@@ -38,7 +38,7 @@ export interface FieldSources {
 }
 
 /** What says which fields there are. */
-type Fielded = Omit<Where, "patch">;
+type Fielded = Omit<Where, "patch" | "wrap">;
 
 /** What a field is before its tag is known. */
 type Bare = Omit<Field, "id" | "tag" | "region">;
@@ -52,10 +52,16 @@ const FIELDS: Readonly<Record<Where["kind"], (params: Fielded, sources: FieldSou
       volume.cubic > 0 ? [{ ground: volume.ground, plan: null, plane: false, volume, free: true }] : [],
     ),
   pinned: (_, { surfaces }) => [...[...surfaces.values()].map((ground) => onAll(ground)), nowhere()],
-  patch: ({ surfaces: [first] }, { surfaces }) =>
-    [surfaces.get(first)].flatMap((ground) => (ground ? onAll(ground) : [])),
+  patch: onFirst,
+  wrapped: onFirst,
   loose: () => [nowhere()],
 };
+
+/** All of the first surface. */
+function onFirst({ surfaces: [first] }: Fielded, { surfaces }: FieldSources): Bare[] {
+  const ground = surfaces.get(first);
+  return ground ? [onAll(ground)] : [];
+}
 
 /** All of a surface. */
 const onAll = (ground: WorldMesh): Bare => ({ ground, plan: null, plane: false, volume: null, free: false });

@@ -10,14 +10,16 @@ export interface WhereKind {
   onSurfaces: boolean;
   /** Whether things fill a space: by the cubic metre, and away from its walls. */
   fills: boolean;
-  /** Whether it is a layout that is held to a surface at a handle. */
+  /** Whether it is a flat layout that a surface carries. */
+  laysOut: boolean;
+  /** Whether that is held to the surface at a handle. */
   handled: boolean;
   /** Whether rules find the positions; else each is put there by hand. */
   ruled: boolean;
   /** Whether each is held to a place of a surface that was picked by hand. */
   pins: boolean;
   /** The ids of what anchors lie on, in the artist's order. */
-  hosts(where: Omit<Where, "patch">): readonly string[];
+  hosts(where: Omit<Where, "patch" | "wrap">): readonly string[];
   /** The ids of lines that it runs along or lies within. */
   lines(where: Where): readonly string[];
 }
@@ -28,6 +30,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: true,
     onSurfaces: false,
     fills: false,
+    laysOut: false,
     handled: false,
     ruled: true,
     pins: false,
@@ -39,6 +42,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: true,
     fills: false,
+    laysOut: false,
     handled: false,
     ruled: true,
     pins: false,
@@ -51,6 +55,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: false,
     fills: true,
+    laysOut: false,
     handled: false,
     ruled: true,
     pins: false,
@@ -62,6 +67,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: true,
     fills: false,
+    laysOut: false,
     handled: false,
     ruled: false,
     pins: true,
@@ -74,7 +80,20 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: true,
     fills: false,
+    laysOut: true,
     handled: true,
+    ruled: true,
+    pins: false,
+    hosts: ({ surfaces }) => surfaces.slice(0, 1),
+    lines: ({ patch, areas, holes }) => (patch.layout.kind === "area" ? [...areas, ...holes] : []),
+  },
+  wrapped: {
+    unrolls: "sheet",
+    ordered: false,
+    onSurfaces: true,
+    fills: false,
+    laysOut: true,
+    handled: false,
     ruled: true,
     pins: false,
     hosts: ({ surfaces }) => surfaces.slice(0, 1),
@@ -85,6 +104,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     ordered: false,
     onSurfaces: false,
     fills: false,
+    laysOut: false,
     handled: false,
     ruled: false,
     pins: false,
@@ -96,7 +116,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
 export const kindOf = ({ kind }: Pick<Where, "kind">): WhereKind => WHERE_KINDS[kind];
 
 /** The ids of what props are spread over or fill: volumes, surfaces, or areas where there are none; none along lines. */
-export const fieldIdsOf = (where: Omit<Where, "patch">): readonly string[] => {
+export const fieldIdsOf = (where: Omit<Where, "patch" | "wrap">): readonly string[] => {
   const { ordered, hosts } = kindOf(where);
   return ordered ? [] : hosts(where);
 };

@@ -1,7 +1,7 @@
 /** Where: along lines, over surfaces and areas, inside volumes, or loose: wherever each is put by hand. */
 import { z } from "zod";
 import { layoutSchema } from "../../layout";
-import { angleParam, choiceParam, idSchema, vec3Schema } from "../../schema";
+import { angleParam, choiceParam, idSchema, lengthParam, vec3Schema } from "../../schema";
 import { ADDED_TAG } from "../keys";
 
 /** Fields of a dressing can be told apart as long as there are no more. */
@@ -34,12 +34,61 @@ export const patchSchema = z.object({
   }),
 });
 
+export const wrapSchema = z.object({
+  from: choiceParam({
+    label: "Measured from",
+    help: "Whether the layout's middle lies in the middle of the surface as it is laid flat, or its corner in the corner.",
+    default: "middle",
+    choices: { middle: "The middle", corner: "The corner" },
+  }),
+  right: lengthParam({
+    label: "Moved right",
+    help: "By how much the whole layout is moved along u.",
+    default: 0,
+    slider: [-5, 5],
+  }),
+  up: lengthParam({
+    label: "Moved up",
+    help: "By how much the whole layout is moved along v.",
+    default: 0,
+    slider: [-5, 5],
+  }),
+  fit: choiceParam({
+    label: "On another size",
+    help: "What becomes of the layout where the surface is not as large as the sheet that it was laid out for: it keeps its metres, is stretched, or repeats.",
+    default: "metres",
+    choices: { metres: "Keeps its metres", stretch: "Stretched", repeat: "Repeated" },
+  }),
+  wide: lengthParam({
+    label: "Laid out for, wide",
+    help: "How wide the sheet is that it was laid out for; 0 for as wide as the surface.",
+    default: 0,
+    min: 0,
+    slider: [0, 20],
+  }),
+  high: lengthParam({
+    label: "Laid out for, high",
+    help: "How high the sheet is that it was laid out for; 0 for as high as the surface.",
+    default: 0,
+    min: 0,
+    slider: [0, 20],
+  }),
+});
+
 export const whereSchema = z.object({
   kind: choiceParam({
     label: "Where",
-    help: "Along lines, spread over surfaces and areas, inside volumes, pinned to surfaces at places that are picked, a patch that slides over a surface as one, or loose, each put down by hand.",
+    help: "Along lines, spread over surfaces and areas, inside volumes, pinned to surfaces at places that are picked, a patch that slides over a surface as one, wrapped round a surface as it lies flat, or loose, each put down by hand.",
     default: "along",
-    choices: { along: "Along", over: "Over", inside: "Inside", pinned: "Pinned", patch: "Patch", loose: "Loose" },
+    choices: {
+      along: "Along",
+      over: "Over",
+      inside: "Inside",
+      pinned: "Pinned",
+      patch: "Patch",
+      wrapped: "Wrapped",
+      loose: "Loose",
+    },
   }),
   /** Ids of the lines, in the artist's order. A line that is no longer in the scene is passed over. */
   lines: ids,
@@ -47,6 +96,8 @@ export const whereSchema = z.object({
   surfaces: z.array(idSchema).max(MOST_FIELDS).default([]),
   /** A patch: a flat layout, held to the first of the surfaces at a handle. */
   patch: patchSchema.prefault({}),
+  /** Wrapped: how the same layout lies on the surface as that is laid flat. */
+  wrap: wrapSchema.prefault({}),
   /** Over: closed lines; what lies within one of them, seen from above, belongs to it. Without any, all of the surfaces. */
   areas: ids,
   /** Over: closed lines that cut holes. */
