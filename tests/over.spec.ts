@@ -225,7 +225,7 @@ test("on a meadow brought as OBJ, what is painted away goes while the brush is d
   // It has no texture coordinates, and is unrolled.
   await page.getByRole("radio", { name: "Unrolled" }).click();
   await expect(page.getByTestId("stretch")).toHaveText(/^true (to length|within [\d.]+ %, worst [\d.]+ %)/);
-  await expect(page.getByTestId("sheet")).toHaveAttribute("aria-label", /unrolled at real size/);
+  await expect(page.getByTestId("sheet")).toHaveAttribute("aria-label", /real size: Unrolled/);
   await page.getByTestId("sheet").focus();
   await page.keyboard.press("ArrowRight");
   await page.keyboard.press("Delete");

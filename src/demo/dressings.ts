@@ -345,6 +345,18 @@ export const DRESSINGS = [
     variation: { seed: 3, ...turnedAboutUp(2 * RAD) },
   },
   {
+    id: "buoy-studs",
+    name: "Buoy studs",
+    where: {
+      kind: "wrapped",
+      surfaces: ["mooring-buoy"],
+      patch: { layout: { by: "number", columns: 20, rows: 12, stagger: 0.5, foot: 1, top: 1 } },
+    },
+    what: { entries: [{ prop: "brass-stud" }] },
+    stance: { up: "normal", meetsUp: "bottom" },
+    fit: { up: -0.004 },
+  },
+  {
     id: "sail-badges",
     name: "Sail badges",
     where: { kind: "pinned", surfaces: ["petrel-sail"] },

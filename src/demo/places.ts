@@ -11,6 +11,8 @@ export const MASTS: readonly Vec3[] = [
 export const LIGHTHOUSE: Vec3 = [-9, 0, -17];
 /** The middle of the lifebuoy, the foot of the oar rack, the inland corner of the harbour front, which looks along the quay. */
 export const LIFEBUOY: Vec3 = [2.2, QUAY_HEIGHT + 1.35, 3.2];
+/** Where the mooring buoy stands ashore, to be painted and studded. */
+export const MOORING_BUOY: Vec3 = [-2.9, QUAY_HEIGHT, 4.6];
 export const OAR_RACK: Vec3 = [5.6, QUAY_HEIGHT, 3.4];
 /** The boat with the sail that billows, the foot of the flagstaff, the middle of the market's belt. */
 export const PETREL: Vec3 = [9, 0, -22];

@@ -177,6 +177,18 @@ export function caneBasket(): MeshBuilder {
   return mesh;
 }
 
+/** A stud of brass, 0.07 m across, to be set on by its flat side. */
+export function brassStud(): MeshBuilder {
+  const brass: Paint = { color: hex("#d9a441"), roughness: 0.3, metal: 0.7 };
+  const profile: [number, number][] = [
+    [0.035, 0],
+    [0.031, 0.013],
+    [0.02, 0.023],
+    [0, 0.028],
+  ];
+  return new MeshBuilder().lathe(brass, profile, 12);
+}
+
 /** A race buoy, 0.56 m across, with a dark topmark; its waterline at the origin. */
 export function raceBuoy(color: string): MeshBuilder {
   const skin: Paint = { color: hex(color), roughness: 0.4 };

@@ -28,6 +28,23 @@ export function lifebuoy(): MeshBuilder {
   return mesh;
 }
 
+/** A mooring buoy, 1.24 m across and 1.3 m high, standing on its foot: a belly in madder and a shoulder in linen. */
+export function mooringBuoy(): MeshBuilder {
+  const belly: Paint = { color: hex("#b5363f"), roughness: 0.45 };
+  const foot: Paint = { color: hex("#7e2831"), roughness: 0.5 };
+  const shoulder: Paint = { color: hex("#efe3cb"), roughness: 0.5 };
+  const around = (from: number, to: number, pieces: number): [number, number][] =>
+    Array.from({ length: pieces + 1 }, (_, k) => {
+      const high = from + ((to - from) * k) / pieces;
+      const off = (high - 0.56) / 0.8;
+      return [0.62 * Math.sqrt(Math.max(0.09, 1 - off * off)), high];
+    });
+  return new MeshBuilder()
+    .lathe(foot, around(0, 0.2, 4), 48)
+    .lathe(belly, around(0.2, 0.88, 14), 48)
+    .lathe(shoulder, [...around(0.88, 1.2, 7), [0.26, 1.3]], 48);
+}
+
 /** Where awnings are hung on the harbour front: the height above the quay, metres. */
 export const AWNING_HEIGHT = 2.75;
 

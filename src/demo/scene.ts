@@ -9,10 +9,11 @@ import { boat, lighthouse, mast, quay, shore, water } from "./harbour";
 import { hillside, steps } from "./hillside";
 import { LINES } from "./lines";
 import { beltStand, flag, flagstaff, mainsail, paver, sailNumber, STAFF_HEIGHT, starBadge } from "./moving";
-import { FLAGSTAFF, FRONT, LIFEBUOY, LIGHTHOUSE, MARKET_BELT, MASTS, OAR_RACK, PETREL } from "./places";
+import { FLAGSTAFF, FRONT, LIFEBUOY, LIGHTHOUSE, MARKET_BELT, MASTS, MOORING_BUOY, OAR_RACK, PETREL } from "./places";
 import {
   awning,
   bollard,
+  brassStud,
   caneBasket,
   cork,
   crate,
@@ -25,7 +26,7 @@ import {
   railPanel,
   railPost,
 } from "./props";
-import { harbourFront, lifebuoy, oarRack } from "./quayside";
+import { harbourFront, lifebuoy, mooringBuoy, oarRack } from "./quayside";
 import type { MeshBuilder } from "./shapes";
 
 /** The demo scene's id, the same in every browser. */
@@ -115,6 +116,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       await prop("paver", "Paver", paver()),
       await prop("star-badge", "Star badge", starBadge()),
       await prop("sail-number", "Sail number", sailNumber()),
+      await prop("brass-stud", "Brass stud", brassStud()),
       await prop("kite-ochre", "Kite ochre", kite("#c98a1b")),
     ],
     mixes: [
@@ -139,6 +141,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       ...(await surface("mast", "Mast", mast(), MASTS, false)),
       ...(await surface("lighthouse", "Lighthouse", lighthouse(), [LIGHTHOUSE], false)),
       ...(await surface("lifebuoy", "Lifebuoy", lifebuoy(), [LIFEBUOY], false)),
+      ...(await surface("mooring-buoy", "Mooring buoy", mooringBuoy(), [MOORING_BUOY], false)),
       ...(await surface("oar-rack", "Oar rack", oarRack(), [OAR_RACK], false)),
       ...(await surface("front", "Harbour front", harbourFront(), [FRONT], false)).map((front) => ({
         ...front,
@@ -224,6 +227,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       { id: "hill", name: "Hill", position: [-17.5, 6.2, 17.5], target: [-33, 4.2, 4.5] },
       { id: "sail", name: "Sail", position: [8, 4.4, -11.9], target: [8.3, 3.6, -22] },
       { id: "belt", name: "Belt", position: [12.9, 3.7, 14.2], target: [14.1, 1.9, 8.9] },
+      { id: "buoy", name: "Buoy", position: [-1.5, 3.1, 7.2], target: [-2.9, 1.75, 4.6] },
       { id: "close", name: "Close", position: [-1.6, 5.9, 6.4], target: [-3.1, 5.7, 0.6] },
     ],
   });

@@ -29,10 +29,10 @@ export const bare: Check = {
         return [finding(id, say`Nothing ${stands} ${thing(id)}: ${why}.`)];
       }
       if (slots[field] > 0) return [];
-      const { handled } = kindOf(where);
-      if (handled && where.patch.layout.kind === "area" && where.areas.length === 0)
-        return [finding(id, say`Nothing ${stands} ${thing(id)}: the patch has no outline yet.`)];
-      if (handled && where.patch.layout.kind !== "area")
+      const { laysOut } = kindOf(where);
+      if (laysOut && where.patch.layout.kind === "area" && where.areas.length === 0)
+        return [finding(id, say`Nothing ${stands} ${thing(id)}: the layout has no outline yet.`)];
+      if (laysOut && where.patch.layout.kind !== "area")
         return [
           finding(id, say`Nothing ${stands} ${thing(id)}: the layout has no place on it, or the gaps leave none.`),
         ];

@@ -68,7 +68,7 @@ test("what is put by hand outside the area or on too steep a slope is found, and
 test("a patch that leaves nothing standing says why: no outline yet, no room, or nothing of its rows on the surface", () => {
   const says = (layout: object, input: Input = {}) =>
     found({ ...input, where: { kind: "patch", patch: { layout }, ...input.where } }).map(({ message }) => message);
-  expect(says({ kind: "area" })).toEqual(["Nothing stands on “meadow”: the patch has no outline yet."]);
+  expect(says({ kind: "area" })).toEqual(["Nothing stands on “meadow”: the layout has no outline yet."]);
   expect(says({ kind: "area" }, { where: { areas: ["area"] } })).toEqual([]);
   expect(says({}, { gaps: { heightOn: true, height: [50, 60] } })[0]).toContain(
     "no place on it, or the gaps leave none",

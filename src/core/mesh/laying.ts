@@ -4,10 +4,10 @@ import { choiceParam, switchParam } from "../schema";
 
 export const layingSchema = z.object({
   by: choiceParam({
-    label: "Laid flat",
-    help: "As serves it best; by its texture coordinates; round its axis, true to length along it; or unrolled with the least stretch.",
+    label: "Laid flat by",
+    help: "What serves it best; its profile and the way it goes round, or the numbers by which it was made; its texture coordinates; or unrolling it with the least stretch.",
     default: "best",
-    choices: { best: "As suits it", uv: "By its UVs", round: "Round", unrolled: "Unrolled" },
+    choices: { best: "What suits it", round: "Its profile", uv: "Its UVs", unrolled: "Unrolling" },
   }),
   /** Quarter turns to the left, after it was flipped. */
   quarters: z.number().int().min(0).max(3).default(0),

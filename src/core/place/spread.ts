@@ -6,6 +6,7 @@ import { boundSlots, carriedSlots, movedFields } from "./carry";
 import { densityMaskOf, type DensityMask, type MaskSources } from "./gaps/density-mask";
 import { MASKING } from "./gaps/schema";
 import { peggedKeys, peggedOver } from "./pegs-over";
+import { Chart } from "../mesh";
 import { pick } from "../schema";
 import { heldFrames } from "./held-frames";
 import { framesOver } from "./frames-over";
@@ -52,13 +53,12 @@ const placesStep = step("flat places", flatPlaces);
 const heldStep = step("held at a handle", (params: Parameters<typeof heldAt>[0], [field]: readonly Field[]) =>
   field ? heldAt(params, field.ground) : null,
 );
-const sheetStep = step("sheet of layout", (wrap: Where["wrap"], [field]: readonly Field[]) =>
-  field ? sheetOf(wrap, field.ground) : null,
-);
+const chartStep = step("chart of layout", ([field]: readonly Field[]) => field && Chart.of(field.ground));
+const sheetStep = step("sheet of layout", sheetOf);
 const wrappedStep = step(
   "wrapped round",
-  (wrap: Where["wrap"], params: Pick<Where["patch"], "turn" | "beyond">, [field]: readonly Field[]) =>
-    field ? wrappedRound({ ...wrap, ...params }, field.ground) : null,
+  (wrap: Where["wrap"], params: Pick<Where["patch"], "turn" | "beyond">, chart: Chart) =>
+    wrappedRound({ ...wrap, ...params }, chart),
 );
 const laidSlotsStep = step("laid slots", laidSlots);
 const broughtUpStep = step("brought up", broughtUp);
@@ -119,10 +119,12 @@ export const spread: Host = {
 
 /** What carries a flat layout, and the sheet that it is to fill; null where there is none. */
 function carried(ask: Pick<Ask, "step">, { kind, patch, wrap }: Where, fields: readonly Field[]) {
-  const { layout: _, ...params } = patch;
+  const params = pick(patch, ["handle", "turn", "held", "beyond"]);
   if (kindOf({ kind }).handled) return { carrier: ask.step(heldStep, params, fields), sheet: null };
-  const carrier = ask.step(wrappedStep, wrap, pick(params, ["turn", "beyond"]), fields);
-  return { carrier, sheet: ask.step(sheetStep, wrap, fields) };
+  const chart = ask.step(chartStep, fields);
+  if (!chart) return { carrier: null, sheet: null };
+  const carrier = ask.step(wrappedStep, wrap, pick(params, ["turn", "beyond"]), chart);
+  return { carrier, sheet: ask.step(sheetStep, wrap, chart) };
 }
 
 /** How far loose placements that something holds have been carried with it, by their keys; pins have their surfaces. */

@@ -167,7 +167,7 @@ test("a place carried to a surface and looked for there is found again, wherever
       (shape, { turn, ...wrap }, corner, x, y) => {
         const ground = WorldMesh.of("buoy", shape.rest, shape.stand!, { ...AS_IT_COMES, corner });
         const params = whereSchema.parse({ wrap, patch: { turn } });
-        const carrier = wrappedRound({ ...params.wrap, ...params.patch }, ground)!;
+        const carrier = wrappedRound({ ...params.wrap, ...params.patch }, Chart.of(ground)!);
         const [out, there] = [spreadFor(1), new Uint8Array(1)];
         carrier.carry(Float64Array.of(x), Float64Array.of(y), out, there);
         if (!there[0]) return;

@@ -24,6 +24,8 @@ const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {
   // Version 9 knows ties and clips: what version 8 had is held by nothing and stands as at rest.
   8: (scene) => ({ ...scene, version: 9 }),
   9: (scene) => ({ ...patchesByPlace(scene), version: 10 }),
+  // Version 11 wraps layouts round surfaces: what version 10 had lies as it did.
+  10: (scene) => ({ ...scene, version: 11 }),
 };
 
 /** Version 1 knew only whether props stand or hang; from 2 on any side of a prop may meet the line. */

@@ -6,7 +6,7 @@ import { describeChoice } from "@/core/schema";
 import { useScene } from "@/store";
 import { AnyPicture } from "../basket";
 import { Button, Modal, Segmented } from "../kit";
-import { beginPins, dress, dressBox, dressNothing, dressPatch, makeSurface, useSession } from "../state";
+import { beginPins, dress, dressBox, dressNothing, dressPatch, dressWrapped, makeSurface, useSession } from "../state";
 import { fillInside, patchOn, spreadOver } from "../steps";
 import { cameraNow, startDrawing, startPinning } from "../view";
 
@@ -38,6 +38,15 @@ const NEW: Readonly<Record<Kind, { label: string; does: string; begin: (prop: st
       startPinning();
     },
   },
+  wrapped: {
+    label: "A new plane, made now",
+    does: "Make and dress",
+    begin(prop) {
+      makeSurface("bumps", cameraNow.target);
+      const { focus } = useSession.getState();
+      if (focus.kind === "surface") dressWrapped(focus.id, prop);
+    },
+  },
   patch: {
     label: "A new plane, made now",
     does: "Make and dress",
@@ -60,6 +69,7 @@ const ON_THING: Readonly<Record<Kind, (id: string, prop: string) => void>> = {
   inside: fillInside,
   pinned: () => undefined,
   patch: patchOn,
+  wrapped: dressWrapped,
   loose: () => undefined,
 };
 
@@ -102,6 +112,7 @@ export function DressDialog() {
               inside: "Inside",
               pinned: "Pinned",
               patch: "Patch",
+              wrapped: "Wrapped",
               loose: "Loose",
             }}
             onChange={(next) => {

@@ -2,7 +2,7 @@
 /** The sheet: what a dressing is spread over, seen from above, as the second place to work. */
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import type { Line } from "@/core/line";
-import { MOST_UNROLLED } from "@/core/mesh";
+import { MOST_UNROLLED, type ChartTable } from "@/core/mesh";
 import { add, rotate, scale, type Vec3 } from "@/core/math";
 import { kindOf, type Dressing, type Placements } from "@/core/place";
 import { placingBounds, type Surface } from "@/core/scene";
@@ -14,7 +14,9 @@ import { useAtLeisure } from "../time";
 import { drawnLine, middleOf, useCharted, useSession, type SheetBy } from "../state";
 import { useBrush } from "../view";
 import { Charts, pictureOf } from "./charts";
-import { drawSheet, RULER, type SheetScene } from "./draw";
+import { drawSheet } from "./draw";
+import type { SheetScene } from "./sheet-scene";
+import { RULER } from "./marks";
 import { flatBox, flatCorners } from "./flat";
 import { SheetHands } from "./hands";
 import { fittedTo, footprintsOf, isShown, neighboursOf, type PlanBox, type SheetView } from "./model";
@@ -55,8 +57,12 @@ function useCharts(placements: Placements, wanted: boolean): Charts | null {
 /** How the sheet can lay a dressing out, and what each way is called. */
 type Ways = Partial<Record<SheetBy, string>>;
 
+/** What surfaces are laid flat by, in a word. */
+const BY: Readonly<Record<ChartTable["by"], string>> = { uv: "By UVs", round: "By profile", unrolled: "Unrolled" };
+
 function useWays(dressing: Dressing): Ways {
   const models = useOwnModels(dressing);
+  const known = useCharted(({ surfaces }) => surfaces);
   const parts = models.flatMap(({ model }) => model.parts);
   const triangles = parts.reduce(
     (sum, { geometry: { index, attributes } }) => sum + (index ?? attributes.position).count / 3,
@@ -64,11 +70,11 @@ function useWays(dressing: Dressing): Ways {
   );
   const byUvs = parts.every(({ geometry }) => geometry.attributes.uv);
   const laid = parts.length > 0 && (byUvs || triangles <= MOST_UNROLLED);
-  return {
-    ...(kindOf(dressing.where).handled && { flat: "Flat" }),
-    above: "Above",
-    ...(laid && { uv: byUvs ? "By UVs" : "Unrolled" }),
-  };
+  const { laysOut, handled } = kindOf(dressing.where);
+  const by = known.get(models[0]?.surface.id ?? "")?.table.by ?? (byUvs ? "uv" : "unrolled");
+  const flat = laid && { uv: BY[by] };
+  if (laysOut && !handled) return { ...flat, above: "Above" };
+  return { ...(handled && { flat: "Flat" }), above: "Above", ...flat };
 }
 
 /** How it does: as was wished for last, where it can; else as comes first. */
@@ -275,7 +281,7 @@ function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut) {
         ref={canvas}
         tabIndex={0}
         role="application"
-        aria-label={`Sheet of ${dressing.name}, ${charts ? (ways.uv === "Unrolled" ? "unrolled at real size" : "laid out by its UVs") : laid ? "as its flat layout lies, what is ahead at the top" : "seen from above, north at the top"}: ${shown} props. Arrow keys select, Alt with arrow keys moves, Delete leaves blank.`}
+        aria-label={`Sheet of ${dressing.name}, ${charts ? `laid flat at real size: ${ways.uv}` : laid ? "as its flat layout lies, what is ahead at the top" : "seen from above, north at the top"}: ${shown} props. Arrow keys select, Alt with arrow keys moves, Delete leaves blank.`}
         data-testid="sheet"
         data-drawn={width > 0}
         className="absolute inset-0 block touch-none"

@@ -1,5 +1,5 @@
 /** *Surfaces laid out flat, side by side*, by their UVs or unrolled: what the sheet shows instead of the ground from above, if asked to. */
-import type { Chart } from "@/core/mesh";
+import { waysOf, type Chart } from "@/core/mesh";
 import type { Vec3 } from "@/core/math";
 import { fullnessAt, type Charted, type Fullness, type Placements } from "@/core/place";
 import type { Surface } from "@/core/scene";
@@ -9,6 +9,15 @@ import type { PlanBox } from "./model";
 
 /** A line that goes farther on the chart than this many times its way in the world has crossed a seam. */
 const JUMP = 4;
+
+/** *Where a sheet is measured from*: a corner of it, from which u goes to the right or left and v up or down. */
+export interface Axes {
+  at: readonly [x: number, y: number];
+  right: 1 | -1;
+  down: 1 | -1;
+  /** How far apart across and down the two sides of a seam lie, metres; 0 where there is none. */
+  period: readonly [across: number, down: number];
+}
 
 interface Laid {
   field: string;
@@ -56,6 +65,20 @@ export class Charts {
   /** Corners of all placements' footprints: 8n. */
   get footprints(): Float64Array {
     return this.#map.footprints;
+  }
+
+  /** Where u and v begin and which way they go, and how far it is once round, where one surface alone is shown. */
+  get axes(): Axes | null {
+    if (this.#laid.length !== 1) return null;
+    const [{ chart, shift }] = this.#laid;
+    const [right, up] = waysOf(chart.ground.laying);
+    const { least, most, period } = chart;
+    return {
+      at: [(right > 0 ? least[0] : most[0]) + shift, up > 0 ? most[1] : least[1]],
+      right,
+      down: up > 0 ? -1 : 1,
+      period,
+    };
   }
 
   /** Outlines and seams of all charts, as x and y of both ends: 4 numbers each. */

@@ -1,6 +1,7 @@
 import { addedKey } from "@/core/place";
 import type { Placements } from "@/core/place";
-import { flatBox, flatCorners, placesLaid, toFlat } from "./flat";
+import { placesLaid } from "../state/layouts";
+import { flatBox, flatCorners, toFlat } from "./flat";
 
 const key = BigUint64Array.of(addedKey(1), addedKey(2), addedKey(3));
 /** A square about (1, 2), one about (−3, 0.5), and one that lies in no layout. */

@@ -1,6 +1,5 @@
 /** *The flat layout of a patch*: on the sheet what is to the right lies to the right, and what is ahead above. */
-import type { Key, Placements } from "@/core/place";
-import type { FlatPlace } from "../state";
+import type { FlatPlace, Placements } from "@/core/place";
 import { isShown, type PlanBox } from "./model";
 
 type Laid = NonNullable<Placements["laid"]>;
@@ -25,16 +24,6 @@ export function flatBox(p: Placements, corners: Float64Array): PlanBox {
     [x0 - margin, z0 - margin],
     [x1 + margin, z1 + margin],
   ];
-}
-
-/** Where places are in their layout, by their keys, as far as they lie in it. */
-export function placesLaid({ key, count, laid }: Placements, keys: ReadonlySet<Key>): Map<Key, FlatPlace> {
-  const places = new Map<Key, FlatPlace>();
-  for (let i = 0; laid && i < count; i++) {
-    const [x, y] = [laid.at[2 * i], laid.at[2 * i + 1]];
-    if (keys.has(key[i]) && !Number.isNaN(x)) places.set(key[i], [x, y]);
-  }
-  return places;
 }
 
 /** A place of the sheet in the layout. */

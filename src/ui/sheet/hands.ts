@@ -4,7 +4,7 @@
  */
 import { PROP_DRAG } from "../basket";
 import { subtract, type Vec3 } from "@/core/math";
-import { kindOf, densityAt, type Dressing, type Fullness, type Key, indicesOf } from "@/core/place";
+import { kindOf, densityAt, type Dressing, type Fullness, type FlatPlace, type Key, indicesOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import {
@@ -12,12 +12,13 @@ import {
   addOutlineShape,
   fieldOf,
   millimetre,
+  movedOnSheet,
   NO_KEYS,
+  placesLaid,
   selectPlacements,
   swapPlacements,
   useSession,
   writeFlatMoved,
-  type FlatPlace,
 } from "../state";
 import { listen } from "../kit";
 import {
@@ -34,8 +35,9 @@ import {
   takenPlacements,
   type HeldPlacements,
 } from "../view";
-import { RULER, type SheetScene } from "./draw";
-import { placesLaid, toFlat } from "./flat";
+import type { SheetScene } from "./sheet-scene";
+import { RULER } from "./marks";
+import { toFlat } from "./flat";
 import { isShown, middleOf, placementAt, type SheetView } from "./model";
 import type { Draft } from "immer";
 
@@ -146,10 +148,12 @@ export class SheetHands {
     }
   };
 
-  /** Where things are in the flat layout, if that is what is shown. */
+  /** Where things are in the flat layout, if that is what is shown, or lies on the chart that is. */
   #flatOf(keys: ReadonlySet<Key>): ReadonlyMap<Key, FlatPlace> | null {
-    const { flat, placements } = this.sight!.scene;
-    return flat ? placesLaid(placements, keys) : null;
+    const { dressing, scene } = this.sight!;
+    const { laysOut, handled } = kindOf(dressing.where);
+    const shown = scene.flat || (scene.charts && laysOut && !handled);
+    return shown ? placesLaid(scene.placements, keys) : null;
   }
 
   get #paints(): boolean {
@@ -210,7 +214,12 @@ export class SheetHands {
   #moveBy(draft: Draft<Scene>, held: HeldPlacements, flat: ReadonlyMap<Key, FlatPlace> | null, [x, z]: Place): void {
     const { scene, dressing } = this.sight!;
     const { charts } = scene;
-    if (flat) return writeFlatMoved(draft, dressing.id, flat, toFlat([x, z]));
+    if (flat) {
+      const [right, ahead] = toFlat([x, z]);
+      return writeFlatMoved(draft, dressing.id, flat, (place) =>
+        charts ? movedOnSheet(dressing, place, [x, z]) : [place[0] + right, place[1] + ahead],
+      );
+    }
     if (charts) {
       const target = (from: Vec3, key: Key): Vec3 | null => {
         const field = fieldOf(dressing, key);

@@ -16,35 +16,48 @@ export function putCharts(charts: readonly [string, ChartedSurface][]): void {
   useCharted.setState({ surfaces: new Map([...useCharted.getState().surfaces, ...charts]) });
 }
 
-/** The dressing that the sheet lays out by UVs, or as its own layout lies, if it does. */
+/** The dressing that the sheet lays out by UVs, or that has a layout of its own, if there is one. */
 export function dressingOnCharts(): string | null {
   const { sheetBy, dressing: id } = useSession.getState();
   const dressing = useSceneStore.getState().shown.dressings.find((one) => one.id === id);
-  const laid = sheetBy === "uv" || (sheetBy === "flat" && dressing && kindOf(dressing.where).handled);
-  return laid ? id : null;
+  return sheetBy === "uv" || (dressing && kindOf(dressing.where).laysOut) ? id : null;
 }
 
 const chartedInput = input<ChartedSurface>("charted surface");
 const standInput = input<Stand>("stand");
 const layingInput = input<Laying>("laying");
 const movedInput = input<MovedShape>("moved shape");
-const chart = query("chart", (ask, id) => {
+const restChart = query("chart at rest", (ask, id) => {
   const { mesh, table } = ask(chartedInput, id)!;
-  const [stand, moved] = [ask(standInput, id)!, ask(movedInput, id)];
-  const rest = WorldMesh.of(id, { ...mesh, attributes: [] }, stand, ask(layingInput, id));
-  if (!moved) return new Chart(rest, table);
+  return new Chart(WorldMesh.of(id, { ...mesh, attributes: [] }, ask(standInput, id)!, ask(layingInput, id)), table);
+});
+const chart = query("chart", (ask, id) => {
+  const [rest, stand, moved] = [ask(restChart, id), ask(standInput, id)!, ask(movedInput, id)];
+  if (!moved) return rest;
   const position = Float64Array.from(moved.position, (metres) => stand.scale * metres);
-  return new Chart(rest.at(stand, { position, normal: moved.normal }), table);
+  return new Chart(rest.ground.at(stand, { position, normal: moved.normal }), rest.table);
 });
 let graph = new Graph();
 
-/** The chart of a surface as it stands, for asking it for places. */
-export function chartOf(one: ChartedSurface, { id, position, rotation, scale, laying }: Surface): Chart {
+function tell(one: ChartedSurface, { id, position, rotation, scale, laying }: Surface): void {
   graph.set(chartedInput, id, one);
   graph.set(standInput, id, { position, rotation, scale });
   graph.set(layingInput, id, laying);
   graph.set(movedInput, id, useMoved.getState().shapes.get(id));
-  return graph.get(chart, id);
+}
+
+/** The chart of a surface as it stands, for asking it for places. */
+export function chartOf(one: ChartedSurface, surface: Surface): Chart {
+  tell(one, surface);
+  return graph.get(chart, surface.id);
+}
+
+/** The same before anything moves it; null while the worker has not handed it over. */
+export function restChartOf(surface: Surface): Chart | null {
+  const one = useCharted.getState().surfaces.get(surface.id);
+  if (!one) return null;
+  tell(one, surface);
+  return graph.get(restChart, surface.id);
 }
 
 export function forgetCharts(): void {

@@ -1,5 +1,6 @@
 /** What the interface knows: the session, results, and the edits of a scene. */
 export { chartOf, useCharted } from "./charted";
+export { chartUnder, flatPlaceAt, movedOnSheet, placesLaid } from "./layouts";
 export { useClosedLines } from "./closed-lines";
 export * from "./edits";
 export {

@@ -26,6 +26,7 @@ import { Tide } from "../time";
 import { complaintOf } from "./params";
 import { MadeFields } from "./MadeFields";
 import { HeldBy } from "./HeldBy";
+import { LayingFields } from "./LayingFields";
 import { MoversSection } from "./MoversSection";
 import { fillInside, SpreadHere, spreadOver } from "./SpreadOver";
 
@@ -105,6 +106,7 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
         <HeldBy tie={surface.held} but={surface.id} onHold={(holder) => holdSurface(surface.id, holder)} />
       </fieldset>
       {surface.made && <MadeFields surface={surface} made={surface.made} />}
+      <LayingFields surface={surface} />
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">
         <Toggle
           label="Is ground"

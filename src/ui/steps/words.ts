@@ -41,9 +41,10 @@ function whereWords(dressing: Dressing, scene: Scene): { lead: string; text: str
     const pinned = namesOf(where.surfaces, scene.surfaces);
     return { lead: " pinned to ", text: pinned.length > 0 ? listed(pinned) : "nothing yet" };
   }
-  if (kindOf(where).handled) {
+  if (kindOf(where).laysOut) {
     const [carrier] = namesOf(where.surfaces, scene.surfaces);
-    return { lead: " as a patch on ", text: carrier ?? "no surface yet" };
+    const lead = kindOf(where).handled ? " as a patch on " : " wrapped round ";
+    return { lead, text: carrier ?? "no surface yet" };
   }
   if (!kindOf(where).ruled) return { lead: " ", text: "by hand" };
   if (kindOf(where).fills) return { lead: " inside ", text: fields.length > 0 ? listed(fields) : "no volume yet" };
@@ -199,12 +200,15 @@ function spacingWords({ spacing }: Dressing): string {
 }
 
 /** How many there are over a surface or inside a volume, and in which pattern. */
-/** How a patch is laid out, where Where says that itself; null where Spacing does. */
+/** How a flat layout is laid out, where Where says that itself; null where Spacing does. */
 function layoutWords({ where }: Dressing): string | null {
-  const { kind, columns, rows, across, along, places } = where.patch.layout;
-  if (!kindOf(where).handled || kind === "area") return null;
+  const { kind, by, columns, rows, across, along, places } = where.patch.layout;
+  if (!kindOf(where).laysOut || kind === "area") return null;
   if (kind === "list") return places.length === 1 ? "at 1 place" : `at ${places.length} places`;
   const apart = across === along ? metres(across) : `${metres(across)} by ${metres(along)}`;
+  const filled = kindOf(where).handled ? "both" : by;
+  if (filled === "distance") return `in rows, about ${apart} apart`;
+  if (filled === "number") return `in ${rows} ${rows === 1 ? "row" : "rows"} of ${columns}`;
   return `in ${rows} ${rows === 1 ? "row" : "rows"} of ${columns}, ${apart} apart`;
 }
 
@@ -240,6 +244,7 @@ function upWords({ stance, where }: Dressing): string {
 export const FORWARDS: Readonly<Record<Dressing["where"]["kind"], readonly Dressing["stance"]["forward"][]>> = {
   along: ["along", "heading", "at", "away"],
   over: ["along", "heading", "at", "away", "downhill", "line", "uv", "v", "random"],
+  wrapped: ["along", "heading", "at", "away", "downhill", "line", "uv", "v", "random"],
   patch: ["along", "heading", "at", "away", "downhill", "line", "uv", "v", "random"],
   pinned: ["along", "heading", "at", "away", "downhill", "line", "uv", "v", "random"],
   loose: ["along", "heading", "at", "away", "line", "random"],
@@ -356,6 +361,7 @@ const UNFITTED = {
   inside: "In the volume",
   pinned: "Where it was pinned",
   patch: "On the surface",
+  wrapped: "On the surface",
   loose: "Where it was put",
 } as const;
 

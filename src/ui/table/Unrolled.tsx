@@ -12,6 +12,7 @@ const NOTHING = {
   inside: "no volume",
   pinned: "no pin",
   patch: "no surface",
+  wrapped: "no surface",
   loose: "nothing put down",
 } as const;
 

@@ -1,6 +1,6 @@
 /** Placements that are spread over surfaces or fill volumes, moved and added by hand in the view. */
 import { add, rotate, type Vec3 } from "@/core/math";
-import { kindOf, densityAt, fieldIdsOf, LOOSE, type Dressing, type Key, indicesOf } from "@/core/place";
+import { kindOf, densityAt, fieldIdsOf, LOOSE, type Dressing, type FlatPlace, type Key, indicesOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { back, carriedPoint } from "@/core/tie";
 import { useSceneStore } from "@/store";
@@ -9,6 +9,8 @@ import {
   carryOf,
   dressingOf,
   fieldOf,
+  flatPlaceAt,
+  placesLaid,
   inField,
   surfaceOf,
   writeAddedOn,
@@ -73,14 +75,23 @@ export function movePlacements(
 ): void {
   const edited = dressingOf(draft, dressing);
   if (!edited) return;
+  const placements = useResults.getState().byDressing.get(dressing)?.placements;
+  const places = placements ? placesLaid(placements, new Set(from.keys())) : NOWHERE;
   writePegs(edited, from.keys(), (peg, key) => {
     const start = from.get(key);
     if (!start) return;
     // What something holds is put down where it is seen, and kept where it was before it was carried there.
     const [to, carry] = [add(start, by(start, key)), carryOf(dressing, key)];
-    peg.point = inField(draft, peg.on, carry ? carriedPoint(back(carry), to) : to);
+    const own = inField(draft, peg.on, carry ? carriedPoint(back(carry), to) : to);
+    const flat = flatPlaceAt(edited as Dressing, own, places.get(key));
+    if (!flat) return void (peg.point = own);
+    // What is laid out stays in its layout.
+    peg.flat = [...flat];
+    delete peg.point;
   });
 }
+
+const NOWHERE: ReadonlyMap<Key, FlatPlace> = new Map();
 
 /** Why nothing of the selected dressing stands where the pointer is on one of its surfaces; null where nothing keeps it off. */
 export function whyUnder(aim: Aim): Pick<Why, "dressing" | "reason" | "share"> | null {
@@ -133,7 +144,9 @@ export function addPlacementAt(point: Vec3, on?: string): boolean {
   let key: Key | null = null;
   useSceneStore.getState().change("Add placement", (draft) => {
     const edited = dressingOf(draft, dressing.id);
-    if (edited) key = writeAddedOn(edited, { field, point: inField(draft, field, point), prop });
+    if (!edited) return;
+    const own = inField(draft, field, point);
+    key = writeAddedOn(edited, { field, point: own, flat: flatPlaceAt(dressing, own), prop });
   });
   if (key !== null) selectPlacements(dressing.id, [key]);
   return true;

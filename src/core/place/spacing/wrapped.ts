@@ -2,17 +2,16 @@
  * *A flat layout wrapped round a surface*: its places are those of the surface laid flat, and go wherever these lie. Nothing is
  * measured anew, so that what is a metre apart on the sheet is as far apart on the surface as the sheet is true to length.
  */
-import { Chart, waysOf, type WorldMesh } from "../../mesh";
+import { waysOf, type Chart } from "../../mesh";
 import type { Sheet } from "../../layout";
 import { put, type Carrier, type FlatPlace } from "./carrier";
 import type { Where } from "../where/schema";
 
-type Wrapping = Where["wrap"] & Pick<Where["patch"], "turn" | "beyond">;
+/** What says how a layout lies on the surface as that is laid flat. */
+export type Wrapping = Where["wrap"] & Pick<Where["patch"], "turn" | "beyond">;
 
-/** The size of the sheet that a layout is for: as it was said, or as the surface is laid flat. Null for one that cannot be. */
-export function sheetOf({ fit, from, wide, high }: Where["wrap"], ground: WorldMesh): Sheet | null {
-  const chart = Chart.of(ground);
-  if (!chart) return null;
+/** The size of the sheet that a layout is for: as it was said, or as the surface is laid flat. */
+export function sheetOf({ fit, from, wide, high }: Where["wrap"], chart: Chart): Sheet {
   const [across, down] = sidesOf(chart);
   const closes = chart.period.map((period) => period > 0) as [boolean, boolean];
   if (fit === "metres" || !(wide > 0) || !(high > 0)) return { wide: across, high: down, closes, tiles: null };
@@ -24,11 +23,11 @@ export function sheetOf({ fit, from, wide, high }: Where["wrap"], ground: WorldM
 }
 
 /** How wide and high a chart is; where it closes, as far as once round. */
-const sidesOf = ({ least, most, period }: Chart): [number, number] =>
+export const sidesOf = ({ least, most, period }: Chart): [number, number] =>
   [0, 1].map((axis) => period[axis] || most[axis] - least[axis]) as [number, number];
 
 /** Between the layout's metres and the sheet's: x to the right and y downwards. */
-class Onto {
+export class SheetPlaces {
   readonly #sides: [number, number];
   readonly #least: [number, number];
   readonly #middle: readonly [number, number];
@@ -96,11 +95,9 @@ const EDGE = 1e-6;
 /** Halvings of the way from the middle to a place beyond the edge. */
 const HALVINGS = 30;
 
-/** Null for a surface that cannot be laid flat. */
-export function wrappedRound(params: Wrapping, ground: WorldMesh): Carrier | null {
-  const chart = Chart.of(ground);
-  if (!chart) return null;
-  const onto = new Onto(chart, params);
+export function wrappedRound(params: Wrapping, chart: Chart): Carrier {
+  const { ground } = chart;
+  const onto = new SheetPlaces(chart, params);
   return {
     carry(x, y, out, there) {
       const n = there.length;

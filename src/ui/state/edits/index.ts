@@ -1,6 +1,7 @@
 /** What an artist does to the scene, each as one change with a name. The interface calls these and nothing else writes. */
 export { dressingOf, editDressing, editLine, guideLinesOf, inField, lineOf, millimetre } from "./common";
 export * from "./courses";
+export * from "./laying";
 export * from "./dressings";
 export * from "./knots";
 export * from "./laid";

@@ -1,5 +1,5 @@
-/** What an artist does to patches: flat layouts that are held to a surface at a handle. */
-import { addedKey, hexOf, nextAdded, type Dressing, type Key } from "@/core/place";
+/** What an artist does to flat layouts: those held to a surface at a handle, and those wrapped round one. */
+import { addedKey, hexOf, nextAdded, type Dressing, type FlatPlace, type Key } from "@/core/place";
 import type { Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import type { Scene } from "@/core/scene";
@@ -26,35 +26,51 @@ export function dressPatch(surface: string, prop: string, handle: Vec3): void {
   });
 }
 
+/** A new dressing wrapped round a surface: rows all over it, as far apart as the prop is large. */
+export function dressWrapped(surface: string, prop: string): void {
+  const begun = overFields({ surfaces: [surface] }, 1, prop);
+  const { distance } = begun.spacing;
+  const { patch } = begun.where;
+  const layout = { ...patch.layout, by: "distance" as const, across: distance, along: distance };
+  addDressing({
+    ...begun,
+    where: { ...begun.where, kind: "wrapped", patch: { ...patch, layout } },
+    stance: { ...begun.stance, up: "normal", upBy: 1 },
+  });
+}
+
 /** Writes where the handle of a patch has been dragged to: a point as it is seen, in the world. */
 export function writeHandleOfPatch(draft: Draft<Scene>, id: string, point: Vec3): void {
   const dressing = dressingOf(draft, id);
   if (dressing) dressing.where.patch.handle = inField(draft, dressing.where.surfaces[0], point);
 }
 
-/** Another surface carries the patch from now on; what was done to it by hand goes along. */
-export function carryPatch(id: string, surface: string): void {
-  editDressing(id, "Surface of patch", ({ where, pegs }) => {
+/**
+ * Another surface carries the layout from now on; what was done to it by hand goes along.
+ *
+ * @param sheet how large the surface lies that carried it until now, metres; null where that is not known
+ */
+export function carryLayout(id: string, surface: string, sheet: readonly [wide: number, high: number] | null): void {
+  editDressing(id, "Surface of layout", ({ where, pegs }) => {
+    // It stays known how large the sheet was that it was laid out for.
+    if (sheet && where.wrap.wide === 0 && where.wrap.high === 0)
+      [where.wrap.wide, where.wrap.high] = sheet.map(millimetre);
     where.surfaces = [surface];
     for (const peg of Object.values(pegs)) peg.on = surface;
   });
 }
 
-/** A place of a flat layout, to the right and ahead, metres. */
-export type FlatPlace = readonly [right: number, ahead: number];
-
-/** Moves places of a patch in its layout, each by so much from where it was. */
+/** Moves places of a layout, each from where it was. */
 export function writeFlatMoved(
   draft: Draft<Scene>,
   id: string,
   from: ReadonlyMap<Key, FlatPlace>,
-  [right, ahead]: FlatPlace,
+  moved: (place: FlatPlace) => FlatPlace,
 ): void {
   const dressing = dressingOf(draft, id);
   if (!dressing) return;
   writePegs(dressing, from.keys(), (peg, key) => {
-    const [x, y] = from.get(key)!;
-    peg.flat = [millimetre(x + right), millimetre(y + ahead)];
+    peg.flat = moved(from.get(key)!).map(millimetre) as [number, number];
     delete peg.point;
   });
 }

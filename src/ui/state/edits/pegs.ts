@@ -1,6 +1,6 @@
 /** Edits of single placements by hand: pegs on slots, and placements added besides them. */
 import { ADDED, addedKey, hexOf, keyOfHex, kindOf, lineKey, nextAdded, onOf } from "@/core/place";
-import type { Dressing, Key, Peg } from "@/core/place";
+import type { Dressing, FlatPlace, Key, Peg } from "@/core/place";
 import type { Vec3 } from "@/core/math";
 import { editDressing, scene } from "./common";
 import type { Draft } from "immer";
@@ -112,10 +112,11 @@ export function writeAdded(dressing: Draft<Dressing>, added: readonly Added[]): 
 /** Writes into the draft a placement on a field besides those of the rules; gives its key. */
 export function writeAddedOn(
   dressing: Draft<Dressing>,
-  { field, point, prop }: { field: string; point: Vec3; prop: string },
+  { field, point, flat, prop }: { field: string; point: Vec3; flat?: FlatPlace | null; prop: string },
 ): Key {
   const key = addedKey(nextAdded(dressing.pegs, () => true));
-  dressing.pegs[hexOf(key)] = { on: field, point: [...point], prop, added: true };
+  const where = flat ? { flat: [...flat] as [number, number] } : { point: [...point] as [number, number, number] };
+  dressing.pegs[hexOf(key)] = { on: field, ...where, prop, added: true };
   return key;
 }
 

@@ -21,14 +21,15 @@ const CARDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => Re
   over: (props) => <Spread {...props} />,
   inside: (props) => <Spread {...props} />,
   pinned: () => <p className="text-xs text-ink-6">Each is where it was pinned.</p>,
-  patch: (props) =>
-    props.dressing.where.patch.layout.kind === "area" ? (
-      <Spread {...props} />
-    ) : (
-      <p className="text-xs text-ink-6">The layout under Where says how far they are apart.</p>
-    ),
+  patch: LaidOut,
+  wrapped: LaidOut,
   loose: () => <p className="text-xs text-ink-6">Each was put where it is by hand.</p>,
 };
+
+function LaidOut(props: CardProps) {
+  if (props.dressing.where.patch.layout.kind === "area") return <Spread {...props} />;
+  return <p className="text-xs text-ink-6">The layout under Where says how far they are apart.</p>;
+}
 
 export const SpacingCard = ({ dressing }: CardProps) => CARDS[dressing.where.kind]({ dressing });
 
@@ -38,7 +39,7 @@ const FREE_PATTERNS = ["even", "random", "square", "hexagonal"];
 
 function Spread({ dressing }: CardProps) {
   const { pattern, amount, clusters } = dressing.spacing;
-  const { fills: inside, handled } = kindOf(dressing.where);
+  const { fills: inside, laysOut } = kindOf(dressing.where);
   const given = { dressing, step: "spacing" as const };
   return (
     <>
@@ -47,7 +48,7 @@ function Spread({ dressing }: CardProps) {
         name="pattern"
         bare
         columns={2}
-        only={inside || handled ? FREE_PATTERNS : undefined}
+        only={inside || laysOut ? FREE_PATTERNS : undefined}
         words={inside ? IN_SPACE : undefined}
       />
       <StepChoice

@@ -12,6 +12,7 @@ import { ADD, StepChoice, type CardProps } from "../params";
 import { GuideList } from "./GuideList";
 import { changing, Outlines } from "./Outlines";
 import { PatchCard } from "./PatchCard";
+import { WrappedCard } from "./WrappedCard";
 
 const KINDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => ReactNode>> = {
   along: Along,
@@ -19,6 +20,7 @@ const KINDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => Re
   inside: Inside,
   pinned: Pinned,
   patch: PatchCard,
+  wrapped: WrappedCard,
   loose: Loose,
 };
 

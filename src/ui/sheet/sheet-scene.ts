@@ -1,0 +1,29 @@
+/** What the sheet is drawn from. */
+import type { Key, Placements } from "@/core/place";
+import type { Vec3 } from "@/core/math";
+import type { TopView } from "../assets";
+import type { Charts } from "./charts";
+
+export interface SheetScene {
+  placements: Placements;
+  /** See `footprintsOf`. */
+  corners: Float64Array;
+  colours: readonly string[];
+  top: TopView | null;
+  /** Whether it is the flat layout of a patch that is shown. */
+  flat: boolean;
+  /** The charts that are shown instead of the ground from above, and their picture. */
+  charts: Charts | null;
+  chartPicture: HTMLCanvasElement | null;
+  /** How full it is, as a picture over the map's box. */
+  tint: HTMLCanvasElement | null;
+  lines: readonly { points: readonly Vec3[]; kind: "area" | "hole" | "line" }[];
+  selected: ReadonlySet<Key>;
+  hovered: Key | null;
+  /** A box being drawn to select, or a clearing: corners, or middle and radius, in metres. */
+  drawn:
+    | { kind: "box"; from: readonly [number, number]; to: readonly [number, number] }
+    | { kind: "clearing"; middle: readonly [number, number]; radius: number }
+    | { kind: "brush"; middle: readonly [number, number]; radius: number; soft: number; puts: boolean }
+    | null;
+}
