@@ -180,13 +180,11 @@ export function caneBasket(): MeshBuilder {
 /** A stud of brass, 0.07 m across, to be set on by its flat side. */
 export function brassStud(): MeshBuilder {
   const brass: Paint = { color: hex("#d9a441"), roughness: 0.3, metal: 0.7 };
-  const profile: [number, number][] = [
-    [0.035, 0],
-    [0.031, 0.013],
-    [0.02, 0.023],
-    [0, 0.028],
-  ];
-  return new MeshBuilder().lathe(brass, profile, 12);
+  const profile = Array.from({ length: 7 }, (_, k): [number, number] => {
+    const angle = (k * Math.PI) / 12;
+    return [0.035 * Math.cos(angle), 0.028 * Math.sin(angle)];
+  });
+  return new MeshBuilder().lathe(brass, profile, 16);
 }
 
 /** A race buoy, 0.56 m across, with a dark topmark; its waterline at the origin. */

@@ -45,6 +45,30 @@ export function mooringBuoy(): MeshBuilder {
     .lathe(shoulder, [...around(0.88, 1.2, 7), [0.26, 1.3]], 48);
 }
 
+/** The eye on top of the mooring buoy: a cap and an upright ring of iron. */
+export function mooringEye(): MeshBuilder {
+  const iron: Paint = { color: hex("#41525c"), roughness: 0.4, metal: 0.6 };
+  const mesh = new MeshBuilder().lathe(
+    iron,
+    [
+      [0.275, 1.28],
+      [0.25, 1.33],
+      [0, 1.36],
+    ],
+    32,
+  );
+  const [around, across, ring, tube] = [24, 10, 0.11, 0.028];
+  const place = (i: number, j: number): Vec3 => {
+    const [a, b] = [(2 * Math.PI * i) / around, (2 * Math.PI * j) / across];
+    const r = ring + tube * Math.cos(b);
+    return [r * Math.cos(a), 1.44 + r * Math.sin(a), tube * Math.sin(b)];
+  };
+  for (let i = 0; i < around; i++)
+    for (let j = 0; j < across; j++)
+      mesh.polygon(iron, [place(i, j), place(i + 1, j), place(i + 1, j + 1), place(i, j + 1)]);
+  return mesh;
+}
+
 /** Where awnings are hung on the harbour front: the height above the quay, metres. */
 export const AWNING_HEIGHT = 2.75;
 

@@ -26,7 +26,7 @@ import {
   railPanel,
   railPost,
 } from "./props";
-import { harbourFront, lifebuoy, mooringBuoy, oarRack } from "./quayside";
+import { harbourFront, lifebuoy, mooringBuoy, mooringEye, oarRack } from "./quayside";
 import type { MeshBuilder } from "./shapes";
 
 /** The demo scene's id, the same in every browser. */
@@ -142,6 +142,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       ...(await surface("lighthouse", "Lighthouse", lighthouse(), [LIGHTHOUSE], false)),
       ...(await surface("lifebuoy", "Lifebuoy", lifebuoy(), [LIFEBUOY], false)),
       ...(await surface("mooring-buoy", "Mooring buoy", mooringBuoy(), [MOORING_BUOY], false)),
+      ...(await surface("mooring-eye", "Mooring eye", mooringEye(), [MOORING_BUOY], false)),
       ...(await surface("oar-rack", "Oar rack", oarRack(), [OAR_RACK], false)),
       ...(await surface("front", "Harbour front", harbourFront(), [FRONT], false)).map((front) => ({
         ...front,

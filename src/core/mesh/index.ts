@@ -19,6 +19,7 @@ export { weightsIn } from "./barycentric";
 export { bind, carryDirection, carryPoints, UNBOUND, type Bound } from "./bound";
 export { Body, type BodyMatrix } from "./body";
 export { Chart } from "./chart";
+export { axesOn } from "./chart-axes";
 export type { ChartTable } from "./chart-table";
 export { AS_IT_COMES, layingSchema, waysOf, type Laying } from "./laying";
 export { MOST_UNROLLED } from "./unroll";

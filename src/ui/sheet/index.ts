@@ -1,2 +1,3 @@
 /** What is spread, unrolled or from above. */
+export { LargeSheet } from "./LargeSheet";
 export { Sheet } from "./Sheet";

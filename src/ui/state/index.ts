@@ -46,6 +46,7 @@ export {
   type Display,
   type Focus,
   type Why,
+  SHEET_SIZES,
   type SheetBy,
 } from "./session";
 export { useEdit } from "./useEdit";

@@ -47,6 +47,11 @@ export interface Snap {
 /** Flat as a patch's layout lies, where there is one; seen from above; or laid out by UVs. */
 export type SheetBy = "flat" | "above" | "uv";
 
+/** Below the view, beside it, or all over it. */
+export const SHEET_SIZES = { low: "Low", half: "Half", whole: "Whole" } as const;
+
+export type SheetSize = keyof typeof SHEET_SIZES;
+
 interface Session {
   dressing: string | null;
   focus: Focus;
@@ -78,6 +83,7 @@ interface Session {
   basketFolded: boolean;
   /** How the sheet lays things flat. */
   sheetBy: SheetBy;
+  sheetSize: SheetSize;
   /** The value whose course is shown on the time bar. */
   course: Timed | null;
   /** The moments of the keyframes that are held there. */
@@ -111,6 +117,7 @@ export const useSession = create<Session>()((set) => ({
   cameraWish: null,
   basketFolded: false,
   sheetBy: "flat",
+  sheetSize: "low",
   course: null,
   moments: [],
   basketShows: "props",

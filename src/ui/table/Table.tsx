@@ -13,13 +13,14 @@ import { ExportDialog } from "../export";
 import { DressDialog, Rail } from "../rail";
 import { PrepareDialog } from "../prepare";
 import { ensureDemo } from "../scenes";
+import { LargeSheet } from "../sheet";
 import { SeedBoard } from "../seeds";
 import { StepsColumn } from "../steps";
 import { startEvaluating, selectDressing, useSession } from "../state";
 import { TimeBar, useTimeShown } from "../time";
 import { SceneView } from "../view";
 import { KeepingDialogs } from "./KeepingDialogs";
-import { Unrolled } from "./Unrolled";
+import { Unrolled, useUnrolled } from "./Unrolled";
 
 /** Whether what was saved is still there is looked at so often, milliseconds. */
 const LOOK_EVERY = 5000;
@@ -100,6 +101,8 @@ function OpenTable() {
   const dialog = useSession((session) => session.dialog);
   const folded = useSession((session) => session.basketFolded);
   const timed = useTimeShown();
+  const large = useLargeSheet();
+  const size = large ? large.size : "low";
   useHeldSelection();
   useNews();
   useRoom();
@@ -115,19 +118,26 @@ function OpenTable() {
               className={`grid min-h-0 ${folded ? "grid-cols-[312px_minmax(0,1fr)_41px] max-[959px]:grid-cols-[252px_minmax(0,1fr)_41px]" : "grid-cols-[312px_minmax(0,1fr)_188px] max-[959px]:grid-cols-[252px_minmax(0,1fr)_188px]"}`}
             >
               <StepsColumn />
-              <SceneView />
+              <div className={`grid min-h-0 min-w-0 ${SIZES[size]}`}>
+                {large && <LargeSheet {...large} />}
+                <SceneView />
+              </div>
               <Basket onFiles={bring} />
             </div>
             {timed && <TimeBar />}
           </div>
         </Panel>
-        <Separator
-          aria-label="Height of the strip"
-          className="relative z-20 h-0 before:absolute before:inset-x-0 before:-top-1 before:h-2 data-[separator=active]:before:bg-sea/30 data-[separator=hover]:before:bg-sea/20"
-        />
-        <Panel defaultSize="172px" minSize="110px" maxSize="60%">
-          <Unrolled />
-        </Panel>
+        {!large && (
+          <>
+            <Separator
+              aria-label="Height of the strip"
+              className="relative z-20 h-0 before:absolute before:inset-x-0 before:-top-1 before:h-2 data-[separator=active]:before:bg-sea/30 data-[separator=hover]:before:bg-sea/20"
+            />
+            <Panel defaultSize="172px" minSize="110px" maxSize="60%">
+              <Unrolled />
+            </Panel>
+          </>
+        )}
       </Group>
       <Hotkeys />
       {dialog === "export" && <ExportDialog />}
@@ -139,6 +149,21 @@ function OpenTable() {
       <KeepingDialogs />
     </DropZone>
   );
+}
+
+/** How the middle is shared between a large sheet and the view, which stays where it is, also while nothing of it shows. */
+const SIZES = {
+  low: "grid-cols-1",
+  half: "grid-cols-2",
+  whole: "grid-cols-[minmax(0,1fr)_0] *:last:invisible",
+} as const;
+
+/** What the large sheet shows; null where it lies low, or there is none. */
+function useLargeSheet() {
+  const size = useSession((session) => session.sheetSize);
+  const { dressing, placements } = useUnrolled();
+  if (size === "low" || !dressing || !placements || placements.fields.length === 0) return null;
+  return { size, dressing, placements };
 }
 
 /** Screens narrower than this, pixels, have no room for all columns; one that is zoomed to twice its size is such. */

@@ -16,7 +16,8 @@ const NOTHING = {
   loose: "nothing put down",
 } as const;
 
-export function Unrolled() {
+/** What lies unrolled: a dressing, and what it came to. */
+export function useUnrolled() {
   const selected = useSession((session) => session.dressing);
   const focus = useSession((session) => session.focus);
   const dressings = useScene((scene) => scene.dressings);
@@ -25,6 +26,11 @@ export function Unrolled() {
   const along = focus.kind === "line" ? (d: Dressing) => d.where.lines.includes(focus.id) : null;
   const dressing = along ? ((chosen && along(chosen) ? chosen : undefined) ?? dressings.find(along)) : chosen;
   const placements = usePlacements(dressing?.id ?? null);
+  return { dressing, placements };
+}
+
+export function Unrolled() {
+  const { dressing, placements } = useUnrolled();
   return (
     <footer
       aria-label={dressing && !kindOf(dressing.where).ordered ? "Sheet" : "Strip"}

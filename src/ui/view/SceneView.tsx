@@ -9,6 +9,7 @@ import { useModels } from "../assets";
 import { useResults, useSession } from "../state";
 import { useFineness } from "../three";
 import { CameraRig } from "./CameraRig";
+import { SheetAxes } from "./SheetAxes";
 import { BareGround, Daylight } from "./Daylight";
 import { DensityTint } from "./DensityTint";
 import { Dressings } from "./Dressings";
@@ -61,6 +62,7 @@ export function SceneView() {
         <Sides />
         <Grips />
         <PatchHandle />
+        <SheetAxes />
         <SurfaceHandle />
         <DrawnSoFar />
         <BrushRing />

@@ -1,0 +1,227 @@
+"use client";
+/** The sheet itself: what a dressing is spread over, drawn flat, and worked on by hands. */
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import type { Line } from "@/core/line";
+import { add, rotate, scale, type Vec3 } from "@/core/math";
+import { kindOf, type Dressing, type Placements } from "@/core/place";
+import { placingBounds } from "@/core/scene";
+import { useScene } from "@/store";
+import { lookOf, usePictureStore, useSurfaceModels, topView, tintOf } from "../assets";
+import { useSize, useTableColours } from "../kit";
+import { useAtLeisure } from "../time";
+import { drawnLine, middleOf, useSession } from "../state";
+import { useBrush } from "../view";
+import { pictureOf } from "./charts";
+import { drawSheet } from "./draw";
+import type { SheetScene } from "./sheet-scene";
+import { RULER } from "./marks";
+import { useOwnModels, type LaidOut } from "./ways";
+import { flatBox, flatCorners } from "./flat";
+import { SheetHands } from "./hands";
+import { fittedTo, footprintsOf, type PlanBox, type SheetView } from "./model";
+
+/** The boxes about the volumes that a dressing fills, as seen from above: the outlines of their four upright sides. */
+function useSpaces({ where }: Dressing): Vec3[][] {
+  const surfaces = useScene((scene) => scene.surfaces);
+  const own = useMemo(
+    () => (kindOf(where).fills ? surfaces.filter(({ id }) => where.volumes.includes(id)) : []),
+    [surfaces, where],
+  );
+  const found = useSurfaceModels(own);
+  return useMemo(
+    () =>
+      found.map(({ surface: { position, rotation, scale: size }, model: { box } }) => {
+        const corner = (x: number, z: number): Vec3 => add(position, rotate(rotation, scale([x, box.min.y, z], size)));
+        const { min, max } = box;
+        return [
+          corner(min.x, min.z),
+          corner(max.x, min.z),
+          corner(max.x, max.z),
+          corner(min.x, max.z),
+          corner(min.x, min.z),
+        ];
+      }),
+    [found],
+  );
+}
+
+/** What the sheet shows at first: all that things are spread over; of what has a handle, where it stands. */
+function boxOf({ density, position, origin, count }: Placements, handled: boolean): PlanBox {
+  if (density && !(handled && count > 0)) return [density.least, density.most];
+  if (count === 0) return [NO_BOX[0], NO_BOX[1]];
+  let [x0, z0, x1, z1] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < count; i++) {
+    const [x, z] = [origin[0] + position[3 * i], origin[2] + position[3 * i + 2]];
+    [x0, z0, x1, z1] = [Math.min(x0, x), Math.min(z0, z), Math.max(x1, x), Math.max(z1, z)];
+  }
+  const margin = Math.max(1, 0.1 * Math.max(x1 - x0, z1 - z0));
+  return [
+    [x0 - margin, z0 - margin],
+    [x1 + margin, z1 + margin],
+  ];
+}
+
+const NO_BOX: PlanBox = [
+  [-5, -5],
+  [5, 5],
+];
+
+type OnSheet = (points: readonly Vec3[]) => readonly (readonly Vec3[])[];
+
+/** The outlines of a dressing, and the lines that its gaps count distances to, as they lie on the sheet. */
+function linesOf(dressing: Dressing, lines: readonly Line[], onSheet: OnSheet): SheetScene["lines"] {
+  const { areas, holes } = dressing.where;
+  const minded = dressing.gaps.distances.map(({ to }) => to);
+  return lines.flatMap((line) => {
+    const kind = holes.includes(line.id) ? "hole" : areas.includes(line.id) ? "area" : null;
+    if (!kind && !minded.includes(line.id)) return [];
+    return onSheet(drawnLine(line).points).map((points) => ({ points, kind: kind ?? "line" }));
+  });
+}
+
+/** Outlines as they lie in the layout of a patch that fills them; nothing of any other. */
+function flatly({ where }: Dressing, lines: readonly Line[]): OnSheet {
+  const { kind, middle } = where.patch.layout;
+  if (kind !== "area") return () => [];
+  const [x, z] = middle ?? middleOf(lines.filter(({ id }) => where.areas.includes(id)));
+  return (points) => [points.map(([px, , pz]): Vec3 => [x - px, 0, z - pz])];
+}
+
+export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut) {
+  const frame = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const { width, height } = useSize(frame);
+  const dark = useTableColours((table) => table.dark);
+  const props = useScene((scene) => scene.props);
+  const allLines = useScene((scene) => scene.lines);
+  const pictures = usePictureStore((state) => state.pictures);
+  const selected = useSession((session) => session.keys);
+  const hovered = useSession((session) => (session.hover?.dressing === dressing.id ? session.hover.key : null));
+  const [moved, setView] = useState<SheetView | null>(null);
+  const painting = useSession((session) => session.tool === "paint");
+  const brush = useBrush();
+  const [drawn, setDrawn] = useState<SheetScene["drawn"]>(null);
+  // While a surface is dragged its picture may come after.
+  const models = useDeferredValue(useOwnModels(dressing));
+  const top = useMemo(() => (models.length > 0 ? topView(models) : null), [models]);
+  // It is that of the shape at rest.
+  const density = useAtLeisure(placements.density);
+  const tint = useMemo(() => density && tintOf(density), [density]);
+  const bounds = useMemo(() => new Map(props.map((prop) => [prop.id, placingBounds(prop)])), [props]);
+  // Until it has been laid out flat it is seen from above.
+  const laid = by === "flat" ? placements.laid : null;
+  const corners = useMemo(
+    () => charts?.footprints ?? (laid ? flatCorners(laid) : footprintsOf(placements, bounds)),
+    [placements, bounds, charts, laid],
+  );
+  const chartPicture = useMemo(() => placements.charted && pictureOf(placements.charted), [placements.charted]);
+  const view =
+    moved ??
+    fittedTo(
+      charts ? charts.box : laid ? flatBox(placements, corners) : boxOf(placements, kindOf(dressing.where).handled),
+      width - RULER,
+      height - RULER,
+    );
+
+  const spaces = useSpaces(dressing);
+  const scene = useMemo((): SheetScene => {
+    return {
+      placements,
+      corners,
+      colours: placements.props.map((id) => {
+        const prop = props.find((one) => one.id === id);
+        return (prop && pictures.get(lookOf(prop))?.color) ?? "#b9a784";
+      }),
+      top,
+      tint,
+      flat: laid !== null,
+      charts,
+      chartPicture,
+      lines: [
+        ...spaces.map((points) => ({ points, kind: "area" as const })),
+        ...linesOf(
+          dressing,
+          allLines,
+          laid ? flatly(dressing, allLines) : (points) => charts?.line(points) ?? [points],
+        ),
+      ],
+      selected,
+      hovered,
+      drawn:
+        painting && brush.at
+          ? {
+              kind: "brush",
+              middle: charts ? charts.nearest(brush.at) : [brush.at[0], brush.at[2]],
+              radius: brush.radius,
+              soft: brush.soft,
+              puts: brush.puts,
+            }
+          : drawn,
+    };
+  }, [
+    dressing,
+    placements,
+    corners,
+    props,
+    pictures,
+    top,
+    tint,
+    laid,
+    charts,
+    chartPicture,
+    allLines,
+    spaces,
+    selected,
+    hovered,
+    drawn,
+    painting,
+    brush,
+  ]);
+
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element || width === 0) return;
+    const ratio = window.devicePixelRatio;
+    element.width = Math.round(width * ratio);
+    element.height = Math.round(height * ratio);
+    const pen = element.getContext("2d")!;
+    pen.setTransform(ratio, 0, 0, ratio, 0, 0);
+    drawSheet(pen, width, height, scene, view);
+  }, [scene, view, width, height, dark]);
+
+  const hands = useRef<SheetHands | null>(null);
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element) return;
+    hands.current = new SheetHands(element, { setView, setDrawn });
+    return () => hands.current?.release();
+  }, []);
+  useEffect(() => {
+    if (hands.current) hands.current.sight = { dressing, scene, view, width, height };
+  });
+
+  const shown = placements.count - placements.blanks;
+  return (
+    <div ref={frame} className="relative min-w-0 overflow-hidden">
+      <canvas
+        ref={canvas}
+        tabIndex={0}
+        role="application"
+        aria-label={`Sheet of ${dressing.name}, ${charts ? `laid flat at real size: ${ways.uv}` : laid ? "as its flat layout lies, what is ahead at the top" : "seen from above, north at the top"}: ${shown} props. Arrow keys select, Alt with arrow keys moves, Delete leaves blank.`}
+        data-testid="sheet"
+        data-drawn={width > 0}
+        className="absolute inset-0 block touch-none"
+        style={{ width, height }}
+      />
+      {moved && (
+        <button
+          type="button"
+          onClick={() => setView(null)}
+          className="absolute bottom-1.5 right-2 rounded-md border border-linen-2 bg-linen-0 px-2 py-0.5 text-[11px] text-ink-6 hover:bg-linen-1"
+        >
+          Show all of it
+        </button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,76 @@
+/** The ways in which the sheet can lay a dressing flat, and what is known of its surfaces there. */
+import { useMemo } from "react";
+import { MOST_UNROLLED, type ChartTable } from "@/core/mesh";
+import { kindOf, type Dressing, type Placements } from "@/core/place";
+import type { Surface } from "@/core/scene";
+import { useScene } from "@/store";
+import { useSurfaceModels, type Model } from "../assets";
+import { useCharted, useSession, type SheetBy } from "../state";
+import { Charts } from "./charts";
+
+export interface SheetProps {
+  dressing: Dressing;
+  placements: Placements;
+}
+
+export interface LaidOut extends SheetProps {
+  ways: Ways;
+  by: SheetBy;
+  /** The surfaces laid flat, where they are shown so. */
+  charts: Charts | null;
+}
+
+/** A dressing as the sheet lays it flat at the moment. */
+export function useLaidOut({ dressing, placements }: SheetProps): LaidOut {
+  const ways = useWays(dressing);
+  const by = useSheetBy(ways);
+  const charts = useCharts(placements, by === "uv");
+  return { dressing, placements, ways, by, charts };
+}
+
+/** The surfaces laid out by their UVs, where that is asked for and done. */
+function useCharts(placements: Placements, wanted: boolean): Charts | null {
+  const known = useCharted(({ surfaces }) => surfaces);
+  const surfaces = useScene((scene) => scene.surfaces);
+  return useMemo(() => (wanted ? Charts.of(placements, known, surfaces) : null), [placements, known, surfaces, wanted]);
+}
+
+/** How the sheet can lay a dressing out, and what each way is called. */
+export type Ways = Partial<Record<SheetBy, string>>;
+
+/** What surfaces are laid flat by, in a word. */
+const BY: Readonly<Record<ChartTable["by"], string>> = { uv: "By UVs", round: "By profile", unrolled: "Unrolled" };
+
+function useWays(dressing: Dressing): Ways {
+  const models = useOwnModels(dressing);
+  const known = useCharted(({ surfaces }) => surfaces);
+  const parts = models.flatMap(({ model }) => model.parts);
+  const triangles = parts.reduce(
+    (sum, { geometry: { index, attributes } }) => sum + (index ?? attributes.position).count / 3,
+    0,
+  );
+  const byUvs = parts.every(({ geometry }) => geometry.attributes.uv);
+  const laid = parts.length > 0 && (byUvs || triangles <= MOST_UNROLLED);
+  const { laysOut, handled } = kindOf(dressing.where);
+  const by = known.get(models[0]?.surface.id ?? "")?.table.by ?? (byUvs ? "uv" : "unrolled");
+  const flat = laid && { uv: BY[by] };
+  if (laysOut && !handled) return { ...flat, above: "Above" };
+  return { ...(handled && { flat: "Flat" }), above: "Above", ...flat };
+}
+
+/** How it does: as was wished for last, where it can; else as comes first. */
+const useSheetBy = (ways: Ways): SheetBy =>
+  useSession(({ sheetBy }) => (sheetBy in ways ? sheetBy : (Object.keys(ways)[0] as SheetBy)));
+
+const NO_MODELS: readonly { surface: Surface; model: Model }[] = [];
+
+/** The surfaces of a dressing that are loaded. */
+export function useOwnModels({ where }: Dressing): readonly { surface: Surface; model: Model }[] {
+  const surfaces = useScene((scene) => scene.surfaces);
+  const own = useMemo(() => {
+    const named = kindOf(where).onSurfaces ? where.surfaces : [];
+    return surfaces.filter(({ id }) => named.includes(id));
+  }, [surfaces, where]);
+  const found = useSurfaceModels(own);
+  return found.length > 0 ? found : NO_MODELS;
+}
