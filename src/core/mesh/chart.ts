@@ -115,6 +115,37 @@ export class Chart {
     return hits;
   }
 
+  /**
+   * The triangles that may lie within a box of the chart, where it closes also those of it once round: each with how far it is to
+   * be moved to lie there.
+   */
+  trianglesWithin(
+    least: readonly [number, number],
+    most: readonly [number, number],
+  ): { triangle: number; by: [number, number] }[] {
+    const [px, py] = this.period;
+    const found: { triangle: number; by: [number, number] }[] = [];
+    for (const x of px > 0 ? [-px, 0, px] : [0])
+      for (const y of py > 0 ? [-py, 0, py] : [0]) {
+        const [a, b] = [this.#inTable(least[0] - x, least[1] - y), this.#inTable(most[0] - x, most[1] - y)];
+        const within = this.#heights.within(
+          Math.min(a[0], b[0]),
+          Math.min(a[1], b[1]),
+          Math.max(a[0], b[0]),
+          Math.max(a[1], b[1]),
+        );
+        for (const triangle of within) found.push({ triangle, by: [x, y] });
+      }
+    return found;
+  }
+
+  /** Where a corner of a triangle, 0 to 2, lies on the chart. */
+  cornerAt(triangle: number, corner: number): [x: number, y: number] {
+    const { index, flat } = this.table;
+    const o = 3 * index[3 * triangle + corner];
+    return this.#laid(flat[o], flat[o + 2]);
+  }
+
   /** The point of the world at a place of the chart that lies in a triangle. */
   pointOf(triangle: number, x: number, y: number): Vec3 {
     const { index, position: P } = this.ground;

@@ -67,6 +67,26 @@ export class Heights {
     return new Heights(tableOver(position, index));
   }
 
+  /** The triangles that may lie within a box of the ground plan, each once. */
+  within(x0: number, z0: number, x1: number, z1: number): Set<number> {
+    const { entries, start, order, columns, rows, perMetre: k, x: left, z: front } = this.table;
+    const found = new Set<number>();
+    const cell = (at: number, from: number, count: number) =>
+      Math.max(0, Math.min(count - 1, Math.floor((at - from) * k)));
+    if (!(
+      (x1 - left) * k >= -1 &&
+      (z1 - front) * k >= -1 &&
+      (x0 - left) * k <= columns + 1 &&
+      (z0 - front) * k <= rows + 1
+    ))
+      return found;
+    for (let row = cell(z0, front, rows); row <= cell(z1, front, rows); row++)
+      for (let column = cell(x0, left, columns); column <= cell(x1, left, columns); column++)
+        for (let e = start[row * columns + column]; e < start[row * columns + column + 1]; e++)
+          found.add(order[entries[e]]);
+    return found;
+  }
+
   /**
    * Looks straight up and down at `n` points (3n, metres) and writes into `hits` where this mesh counts before what is
    * there already; a triangle of -1 there stands for nothing yet.

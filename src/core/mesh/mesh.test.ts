@@ -127,6 +127,8 @@ const shapes = (matrix: number[], planes = NOTHING_CUT, samples: number[] = []):
   planes: Float32Array.from(planes),
   sampleAt: Uint32Array.of(0, samples.length / 8),
   samples: Float32Array.from(samples),
+  pieceAt: Uint32Array.of(0, 0),
+  pieces: new Float32Array(0),
 });
 
 test("a mirrored form shows its outside, and normals stay square to a surface that is stretched", () => {

@@ -1,5 +1,6 @@
 /** A prop's mesh in the shape that a placement has: clipped, cut where it bends, and carried onto the bent way. */
-import { MATRIX, PLANES, SAMPLE, samplesOf, type Shapes } from "./shapes";
+import { onPiece } from "./piece";
+import { MATRIX, pieceOf, PLANES, SAMPLE, samplesOf, type Shapes } from "./shapes";
 import { clipped, sliced } from "./slice";
 import type { Attribute, TriangleMesh } from "./mesh";
 
@@ -14,6 +15,8 @@ export function shapedMesh(mesh: TriangleMesh, shapes: Shapes, form: number): Tr
     const [a, b, c, d] = planes.subarray(o, o + 4);
     if (Number.isFinite(d)) shaped = clipped(shaped, planeNumbers(shaped.position, a, b, c), d);
   }
+  const piece = pieceOf(shapes, form);
+  if (piece.length > 0) return onPiece(shaped, piece);
   if (samplesOf(shapes, form) === 0) return shaped;
   const from = SAMPLE * shapes.sampleAt[form];
   return bentMesh(shaped, shapes.samples.subarray(from, SAMPLE * shapes.sampleAt[form + 1]));

@@ -4,13 +4,16 @@
  *
  * A point of the prop goes by the form's matrix into the line's frame (across, up, along), is clipped by its two planes,
  * and then, where there are samples, carried from the straight way along onto the bent one; the entry's frame at last
- * puts it into the world.
+ * puts it into the world. What is bent over a surface is told in a frame on that instead (left, up, ahead), and carried by a
+ * piece of it that is laid flat.
  */
 
 /** Numbers of a form's matrix, rows first; of its two planes; of a sample. */
 export const MATRIX = 12;
 export const PLANES = 8;
 export const SAMPLE = 8;
+/** Numbers of a triangle of a piece: for each corner left and ahead, position (3) and normal (3). */
+export const PIECE = 24;
 
 export interface Shapes {
   /** For each placement its entry, or -1 for those that stand just as their prop is: n. */
@@ -29,6 +32,10 @@ export interface Shapes {
   sampleAt: Uint32Array;
   /** Per sample: how far along the straight way, and there the bent one's position (3) and rotation (4): 8 numbers. */
   samples: Float32Array;
+  /** Per form where its piece of a surface begins, and at last how many triangles there are: f + 1. None for what bends along a line. */
+  pieceAt: Uint32Array;
+  /** Per triangle of a piece: where its corners lie flat, left and ahead of the foot, and where they lie bent: 24 numbers. */
+  pieces: Float32Array;
 }
 
 /** The entry of placement `i`, or -1. */
@@ -37,5 +44,22 @@ export const entryOf = (shapes: Shapes | null, i: number): number => (shapes ? s
 /** Whether a form has samples, so is bent, and how many. */
 export const samplesOf = ({ sampleAt }: Shapes, form: number): number => sampleAt[form + 1] - sampleAt[form];
 
-export const buffersOfShapes = ({ entry, frame, form, prop, matrix, planes, sampleAt, samples }: Shapes) =>
-  [entry, frame, form, prop, matrix, planes, sampleAt, samples].map((array) => array.buffer as ArrayBuffer);
+/** The triangles of a form's piece of a surface; empty for what lies on none. */
+export const pieceOf = ({ pieceAt, pieces }: Shapes, form: number): Float32Array =>
+  pieces.subarray(PIECE * pieceAt[form], PIECE * pieceAt[form + 1]);
+
+export const buffersOfShapes = ({
+  entry,
+  frame,
+  form,
+  prop,
+  matrix,
+  planes,
+  sampleAt,
+  samples,
+  pieceAt,
+  pieces,
+}: Shapes) =>
+  [entry, frame, form, prop, matrix, planes, sampleAt, samples, pieceAt, pieces].map(
+    (array) => array.buffer as ArrayBuffer,
+  );

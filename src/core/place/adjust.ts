@@ -11,12 +11,14 @@ import { dropInTurn } from "./fit/in-turn";
 import { nearOthers } from "./fit/near";
 import { crowdOf } from "./fit/others";
 import { CLEARING, DROPPING, type Clearing, type Dropping } from "./fit/schema";
+import { bentOver } from "./fit/bent-over";
 import { shapesOf } from "./fit/shape";
 import { framesAt, type Moves } from "./frames";
 import { Slots } from "./slots";
 import { known, type Sources } from "./sources";
 import { step, type Ask } from "../graph";
 import { pick } from "../schema";
+import type { Field } from "../host";
 import type { GuideLine } from "../line";
 import { groundsUnder, type Body, type PropBounds, type Shapes } from "../mesh";
 import type { Placements } from "./placements";
@@ -28,6 +30,7 @@ import type { PropChoice } from "./what/what";
 export interface Standing {
   slots: Slots;
   lines: readonly GuideLine[];
+  fields: readonly Field[];
   parts: Parts;
   moves: Moves;
   choice: PropChoice;
@@ -47,12 +50,24 @@ const dropStep = step("drop", dropped);
 const nearStep = step("near", nearOthers);
 const clearStep = step("clear", cleared);
 const shapeStep = step("shape", shaped);
+const overStep = step(
+  "bent over",
+  (
+    wrap: Dressing["where"]["wrap"],
+    params: Pick<Dressing["where"]["patch"], "turn" | "beyond">,
+    fields: readonly Field[],
+    slots: Slots,
+    boxes: Float64Array,
+    placed: Placed,
+    flags: Uint16Array,
+  ) => bentOver({ ...wrap, ...params }, fields, slots, boxes, placed, flags),
+);
 
 export function adjusted(
   ask: Pick<Ask, "step">,
   dressing: Dressing,
   from: Sources,
-  { slots, lines, parts, moves, choice, standing, flags }: Standing,
+  { slots, lines, fields, parts, moves, choice, standing, flags }: Standing,
 ): Adjusted {
   const { fit, where } = dressing;
   let now: Changed & { slots: Slots } = { placed: standing, flags, slots };
@@ -80,8 +95,14 @@ export function adjusted(
     now = ask.step(clearStep, now.placed, now.flags, clearing, way, near, around);
   }
   const { bend, clip } = fit;
-  if (slots.spread || (!bend && !clip)) return { ...pick(now, ["placed", "flags"]), shapes: null };
   const { hold } = parts;
+  if (slots.spread) {
+    const wraps = bend && kindOf(where).laysOut && !kindOf(where).handled;
+    const params = wraps && pick(where.patch, ["turn", "beyond"]);
+    const shapes = params ? ask.step(overStep, where.wrap, params, fields, now.slots, hold.boxes, now.placed, now.flags) : null; // prettier-ignore
+    return { ...pick(now, ["placed", "flags"]), shapes };
+  }
+  if (!bend && !clip) return { ...pick(now, ["placed", "flags"]), shapes: null };
   return {
     placed: now.placed,
     ...ask.step(shapeStep, now.flags, { bend, clip }, lines, now.slots, hold, moves, now.placed),

@@ -75,7 +75,7 @@ export function evaluate(ask: Remembering, dressing: Dressing, from: Sources): P
   ask.progress(0.7);
 
   // Adjust: what sees others or the world.
-  const now = adjusted(ask, dressing, from, { slots, lines, parts, moves, choice, standing, flags });
+  const now = adjusted(ask, dressing, from, { slots, lines, fields, parts, moves, choice, standing, flags });
   ask.progress(0.9);
 
   // See: what there is to show of it besides.

@@ -69,10 +69,23 @@ export class SheetPlaces {
     return this.#least[axis] + (period > 0 ? at - period * Math.floor(at / period) : at);
   }
 
-  /** Which way ahead is on the sheet. */
+  /** Which way ahead is on the sheet, for a metre of the layout. */
   get ahead(): [x: number, y: number] {
     const [c, s] = this.#turn;
     return [-this.#ways[0] * this.#size[0] * s, -this.#ways[1] * this.#size[1] * c];
+  }
+
+  /**
+   * Which way left of that is, as one looks at the surface.
+   *
+   * @param mirrored whether one sees the surface's back on the sheet
+   */
+  left(mirrored: boolean): [x: number, y: number] {
+    const [c, s] = this.#turn;
+    const [x, y] = [this.#ways[0] * this.#size[0] * c, -this.#ways[1] * this.#size[1] * s];
+    const [ax, ay] = this.ahead;
+    // With y downwards what turns to the right is above 0.
+    return ax * y - ay * x > 0 === mirrored ? [x, y] : [-x, -y];
   }
 
   /** The place of the layout that lies at one of the sheet, where that closes the one about another place. */

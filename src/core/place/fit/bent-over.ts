@@ -1,0 +1,122 @@
+/** Bends props over the surface that their layout is wrapped round: each by the piece of it that lies under its footprint. */
+import { rotate, conjugate, writeFromBasis, vectorAt, type Quat, type Vec3 } from "../../math";
+import { Chart, PIECE, type Shapes } from "../../mesh";
+import { FLAG, NO_PROP, type Slots } from "../slots";
+import { cross, squareTo } from "../spacing/carrier";
+import { SheetPlaces, type Wrapping } from "../spacing/wrapped";
+import { EVERYTHING, FINE, Forms, matrixInto, NOTHING, type Foot } from "./forms";
+import type { Field } from "../../host";
+import type { Placed } from "../compose";
+
+/** All pieces together have no more triangles than this; what comes after stays stiff. */
+const MOST = 1_500_000;
+/** Pieces reach beyond the footprint by this share of it. */
+const MARGIN = 0.02;
+
+/**
+ * The shapes of all placements of a wrapped layout; null where none bends.
+ *
+ * @param boxes of the props: middles and halves, 6 numbers each
+ */
+export function bentOver(
+  params: Wrapping,
+  [field]: readonly Field[],
+  slots: Slots,
+  boxes: Float64Array,
+  placed: Placed,
+  flags: Uint16Array,
+): Shapes | null {
+  const chart = field && Chart.of(field.ground);
+  const { spread } = slots;
+  if (!chart || !spread?.ahead) return null;
+  const sheet = new SheetPlaces(chart, params);
+  const forms = new Forms(slots.count);
+  let triangles = 0;
+  for (let i = 0; i < slots.count && triangles < MOST; i++) {
+    const prop = slots.prop[i];
+    if (prop === NO_PROP || flags[i] & FLAG.blank) continue;
+    const foot = footOf(chart, vectorAt(spread.position, i), spread.triangle[i], vectorAt(spread.ahead, i));
+    const matrix = matrixInto(foot, placed, i, (flags[i] & FLAG.mirrored) !== 0);
+    const reach = reachOf(matrix, boxes.subarray(6 * prop, 6 * prop + 6));
+    const piece = pieceUnder(chart, sheet, foot, spread.triangle[i], reach);
+    if (piece.length === 0) continue;
+    triangles += piece.length / PIECE;
+    const fine = FINE * Math.max(reach[2] - reach[0], reach[3] - reach[1]);
+    forms.add(i, { prop, matrix, planes: EVERYTHING, samples: NOTHING, piece }, foot, placed.origin, fine);
+  }
+  return forms.finish();
+}
+
+/** The frame on the surface: left, up by the smooth normal, ahead. */
+function footOf({ ground }: Chart, position: Vec3, triangle: number, ahead: Vec3): Foot {
+  const up = new Float64Array(3);
+  ground.smoothNormal(triangle, ...position, up);
+  const forward = squareTo(up, ahead) ?? ahead;
+  const rotation = new Float64Array(4);
+  writeFromBasis(rotation, 0, ...cross(up, forward), up[0], up[1], up[2], ...forward);
+  return { position, rotation: [rotation[0], rotation[1], rotation[2], rotation[3]] };
+}
+
+/** How far a prop reaches from its foot, least and most to the left and ahead: 4 numbers. */
+function reachOf(matrix: Float64Array, box: Float64Array): [number, number, number, number] {
+  const out: [number, number, number, number] = [0, 0, 0, 0];
+  for (const [k, row] of [0, 2].entries()) {
+    const m = matrix.subarray(4 * row, 4 * row + 4);
+    const middle = m[0] * box[0] + m[1] * box[1] + m[2] * box[2] + m[3];
+    const half = Math.abs(m[0]) * box[3] + Math.abs(m[1]) * box[4] + Math.abs(m[2]) * box[5];
+    out[k] = middle - half * (1 + MARGIN);
+    out[2 + k] = middle + half * (1 + MARGIN);
+  }
+  return out;
+}
+
+/** Whether a triangle shows its back on the sheet, where y runs downwards. */
+function isMirrored(chart: Chart, triangle: number): boolean {
+  const [[ax, ay], [bx, by], [cx, cy]] = [0, 1, 2].map((corner) => chart.cornerAt(triangle, corner));
+  return (bx - ax) * (cy - ay) - (by - ay) * (cx - ax) > 0;
+}
+
+/** The triangles of a surface under a footprint, as they lie on the sheet about its foot and as they stand: see `PIECE`. */
+function pieceUnder(
+  chart: Chart,
+  sheet: SheetPlaces,
+  foot: Foot,
+  triangle: number,
+  [left0, ahead0, left1, ahead1]: readonly [number, number, number, number],
+): Float64Array {
+  const { ground } = chart;
+  const [cx, cy] = chart.placeIn(triangle, ...foot.position);
+  const [left, ahead] = [sheet.left(isMirrored(chart, triangle)), sheet.ahead];
+  const at = (l: number, a: number): [number, number] => [
+    cx + l * left[0] + a * ahead[0],
+    cy + l * left[1] + a * ahead[1],
+  ];
+  const corners = [at(left0, ahead0), at(left0, ahead1), at(left1, ahead0), at(left1, ahead1)];
+  const side = (axis: 0 | 1, pick: (...values: number[]) => number) => pick(...corners.map((corner) => corner[axis]));
+  const least: [number, number] = [side(0, Math.min), side(1, Math.min)];
+  const most: [number, number] = [side(0, Math.max), side(1, Math.max)];
+  const found = chart.trianglesWithin(least, most);
+  const area = left[0] * ahead[1] - left[1] * ahead[0];
+  if (area === 0) return NOTHING;
+  const back = conjugate(foot.rotation as Quat);
+  const piece = new Float64Array(PIECE * found.length);
+  const normal = new Float64Array(3);
+  let o = 0;
+  for (const { triangle: t, by } of found) {
+    const flat = [0, 1, 2].map((corner) => chart.cornerAt(t, corner).map((value, axis) => value + by[axis]));
+    // Cells hold more than lies in the box.
+    if ([0, 1].some((axis) => flat.every((c) => c[axis] < least[axis]) || flat.every((c) => c[axis] > most[axis])))
+      continue;
+    for (let corner = 0; corner < 3; corner++) {
+      const [x, y] = [flat[corner][0] - cx, flat[corner][1] - cy];
+      const p = vectorAt(ground.position, ground.index[3 * t + corner]);
+      ground.smoothNormal(t, ...p, normal);
+      piece[o++] = (x * ahead[1] - y * ahead[0]) / area;
+      piece[o++] = (left[0] * y - left[1] * x) / area;
+      piece.set(rotate(back, [0, 1, 2].map((k) => p[k] - foot.position[k]) as unknown as Vec3), o);
+      piece.set(rotate(back, [normal[0], normal[1], normal[2]]), o + 3);
+      o += 6;
+    }
+  }
+  return piece.subarray(0, o);
+}
