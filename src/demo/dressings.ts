@@ -357,6 +357,19 @@ export const DRESSINGS = [
     fit: { up: -0.004 },
   },
   {
+    id: "cap-shingles",
+    name: "Cap shingles",
+    where: {
+      kind: "wrapped",
+      surfaces: ["lighthouse-cap"],
+      patch: { layout: { by: "number", columns: 24, rows: 9, stagger: 0.5 } },
+    },
+    what: { entries: [{ prop: "shingle" }] },
+    stance: { up: "normal", meetsUp: "pivot" },
+    fit: { bend: true },
+    variation: { seed: 5, tintOn: true, tintFrom: "#ffffff", tintTo: "#d0a898" },
+  },
+  {
     id: "sail-badges",
     name: "Sail badges",
     where: { kind: "pinned", surfaces: ["petrel-sail"] },

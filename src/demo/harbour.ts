@@ -283,6 +283,25 @@ export function lighthouse(): MeshBuilder {
   return mesh;
 }
 
+/** The cap of the lighthouse, over the one that it is built with, to be shingled. */
+export function lighthouseCap(): MeshBuilder {
+  const board: Paint = { color: hex("#8d6234"), roughness: 0.9 };
+  const between = (
+    from: readonly [number, number],
+    to: readonly [number, number],
+    pieces: number,
+  ): [number, number][] =>
+    Array.from({ length: pieces + 1 }, (_, k) => [
+      from[0] + ((to[0] - from[0]) * k) / pieces,
+      from[1] + ((to[1] - from[1]) * k) / pieces,
+    ]);
+  return new MeshBuilder().lathe(
+    board,
+    [...between([1.17, 11.76], [0.66, 12.51], 6), ...between([0.66, 12.51], [0.14, 12.95], 6).slice(1)],
+    48,
+  );
+}
+
 /** The far shore: soft hills with a row of small houses, seen through haze. */
 export function shore(): MeshBuilder {
   const land: Paint = { color: [1, 1, 1], roughness: 1 };

@@ -187,6 +187,37 @@ export function brassStud(): MeshBuilder {
   return new MeshBuilder().lathe(brass, profile, 16);
 }
 
+/** A shingle, 0.16 m broad and 0.27 m long, thicker at its lower end, which lies towards its back; its middle at the origin. */
+export function shingle(): MeshBuilder {
+  const wood: Paint = { color: hex("#a9523f"), roughness: 0.85 };
+  const edge: Paint = { color: hex("#7d3a2d"), roughness: 0.9 };
+  const [half, low, high] = [0.08, -0.135, 0.135];
+  const [thick, thin, lift] = [0.03, 0.008, 0.014];
+  return new MeshBuilder()
+    .polygon(wood, [
+      [-half, lift + thick, low],
+      [-half, thin, high],
+      [half, thin, high],
+      [half, lift + thick, low],
+    ])
+    .polygon(edge, [
+      [half, lift, low],
+      [-half, lift, low],
+      [-half, lift + thick, low],
+      [half, lift + thick, low],
+    ])
+    .polygon(edge, [
+      [half, lift, low],
+      [half, lift + thick, low],
+      [half, thin, high],
+    ])
+    .polygon(edge, [
+      [-half, lift, low],
+      [-half, thin, high],
+      [-half, lift + thick, low],
+    ]);
+}
+
 /** A race buoy, 0.56 m across, with a dark topmark; its waterline at the origin. */
 export function raceBuoy(color: string): MeshBuilder {
   const skin: Paint = { color: hex(color), roughness: 0.4 };

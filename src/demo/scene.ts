@@ -5,7 +5,7 @@ import { sceneSchema, SCENE_VERSION, type Scene } from "@/core/scene";
 import type { Vec3 } from "@/core/math";
 import { DRESSINGS } from "./dressings";
 import { flyingGull, gull, kite, lavenderTub, netPile } from "./hill-props";
-import { boat, lighthouse, mast, quay, shore, water } from "./harbour";
+import { boat, lighthouse, lighthouseCap, mast, quay, shore, water } from "./harbour";
 import { hillside, steps } from "./hillside";
 import { LINES } from "./lines";
 import { beltStand, flag, flagstaff, mainsail, paver, sailNumber, STAFF_HEIGHT, starBadge } from "./moving";
@@ -25,6 +25,7 @@ import {
   raceBuoy,
   railPanel,
   railPost,
+  shingle,
 } from "./props";
 import { harbourFront, lifebuoy, mooringBuoy, mooringEye, oarRack } from "./quayside";
 import type { MeshBuilder } from "./shapes";
@@ -117,6 +118,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       await prop("star-badge", "Star badge", starBadge()),
       await prop("sail-number", "Sail number", sailNumber()),
       await prop("brass-stud", "Brass stud", brassStud()),
+      await prop("shingle", "Shingle", shingle()),
       await prop("kite-ochre", "Kite ochre", kite("#c98a1b")),
     ],
     mixes: [
@@ -140,6 +142,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       })),
       ...(await surface("mast", "Mast", mast(), MASTS, false)),
       ...(await surface("lighthouse", "Lighthouse", lighthouse(), [LIGHTHOUSE], false)),
+      ...(await surface("lighthouse-cap", "Lighthouse cap", lighthouseCap(), [LIGHTHOUSE], false)),
       ...(await surface("lifebuoy", "Lifebuoy", lifebuoy(), [LIFEBUOY], false)),
       ...(await surface("mooring-buoy", "Mooring buoy", mooringBuoy(), [MOORING_BUOY], false)),
       ...(await surface("mooring-eye", "Mooring eye", mooringEye(), [MOORING_BUOY], false)),
@@ -229,6 +232,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       { id: "sail", name: "Sail", position: [8, 4.4, -11.9], target: [8.3, 3.6, -22] },
       { id: "belt", name: "Belt", position: [12.9, 3.7, 14.2], target: [14.1, 1.9, 8.9] },
       { id: "buoy", name: "Buoy", position: [-1.5, 3.1, 7.2], target: [-2.9, 1.75, 4.6] },
+      { id: "light", name: "Light", position: [-6.1, 13.1, -12.7], target: [-9, 12.15, -17] },
       { id: "close", name: "Close", position: [-1.6, 5.9, 6.4], target: [-3.1, 5.7, 0.6] },
     ],
   });

@@ -146,6 +146,12 @@ export class Chart {
     return this.#laid(flat[o], flat[o + 2]);
   }
 
+  /** Whether a triangle shows its back on the chart, where y runs downwards. */
+  showsBack(triangle: number): boolean {
+    const [[ax, ay], [bx, by], [cx, cy]] = [0, 1, 2].map((corner) => this.cornerAt(triangle, corner));
+    return (bx - ax) * (cy - ay) - (by - ay) * (cx - ax) > 0;
+  }
+
   /** The point of the world at a place of the chart that lies in a triangle. */
   pointOf(triangle: number, x: number, y: number): Vec3 {
     const { index, position: P } = this.ground;

@@ -93,7 +93,7 @@ export class Heights {
    *
    * @param ground what to write as the ground's number
    */
-  cast(points: Float64Array, n: number, seen: Seen, hits: Hits, ground: number): void {
+  cast(points: ArrayLike<number>, n: number, seen: Seen, hits: Hits, ground: number): void {
     const { planes, entries, start: starts, order, columns, rows, perMetre: k, x: left, z: front } = this.table;
     const { height, triangle, ground: groundOf } = hits;
     for (let i = 0, p = 0; i < n; i++, p += 3) {

@@ -4,7 +4,7 @@
  * triangles of an edge see the same, so that nothing gapes.
  */
 import { Heights, hitsFor } from "./heights";
-import { MeshGrowth, type TriangleMesh } from "./mesh";
+import { MeshGrowth, type Attribute, type TriangleMesh } from "./mesh";
 import { PIECE } from "./shapes";
 
 /** Edges are off by no more than this, metres. */
@@ -18,22 +18,15 @@ const HALVINGS = 24;
 export function onPiece(mesh: TriangleMesh, piece: Float32Array): TriangleMesh {
   const bent = new Piece(piece);
   const fine = refined(mesh, bent);
-  const position = new Float32Array(fine.position.length);
-  const directions = fine.attributes.map(({ name, width, array }) => ({
-    name,
-    width,
-    array: name === "NORMAL" || name === "TANGENT" ? array.slice() : array,
-  }));
-  for (let p = 0, i = 0; p < position.length; p += 3, i++) {
-    bent.goTo(fine.position[p], fine.position[p + 1], fine.position[p + 2]);
-    position.set(bent.position, p);
-    for (const { name, width, array } of directions) {
-      const o = width * i;
-      if (name === "NORMAL") bent.turnNormal(array, o);
-      else if (name === "TANGENT") bent.turnTangent(array, o);
-    }
-  }
-  return { position, index: fine.index, attributes: directions };
+  const carried = bent.carry(fine.position);
+  const directions = fine.attributes.map((attribute): Attribute => {
+    if (attribute.name === "NORMAL")
+      return { ...attribute, array: bent.turnedNormals(attribute.array, attribute.width) };
+    if (attribute.name === "TANGENT")
+      return { ...attribute, array: bent.turnedTangents(attribute.array, attribute.width) };
+    return attribute;
+  });
+  return { position: Float32Array.from(carried), index: fine.index, attributes: directions };
 }
 
 function refined(mesh: TriangleMesh, bent: Piece): TriangleMesh {
@@ -50,40 +43,42 @@ function refined(mesh: TriangleMesh, bent: Piece): TriangleMesh {
 function halved(mesh: TriangleMesh, bent: Piece): TriangleMesh | null {
   const { position: P, index } = mesh;
   const n = P.length / 3;
-  const carried = new Float64Array(P.length);
-  for (let p = 0; p < P.length; p += 3) {
-    bent.goTo(P[p], P[p + 1], P[p + 2]);
-    carried.set(bent.position, p);
-  }
+  const ends = edgesOf(index, n);
+  const middles = new Float32Array(3 * ends.size);
+  let o = 0;
+  for (const [, [a, b]] of ends) for (let k = 0; k < 3; k++) middles[o++] = (P[3 * a + k] + P[3 * b + k]) / 2;
+  const own = bent.carry(P).slice();
+  const there = bent.carry(middles);
   const growth = new MeshGrowth(mesh);
   for (let v = 0; v < n; v++) growth.copy(v);
-  const middles = new Map<number, number>();
-  let cut = false;
-  const middle = (a: number, b: number): number => {
-    const name = Math.min(a, b) * n + Math.max(a, b);
-    let made = middles.get(name);
-    if (made === undefined) {
-      const [low, high] = a < b ? [a, b] : [b, a];
-      made = isOff(P, carried, low, high, bent) ? growth.between(low, high, 0.5) : -1;
-      middles.set(name, made);
-    }
-    if (made >= 0) cut = true;
-    return made;
-  };
+  const made = new Map<number, number>();
+  let m = 0;
+  for (const [name, [a, b]] of ends) {
+    let squared = 0;
+    for (let k = 0; k < 3; k++) squared += (there[3 * m + k] - (own[3 * a + k] + own[3 * b + k]) / 2) ** 2;
+    if (squared > OFF * OFF) made.set(name, growth.between(a, b, 0.5));
+    m++;
+  }
+  if (made.size === 0) return null;
   for (let t = 0; t < index.length; t += 3) {
     const corners = [index[t], index[t + 1], index[t + 2]];
-    const cuts = corners.map((a, k) => middle(a, corners[(k + 1) % 3]));
+    const cuts = corners.map((a, k) => made.get(edgeName(a, corners[(k + 1) % 3], n)) ?? -1);
     parted(growth, corners, cuts);
   }
-  return cut ? growth.finish() : null;
+  return growth.finish();
 }
 
-function isOff(P: ArrayLike<number>, carried: Float64Array, a: number, b: number, bent: Piece): boolean {
-  const at = (k: number) => (P[3 * a + k] + P[3 * b + k]) / 2;
-  bent.goTo(at(0), at(1), at(2));
-  let squared = 0;
-  for (let k = 0; k < 3; k++) squared += (bent.position[k] - (carried[3 * a + k] + carried[3 * b + k]) / 2) ** 2;
-  return squared > OFF * OFF;
+const edgeName = (a: number, b: number, n: number): number => Math.min(a, b) * n + Math.max(a, b);
+
+/** All edges, each once, by their names. */
+function edgesOf(index: Uint32Array, n: number): Map<number, readonly [number, number]> {
+  const ends = new Map<number, readonly [number, number]>();
+  for (let h = 0; h < index.length; h++) {
+    const [a, b] = [index[h], index[h % 3 === 2 ? h - 2 : h + 1]];
+    const name = edgeName(a, b, n);
+    if (!ends.has(name)) ends.set(name, a < b ? [a, b] : [b, a]);
+  }
+  return ends;
 }
 
 /** A triangle in two, three or four, by the middles of those of its edges that have one. */
@@ -112,22 +107,27 @@ function parted(growth: MeshGrowth, [a, b, c]: readonly number[], [ab, bc, ca]: 
 const CORNER = 8;
 const [POSITION, NORMAL] = [2, 5];
 
-/** *A piece of a surface, laid flat*: for each place of it where that lies, and how directions are turned there. */
-class Piece {
-  readonly position = new Float64Array(3);
-  readonly #piece: Float32Array;
+/**
+ * What is worked out of each triangle: the weights of its second and third corner, each as constant, left and ahead; then for the
+ * position and for the normal what they are at the first corner and how they change to the second and the third: 24 numbers.
+ */
+const PLANE = 24;
+const [ORIGIN, TO_B, TO_C] = [6, 9, 12];
+const [N_ORIGIN, N_TO_B, N_TO_C] = [15, 18, 21];
+
+/** *A piece of a surface, laid flat*: where places of it lie, and how directions are turned there. */
+export class Piece {
+  readonly #planes: Float64Array;
   readonly #heights: Heights;
-  readonly #hits = hitsFor(1);
-  readonly #point = new Float64Array(3);
-  readonly #normal = new Float64Array(3);
-  /** Where a metre to the left and one ahead lead. */
-  readonly #left = new Float64Array(3);
-  readonly #ahead = new Float64Array(3);
+  /** Of the points that were carried last: their triangles, and how high each was. */
+  #triangle: Int32Array = new Int32Array(0);
+  #points: ArrayLike<number> = [];
 
   constructor(piece: Float32Array) {
-    this.#piece = piece;
     const triangles = piece.length / PIECE;
     const flat = new Float64Array(9 * triangles);
+    this.#planes = new Float64Array(PLANE * triangles);
+    for (let t = 0; t < triangles; t++) writePlanes(this.#planes, PLANE * t, piece, PIECE * t);
     for (let c = 0; c < 3 * triangles; c++) {
       flat[3 * c] = piece[CORNER * c];
       flat[3 * c + 2] = piece[CORNER * c + 1];
@@ -138,88 +138,130 @@ class Piece {
     );
   }
 
-  #triangleAt(x: number, z: number): number {
-    this.#point[0] = x;
-    this.#point[2] = z;
-    this.#hits.triangle[0] = -1;
-    this.#heights.cast(this.#point, 1, "above", this.#hits, 0);
-    return this.#hits.triangle[0];
+  /** Where points left, above and ahead of the foot come to lie: 3n. */
+  carry(points: ArrayLike<number>): Float64Array {
+    const n = points.length / 3;
+    const S = this.#planes;
+    this.#points = points;
+    this.#triangle = this.#trianglesAt(points);
+    const out = new Float64Array(3 * n);
+    for (let i = 0, p = 0; i < n; i++, p += 3) {
+      const o = PLANE * this.#triangle[i];
+      const [x, y, z] = [points[p], points[p + 1], points[p + 2]];
+      const u = S[o] + S[o + 1] * x + S[o + 2] * z;
+      const v = S[o + 3] + S[o + 4] * x + S[o + 5] * z;
+      const a = S[o + N_ORIGIN] + u * S[o + N_TO_B] + v * S[o + N_TO_C];
+      const b = S[o + N_ORIGIN + 1] + u * S[o + N_TO_B + 1] + v * S[o + N_TO_C + 1];
+      const c = S[o + N_ORIGIN + 2] + u * S[o + N_TO_B + 2] + v * S[o + N_TO_C + 2];
+      const up = y / (Math.sqrt(a * a + b * b + c * c) || 1);
+      out[p] = S[o + ORIGIN] + u * S[o + TO_B] + v * S[o + TO_C] + up * a;
+      out[p + 1] = S[o + ORIGIN + 1] + u * S[o + TO_B + 1] + v * S[o + TO_C + 1] + up * b;
+      out[p + 2] = S[o + ORIGIN + 2] + u * S[o + TO_B + 2] + v * S[o + TO_C + 2] + up * c;
+    }
+    return out;
   }
 
-  /** The triangle at a place, or beside the piece the last one on the way there from the foot. */
-  #triangleFor(x: number, z: number): number {
-    let found = this.#triangleAt(x, z);
-    if (found >= 0) return found;
-    let [low, high] = [0, 1];
-    for (let k = 0; k < HALVINGS; k++) {
-      const share = (low + high) / 2;
-      const there = this.#triangleAt(share * x, share * z);
-      if (there >= 0) [low, found] = [share, there];
-      else high = share;
-    }
-    return Math.max(0, found);
+  /** Normals of the points that were carried last as they are turned there, by the cofactors of what is done. */
+  turnedNormals(normals: Float32Array, width: number): Float32Array {
+    return this.#turned(normals, width, true);
   }
 
-  /** Goes to a place left, above and ahead of the foot. */
-  goTo(x: number, y: number, z: number): void {
-    const S = this.#piece;
-    const o = PIECE * this.#triangleFor(x, z);
-    const [ax, az] = [S[o], S[o + 1]];
-    const [bx, bz] = [S[o + CORNER] - ax, S[o + CORNER + 1] - az];
-    const [cx, cz] = [S[o + 2 * CORNER] - ax, S[o + 2 * CORNER + 1] - az];
-    const area = bx * cz - bz * cx;
-    const [dx, dz] = [x - ax, z - az];
-    const [p, q] = [(cz * dx - cx * dz) / area, (bx * dz - bz * dx) / area];
-    const at = (from: number, k: number, u: number, v: number) => {
-      const a = S[o + from + k];
-      return [u * (S[o + CORNER + from + k] - a) + v * (S[o + 2 * CORNER + from + k] - a), a] as const;
-    };
-    const N = this.#normal;
-    let length = 0;
-    for (let k = 0; k < 3; k++) {
-      const [by, from] = at(NORMAL, k, p, q);
-      N[k] = from + by;
-      length += N[k] * N[k];
-    }
-    length = Math.sqrt(length) || 1;
-    for (let k = 0; k < 3; k++) N[k] /= length;
-    let [alongLeft, alongAhead] = [0, 0];
-    for (let k = 0; k < 3; k++) {
-      const [by, from] = at(POSITION, k, p, q);
-      this.position[k] = from + by + y * N[k];
-      // How the normal turns on the way, without what only makes it longer.
-      const turnLeft = at(NORMAL, k, cz / area, -bz / area)[0] / length;
-      const turnAhead = at(NORMAL, k, -cx / area, bx / area)[0] / length;
-      this.#left[k] = turnLeft;
-      this.#ahead[k] = turnAhead;
-      alongLeft += turnLeft * N[k];
-      alongAhead += turnAhead * N[k];
-    }
-    for (let k = 0; k < 3; k++) {
-      this.#left[k] = at(POSITION, k, cz / area, -bz / area)[0] + y * (this.#left[k] - alongLeft * N[k]);
-      this.#ahead[k] = at(POSITION, k, -cx / area, bx / area)[0] + y * (this.#ahead[k] - alongAhead * N[k]);
-    }
+  turnedTangents(tangents: Float32Array, width: number): Float32Array {
+    return this.#turned(tangents, width, false);
   }
 
-  /** Turns a normal as it is bent where it was last gone to, by the cofactors of what is done there. */
-  turnNormal(out: Float32Array, o: number): void {
-    const [L, N, A] = [this.#left, this.#normal, this.#ahead];
-    const [x, y, z] = [out[o], out[o + 1], out[o + 2]];
-    const part = (a: Float64Array, b: Float64Array, k: number) =>
-      a[(k + 1) % 3] * b[(k + 2) % 3] - a[(k + 2) % 3] * b[(k + 1) % 3];
-    writeUnit(out, o, (k) => x * part(N, A, k) + y * part(A, L, k) + z * part(L, N, k));
+  #turned(given: Float32Array, width: number, byCofactors: boolean): Float32Array {
+    const out = given.slice();
+    const S = this.#planes;
+    const points = this.#points;
+    for (let i = 0, g = 0, p = 0; i < this.#triangle.length; i++, g += width, p += 3) {
+      const o = PLANE * this.#triangle[i];
+      const [px, py, pz] = [points[p], points[p + 1], points[p + 2]];
+      const u = S[o] + S[o + 1] * px + S[o + 2] * pz;
+      const v = S[o + 3] + S[o + 4] * px + S[o + 5] * pz;
+      let nx = S[o + N_ORIGIN] + u * S[o + N_TO_B] + v * S[o + N_TO_C];
+      let ny = S[o + N_ORIGIN + 1] + u * S[o + N_TO_B + 1] + v * S[o + N_TO_C + 1];
+      let nz = S[o + N_ORIGIN + 2] + u * S[o + N_TO_B + 2] + v * S[o + N_TO_C + 2];
+      const short = 1 / (Math.sqrt(nx * nx + ny * ny + nz * nz) || 1);
+      nx *= short;
+      ny *= short;
+      nz *= short;
+      // Where a metre to the left and one ahead lead: along the triangle, and as the normal turns on the way.
+      const up = py * short;
+      let lx = S[o + 1] * S[o + N_TO_B] + S[o + 4] * S[o + N_TO_C];
+      let ly = S[o + 1] * S[o + N_TO_B + 1] + S[o + 4] * S[o + N_TO_C + 1];
+      let lz = S[o + 1] * S[o + N_TO_B + 2] + S[o + 4] * S[o + N_TO_C + 2];
+      let ax = S[o + 2] * S[o + N_TO_B] + S[o + 5] * S[o + N_TO_C];
+      let ay = S[o + 2] * S[o + N_TO_B + 1] + S[o + 5] * S[o + N_TO_C + 1];
+      let az = S[o + 2] * S[o + N_TO_B + 2] + S[o + 5] * S[o + N_TO_C + 2];
+      const [l, a] = [lx * nx + ly * ny + lz * nz, ax * nx + ay * ny + az * nz];
+      lx = S[o + 1] * S[o + TO_B] + S[o + 4] * S[o + TO_C] + up * (lx - l * nx);
+      ly = S[o + 1] * S[o + TO_B + 1] + S[o + 4] * S[o + TO_C + 1] + up * (ly - l * ny);
+      lz = S[o + 1] * S[o + TO_B + 2] + S[o + 4] * S[o + TO_C + 2] + up * (lz - l * nz);
+      ax = S[o + 2] * S[o + TO_B] + S[o + 5] * S[o + TO_C] + up * (ax - a * nx);
+      ay = S[o + 2] * S[o + TO_B + 1] + S[o + 5] * S[o + TO_C + 1] + up * (ay - a * ny);
+      az = S[o + 2] * S[o + TO_B + 2] + S[o + 5] * S[o + TO_C + 2] + up * (az - a * nz);
+      const [x, y, z] = [given[g], given[g + 1], given[g + 2]];
+      let [dx, dy, dz] = [x * lx + y * nx + z * ax, x * ly + y * ny + z * ay, x * lz + y * nz + z * az];
+      if (byCofactors) {
+        dx = x * (ny * az - nz * ay) + y * (ay * lz - az * ly) + z * (ly * nz - lz * ny);
+        dy = x * (nz * ax - nx * az) + y * (az * lx - ax * lz) + z * (lz * nx - lx * nz);
+        dz = x * (nx * ay - ny * ax) + y * (ax * ly - ay * lx) + z * (lx * ny - ly * nx);
+      }
+      const length = Math.sqrt(dx * dx + dy * dy + dz * dz) || 1;
+      out[g] = dx / length;
+      out[g + 1] = dy / length;
+      out[g + 2] = dz / length;
+    }
+    return out;
   }
 
-  turnTangent(out: Float32Array, o: number): void {
-    const [x, y, z] = [out[o], out[o + 1], out[o + 2]];
-    writeUnit(out, o, (k) => x * this.#left[k] + y * this.#normal[k] + z * this.#ahead[k]);
+  /** The triangle under each point; beside the piece the last one on the way there from the foot. */
+  #trianglesAt(points: ArrayLike<number>): Int32Array {
+    const n = points.length / 3;
+    const hits = hitsFor(n);
+    hits.triangle.fill(-1);
+    this.#heights.cast(points, n, "above", hits, 0);
+    const { triangle } = hits;
+    const one = { ...hitsFor(1) };
+    const place = new Float64Array(3);
+    for (let i = 0; i < n; i++) {
+      if (triangle[i] >= 0) continue;
+      let [low, high, found] = [0, 1, 0];
+      for (let k = 0; k < HALVINGS; k++) {
+        const share = (low + high) / 2;
+        place[0] = share * points[3 * i];
+        place[2] = share * points[3 * i + 2];
+        one.triangle[0] = -1;
+        this.#heights.cast(place, 1, "above", one, 0);
+        if (one.triangle[0] >= 0) [low, found] = [share, one.triangle[0]];
+        else high = share;
+      }
+      triangle[i] = found;
+    }
+    return triangle;
   }
 }
 
-function writeUnit(out: Float32Array, o: number, at: (k: number) => number): void {
-  const [x, y, z] = [at(0), at(1), at(2)];
-  const length = Math.sqrt(x * x + y * y + z * z) || 1;
-  out[o] = x / length;
-  out[o + 1] = y / length;
-  out[o + 2] = z / length;
+function writePlanes(out: Float64Array, o: number, S: Float32Array, s: number): void {
+  const [ax, az] = [S[s], S[s + 1]];
+  const [bx, bz] = [S[s + CORNER] - ax, S[s + CORNER + 1] - az];
+  const [cx, cz] = [S[s + 2 * CORNER] - ax, S[s + 2 * CORNER + 1] - az];
+  const area = bx * cz - bz * cx || 1e-30;
+  out[o + 1] = cz / area;
+  out[o + 2] = -cx / area;
+  out[o] = -(ax * out[o + 1] + az * out[o + 2]);
+  out[o + 4] = -bz / area;
+  out[o + 5] = bx / area;
+  out[o + 3] = -(ax * out[o + 4] + az * out[o + 5]);
+  for (const [from, to] of [
+    [POSITION, ORIGIN],
+    [NORMAL, N_ORIGIN],
+  ]) {
+    for (let k = 0; k < 3; k++) {
+      out[o + to + k] = S[s + from + k];
+      out[o + to + 3 + k] = S[s + CORNER + from + k] - S[s + from + k];
+      out[o + to + 6 + k] = S[s + 2 * CORNER + from + k] - S[s + from + k];
+    }
+  }
 }

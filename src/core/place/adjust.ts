@@ -2,7 +2,7 @@
  * The stage in which placements see each other and the world: dropped onto ground, kept clear, bent and clipped. Each step
  * gives copies of what it changes, and what came in where it has nothing to do.
  */
-import { kindOf } from "./where/kinds";
+import { isWrapped, kindOf } from "./where/kinds";
 import { composeInto, type Parts, type Placed } from "./compose";
 import { keepClear, type Push } from "./fit/clear";
 import { dropInto, type Beneath } from "./fit/drop";
@@ -97,7 +97,7 @@ export function adjusted(
   const { bend, clip } = fit;
   const { hold } = parts;
   if (slots.spread) {
-    const wraps = bend && kindOf(where).laysOut && !kindOf(where).handled;
+    const wraps = bend && isWrapped(where);
     const params = wraps && pick(where.patch, ["turn", "beyond"]);
     const shapes = params ? ask.step(overStep, where.wrap, params, fields, now.slots, hold.boxes, now.placed, now.flags) : null; // prettier-ignore
     return { ...pick(now, ["placed", "flags"]), shapes };

@@ -28,7 +28,10 @@ function plank(left: number, up: number, ahead: number): TriangleMesh {
     const [u, v, w] = [a, b, d].map((k) => corners[k]);
     const [p, q] = [[0, 1, 2].map((k) => v[k] - u[k]), [0, 1, 2].map((k) => w[k] - u[k])];
     const n = [p[1] * q[2] - p[2] * q[1], p[2] * q[0] - p[0] * q[2], p[0] * q[1] - p[1] * q[0]];
-    for (const k of [a, b, c, d]) (position.push(...corners[k]), normal.push(...n.map((x) => x / Math.hypot(...n))));
+    for (const k of [a, b, c, d]) {
+      position.push(...corners[k]);
+      normal.push(...n.map((x) => x / Math.hypot(...n)));
+    }
     index.push(first, first + 1, first + 2, first, first + 2, first + 3);
   }
   const attributes = [{ name: "NORMAL", width: 3, array: Float32Array.from(normal) }];

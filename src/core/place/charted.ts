@@ -6,8 +6,9 @@ import { rotate, type Vec3 } from "../math";
 import { hitsFor, Chart } from "../mesh";
 import { shareAt } from "./gaps/density-map";
 import { NO_REASON, type ChartMap } from "./gaps/maps";
-import { NO_PROP } from "./slots";
-import type { Standing } from "./laid";
+import { NO_PROP, type Spread } from "./slots";
+import { SheetPlaces, type Wrapping } from "./spacing/wrapped";
+import type { Laid, Standing } from "./laid";
 import type { DensityMask } from "./gaps/density-mask";
 import type { Field } from "../host";
 
@@ -117,5 +118,28 @@ export function footprintsOn(
       }
     }
   });
+  return out;
+}
+
+/** The same for things that are bent over the surface that they are wrapped round: as large on its chart as in their layout. */
+export function bentFootprints(
+  { shift: [shift] }: ChartMap,
+  [{ ground }]: readonly Field[],
+  params: Wrapping,
+  { position, triangle }: Spread,
+  { at, footprints }: Laid,
+): Float64Array {
+  const chart = Chart.of(ground)!;
+  const sheet = new SheetPlaces(chart, params);
+  const out = new Float64Array(footprints.length);
+  for (let i = 0; i < triangle.length; i++) {
+    const [x, y] = chart.placeIn(triangle[i], position[3 * i], position[3 * i + 1], position[3 * i + 2]);
+    const [left, ahead] = [sheet.left(chart.showsBack(triangle[i])), sheet.ahead];
+    for (let o = 8 * i; o < 8 * i + 8; o += 2) {
+      const [l, a] = [at[2 * i] - footprints[o], footprints[o + 1] - at[2 * i + 1]];
+      out[o] = x + shift + l * left[0] + a * ahead[0];
+      out[o + 1] = y + l * left[1] + a * ahead[1];
+    }
+  }
   return out;
 }

@@ -43,7 +43,7 @@ export { FLAG, NO_PROP, Slots } from "./slots";
 export { keyOnOther, onOf } from "./on";
 export { keepAmount, keepRule } from "./spacing/keep";
 export { tagsOf } from "./where/fields";
-export { fieldIdsOf, kindOf } from "./where/kinds";
+export { fieldIdsOf, isWrapped, kindOf } from "./where/kinds";
 export { carrierOn, sheetPlaces } from "./spacing/carriers";
 export { sidesOf } from "./spacing/wrapped";
 export type { Carrier, FlatPlace } from "./spacing/carrier";

@@ -1,9 +1,11 @@
 /** The last stage: what there is to show of a dressing besides its placements. */
-import { chartMap, footprintsOn } from "./charted";
+import { bentFootprints, chartMap, footprintsOn } from "./charted";
 import { densityMap } from "./gaps/density-map";
 import { laidOut } from "./laid";
 import { tintsBetween } from "./variation/variation";
 import { step } from "../graph";
+import { pick } from "../schema";
+import { isWrapped } from "./where/kinds";
 import type { Placed } from "./compose";
 import type { Anchored, Remembering } from "./hosts";
 import type { Placements } from "./placements";
@@ -14,6 +16,7 @@ import type { Hold } from "./stance/stance";
 const densityStep = step("density", densityMap);
 const chartStep = step("charts", chartMap);
 const footprintsStep = step("footprints", footprintsOn);
+const bentFootprintsStep = step("footprints of bent things", bentFootprints);
 const laidStep = step("laid out", laidOut);
 const tintsStep = step("tint colours", tintsBetween);
 const plainStep = step("plain tints", (count: number) => new Uint8Array(count));
@@ -22,7 +25,7 @@ const PLAIN = ["#ffffff"];
 
 export function seen(
   ask: Remembering,
-  { variation }: Dressing,
+  { variation, where, fit }: Dressing,
   from: Sources,
   { rest: { fields, masks }, anchored }: { rest: Anchored; anchored: Anchored },
   placed: Placed,
@@ -31,13 +34,19 @@ export function seen(
 ): Pick<Placements, "density" | "charted" | "laid" | "tint" | "tints"> {
   const charts = from.charted() ? ask.step(chartStep, fields, masks) : null;
   const { line, prop, count, spread } = anchored.slots;
+  const laid = from.charted() && spread?.flat ? ask.step(laidStep, spread, placed, prop, boxes) : null;
+  const wrapping =
+    laid && fit.bend && isWrapped(where) ? { ...where.wrap, ...pick(where.patch, ["turn", "beyond"]) } : null;
   return {
     density: ask.step(densityStep, fields, masks),
     charted: charts && {
       ...charts,
-      footprints: ask.step(footprintsStep, charts, anchored.fields, placed, line, prop, boxes),
+      footprints:
+        wrapping && laid && spread
+          ? ask.step(bentFootprintsStep, charts, anchored.fields, wrapping, spread, laid)
+          : ask.step(footprintsStep, charts, anchored.fields, placed, line, prop, boxes),
     },
-    laid: from.charted() && spread?.flat ? ask.step(laidStep, spread, placed, prop, boxes) : null,
+    laid,
     tint: tint ?? ask.step(plainStep, count),
     tints: variation.tintOn ? ask.step(tintsStep, variation.tintFrom, variation.tintTo) : PLAIN,
   };

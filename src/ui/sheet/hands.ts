@@ -4,7 +4,16 @@
  */
 import { PROP_DRAG } from "../basket";
 import { subtract, type Vec3 } from "@/core/math";
-import { kindOf, densityAt, type Dressing, type Fullness, type FlatPlace, type Key, indicesOf } from "@/core/place";
+import {
+  isWrapped,
+  kindOf,
+  densityAt,
+  type Dressing,
+  type Fullness,
+  type FlatPlace,
+  type Key,
+  indicesOf,
+} from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import {
@@ -151,8 +160,7 @@ export class SheetHands {
   /** Where things are in the flat layout, if that is what is shown, or lies on the chart that is. */
   #flatOf(keys: ReadonlySet<Key>): ReadonlyMap<Key, FlatPlace> | null {
     const { dressing, scene } = this.sight!;
-    const { laysOut, handled } = kindOf(dressing.where);
-    const shown = scene.flat || (scene.charts && laysOut && !handled);
+    const shown = scene.flat || (scene.charts && isWrapped(dressing.where));
     return shown ? placesLaid(scene.placements, keys) : null;
   }
 

@@ -1,7 +1,7 @@
 /** The ways in which the sheet can lay a dressing flat, and what is known of its surfaces there. */
 import { useMemo } from "react";
 import { MOST_UNROLLED, type ChartTable } from "@/core/mesh";
-import { kindOf, type Dressing, type Placements } from "@/core/place";
+import { isWrapped, kindOf, type Dressing, type Placements } from "@/core/place";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { useSurfaceModels, type Model } from "../assets";
@@ -51,11 +51,10 @@ function useWays(dressing: Dressing): Ways {
   );
   const byUvs = parts.every(({ geometry }) => geometry.attributes.uv);
   const laid = parts.length > 0 && (byUvs || triangles <= MOST_UNROLLED);
-  const { laysOut, handled } = kindOf(dressing.where);
   const by = known.get(models[0]?.surface.id ?? "")?.table.by ?? (byUvs ? "uv" : "unrolled");
   const flat = laid && { uv: BY[by] };
-  if (laysOut && !handled) return { ...flat, above: "Above" };
-  return { ...(handled && { flat: "Flat" }), above: "Above", ...flat };
+  if (isWrapped(dressing.where)) return { ...flat, above: "Above" };
+  return { ...(kindOf(dressing.where).handled && { flat: "Flat" }), above: "Above", ...flat };
 }
 
 /** How it does: as was wished for last, where it can; else as comes first. */

@@ -168,8 +168,14 @@ export function StepColour<S extends StepName>({ dressing, step, name }: ParamPr
   );
 }
 
-export function StepSwitch<S extends StepName>({ dressing, step, name }: ParamProps<S>) {
-  const { label, help } = schemaOf(step, name).meta() as { label: string; help: string };
+/** What a switch is called, and what it does. */
+interface Words {
+  label: string;
+  help: string;
+}
+
+export function StepSwitch<S extends StepName>({ dressing, step, name, words }: ParamProps<S> & { words?: Words }) {
+  const { label, help } = words ?? (schemaOf(step, name).meta() as unknown as Words);
   return (
     <Toggle
       label={label}

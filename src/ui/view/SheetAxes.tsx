@@ -2,7 +2,7 @@
 /** Where u and v begin on the surface that a layout is wrapped round, or that is in focus, and how they run over it. */
 import { useMemo } from "react";
 import { axesOn } from "@/core/mesh";
-import { kindOf } from "@/core/place";
+import { isWrapped } from "@/core/place";
 import type { Vec3 } from "@/core/math";
 import { useScene } from "@/store";
 import { chartOf, useCharted, useMoved, useSession } from "../state";
@@ -14,7 +14,7 @@ export function SheetAxes() {
   const focus = useSession((session) => session.focus);
   const selected = useSession((session) => session.dressing);
   const where = useScene((scene) => scene.dressings.find(({ id }) => id === selected)?.where);
-  const wrapped = where && kindOf(where).laysOut && !kindOf(where).handled ? where.surfaces[0] : null;
+  const wrapped = where && isWrapped(where) ? where.surfaces[0] : null;
   const id = focus.kind === "surface" ? focus.id : focus.kind === "dressing" ? wrapped : null;
   const surface = useScene((scene) => scene.surfaces.find((one) => one.id === id));
   const charted = useCharted(({ surfaces }) => surfaces.get(id ?? ""));

@@ -70,12 +70,6 @@ function reachOf(matrix: Float64Array, box: Float64Array): [number, number, numb
   return out;
 }
 
-/** Whether a triangle shows its back on the sheet, where y runs downwards. */
-function isMirrored(chart: Chart, triangle: number): boolean {
-  const [[ax, ay], [bx, by], [cx, cy]] = [0, 1, 2].map((corner) => chart.cornerAt(triangle, corner));
-  return (bx - ax) * (cy - ay) - (by - ay) * (cx - ax) > 0;
-}
-
 /** The triangles of a surface under a footprint, as they lie on the sheet about its foot and as they stand: see `PIECE`. */
 function pieceUnder(
   chart: Chart,
@@ -86,7 +80,7 @@ function pieceUnder(
 ): Float64Array {
   const { ground } = chart;
   const [cx, cy] = chart.placeIn(triangle, ...foot.position);
-  const [left, ahead] = [sheet.left(isMirrored(chart, triangle)), sheet.ahead];
+  const [left, ahead] = [sheet.left(chart.showsBack(triangle)), sheet.ahead];
   const at = (l: number, a: number): [number, number] => [
     cx + l * left[0] + a * ahead[0],
     cy + l * left[1] + a * ahead[1],

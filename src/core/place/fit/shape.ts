@@ -2,7 +2,7 @@
 import { FLAG, NO_PROP, type Slots } from "../slots";
 import type { Shapes } from "../../mesh";
 import { EVERYTHING, FINE, Forms, matrixInto, NOTHING } from "./forms";
-import { Profiles, type BentPath } from "./profile";
+import { Profiles } from "./profile";
 import type { GuideLine } from "../../line";
 import type { Placed, Parts } from "../compose";
 import type { Moves } from "../frames";

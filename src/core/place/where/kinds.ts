@@ -115,6 +115,9 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
 
 export const kindOf = ({ kind }: Pick<Where, "kind">): WhereKind => WHERE_KINDS[kind];
 
+/** Whether a flat layout is carried by its surface's chart, as which things can be bent. */
+export const isWrapped = (where: Pick<Where, "kind">): boolean => kindOf(where).laysOut && !kindOf(where).handled;
+
 /** The ids of what props are spread over or fill: volumes, surfaces, or areas where there are none; none along lines. */
 export const fieldIdsOf = (where: Omit<Where, "patch" | "wrap">): readonly string[] => {
   const { ordered, hosts } = kindOf(where);

@@ -1,20 +1,28 @@
 "use client";
 /** The card of Fit: offsets, ground, rows, bending and clipping, keeping clear. */
-import { kindOf } from "@/core/place";
+import { isWrapped, kindOf } from "@/core/place";
 import { Fold } from "../../kit";
 import { beginClearance, beginRows } from "../../state";
 import { ClearOf, OnGround } from "./OnGround";
 import { StepChoice, StepNumber, StepNumbers, StepSwitch, type CardProps } from "../params";
 
+/** Bending, where it is not along a line. */
+const OVER = {
+  label: "Bend over the surface",
+  help: "Each prop follows the surface under it, as that is laid flat, instead of standing whole on it; heights stay.",
+};
+
 export function FitCard({ dressing }: CardProps) {
   const { clear } = dressing.fit;
   const over = !kindOf(dressing.where).ordered;
+  const wraps = isWrapped(dressing.where);
   const step = "fit" as const;
   return (
     <>
       <StepNumbers dressing={dressing} step={step} names={["along", "across", "up"]} />
       <OnGround dressing={dressing} />
       {!over && <OfALine dressing={dressing} />}
+      {wraps && <StepSwitch dressing={dressing} step={step} name="bend" words={OVER} />}
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">
         <StepChoice dressing={dressing} step={step} name="clear" columns={3} also={beginClearance} />
         {clear !== "off" && (
