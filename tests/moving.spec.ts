@@ -12,6 +12,7 @@ import {
   expectProps,
   exportAs,
   newScene,
+  placesIn,
   propCount,
   saved,
   settled,
@@ -29,17 +30,6 @@ async function makeSurface(page: Page, kind: string): Promise<void> {
 async function addMover(page: Page, kind: string): Promise<void> {
   await page.getByRole("button", { name: "+ Let it move…" }).click();
   await page.getByRole("menuitem", { name: kind }).click();
-}
-
-/** World places of a CSV's rows, by key. */
-function placesIn(bytes: Uint8Array): Map<string, [number, number, number]> {
-  const [, ...rows] = new TextDecoder().decode(bytes).trim().split("\r\n");
-  return new Map(
-    rows.map((row) => {
-      const cells = row.split(",");
-      return [cells[1], [Number(cells[5]), Number(cells[6]), Number(cells[7])]] as const;
-    }),
-  );
 }
 
 /** Goes to a moment by the ruler of a scene of ten seconds. */

@@ -98,3 +98,14 @@ export async function onStrip(page: Page, at: number): Promise<{ x: number; y: n
   const margin = 28;
   return { x: box.x + margin + (at / length) * (box.width - 2 * margin), y: box.y + box.height - 46 };
 }
+
+/** World places of a CSV's rows, by key. */
+export function placesIn(bytes: Uint8Array): Map<string, [number, number, number]> {
+  const [, ...rows] = new TextDecoder().decode(bytes).trim().split("\r\n");
+  return new Map(
+    rows.map((row) => {
+      const cells = row.split(",");
+      return [cells[1], [Number(cells[5]), Number(cells[6]), Number(cells[7])]] as const;
+    }),
+  );
+}

@@ -1,11 +1,14 @@
 /** Patches: flat layouts that are held to a surface at a handle. */
 import fc from "fast-check";
 import { evenly } from "../math/testing";
-import { rotate, type Quat, type Vec3 } from "../math";
+import { rotate, vectorAt, type Quat, type Vec3 } from "../math";
 import { WorldMesh, type TriangleMesh } from "../mesh";
 import { FLAG } from "./slots";
 import { BOUNDS, Placing } from "./testing";
 import { dressingSchema } from "./schema";
+import { heldAt } from "./spacing/held";
+import { spreadFor } from "./spacing/laid-out";
+import { whereSchema } from "./where/schema";
 
 /** A mesh of `columns` by `rows` squares whose points are written by shares of both; turned in the world. */
 function surface(
@@ -142,4 +145,24 @@ test("a list of places is laid as it is; more rows than may be are told of", () 
   expect(apart(at(p, 0), at(p, 1))).toBeCloseTo(2.5, 5);
   const much = placed(plane(), { layout: { columns: 5000, rows: 5000, across: 0.001, along: 0.001 } });
   expect(much.count + much.missing).toBe(25_000_000);
+});
+
+test("a place of the layout is found again by where it was carried to, from anywhere near", () => {
+  const hump = surface(24, 24, (u, v) => [8 * u - 4, 0.6 * Math.cos(3 * u) * Math.sin(2 * v + 0.4), 8 * v - 4]);
+  for (const held of ["walked", "projected", "nearest"] as const)
+    fc.assert(
+      fc.property(evenly(-1.5, 1.5), evenly(-1.5, 1.5), evenly(-3, 3), evenly(-0.4, 0.4), (x, y, turn, off) => {
+        const { patch } = whereSchema.parse({ patch: { held, turn, handle: [0.3, 0.2, -0.4] } });
+        const carrier = heldAt(patch, hump);
+        const [out, there] = [spreadFor(1), new Uint8Array(1)];
+        carrier.carry(Float64Array.of(x), Float64Array.of(y), out, there);
+        expect(there[0]).toBe(1);
+        const point = vectorAt(out.position, 0);
+        const found = carrier.find(point, [x + off, y - off])!;
+        carrier.carry(Float64Array.of(found[0]), Float64Array.of(found[1]), out, there);
+        expect(apart(vectorAt(out.position, 0), point)).toBeLessThan(1e-3);
+        if (held !== "nearest") expect(Math.hypot(found[0] - x, found[1] - y)).toBeLessThan(2e-3);
+      }),
+      { numRuns: 60 },
+    );
 });

@@ -1,0 +1,104 @@
+/** Layouts wrapped round surfaces: laid out on the sheet, small and large, and bent over what carries them. */
+import { expect, test, type Page } from "@playwright/test";
+import { addProp, enter, expectProps, exportAs, newScene, placesIn, saved, settled } from "./table";
+
+/** Where each prop stands, by its key. */
+async function places(page: Page) {
+  await settled(page);
+  return placesIn((await exportAs(page, "CSV")).bytes);
+}
+
+type Places = Awaited<ReturnType<typeof places>>;
+
+const moved = (before: Places, after: Places, by: number): string[] =>
+  [...before.keys()].filter(
+    (key) => Math.hypot(...before.get(key)!.map((v, k) => v - (after.get(key)?.[k] ?? Infinity))) > by,
+  );
+
+test("rows are wrapped round a surface, moved on the large sheet, turned with it, bent, and go onto another one", async ({
+  page,
+}) => {
+  await newScene(page);
+  await addProp(page);
+  await page.getByRole("radio", { name: "Surfaces" }).click();
+  for (const kind of ["Box", "Plane with bumps"]) {
+    await page.getByRole("button", { name: "Make a surface" }).click();
+    await page.getByRole("menuitem", { name: kind }).click();
+    await settled(page);
+  }
+  await page.getByRole("button", { name: "+ Dress…" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("radio", { name: "Wrapped" }).click();
+  await dialog.getByRole("button", { name: /^Plane/ }).click();
+  await dialog.getByRole("button", { name: "Dress", exact: true }).click();
+  await expect(page.getByTestId("sentence")).toContainText("wrapped round Plane with bumps in rows, about");
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  await page.getByRole("radio", { name: "Number", exact: true }).click();
+  for (const [label, value] of [["Columns", "5"], ["Rows", "3"]]) await enter(page, label, value); // prettier-ignore
+  await expectProps(page, 15);
+  const first = await places(page);
+
+  // The one in the middle of the large sheet is dragged; nothing else moves, and it is the layout that it is moved in.
+  await page.keyboard.press("j");
+  const sheet = page.getByTestId("sheet");
+  await expect(sheet).toHaveAttribute("aria-label", /real size: By profile/);
+  await expect(sheet).toHaveAttribute("data-drawn", "true");
+  await page.waitForTimeout(600);
+  const box = (await sheet.boundingBox())!;
+  expect(box.height).toBeGreaterThan(300);
+  const [x, y] = [box.x + 22 + (box.width - 22) / 2, box.y + 22 + (box.height - 22) / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 20, y, { steps: 3 });
+  await page.mouse.move(x + 30, y + 25, { steps: 3 });
+  await page.mouse.up();
+  const dragged = await places(page);
+  expect(moved(first, dragged, 0.05)).toHaveLength(1);
+  await page.keyboard.down("Alt");
+  await page.mouse.click(x - 25, y + 20);
+  await page.keyboard.up("Alt");
+  await expectProps(page, 16);
+  await page.keyboard.press("ControlOrMeta+z");
+  await expectProps(page, 15);
+  await page.keyboard.press("j");
+  await expect.poll(async () => (await sheet.boundingBox())!.height).toBeLessThan(200);
+
+  // Moved on as a whole all go, the one that was dragged as well.
+  await enter(page, "Moved right", "0.5 m");
+  await expect.poll(async () => moved(dragged, await places(page), 0.3).length).toBeGreaterThan(10);
+  await enter(page, "Moved right", "0");
+  await settled(page);
+  expect(moved(dragged, await places(page), 1e-3)).toEqual([]);
+
+  // The surface turned on its sheet: what ran across runs up, and back after four turns.
+  await page.getByRole("button", { name: /^How Plane with bumps/ }).click();
+  await page.getByRole("button", { name: /^Laid flat/ }).click();
+  await page.getByRole("button", { name: "Turn left" }).click();
+  await expect.poll(async () => moved(dragged, await places(page), 0.3).length).toBeGreaterThan(10);
+  for (let k = 0; k < 3; k++) await page.getByRole("button", { name: "Turn left" }).click();
+  await settled(page);
+  expect(moved(dragged, await places(page), 1e-3)).toEqual([]);
+  await page.getByRole("button", { name: "Flip" }).click();
+  await page.getByRole("button", { name: "Swap u and v" }).click();
+  await expect(page.getByRole("button", { name: /^Laid flat/ })).toContainText("turned");
+  for (let k = 0; k < 2; k++) await page.keyboard.press("ControlOrMeta+z");
+  await settled(page);
+  expect(moved(dragged, await places(page), 1e-3)).toEqual([]);
+
+  // Bent over it, kept, and carried by another surface.
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: /^5 Fit/ }).click();
+  await page.getByRole("switch", { name: "Bend over the surface" }).click();
+  await expect(page.getByTestId("sentence")).toContainText("bent over it");
+  await expectProps(page, 15);
+  await saved(page);
+  await page.reload();
+  await settled(page);
+  await expectProps(page, 15);
+  await expect(page.getByTestId("sentence")).toContainText("bent over it");
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  await page.getByRole("button", { name: /^Another surface than/ }).click();
+  await page.getByRole("menuitem", { name: /Box/ }).click();
+  await expect(page.getByTestId("sentence")).toContainText("wrapped round Box");
+  await expect.poll(async () => [...(await places(page)).keys()].every((key) => dragged.has(key))).toBe(true);
+});
