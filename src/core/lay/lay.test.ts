@@ -5,6 +5,7 @@ import { makeLine } from "../line/testing";
 import { madeMesh, madeSchema } from "../made";
 import { fromTurns, rotate, vectorAt, type Quat, type Vec3 } from "../math";
 import { WorldMesh, type Grounds, type Met, type Stand } from "../mesh";
+import { lattice, round } from "../mesh/unroll/testing";
 import { field, STAND } from "../place/testing";
 import { laidTrack, surfacesUnder } from ".";
 
@@ -238,4 +239,49 @@ describe("lines from a mesh", () => {
       trackOn({ ...none, laid: laidSchema.parse({ kind: "edges", on: "hills", follow: "u", at: [0, 0, 0] }) }, [HILLS]),
     ).toBeNull();
   });
+});
+
+/** A tube of radius 1 about the y axis, 4 m high. */
+const tube = (() => {
+  const [position, index] = lattice(8, 360, (u, v) => round(u, 1, 4 - 4 * v), true);
+  return WorldMesh.of("tube", { position: Float32Array.from(position), index, attributes: [] }, STAND);
+})();
+const onTube = (angle: number, y: number): Vec3 => [Math.cos(angle), y, -Math.sin(angle)];
+
+test("on its sheet a line between two places of a tube is the helix between them, the shorter way round", () => {
+  fc.assert(
+    fc.property(evenly(-3, 3), evenly(-2.8, 2.8), evenly(0.2, 3.8), evenly(0.2, 3.8), (from, turn, low, high) => {
+      const knots = [onTube(from, low), onTube(from + turn, high)];
+      const { guide } = lay(
+        makeLine({ kind: "polyline", knots }),
+        { kind: "surface", on: ["tube"], how: "sheet" },
+        tube,
+      );
+      const long = Math.hypot(turn, high - low);
+      expect(guide.curve.length).toBeCloseTo(long, 2.5);
+      const place = sampled(guide, 200);
+      for (let i = 0; i < 200; i++) {
+        const share = i / 199;
+        const wanted = onTube(from + share * turn, low + share * (high - low));
+        expect(Math.hypot(...wanted.map((x, k) => x - place[3 * i + k]))).toBeLessThan(3e-3);
+      }
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test("a closed line that goes on round the tube closes beyond the seam, smoothly, and one that does not closes where it is", () => {
+  for (const kind of ["polyline", "smooth"] as const) {
+    const ring = [0, 1, 2, 3, 4].map((k) => onTube(1 + (2 * Math.PI * k) / 5, 2 + 0.3 * (k % 2)));
+    const { guide, track } = lay(makeLine({ kind, closed: true, knots: ring }), { kind: "surface", on: ["tube"], how: "sheet" }, tube); // prettier-ignore
+    expect(track.closed).toBe(true);
+    expect(guide.curve.length).toBeGreaterThan(2 * Math.PI);
+    expect(guide.curve.length).toBeLessThan(2.2 * Math.PI + 0.4);
+    const place = sampled(guide, 400);
+    const [x, y, z] = [0, 1, 2].map((k) => place[k] - place[3 * 399 + k]);
+    expect(Math.hypot(x, y, z)).toBeLessThan(1e-6);
+    const patch = [onTube(3, 1), onTube(3.4, 1), onTube(3.2, 1.5)];
+    const small = lay(makeLine({ kind, closed: true, knots: patch }), { kind: "surface", on: ["tube"], how: "sheet" }, tube); // prettier-ignore
+    expect(small.guide.curve.length).toBeLessThan(2);
+  }
 });

@@ -4,7 +4,8 @@
  */
 import { GuideLine, hasKnots, type LaidOnSurface, type LaidTrack, type Line } from "../line";
 import { normalize, subtract, type Vec3 } from "../math";
-import type { WorldMesh, Met } from "../mesh";
+import { Chart, type WorldMesh, type Met } from "../mesh";
+import { onSheet, type Followed } from "./on-sheet";
 import { sectionBetween } from "./section";
 
 /** Pieces at first: about so long, metres, and so many. */
@@ -45,7 +46,37 @@ export function trackOnto(
   const project = projection(laid, grounds);
   const onto: Onto = { project, way: laid.way, grounds, bends };
   if (laid.how === "knots" && hasKnots(line)) return withKnots(line, onto);
-  return tracked(guide, onto, true);
+  const chart = laid.how === "sheet" ? Chart.of(grounds[0]) : null;
+  if (!chart) return tracked(guide.curve, onto, true);
+  const { curve, toSurface } = onSheet(line, chart);
+  return tracked(curve, { ...onto, project: spotOn(chart, toSurface, grounds[0]), way: "down" }, true);
+}
+
+/** The place of a surface that lies at a point of its sheet; beside the sheet the last one on the way there from its middle. */
+const spotOn =
+  (chart: Chart, toSurface: (flat: Vec3) => [x: number, y: number], ground: WorldMesh): Project =>
+  (flat) => {
+    const found = placeOn(chart, toSurface(flat));
+    if (!found) return { point: flat, normal: [0, 1, 0], triangle: -1, ground: -1 };
+    const { point, triangle } = found;
+    const [x, y, z] = point;
+    return { point, normal: normalAt(ground, { triangle, x, y, z }), triangle, ground: 0 };
+  };
+
+const HALVINGS = 30;
+
+function placeOn(chart: Chart, [x, y]: readonly [number, number]): ReturnType<Chart["toWorld"]> {
+  const { least, most } = chart;
+  const [mx, my] = [0, 1].map((axis) => (least[axis] + most[axis]) / 2);
+  let found = chart.toWorld(x, y);
+  for (let k = 0, low = 0, high = 1; !found && k < HALVINGS; k++) {
+    const share = (low + high) / 2;
+    const there = chart.toWorld(mx + share * (x - mx), my + share * (y - my));
+    if (there) low = share;
+    else high = share;
+    if (k === HALVINGS - 1) found = chart.toWorld(mx + low * (x - mx), my + low * (y - my));
+  }
+  return found;
 }
 
 /** How a line is laid onto what. */
@@ -60,11 +91,11 @@ interface Onto {
 /** Only the knots are laid; the line goes through them as its kind does, and its normals are those below it. */
 function withKnots(line: Line, onto: Onto): LaidTrack | null {
   const knots = line.knots.map((knot) => ({ ...knot, position: onto.project(knot.position).point }));
-  return tracked(new GuideLine({ ...line, knots } as Line), onto, false);
+  return tracked(new GuideLine({ ...line, knots } as Line).curve, onto, false);
 }
 
 /** @param laid whether the points themselves are laid, or only looked at for their normals */
-function tracked({ curve }: GuideLine, { project, way, grounds, bends }: Onto, laid: boolean): LaidTrack | null {
+function tracked(curve: Followed, { project, way, grounds, bends }: Onto, laid: boolean): LaidTrack | null {
   if (!(curve.length > 0)) return null;
   const place = new Float64Array(6);
   const spotAt = (at: number, knot = false): Spot => {

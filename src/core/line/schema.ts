@@ -62,9 +62,9 @@ const ontoSurfaceSchema = z.object({
   axis: vec3Schema.default([0, 0, -1]),
   how: choiceParam({
     label: "Follows",
-    help: "Densely: all of the line lies on the surface. Knots: only its knots do, and between them it is as it is.",
+    help: "Densely: all of the line lies on the surface. Knots: only its knots do, and between them it is as it is. On its sheet: it runs through them as it would on the surface laid flat, so that what is straight there goes round it evenly.",
     default: "densely",
-    choices: { densely: "Densely", knots: "With its knots" },
+    choices: { densely: "Densely", knots: "With its knots", sheet: "On its sheet" },
   }),
 });
 
