@@ -53,14 +53,15 @@ const shapeStep = step("shape", shaped);
 const overStep = step(
   "bent over",
   (
-    wrap: Dressing["where"]["wrap"],
+    wrap: Dressing["where"]["wrap"] | null,
     params: Pick<Dressing["where"]["patch"], "turn" | "beyond">,
     fields: readonly Field[],
     slots: Slots,
+    facing: Float32Array,
     boxes: Float64Array,
     placed: Placed,
     flags: Uint16Array,
-  ) => bentOver({ ...wrap, ...params }, fields, slots, boxes, placed, flags),
+  ) => bentOver(wrap && { ...wrap, ...params }, fields, slots, facing, boxes, placed, flags),
 );
 
 export function adjusted(
@@ -97,9 +98,10 @@ export function adjusted(
   const { bend, clip } = fit;
   const { hold } = parts;
   if (slots.spread) {
-    const wraps = bend && isWrapped(where);
-    const params = wraps && pick(where.patch, ["turn", "beyond"]);
-    const shapes = params ? ask.step(overStep, where.wrap, params, fields, now.slots, hold.boxes, now.placed, now.flags) : null; // prettier-ignore
+    const wrap = isWrapped(where) ? where.wrap : null;
+    const params = pick(where.patch, ["turn", "beyond"]);
+    const { facing } = parts.frames;
+    const shapes = bend && kindOf(where).onSurfaces ? ask.step(overStep, wrap, params, fields, now.slots, facing, hold.boxes, now.placed, now.flags) : null; // prettier-ignore
     return { ...pick(now, ["placed", "flags"]), shapes };
   }
   if (!bend && !clip) return { ...pick(now, ["placed", "flags"]), shapes: null };

@@ -4,6 +4,7 @@ import { add, quatAt, rotate, vectorAt, type Vec3 } from "../math";
 import { evenly } from "../math/testing";
 import { AS_IT_COMES, shapedMesh, trianglesBeyond, WorldMesh, type Laying, type TriangleMesh } from "../mesh";
 import { lattice, round, type At } from "../mesh/unroll/testing";
+import { addedKey, hexOf } from "./keys";
 import { dressingSchema } from "./schema";
 import { Placing } from "./testing";
 
@@ -38,20 +39,21 @@ function plank(left: number, up: number, ahead: number): TriangleMesh {
   return { position: Float32Array.from(position), index: Uint32Array.from(index), attributes };
 }
 
+type Size = readonly [left: number, up: number, ahead: number];
+
 /** One plank, bent over a surface at a place of its layout: its vertices and normals in the world. */
-function bent(
-  mesh: WorldMesh,
-  size: readonly [number, number, number],
-  at: readonly [number, number],
-  fit: object = {},
-) {
+const bent = (mesh: WorldMesh, size: Size, at: readonly [number, number], fit: object = {}) =>
+  bentAs(mesh, size, { kind: "wrapped", patch: { layout: { kind: "list", places: [{ id: 0, at }] } } }, fit);
+
+function bentAs(mesh: WorldMesh, size: Size, where: object, fit: object = {}, more: object = {}) {
   const dressing = dressingSchema.parse({
     id: "planks",
     name: "Planks",
-    where: { kind: "wrapped", surfaces: ["barrel"], patch: { layout: { kind: "list", places: [{ id: 0, at }] } } },
+    where: { surfaces: ["barrel"], ...where },
     what: { entries: [{ prop: "plank" }] },
     stance: { up: "normal", meetsUp: "pivot" },
     fit: { bend: true, ...fit },
+    ...more,
   });
   const [left, up, ahead] = size;
   const p = new Placing().evaluate(dressing, {
@@ -157,4 +159,45 @@ test("up a cone that is laid flat by its profile a thing becomes narrower as its
   // The same share of the way round, above and below.
   expect(wide(ends.low)).toBeCloseTo(wide(ends.high), 3);
   expect(wide(ends.low)).toBeCloseTo(0.4 / 0.7, 2);
+});
+
+test("pinned things and patches bend by straight ways from their foot: on a plane they are what they are, round a tube lengths become arcs", () => {
+  const pinned = (on: WorldMesh, point: Vec3, turn: number, size: Size) =>
+    bentAs(on, size, { kind: "pinned" }, {}, { pegs: { [hexOf(addedKey(1))]: { on: "barrel", point, turn, prop: "plank", added: true } } }); // prettier-ignore
+  fc.assert(
+    fc.property(
+      evenly(0.2, 0.9),
+      evenly(0.02, 0.2),
+      evenly(0.1, 0.5),
+      evenly(-3, 3),
+      evenly(-3, 3),
+      (left, up, ahead, angle, turn) => {
+        const size: Size = [left, up, ahead];
+        const plane = pinned(
+          surface(5, 7, (u, v) => [9 * u, 0, 7 * v], {}, false),
+          [4, 0, 3],
+          turn,
+          size,
+        );
+        expect(plane.shaped.index.length).toBe(36);
+        const middle: Vec3 = [7, 1, 1];
+        for (let k = 0; k < 24; k++) {
+          const [x, y, z] = plane.world(k).map((value, axis) => value - middle[axis]);
+          expect(Math.hypot(x, z)).toBeCloseTo(Math.hypot(left, ahead), 4);
+          expect(Math.min(Math.abs(y), Math.abs(y - up))).toBeLessThan(1e-5);
+        }
+        const tube = surface(6, 360, (u, v) => round(u, 1, 3 - 3 * v));
+        const { shaped, world } = pinned(tube, [Math.cos(angle), 1.5, -Math.sin(angle)], turn, size);
+        for (let k = 0; k < 24; k++) {
+          const own = about(world(k));
+          const arc = Math.atan2(Math.sin(own.angle - angle), Math.cos(own.angle - angle));
+          // Each corner is as far from the foot on the tube as it is on the plank.
+          expect(Math.hypot(arc, own.high - 1.5)).toBeCloseTo(Math.hypot(left, ahead), 2);
+          expect(Math.min(Math.abs(own.radius - 1), Math.abs(own.radius - 1 - up))).toBeLessThan(1e-3);
+        }
+        expect(shaped.index.length).toBeGreaterThan(36);
+      },
+    ),
+    { numRuns: 12 },
+  );
 });

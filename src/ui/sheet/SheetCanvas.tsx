@@ -10,8 +10,8 @@ import { lookOf, usePictureStore, useSurfaceModels, topView, tintOf } from "../a
 import { useSize, useTableColours } from "../kit";
 import { useAtLeisure } from "../time";
 import { drawnLine, middleOf, useSession } from "../state";
-import { useBrush } from "../view";
-import { pictureOf } from "./charts";
+import { useBrush, useDraw } from "../view";
+import { pictureOf, type Charts } from "./charts";
 import { drawSheet } from "./draw";
 import type { SheetScene } from "./sheet-scene";
 import { RULER } from "./marks";
@@ -69,14 +69,31 @@ const NO_BOX: PlanBox = [
 type OnSheet = (points: readonly Vec3[]) => readonly (readonly Vec3[])[];
 
 /** The outlines of a dressing, and the lines that its gaps count distances to, as they lie on the sheet. */
-function linesOf(dressing: Dressing, lines: readonly Line[], onSheet: OnSheet): SheetScene["lines"] {
-  const { areas, holes } = dressing.where;
+function linesOf(
+  dressing: Dressing,
+  lines: readonly Line[],
+  charts: Charts | null,
+  onSheet: OnSheet,
+): SheetScene["lines"] {
+  const { areas, holes, surfaces } = dressing.where;
   const minded = dressing.gaps.distances.map(({ to }) => to);
   return lines.flatMap((line) => {
     const kind = holes.includes(line.id) ? "hole" : areas.includes(line.id) ? "area" : null;
-    if (!kind && !minded.includes(line.id)) return [];
+    // On charts those that lie on their surfaces show as well.
+    const lies = charts && line.laid?.kind === "surface" && line.laid.on.some((id) => surfaces.includes(id));
+    if (!kind && !lies && !minded.includes(line.id)) return [];
     return onSheet(drawnLine(line).points).map((points) => ({ points, kind: kind ?? "line" }));
   });
+}
+
+/** The line that is being drawn, up to the pointer. */
+function useSketch(): readonly Vec3[] {
+  const drawing = useSession((session) => session.tool === "draw");
+  const { knots, cursor, closing } = useDraw();
+  return useMemo(() => {
+    const end = closing ? knots[0] : cursor;
+    return drawing && end ? [...knots, end] : knots;
+  }, [drawing, knots, cursor, closing]);
 }
 
 /** Outlines as they lie in the layout of a patch that fills them; nothing of any other. */
@@ -124,6 +141,7 @@ export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut)
     );
 
   const spaces = useSpaces(dressing);
+  const sketch = useSketch();
   const scene = useMemo((): SheetScene => {
     return {
       placements,
@@ -142,8 +160,12 @@ export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut)
         ...linesOf(
           dressing,
           allLines,
+          charts,
           laid ? flatly(dressing, allLines) : (points) => charts?.line(points) ?? [points],
         ),
+        ...(charts && sketch.length > 1
+          ? charts.line(sketch).map((points) => ({ points, kind: "area" as const }))
+          : []),
       ],
       selected,
       hovered,
@@ -171,6 +193,7 @@ export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut)
     chartPicture,
     allLines,
     spaces,
+    sketch,
     selected,
     hovered,
     drawn,

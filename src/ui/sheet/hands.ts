@@ -41,6 +41,7 @@ import {
   useBrush,
   addPlacementAt,
   movePlacements,
+  sheetPen,
   takenPlacements,
   type HeldPlacements,
 } from "../view";
@@ -137,6 +138,7 @@ export class SheetHands {
     const { x, y, at, slot, onRuler } = this.#where(event);
     this.#element.setPointerCapture(event.pointerId);
     this.#pressed = { x, y, moved: false };
+    if (this.#draws && !onRuler && event.button === 0) return this.#draw(at);
     if (this.#paints && !onRuler && event.button === 0) {
       const [field] = paintedFields();
       const point = this.#onGround(at);
@@ -162,6 +164,24 @@ export class SheetHands {
     const { dressing, scene } = this.sight!;
     const shown = scene.flat || (scene.charts && isWrapped(dressing.where));
     return shown ? placesLaid(scene.placements, keys) : null;
+  }
+
+  /** Whether a line is drawn, on the chart that is shown. */
+  get #draws(): boolean {
+    return useSession.getState().tool === "draw" && this.sight?.scene.charts !== null;
+  }
+
+  #draw(at: Place): void {
+    const place = this.sight!.scene.charts?.toWorld(...at);
+    if (place) sheetPen.click(place.point, place.field, this.#closes(at));
+  }
+
+  /** Whether a place is that of the first knot that was drawn. */
+  #closes([x, y]: Place): boolean {
+    const { scene, view } = this.sight!;
+    const [first] = sheetPen.knots();
+    const at = first && scene.charts?.nearest(first);
+    return at !== undefined && Math.hypot(at[0] - x, at[1] - y) * view.scale < 2 * CLICK;
   }
 
   get #paints(): boolean {
@@ -247,6 +267,11 @@ export class SheetHands {
 
   #hover(event: PointerEvent, at: Place, slot: number, onRuler: boolean): void {
     const { dressing, scene } = this.sight!;
+    if (this.#draws) {
+      this.#element.style.cursor = onRuler ? "grab" : "crosshair";
+      const place = onRuler ? null : scene.charts?.toWorld(...at);
+      return sheetPen.hover(place?.point ?? null, this.#closes(at));
+    }
     if (this.#paints) {
       this.#element.style.cursor = onRuler ? "grab" : "none";
       return useBrush.setState({ at: onRuler ? null : this.#onGround(at) });

@@ -1,6 +1,6 @@
 /** A dressing in words: one sentence for the whole, one short summary for each step. */
 import { formatValue } from "@/core/schema";
-import { isWrapped, kindOf, fieldIdsOf, type Dressing, type Placements, type StepName } from "@/core/place";
+import { kindOf, fieldIdsOf, type Dressing, type Placements, type StepName } from "@/core/place";
 import { paramAt, type Scene } from "@/core/scene";
 
 /** A piece of the sentence; one with a step can be clicked to open it. */
@@ -284,7 +284,7 @@ function fitWords(dressing: Dressing): string {
   const { fit } = dressing;
   const parts = [groundWords(dressing), offsetWords(dressing)];
   if (!kindOf(dressing.where).ordered) {
-    if (fit.bend && isWrapped(dressing.where)) parts.push("bent over it");
+    if (fit.bend && kindOf(dressing.where).onSurfaces) parts.push("bent over it");
     if (fit.clear !== "off") parts.push("kept clear");
     return parts.filter((part) => part !== "").join(", ");
   }

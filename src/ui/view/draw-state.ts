@@ -11,6 +11,8 @@ interface DrawState {
   /** Whether what is drawn is laid onto the ground, or onto one surface. */
   laid: boolean;
   on: string | null;
+  /** Whether it is drawn on the sheet of that surface, and runs as it does there. */
+  onSheet: boolean;
   knots: readonly Vec3[];
   /** The surface that each knot was put on; null for none. */
   under: readonly (string | null)[];
@@ -31,6 +33,7 @@ export const useDraw = create<DrawState>()(() => ({
   form: "free",
   laid: false,
   on: null,
+  onSheet: false,
   knots: [],
   under: [],
   cursor: null,
@@ -40,7 +43,16 @@ export const useDraw = create<DrawState>()(() => ({
 }));
 
 function clear(): void {
-  useDraw.setState({ knots: [], under: [], cursor: null, closing: false, byKeys: false, outline: null, on: null });
+  useDraw.setState({
+    knots: [],
+    under: [],
+    cursor: null,
+    closing: false,
+    byKeys: false,
+    outline: null,
+    on: null,
+    onSheet: false,
+  });
   restMoving();
 }
 
@@ -65,8 +77,9 @@ export const EDGE_FORMS: ReadonlySet<string> = new Set(["boundary", "sharp", "lo
 
 /** How what is drawn lies. */
 const lying = () => {
-  const { laid, on } = useDraw.getState();
-  return laid ? laidSchema.parse({ kind: "surface", on: on === null ? [] : [on] }) : null;
+  const { laid, on, onSheet } = useDraw.getState();
+  const how = onSheet ? { way: "nearest", how: "sheet" } : {};
+  return laid || onSheet ? laidSchema.parse({ kind: "surface", on: on === null ? [] : [on], ...how }) : null;
 };
 
 /** Begins to draw on one surface. */
@@ -118,3 +131,19 @@ export function finishDrawing(closed: boolean): void {
   }
   if (knots.length >= 2) addLine(knots, closed && knots.length > 2 && form !== "hanging", drawProp, lies, form);
 }
+
+/** What is drawn on the sheet of a surface, place by place: a click sets a knot, or the shape; one on the first knot closes it. */
+export const sheetPen = {
+  /** @param closes whether the place is that of the first knot */
+  click(point: Vec3, on: string, closes: boolean): void {
+    const { form, knots } = useDraw.getState();
+    if (EDGE_FORMS.has(form)) drawAs("free");
+    useDraw.setState({ on, onSheet: true });
+    if (closes && knots.length > 2) return finishDrawing(true);
+    if (!BY_KNOTS.has(useDraw.getState().form)) return drawShape(useDraw.getState().form as Shape["kind"], point, on);
+    addKnot(point, on);
+  },
+  hover: (point: Vec3 | null, closing: boolean): void =>
+    useDraw.setState({ cursor: point, closing: closing && useDraw.getState().knots.length > 2, byKeys: false }),
+  knots: (): readonly Vec3[] => useDraw.getState().knots,
+};

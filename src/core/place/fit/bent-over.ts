@@ -1,9 +1,10 @@
-/** Bends props over the surface that their layout is wrapped round: each by the piece of it that lies under its footprint. */
-import { rotate, conjugate, writeFromBasis, vectorAt, type Quat, type Vec3 } from "../../math";
-import { Chart, PIECE, type Shapes } from "../../mesh";
+/** Bends props over the surface that they stand on: each by the piece of it that lies under its footprint. */
+import { rotate, conjugate, quatAt, writeFromBasis, vectorAt, type Quat, type Vec3 } from "../../math";
+import { Chart, PIECE, type Shapes, type WorldMesh } from "../../mesh";
 import { FLAG, NO_PROP, type Slots } from "../slots";
 import { cross, squareTo } from "../spacing/carrier";
 import { SheetPlaces, type Wrapping } from "../spacing/wrapped";
+import { pieceAround, type Reach } from "./neighbourhood";
 import { EVERYTHING, FINE, Forms, matrixInto, NOTHING, type Foot } from "./forms";
 import type { Field } from "../../host";
 import type { Placed } from "../compose";
@@ -14,31 +15,40 @@ const MOST = 1_500_000;
 const MARGIN = 0.02;
 
 /**
- * The shapes of all placements of a wrapped layout; null where none bends.
+ * The shapes of all placements that are bent over their surfaces; null where none is.
  *
+ * @param wrapping how their layout is wrapped round the first of the fields; null where each lies by the neighbourhood of its foot
+ * @param facing the frames that they stand in, quaternions: 4n
  * @param boxes of the props: middles and halves, 6 numbers each
  */
 export function bentOver(
-  params: Wrapping,
-  [field]: readonly Field[],
+  wrapping: Wrapping | null,
+  fields: readonly Field[],
   slots: Slots,
+  facing: Float32Array,
   boxes: Float64Array,
   placed: Placed,
   flags: Uint16Array,
 ): Shapes | null {
-  const chart = field && Chart.of(field.ground);
   const { spread } = slots;
-  if (!chart || !spread?.ahead) return null;
-  const sheet = new SheetPlaces(chart, params);
+  const chart = wrapping && fields.length > 0 ? Chart.of(fields[0].ground) : null;
+  if (!spread || (wrapping && !chart)) return null;
+  const sheet = chart && wrapping && new SheetPlaces(chart, wrapping);
   const forms = new Forms(slots.count);
   let triangles = 0;
   for (let i = 0; i < slots.count && triangles < MOST; i++) {
     const prop = slots.prop[i];
-    if (prop === NO_PROP || flags[i] & FLAG.blank) continue;
-    const foot = footOf(chart, vectorAt(spread.position, i), spread.triangle[i], vectorAt(spread.ahead, i));
+    const field = fields[slots.line[i]];
+    if (prop === NO_PROP || flags[i] & FLAG.blank || !field || field.free) continue;
+    const triangle = spread.triangle[i];
+    const ahead = spread.ahead && sheet ? vectorAt(spread.ahead, i) : rotate(quatAt(facing, i), [0, 0, 1]);
+    const foot = footOf(field.ground, vectorAt(spread.position, i), triangle, ahead);
     const matrix = matrixInto(foot, placed, i, (flags[i] & FLAG.mirrored) !== 0);
     const reach = reachOf(matrix, boxes.subarray(6 * prop, 6 * prop + 6));
-    const piece = pieceUnder(chart, sheet, foot, spread.triangle[i], reach);
+    const piece =
+      chart && sheet
+        ? pieceUnder(chart, sheet, foot, triangle, reach)
+        : pieceAround(field.ground, foot, triangle, reach);
     if (piece.length === 0) continue;
     triangles += piece.length / PIECE;
     const fine = FINE * Math.max(reach[2] - reach[0], reach[3] - reach[1]);
@@ -48,7 +58,7 @@ export function bentOver(
 }
 
 /** The frame on the surface: left, up by the smooth normal, ahead. */
-function footOf({ ground }: Chart, position: Vec3, triangle: number, ahead: Vec3): Foot {
+function footOf(ground: WorldMesh, position: Vec3, triangle: number, ahead: Vec3): Foot {
   const up = new Float64Array(3);
   ground.smoothNormal(triangle, ...position, up);
   const forward = squareTo(up, ahead) ?? ahead;
@@ -58,7 +68,7 @@ function footOf({ ground }: Chart, position: Vec3, triangle: number, ahead: Vec3
 }
 
 /** How far a prop reaches from its foot, least and most to the left and ahead: 4 numbers. */
-function reachOf(matrix: Float64Array, box: Float64Array): [number, number, number, number] {
+function reachOf(matrix: Float64Array, box: Float64Array): Reach {
   const out: [number, number, number, number] = [0, 0, 0, 0];
   for (const [k, row] of [0, 2].entries()) {
     const m = matrix.subarray(4 * row, 4 * row + 4);
@@ -76,7 +86,7 @@ function pieceUnder(
   sheet: SheetPlaces,
   foot: Foot,
   triangle: number,
-  [left0, ahead0, left1, ahead1]: readonly [number, number, number, number],
+  [left0, ahead0, left1, ahead1]: Reach,
 ): Float64Array {
   const { ground } = chart;
   const [cx, cy] = chart.placeIn(triangle, ...foot.position);

@@ -1,6 +1,6 @@
 "use client";
 /** The card of Fit: offsets, ground, rows, bending and clipping, keeping clear. */
-import { isWrapped, kindOf } from "@/core/place";
+import { kindOf } from "@/core/place";
 import { Fold } from "../../kit";
 import { beginClearance, beginRows } from "../../state";
 import { ClearOf, OnGround } from "./OnGround";
@@ -9,13 +9,13 @@ import { StepChoice, StepNumber, StepNumbers, StepSwitch, type CardProps } from 
 /** Bending, where it is not along a line. */
 const OVER = {
   label: "Bend over the surface",
-  help: "Each prop follows the surface under it, as that is laid flat, instead of standing whole on it; heights stay.",
+  help: "Each prop follows the surface under it instead of standing whole on it; heights stay. What is wrapped bends as its sheet does, all else by straight ways from its foot.",
 };
 
 export function FitCard({ dressing }: CardProps) {
   const { clear } = dressing.fit;
   const over = !kindOf(dressing.where).ordered;
-  const wraps = isWrapped(dressing.where);
+  const wraps = kindOf(dressing.where).onSurfaces;
   const step = "fit" as const;
   return (
     <>
