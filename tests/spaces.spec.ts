@@ -215,7 +215,7 @@ test("single props are put down by hand, dropped as a group, moved, taken away; 
   await expectProps(page, count);
 });
 
-test("a surface is laid out by its UVs: there things are dragged, turned, kept off; how full it is shows in the view", async ({
+test("a surface is laid flat: there things are dragged, turned, kept off; how full it is shows in the view", async ({
   page,
 }) => {
   await newScene(page);
@@ -226,9 +226,9 @@ test("a surface is laid out by its UVs: there things are dragged, turned, kept o
   await enter(page, "Every", "2 m");
   await expect.poll(async () => Math.abs((await propCount(page)) - 80)).toBeLessThan(20);
   const full = await propCount(page);
-  await page.getByRole("radio", { name: "By UVs" }).click();
+  await page.getByRole("radio", { name: "By profile" }).click();
   const sheet = page.getByTestId("sheet");
-  await expect(sheet).toHaveAttribute("aria-label", /laid out by its UVs/);
+  await expect(sheet).toHaveAttribute("aria-label", /real size: By profile/);
   await expect(sheet).toHaveAttribute("data-drawn", "true");
   const { x, y, width, height } = (await sheet.boundingBox())!;
   const [cx, cy] = [x + 22 + (width - 22) / 2, y + 22 + (height - 22) / 2];

@@ -1,6 +1,6 @@
 /** Layouts wrapped round surfaces: laid out on the sheet, small and large, and bent over what carries them. */
-import { expect, test, type Page } from "@playwright/test";
-import { addProp, enter, expectProps, exportAs, newScene, placesIn, saved, settled } from "./table";
+import { expect, test, type Locator, type Page } from "@playwright/test";
+import { addProp, editLine, enter, expectProps, exportAs, newScene, placesIn, saved, settled } from "./table";
 
 /** Where each prop stands, by its key. */
 async function places(page: Page) {
@@ -14,6 +14,12 @@ const moved = (before: Places, after: Places, by: number): string[] =>
   [...before.keys()].filter(
     (key) => Math.hypot(...before.get(key)!.map((v, k) => v - (after.get(key)?.[k] ?? Infinity))) > by,
   );
+
+/** The place of the window at which the middle of the sheet is. */
+async function middleOf(sheet: Locator): Promise<[x: number, y: number]> {
+  const { x, y, width, height } = (await sheet.boundingBox())!;
+  return [x + 22 + (width - 22) / 2, y + 22 + (height - 22) / 2];
+}
 
 test("rows are wrapped round a surface, moved on the large sheet, turned with it, bent, and go onto another one", async ({
   page,
@@ -44,9 +50,8 @@ test("rows are wrapped round a surface, moved on the large sheet, turned with it
   await expect(sheet).toHaveAttribute("aria-label", /real size: By profile/);
   await expect(sheet).toHaveAttribute("data-drawn", "true");
   await page.waitForTimeout(600);
-  const box = (await sheet.boundingBox())!;
-  expect(box.height).toBeGreaterThan(300);
-  const [x, y] = [box.x + 22 + (box.width - 22) / 2, box.y + 22 + (box.height - 22) / 2];
+  expect((await sheet.boundingBox())!.height).toBeGreaterThan(300);
+  const [x, y] = await middleOf(sheet);
   await page.mouse.move(x, y);
   await page.mouse.down();
   await page.mouse.move(x + 20, y, { steps: 3 });
@@ -84,6 +89,18 @@ test("rows are wrapped round a surface, moved on the large sheet, turned with it
   for (let k = 0; k < 2; k++) await page.keyboard.press("ControlOrMeta+z");
   await settled(page);
   expect(moved(dragged, await places(page), 1e-3)).toEqual([]);
+
+  // A line drawn on the sheet lies on the surface as it runs there, and is dressed at once.
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("l");
+  const [sx, sy] = await middleOf(sheet);
+  for (const [dx, dy] of [[-30, -20], [30, 20]] as const) await page.mouse.click(sx + dx, sy + dy); // prettier-ignore
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("sentence")).toContainText("along Line 1");
+  await editLine(page, "Line 1");
+  await expect(page.getByRole("radio", { name: "On its sheet" })).toBeChecked();
+  await page.keyboard.press("ControlOrMeta+z");
+  await expectProps(page, 15);
 
   // Bent over it, kept, and carried by another surface.
   await page.keyboard.press("Escape");

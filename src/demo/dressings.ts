@@ -370,6 +370,22 @@ export const DRESSINGS = [
     variation: { seed: 5, tintOn: true, tintFrom: "#ffffff", tintTo: "#d0a898" },
   },
   {
+    id: "float-crest",
+    name: "Float crest",
+    where: { kind: "pinned", surfaces: ["crest-float"] },
+    what: { entries: [{ prop: "crest" }] },
+    stance: { up: "normal", forward: "downhill", turnUp: Math.PI, meetsUp: "bottom" },
+    fit: { bend: true },
+    pegs: Object.fromEntries(
+      [
+        [0.24, 0.8, 0.34],
+        [-0.34, 0.8, 0.24],
+        [-0.24, 0.8, -0.34],
+        [0.34, 0.8, -0.24],
+      ].map((point, i) => [hexOf(addedKey(i + 1)), { on: "crest-float", point, prop: "crest", added: true }]),
+    ),
+  },
+  {
     id: "sail-badges",
     name: "Sail badges",
     where: { kind: "pinned", surfaces: ["petrel-sail"] },

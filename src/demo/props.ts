@@ -187,6 +187,57 @@ export function brassStud(): MeshBuilder {
   return new MeshBuilder().lathe(brass, profile, 16);
 }
 
+/** The regatta's crest, 0.46 m high and 0.38 m broad: a shield with a bar and a bell upon it, to be set on by its back. */
+export function crest(): MeshBuilder {
+  const field: Paint = { color: hex("#1e6f77"), roughness: 0.5 };
+  const rim: Paint = { color: hex("#d9a441"), roughness: 0.35, metal: 0.6 };
+  const shield = (size: number): [number, number][] =>
+    [
+      [-0.19, 0.2],
+      [-0.19, 0.02],
+      [-0.165, -0.09],
+      [-0.1, -0.19],
+      [0, -0.26],
+      [0.1, -0.19],
+      [0.165, -0.09],
+      [0.19, 0.02],
+      [0.19, 0.2],
+    ].map(([x, z]) => [size * x, size * z]);
+  const mesh = new MeshBuilder();
+  const slab = (paint: Paint, outline: readonly [number, number][], low: number, high: number) => {
+    const at = ([x, z]: readonly [number, number], y: number): Vec3 => [x, y, z];
+    mesh.polygon(
+      paint,
+      [...outline].reverse().map((corner) => at(corner, high)),
+    );
+    outline.forEach((corner, k) => {
+      const next = outline[(k + 1) % outline.length];
+      mesh.polygon(paint, [at(corner, low), at(corner, high), at(next, high), at(next, low)]);
+    });
+  };
+  slab(rim, shield(1), 0, 0.02);
+  slab(field, shield(0.86), 0.02, 0.026);
+  // A bar across, and a sail of three corners under it.
+  const bar: [number, number][] = [
+    [-0.14, 0.12],
+    [-0.14, 0.075],
+    [0.14, 0.075],
+    [0.14, 0.12],
+  ];
+  slab(rim, bar, 0.026, 0.036);
+  slab(
+    { color: hex("#f4ead6"), roughness: 0.6 },
+    [
+      [-0.09, -0.1],
+      [0.1, -0.1],
+      [0.02, 0.055],
+    ],
+    0.026,
+    0.036,
+  );
+  return mesh;
+}
+
 /** A shingle, 0.16 m broad and 0.27 m long, thicker at its lower end, which lies towards its back; its middle at the origin. */
 export function shingle(): MeshBuilder {
   const wood: Paint = { color: hex("#a9523f"), roughness: 0.85 };

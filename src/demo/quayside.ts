@@ -69,6 +69,28 @@ export function mooringEye(): MeshBuilder {
   return mesh;
 }
 
+/** A float of 0.84 m across and 1.3 m high, standing on a foot of wood. */
+export function crestFloat(): MeshBuilder {
+  const skin: Paint = { color: hex("#efe3cb"), roughness: 0.5 };
+  const wood: Paint = { color: hex("#8a6238"), roughness: 0.85 };
+  const profile = Array.from({ length: 25 }, (_, k): [number, number] => {
+    const angle = ((k - 12) * Math.PI) / 24;
+    return [0.42 * Math.cos(angle), 0.75 + 0.62 * Math.sin(angle)];
+  });
+  return new MeshBuilder()
+    .lathe(
+      wood,
+      [
+        [0.34, 0],
+        [0.34, 0.12],
+        [0.2, 0.2],
+        [0.2, 0.28],
+      ],
+      24,
+    )
+    .lathe(skin, profile, 48);
+}
+
 /** Where awnings are hung on the harbour front: the height above the quay, metres. */
 export const AWNING_HEIGHT = 2.75;
 

@@ -9,7 +9,18 @@ import { boat, lighthouse, lighthouseCap, mast, quay, shore, water } from "./har
 import { hillside, steps } from "./hillside";
 import { LINES } from "./lines";
 import { beltStand, flag, flagstaff, mainsail, paver, sailNumber, STAFF_HEIGHT, starBadge } from "./moving";
-import { FLAGSTAFF, FRONT, LIFEBUOY, LIGHTHOUSE, MARKET_BELT, MASTS, MOORING_BUOY, OAR_RACK, PETREL } from "./places";
+import {
+  CREST_FLOAT,
+  FLAGSTAFF,
+  FRONT,
+  LIFEBUOY,
+  LIGHTHOUSE,
+  MARKET_BELT,
+  MASTS,
+  MOORING_BUOY,
+  OAR_RACK,
+  PETREL,
+} from "./places";
 import {
   awning,
   bollard,
@@ -17,6 +28,7 @@ import {
   caneBasket,
   cork,
   crate,
+  crest,
   glassFloat,
   lampPost,
   lantern,
@@ -27,7 +39,7 @@ import {
   railPost,
   shingle,
 } from "./props";
-import { harbourFront, lifebuoy, mooringBuoy, mooringEye, oarRack } from "./quayside";
+import { crestFloat, harbourFront, lifebuoy, mooringBuoy, mooringEye, oarRack } from "./quayside";
 import type { MeshBuilder } from "./shapes";
 
 /** The demo scene's id, the same in every browser. */
@@ -119,6 +131,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       await prop("sail-number", "Sail number", sailNumber()),
       await prop("brass-stud", "Brass stud", brassStud()),
       await prop("shingle", "Shingle", shingle()),
+      await prop("crest", "Crest", crest()),
       await prop("kite-ochre", "Kite ochre", kite("#c98a1b")),
     ],
     mixes: [
@@ -146,6 +159,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       ...(await surface("lifebuoy", "Lifebuoy", lifebuoy(), [LIFEBUOY], false)),
       ...(await surface("mooring-buoy", "Mooring buoy", mooringBuoy(), [MOORING_BUOY], false)),
       ...(await surface("mooring-eye", "Mooring eye", mooringEye(), [MOORING_BUOY], false)),
+      ...(await surface("crest-float", "Crest float", crestFloat(), [CREST_FLOAT], false)),
       ...(await surface("oar-rack", "Oar rack", oarRack(), [OAR_RACK], false)),
       ...(await surface("front", "Harbour front", harbourFront(), [FRONT], false)).map((front) => ({
         ...front,
@@ -231,7 +245,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       { id: "hill", name: "Hill", position: [-17.5, 6.2, 17.5], target: [-33, 4.2, 4.5] },
       { id: "sail", name: "Sail", position: [8, 4.4, -11.9], target: [8.3, 3.6, -22] },
       { id: "belt", name: "Belt", position: [12.9, 3.7, 14.2], target: [14.1, 1.9, 8.9] },
-      { id: "buoy", name: "Buoy", position: [-1.5, 3.1, 7.2], target: [-2.9, 1.75, 4.6] },
+      { id: "buoy", name: "Buoy", position: [-1.9, 3.0, 7.9], target: [-3.5, 1.75, 4.8] },
       { id: "light", name: "Light", position: [-6.1, 13.1, -12.7], target: [-9, 12.15, -17] },
       { id: "close", name: "Close", position: [-1.6, 5.9, 6.4], target: [-3.1, 5.7, 0.6] },
     ],

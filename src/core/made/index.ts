@@ -20,14 +20,34 @@ export const MADE_KINDS: {
     label: string;
     help: string;
     schema: z.ZodObject;
+    /** Whether it is known how far along and across each of its places lies, so that it can be laid flat by that. */
+    measured: boolean;
     mesh: (made: Extract<Made, { kind: K }>, guides: Guides) => TriangleMesh | null;
   };
 } = {
-  bumps: { label: "Plane with bumps", help: "Ground to begin with.", schema: bumpsSchema, mesh: bumps },
-  box: { label: "Box", help: "To stand things on, or to fill.", schema: boxSchema, mesh: box },
-  revolve: { label: "Revolved line", help: "A line goes round an axis.", schema: revolveSchema, mesh: revolve },
-  loft: { label: "Through lines", help: "A surface is laid through lines.", schema: loftSchema, mesh: loft },
-  band: { label: "Band", help: "A strip along a line, which can travel.", schema: bandSchema, mesh: band },
+  bumps: { label: "Plane with bumps", help: "Ground to begin with.", schema: bumpsSchema, measured: true, mesh: bumps },
+  box: { label: "Box", help: "To stand things on, or to fill.", schema: boxSchema, measured: false, mesh: box },
+  revolve: {
+    label: "Revolved line",
+    help: "A line goes round an axis.",
+    schema: revolveSchema,
+    measured: true,
+    mesh: revolve,
+  },
+  loft: {
+    label: "Through lines",
+    help: "A surface is laid through lines.",
+    schema: loftSchema,
+    measured: true,
+    mesh: loft,
+  },
+  band: {
+    label: "Band",
+    help: "A strip along a line, which can travel.",
+    schema: bandSchema,
+    measured: false,
+    mesh: band,
+  },
 };
 
 /**

@@ -1,5 +1,6 @@
 /** The ways in which the sheet can lay a dressing flat, and what is known of its surfaces there. */
 import { useMemo } from "react";
+import { MADE_KINDS } from "@/core/made";
 import { MOST_UNROLLED, type ChartTable } from "@/core/mesh";
 import { isWrapped, kindOf, type Dressing, type Placements } from "@/core/place";
 import type { Surface } from "@/core/scene";
@@ -51,10 +52,19 @@ function useWays(dressing: Dressing): Ways {
   );
   const byUvs = parts.every(({ geometry }) => geometry.attributes.uv);
   const laid = parts.length > 0 && (byUvs || triangles <= MOST_UNROLLED);
-  const by = known.get(models[0]?.surface.id ?? "")?.table.by ?? (byUvs ? "uv" : "unrolled");
+  const first = models[0]?.surface;
+  const by = known.get(first?.id ?? "")?.table.by ?? expected(first, byUvs);
   const flat = laid && { uv: BY[by] };
   if (isWrapped(dressing.where)) return { ...flat, above: "Above" };
   return { ...(kindOf(dressing.where).handled && { flat: "Flat" }), above: "Above", ...flat };
+}
+
+/** What a surface will be laid flat by, before the worker has done so. */
+function expected(surface: Surface | undefined, byUvs: boolean): ChartTable["by"] {
+  const wished = surface?.laying.by ?? "best";
+  if (wished !== "best" && (wished !== "uv" || byUvs)) return wished;
+  if (surface?.made && MADE_KINDS[surface.made.kind].measured) return "round";
+  return byUvs ? "uv" : "unrolled";
 }
 
 /** How it does: as was wished for last, where it can; else as comes first. */
