@@ -77,15 +77,6 @@ test("strip", async ({ page }) => {
   await shoot(page, "strip");
 });
 
-test("seeds", async ({ page }) => {
-  await openScene(page, DEMO);
-  await page.keyboard.press("Control+k");
-  await page.keyboard.type("seed");
-  await page.keyboard.press("Enter");
-  await page.getByRole("dialog").locator("img").nth(11).waitFor();
-  await shoot(page, "seeds");
-});
-
 test("volume", async ({ page }) => {
   await openScene(page, DEMO);
   await choose(page, "Paper kites");
@@ -129,12 +120,6 @@ test("export", async ({ page }) => {
   await page.getByText("Animated, all of it").click();
   await page.getByRole("switch", { name: "With surfaces" }).click();
   await shoot(page, "export");
-});
-
-test("commands", async ({ page }) => {
-  await openScene(page, DEMO);
-  await page.keyboard.press("Control+k");
-  await shoot(page, "commands");
 });
 
 test("hill", async ({ page }) => {
@@ -187,17 +172,34 @@ test("sheet", async ({ page }) => {
   await shoot(page, "sheet");
 });
 
-test("painting", async ({ page }) => {
-  await openHill(page, "Lavender");
-  await page.getByRole("radio", { name: "Paint" }).click();
-  await page.mouse.move(350, 395);
-  await page.mouse.down();
-  for (let k = 1; k <= 12; k++) await page.mouse.move(350 + 14 * k, 395 + 4 * k);
-  await shoot(page, "painting");
-});
-
 test("the dark table", async ({ page }) => {
   await page.emulateMedia({ colorScheme: "dark" });
   await openScene(page, DEMO);
   await shoot(page, "dark");
+});
+
+test("wrapped", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("button", { name: "Buoy", exact: true }).click();
+  await choose(page, "Buoy studs");
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  await page.keyboard.press("j");
+  await shoot(page, "wrapped");
+});
+
+test("bent", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("button", { name: "Light", exact: true }).click();
+  await choose(page, "Cap shingles");
+  await page.getByRole("button", { name: /^5 Fit/ }).click();
+  await page.waitForTimeout(2500);
+  await shoot(page, "bent");
+});
+
+test("crest", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("button", { name: "Buoy", exact: true }).click();
+  await choose(page, "Float crest");
+  await page.waitForTimeout(2500);
+  await shoot(page, "crest");
 });
