@@ -49,4 +49,5 @@ export {
   SHEET_SIZES,
   type SheetBy,
 } from "./session";
+export { seenLine } from "./seen-line";
 export { useEdit } from "./useEdit";

@@ -14,6 +14,7 @@ import {
   drawnLine,
   drawnPoints,
   guideOf,
+  seenLine,
   markPositions,
   startsAnywhere,
   tagColour,
@@ -211,7 +212,7 @@ function flagsOf(line: Line): BufferGeometry {
 }
 
 function LineKnots({ line }: OfLine) {
-  if (line.laid?.kind !== "edges") return <OwnKnots line={line} />;
+  if (line.laid?.kind !== "edges") return <OwnKnots line={seenLine(line)} />;
   return startsAnywhere(line) ? <Knots positions={[drawnLine(line).points[0]]} selected={[]} /> : null;
 }
 

@@ -15,6 +15,7 @@ import {
   selectPlacements,
   useSession,
   drawnLine,
+  seenLine,
   spanMiddles,
 } from "../state";
 import type { Aim } from "./aim";
@@ -23,10 +24,11 @@ import type { useMove } from "./move-state";
 /** Marks between knots, and lines, are taken hold of within so many pixels. */
 export const [MIDDLE, LINE] = [10, 7];
 
-/** The line in focus. */
+/** The line in focus, its knots where they are seen. */
 export function focusedLine(): Line | undefined {
   const { focus } = useSession.getState();
-  return focus.kind === "line" ? lineOf(useSceneStore.getState().shown, focus.id) : undefined;
+  const line = focus.kind === "line" ? lineOf(useSceneStore.getState().shown, focus.id) : undefined;
+  return line && seenLine(line);
 }
 
 /** What the box holds: knots of the line in focus, otherwise placements of the dressing. */

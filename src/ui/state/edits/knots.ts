@@ -4,6 +4,7 @@ import { handlesOf, type Knot, type Line } from "@/core/line";
 import { add, lengthOf, scale, subtract, type Vec3 } from "@/core/math";
 import { nextNumber } from "@/core/schema";
 import { spanMiddles } from "../guides";
+import { knotAtRest } from "../seen-line";
 import { selectLine } from "../session";
 import { editLine, lineOf, scene } from "./common";
 import type { Draft } from "immer";
@@ -14,7 +15,7 @@ export function insertKnot(id: string, after: number, position: Vec3): void {
     // The new knot's span is a part of the one that it divides.
     const knot: Knot = {
       id: nextNumber(line.knots),
-      position: [...position],
+      position: [...knotAtRest(line as Line, position)],
       ...(before?.tag !== undefined && { tag: before.tag }),
     };
     line.knots.splice(after + 1, 0, knot as Draft<Knot>);
@@ -48,7 +49,7 @@ export function deleteKnots(id: string, knots: readonly number[]): void {
 /** Writes into the draft: the knots of a line, each where it was moved by so much. */
 export function moveKnots(line: Draft<Line>, from: ReadonlyMap<number, Vec3>, by: Vec3): void {
   for (const [knot, position] of from) {
-    if (line.knots[knot]) line.knots[knot].position = add(position, by) as [number, number, number];
+    if (line.knots[knot]) line.knots[knot].position = [...knotAtRest(line as Line, add(position, by))];
   }
 }
 

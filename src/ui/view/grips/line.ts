@@ -1,6 +1,6 @@
 /** The line in focus taken by its start, a knot, a handle, or anywhere on it. */
 import { placeOn, type Line } from "@/core/line";
-import { add, type Vec3 } from "@/core/math";
+import { add, subtract, type Vec3 } from "@/core/math";
 import { useSceneStore } from "@/store";
 import {
   allKnots,
@@ -110,7 +110,9 @@ function handleGrip(line: Line, { knot, side, position }: HandleEnd): Grip {
       const to = pull.destination(position, targets);
       if (!to) return;
       const by = shownWay(position, to);
-      changeLine(line.id, (draft) => writeHandle(draft, knot, side, add(position, by)));
+      // A handle is kept from its knot on, wherever that is seen.
+      const from = subtract(add(position, by), line.knots[knot].position);
+      changeLine(line.id, (draft) => writeHandle(draft, knot, side, add(draft.knots[knot].position, from)));
     },
   };
 }
