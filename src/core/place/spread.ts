@@ -87,8 +87,8 @@ export const spread: Host = {
       const places = ask.step(placesStep, where.patch.layout, within, sheet, ask.step(flatPegsStep, pegs));
       const [mask] = masks;
       const pegged = ask.step(keptStep, pegs, fields);
-      const needs = mask ? { choice: rules, mask, seed: variation.seed, pegged } : null;
-      return ask.step(laidSlotsStep, carrier, places, needs);
+      const needs = mask ? { choice: rules, mask, seed: variation.seed, pegged, runs: spacing.runs } : null;
+      return ask.step(laidSlotsStep, carrier, places, needs, fields[0]?.ground ?? null);
     };
     const sampled = (pegs: Pegs) =>
       ask.step(samplesStep, ruled, spacing, rules, masks, variation.seed, ask.step(keptStep, pegs, fields));

@@ -28,7 +28,7 @@ const off = (a: Vec3, b: Vec3) =>
 const tube = (columns = 400, laying: Partial<Laying> = {}) =>
   surface(8, columns, (u, v) => round(u, 1, 2 - 2 * v), laying);
 
-function placed(mesh: WorldMesh, layout: object, more: { patch?: object; wrap?: object } = {}) {
+function placed(mesh: WorldMesh, layout: object, more: { patch?: object; wrap?: object; rest?: object } = {}) {
   const where = { kind: "wrapped", surfaces: ["buoy"], patch: { layout, ...more.patch }, wrap: more.wrap ?? {} };
   const what = { entries: [{ prop: "buoy" }] };
   const dressing = dressingSchema.parse({
@@ -37,6 +37,7 @@ function placed(mesh: WorldMesh, layout: object, more: { patch?: object; wrap?: 
     where,
     what,
     stance: { up: "normal", meetsUp: "pivot" },
+    ...more.rest,
   });
   const p = new Placing().evaluate(dressing, {
     guides: new Map(),
@@ -213,4 +214,24 @@ test("rows at foot and top and places in turn are left out; the others are known
     expect(onTube(place).high).toBeLessThan(1.21);
   });
   expect(placed(tube(), { by: "distance", across: 1e-4, along: 1e-4 }).p.missing).toBeGreaterThan(0);
+});
+
+test("sequences run in rows along u, or in rings along v, each from where these begin, over layouts and free patterns alike", () => {
+  const two = { what: { entries: [{ prop: "buoy" }, { prop: "oar" }, { prop: "buoy" }] } };
+  for (const corner of ["bottom-left", "top-right"] as const)
+    for (const runs of ["u", "v"] as const) {
+      const shape = surface(4, 6, (u, v) => [6 * u, 0, 4 * v], { corner }, false);
+      const { p, at } = placed(shape, { by: "number", columns: 5, rows: 4 }, { rest: { ...two, spacing: { runs } } });
+      at.forEach(([x, , z], i) => {
+        const [u, v] = [(4 * (x - 3)) / 6, (3 * (4 - (z + 2))) / 4].map((value) => Math.round(value));
+        const [column, row] = corner === "bottom-left" ? [u, v] : [4 - u, 3 - v];
+        const ordinal = runs === "u" ? 5 * row + column : 4 * column + row;
+        expect(p.props[p.prop[i]]).toBe(ordinal % 3 === 1 ? "oar" : "buoy");
+      });
+      // Spread evenly there are no rows; still every third in that order is another one.
+      const where = { kind: "over", surfaces: ["buoy"] };
+      const even = placed(shape, {}, { rest: { ...two, where, spacing: { runs, distance: 0.9 } } });
+      const oars = Array.from(even.p.prop).filter((prop) => even.p.props[prop] === "oar").length;
+      expect(Math.abs(3 * oars - even.p.count)).toBeLessThan(3);
+    }
 });

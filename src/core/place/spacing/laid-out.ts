@@ -5,7 +5,10 @@ import { drawOnField, indicesOf, wordsOf, type Key } from "../keys";
 import { Slots, type Spread } from "../slots";
 import type { PropChoice } from "../what/what";
 import type { Carrier } from "./carrier";
+import { runsOver } from "./runs";
+import type { WorldMesh } from "../../mesh";
 import type { FlatPlaces } from "./flat";
+import type { Spacing } from "./schema";
 
 /** What other steps say of it. */
 interface LayoutNeeds {
@@ -13,10 +16,16 @@ interface LayoutNeeds {
   mask: DensityMask;
   seed: number;
   pegged: ReadonlySet<Key>;
+  runs: Spacing["runs"];
 }
 
 /** The slots of a flat layout on what carries it; none while there is no such thing. */
-export function laidSlots(carrier: Carrier | null, places: FlatPlaces, needs: LayoutNeeds | null): Slots {
+export function laidSlots(
+  carrier: Carrier | null,
+  places: FlatPlaces,
+  needs: LayoutNeeds | null,
+  ground: WorldMesh | null,
+): Slots {
   if (!carrier || !needs) return withSpread(new Slots(0), 0);
   const spread = spreadFor(places.count);
   const there = new Uint8Array(places.count);
@@ -40,8 +49,10 @@ export function laidSlots(carrier: Carrier | null, places: FlatPlaces, needs: La
       out.normal[3 * o + k] = spread.normal[3 * i + k];
       out.ahead![3 * o + k] = spread.ahead![3 * i + k];
     }
-    needs.choice.fill(slots.prop, slots.draw, o, o + 1, i);
   });
+  const runs = ground && runsOver(needs.runs, ground, out);
+  if (runs) out.ordinal.set(runs);
+  members.forEach((_, o) => needs.choice.fill(slots.prop, slots.draw, o, o + 1, out.ordinal[o]));
   slots.at.fill(NaN);
   needs.choice.resolveMixes(slots.prop, slots.draw, 0, slots.count);
   return slots;

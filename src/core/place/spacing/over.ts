@@ -12,6 +12,7 @@ import { MAX_SAMPLES, type Samples } from "./samples";
 import { MOST_INSIDE } from "./sample-volume";
 import { extentOf, type Field } from "../../host";
 import type { PropChoice } from "../what/what";
+import { runsOver } from "./runs";
 import type { Spacing } from "./schema";
 
 /** What other steps say of it. */
@@ -164,7 +165,6 @@ function written(found: readonly Kept[], params: Spacing, { choice, masks }: Ove
       keys[2 * o + 1] = own[2 * i + 1];
       slots.draw[o] = draw[i];
       spread.ordinal[o] = ordinal ? ordinal[i] : words[2 * i];
-      choice.fill(slots.prop, slots.draw, o, o + 1, spread.ordinal[o]);
       spread.triangle[o] = samples.triangle[i];
       for (let axis = 0; axis < 3; axis++) {
         spread.position[3 * o + axis] = samples.position[p + axis];
@@ -172,8 +172,16 @@ function written(found: readonly Kept[], params: Spacing, { choice, masks }: Ove
       }
       if (spread.size && edge) spread.size[o] = 1 - edgeSize * (1 - edge(samples.position[p], samples.position[p + 2]));
     }
-    slots.line.fill(index, start, start + members.length);
-    start += members.length;
+    const end = start + members.length;
+    const lying = {
+      position: spread.position.subarray(3 * start, 3 * end),
+      triangle: spread.triangle.subarray(start, end),
+    };
+    const runs = field.volume ? null : runsOver(params.runs, field.ground, lying);
+    if (runs) spread.ordinal.set(runs, start);
+    for (let o = start; o < end; o++) choice.fill(slots.prop, slots.draw, o, o + 1, spread.ordinal[o]);
+    slots.line.fill(index, start, end);
+    start = end;
     const wanted = Math.round(wantedOf(field, params));
     if (samples.capped || (field.volume && wanted > MOST_INSIDE))
       slots.missing = Math.max(1, slots.missing + wanted - samples.count);

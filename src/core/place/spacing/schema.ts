@@ -84,6 +84,12 @@ export const spacingSchema = z.object({
     max: 500_000,
     slider: [0, 12],
   }),
+  runs: choiceParam({
+    label: "Sequence runs",
+    help: "Over surfaces: as the places come, or row after row along the surface's own u or v, so that sequences run in rows and rings, all one way.",
+    default: "found",
+    choices: { found: "As it comes", u: "Along u", v: "Along v" },
+  }),
   list: z
     .array(within(FARTHEST))
     .max(100_000)

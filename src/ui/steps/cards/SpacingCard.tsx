@@ -28,7 +28,12 @@ const CARDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => Re
 
 function LaidOut(props: CardProps) {
   if (props.dressing.where.patch.layout.kind === "area") return <Spread {...props} />;
-  return <p className="text-xs text-ink-6">The layout under Where says how far they are apart.</p>;
+  return (
+    <>
+      <p className="text-xs text-ink-6">The layout under Where says how far they are apart.</p>
+      <StepChoice dressing={props.dressing} step="spacing" name="runs" columns={3} />
+    </>
+  );
 }
 
 export const SpacingCard = ({ dressing }: CardProps) => CARDS[dressing.where.kind]({ dressing });
@@ -63,6 +68,7 @@ function Spread({ dressing }: CardProps) {
       {amount === "count" && <StepNumber {...given} name="count" />}
       {amount === "density" && <StepNumber {...given} name={inside ? "perVolume" : "perArea"} />}
       {!inside && (pattern === "square" || pattern === "hexagonal") && <StepNumber {...given} name="heading" />}
+      {!inside && <StepChoice {...given} name="runs" columns={3} />}
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">
         <StepSwitch {...given} name="clusters" />
         {clusters && (
