@@ -154,6 +154,9 @@ test("a picture leaves a quarter of what is spread; turned about it leaves the r
           .innerText()
       ).match(/· (\d+) shown/)![1],
     );
+  // The column may say a little later than the view how many there are.
+  await settled(page);
+  await expect.poll(async () => (await count()) - (await propCount(page))).toBe(0);
   const before = await count();
   await page.getByText("Gaps", { exact: true }).first().click();
   await page.getByText("Masks", { exact: true }).click();

@@ -245,7 +245,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       { id: "hill", name: "Hill", position: [-17.5, 6.2, 17.5], target: [-33, 4.2, 4.5] },
       { id: "sail", name: "Sail", position: [8, 4.4, -11.9], target: [8.3, 3.6, -22] },
       { id: "belt", name: "Belt", position: [12.9, 3.7, 14.2], target: [14.1, 1.9, 8.9] },
-      { id: "buoy", name: "Buoy", position: [-1.9, 3.0, 7.9], target: [-3.5, 1.75, 4.8] },
+      { id: "buoy", name: "Buoy", position: [-1.9, 3.0, 7.9], target: [-3.2, 1.75, 4.7] },
       { id: "light", name: "Light", position: [-6.1, 13.1, -12.7], target: [-9, 12.15, -17] },
       { id: "close", name: "Close", position: [-1.6, 5.9, 6.4], target: [-3.1, 5.7, 0.6] },
     ],

@@ -9,6 +9,7 @@ import type { ChartStretch, ChartTable } from "./chart-table";
 import { Heights, hitsFor, type Hits } from "./heights";
 import { turnedOf, type Turned } from "./laying";
 import { weightsIn } from "./barycentric";
+import { triangleStretch } from "./stretch";
 import type { WorldMesh } from "./world-mesh";
 import type { Met } from "./ray-tree";
 import type { Vec3 } from "../math";
@@ -88,6 +89,11 @@ export class Chart {
   get stretch(): ChartStretch {
     const { within, worst, at } = this.table.stretch;
     return { within, worst, at: this.#laid(at[0], at[1]) };
+  }
+
+  /** By how many times lengths are off in each triangle, at least 1: m. */
+  get stretches(): Float64Array {
+    return triangleStretch(this.ground.rest.mesh, this.table.index, this.table.flat);
   }
 
   /** Its outline and seams: x and y of both ends, 4 numbers each. */

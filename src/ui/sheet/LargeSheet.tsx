@@ -1,7 +1,7 @@
 "use client";
 /** The sheet as the main place to work: beside the view, or all over it. */
 import { useScene } from "@/store";
-import { Segmented } from "../kit";
+import { Segmented, Toggle } from "../kit";
 import { SHEET_SIZES, useSession } from "../state";
 import { stretchInWords, SheetWays } from "./Facts";
 import { SheetCanvas } from "./SheetCanvas";
@@ -20,6 +20,20 @@ export function SheetSizes() {
   );
 }
 
+function StretchTint() {
+  const on = useSession((session) => session.sheetStretch);
+  return (
+    <div className="w-[98px] text-xs">
+      <Toggle
+        label="Stretch"
+        help="Tints the sheet the redder the more lengths are off there, from 2 % on."
+        on={on}
+        onChange={(sheetStretch) => useSession.setState({ sheetStretch })}
+      />
+    </div>
+  );
+}
+
 export function LargeSheet(props: SheetProps) {
   const given = useLaidOut(props);
   const { charts, by } = given;
@@ -35,6 +49,7 @@ export function LargeSheet(props: SheetProps) {
           <b className="font-semibold">{name ?? props.dressing.name}</b>
           {measured && <span className="ml-2 font-mono text-xs text-ink-6">{measured}</span>}
         </p>
+        {charts && <StretchTint />}
         <SheetWays {...given} />
         <div className="w-[196px] text-[11px]">
           <SheetSizes />

@@ -141,6 +141,7 @@ export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut)
     );
 
   const spaces = useSpaces(dressing);
+  const stretched = useSession((session) => session.sheetStretch);
   const sketch = useSketch();
   const scene = useMemo((): SheetScene => {
     return {
@@ -155,6 +156,7 @@ export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut)
       flat: laid !== null,
       charts,
       chartPicture,
+      stretched,
       lines: [
         ...spaces.map((points) => ({ points, kind: "area" as const })),
         ...linesOf(
@@ -191,6 +193,7 @@ export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut)
     laid,
     charts,
     chartPicture,
+    stretched,
     allLines,
     spaces,
     sketch,

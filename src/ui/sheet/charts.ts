@@ -36,6 +36,7 @@ export class Charts {
   readonly #laid: readonly Laid[];
   readonly #map: Charted;
   #borders: Float64Array[] | undefined;
+  #stretched: Path2D[] | undefined;
   /** Lines as they run on the charts, by their points. */
   readonly #lines = new WeakMap<readonly Vec3[], Vec3[][]>();
 
@@ -86,6 +87,11 @@ export class Charts {
     return (this.#borders ??= this.#laid.map(({ chart, shift }) =>
       chart.borders.map((value, k) => (k % 2 === 0 ? value + shift : value)),
     ));
+  }
+
+  /** Where lengths are off by more than each of {@link STRETCHED}, up to the next, as shapes in metres of the sheet. */
+  get stretched(): readonly Path2D[] {
+    return (this.#stretched ??= stretchedOf(this.#laid));
   }
 
   /** How true to length they are, the least true of them, and where that is worst: see {@link ChartStretch}. */
@@ -154,6 +160,24 @@ export class Charts {
       return pieces;
     });
   }
+}
+
+/** Steps of how far lengths are off, as shares. */
+export const STRETCHED = [0.02, 0.05, 0.1, 0.25, 0.5] as const;
+
+function stretchedOf(laid: readonly Laid[]): Path2D[] {
+  const paths = STRETCHED.map(() => new Path2D());
+  for (const { chart, shift } of laid)
+    chart.stretches.forEach((off, t) => {
+      const step = STRETCHED.findLastIndex((least) => off - 1 > least);
+      if (step < 0) return;
+      [0, 1, 2, 0].forEach((corner, k) => {
+        const [x, y] = chart.cornerAt(t, corner);
+        if (k === 0) paths[step].moveTo(x + shift, y);
+        else paths[step].lineTo(x + shift, y);
+      });
+    });
+  return paths;
 }
 
 /** In which third of its box a chart is stretched worst. */

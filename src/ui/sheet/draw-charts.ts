@@ -17,13 +17,16 @@ export function drawCharts(
   view: SheetView,
   x: ToPixels,
   y: ToPixels,
+  /** Whether it is tinted by how far lengths are off instead of how full it is. */
+  stretched: boolean,
 ): void {
   const [least, most] = charts.box;
   pen.fillStyle = inks.linen1;
   pen.fillRect(0, 0, width, height);
   pen.fillStyle = inks.linen0;
   pen.fillRect(x(least[0]), y(least[1]), x(most[0]) - x(least[0]), y(most[1]) - y(least[1]));
-  if (picture) lay(pen, picture, least, most, x, y, 1);
+  if (stretched) drawStretched(pen, charts, x, y);
+  else if (picture) lay(pen, picture, least, most, x, y, 1);
   const { across, down } = marksIn(view, width, height, charts.axes?.at);
   pen.beginPath();
   for (const at of across) {
@@ -51,6 +54,18 @@ export function drawCharts(
   pen.strokeStyle = "#8c7f66";
   pen.lineWidth = 1;
   pen.stroke();
+}
+
+/** The more lengths are off, the redder. */
+function drawStretched(pen: CanvasRenderingContext2D, charts: Charts, x: ToPixels, y: ToPixels): void {
+  pen.save();
+  pen.transform(x(1) - x(0), 0, 0, y(1) - y(0), x(0), y(0));
+  pen.fillStyle = inks.madder;
+  charts.stretched.forEach((path, step) => {
+    pen.globalAlpha = 0.12 * (step + 1);
+    pen.fill(path);
+  });
+  pen.restore();
 }
 
 /** What lies across a seam, beyond both of its sides, paler. */

@@ -23,7 +23,7 @@ export function drawSheet(
   pen.rect(left, top, width - left, height - top);
   pen.clip();
   const axes = scene.charts?.axes ?? null;
-  if (scene.charts) drawCharts(pen, width, height, scene.charts, scene.chartPicture, view, x, y);
+  if (scene.charts) drawCharts(pen, width, height, scene.charts, scene.chartPicture, view, x, y, scene.stretched);
   else if (scene.flat) drawCloth(pen, width, height, view, x, y);
   else drawGround(pen, scene, x, y);
   for (const line of scene.lines) drawLine(pen, line, x, y);

@@ -15,6 +15,8 @@ export interface SheetScene {
   /** The charts that are shown instead of the ground from above, and their picture. */
   charts: Charts | null;
   chartPicture: HTMLCanvasElement | null;
+  /** Whether charts are tinted by how far lengths are off on them. */
+  stretched: boolean;
   /** How full it is, as a picture over the map's box. */
   tint: HTMLCanvasElement | null;
   lines: readonly { points: readonly Vec3[]; kind: "area" | "hole" | "line" }[];

@@ -84,6 +84,8 @@ interface Session {
   /** How the sheet lays things flat. */
   sheetBy: SheetBy;
   sheetSize: SheetSize;
+  /** Whether the sheet tells by a tint how far lengths are off on it. */
+  sheetStretch: boolean;
   /** The value whose course is shown on the time bar. */
   course: Timed | null;
   /** The moments of the keyframes that are held there. */
@@ -118,6 +120,7 @@ export const useSession = create<Session>()((set) => ({
   basketFolded: false,
   sheetBy: "flat",
   sheetSize: "low",
+  sheetStretch: false,
   course: null,
   moments: [],
   basketShows: "props",
