@@ -201,3 +201,25 @@ test("pinned things and patches bend by straight ways from their foot: on a plan
     { numRuns: 12 },
   );
 });
+
+test("what is left stays left, on a sheet that is flipped as well, and heights are true between coarse facets", () => {
+  for (const flip of [false, true])
+    for (const corner of ["bottom-left", "bottom-right"] as const) {
+      const half = Math.PI / 24;
+      const tube = surface(4, 24, (u, v) => round(u, 1, 3 - 3 * v), { flip, corner });
+      const size: Size = [0.5, 0.2, 0.3];
+      const { world } = bent(tube, size, [0.3, 0.1]);
+      const own = plank(...size).position;
+      const sides = [1, -1].map((side) => {
+        const angles = Array.from({ length: 24 }, (_, k) => k).filter((k) => Math.sign(own[3 * k]) === side);
+        return angles.map((k) => about(world(k)).angle);
+      });
+      // Seen from outside, with up above, angles rise to the right.
+      expect(Math.max(...sides[0])).toBeLessThan(Math.min(...sides[1]));
+      for (let k = 0; k < 24; k++) {
+        const { angle, radius } = about(world(k));
+        const off = (((angle % (2 * half)) + 2 * half) % (2 * half)) - half;
+        expect(radius - Math.cos(half) / Math.cos(off)).toBeCloseTo(own[3 * k + 1], 3.3);
+      }
+    }
+});

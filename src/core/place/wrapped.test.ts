@@ -67,7 +67,7 @@ test("on a tube rows close round: all gaps are alike, the seam's too, by distanc
       fc.constantFrom("both", "number", "distance"),
       (n, along, stagger, by) => {
         const across = by === "both" ? (TURN + 0.01) / n : TURN / n + 0.004 / n;
-        const { p, at } = placed(tube(), { by, columns: n, across, rows: 3, along, stagger });
+        const { p, at } = placed(tube(), { by, columns: by === "distance" ? 3 : n, across, rows: 3, along, stagger });
         const rows = by === "distance" ? Math.floor(2 / along + 1e-9) + 1 : 3;
         const pitch = by === "number" ? 1 : along;
         const tall = by === "both" ? 2 * along <= 2 : true;
