@@ -23,7 +23,7 @@ export function SheetSizes() {
 function StretchTint() {
   const on = useSession((session) => session.sheetStretch);
   return (
-    <div className="w-[98px] text-xs">
+    <div className="w-[98px] shrink-0">
       <Toggle
         label="Stretch"
         help="Tints the sheet the redder the more lengths are off there, from 2 % on."
@@ -49,17 +49,19 @@ export function LargeSheet(props: SheetProps) {
           <b className="font-semibold">{name ?? props.dressing.name}</b>
           {measured && <span className="ml-2 font-mono text-xs text-ink-6">{measured}</span>}
         </p>
-        {charts && <StretchTint />}
         <SheetWays {...given} />
         <div className="w-[196px] text-[11px]">
           <SheetSizes />
         </div>
       </header>
       <SheetCanvas key={`${props.dressing.id} ${by} large`} {...given} />
-      <p className="border-t border-linen-2 px-3 py-1.5 text-[11px] text-ink-6">
-        {charts && <span data-testid="stretch">{stretchInWords(charts.stretch)} · </span>}
-        Drag a prop to move it · drag beside them: a clearing, Shift: a box · Alt and click: one more · wheel: closer
-      </p>
+      <div className="flex items-start gap-3 border-t border-linen-2 px-3 py-1.5 text-[11px] text-ink-6">
+        <p className="min-w-0 grow">
+          {charts && <span data-testid="stretch">{stretchInWords(charts.stretch)} · </span>}
+          Drag a prop to move it · drag beside them: a clearing, Shift: a box · Alt and click: one more · wheel: closer
+        </p>
+        {charts && <StretchTint />}
+      </div>
     </section>
   );
 }

@@ -139,7 +139,9 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
   const fitted = fitWords(dressing);
   if (fitted) phrases.push({ text: ", " }, { text: fitted, step: "fit" });
   const loose = looseWords(dressing);
-  if (loose) phrases.push({ text: ", loosened by " }, { text: loose, step: "variation" });
+  // Amounts loosen it; that it is tinted or wanders says itself.
+  const lead = /^[±\d]/.test(loose) ? ", loosened by " : ", ";
+  if (loose) phrases.push({ text: lead }, { text: loose, step: "variation" });
   const blank = gapWords(dressing);
   if (blank) phrases.push({ text: ", with " }, { text: blank, step: "gaps" });
   phrases.push({ text: "." });
