@@ -27,6 +27,7 @@ const ROWS: Readonly<Record<string, (name: string) => Promise<Row[]>>> = {
   "skin-100k": moving,
   "over-20k": async () => (await import("./over")).overRows(),
   unroll: async () => (await import("./unroll")).unrollRows(),
+  "relief-100k": async () => [(await import("./wrap")).reliefRow()],
   "wrap-1m": async () => [(await import("./wrap")).wrapRow()],
   engine: async () => (await import("./engine")).engineRows(),
 };

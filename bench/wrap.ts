@@ -3,9 +3,11 @@
  * looking for each vertex's nearest point with three-mesh-bvh, which is what one would otherwise write: the same positions and
  * normals at its end, bent by hand onto a rough copy first.
  */
-import { BufferAttribute, BufferGeometry, Vector3 } from "three";
+import { BufferAttribute, BufferGeometry, Quaternion, Vector3 } from "three";
 import { MeshBVH } from "three-mesh-bvh";
-import { PIECE, Piece } from "../src/core/mesh";
+import { writeFromBasis, type Quat, type Vec3 } from "../src/core/math";
+import { onPiece, PIECE, Piece, RestMesh, WorldMesh, type TriangleMesh } from "../src/core/mesh";
+import { pieceAround } from "../src/core/place/fit/neighbourhood";
 import { lattice, round } from "../src/core/mesh/unroll/testing";
 import { compete, type Row } from "./row";
 
@@ -88,6 +90,96 @@ export function wrapRow(): Row {
       return [out, turned];
     },
   });
+}
+
+/**
+ * `relief-100k`: a relief of 100,000 vertices moved to another place of an oblong float, its neighbourhood laid flat anew each time,
+ * against the same look-ups per vertex.
+ */
+export function reliefRow(): Row {
+  const [position, index] = lattice(
+    140,
+    240,
+    (u, v) => round(u, 0.42 * Math.sin(0.02 + 3.1 * v), 0.62 * Math.cos(0.02 + 3.1 * v)),
+    true,
+  );
+  const stand = { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: 1 } as const;
+  const ground = WorldMesh.of("float", new RestMesh({ position, index, attributes: [] }), stand);
+  const side = 316;
+  const n = side * side;
+  const relief = gridOf(side, 0.36, (u, v) => 0.01 + 0.006 * Math.sin(20 * u) * Math.sin(25 * v));
+  const reach = [-0.18, -0.18, 0.18, 0.18] as const;
+  const normals = new Float64Array(3);
+  const feet = [0, 1, 2, 3].map((k) => {
+    const triangle = 2 * (60 * 240 + 20 * k) + 1;
+    const at = [0, 1, 2].map((axis) =>
+      [0, 1, 2].reduce((sum, c) => sum + position[3 * index[3 * triangle + c] + axis] / 3, 0),
+    );
+    ground.smoothNormal(triangle, at[0], at[1], at[2], normals);
+    const [x, y, z] = normals;
+    const level = Math.hypot(x, z);
+    const rotation = new Float64Array(4);
+    // Left, up by the normal, ahead up the float.
+    const ahead = [(-x * y) / level, level, (-z * y) / level];
+    const left = [y * ahead[2] - z * ahead[1], z * ahead[0] - x * ahead[2], x * ahead[1] - y * ahead[0]];
+    writeFromBasis(rotation, 0, left[0], left[1], left[2], x, y, z, ahead[0], ahead[1], ahead[2]);
+    return { triangle, foot: { position: at as unknown as Vec3, rotation: [...rotation] as unknown as Quat } };
+  });
+  let turn = 0;
+  const geometry = new BufferGeometry();
+  geometry.setAttribute("position", new BufferAttribute(Float32Array.from(position), 3));
+  // The peer sorts it.
+  const sorted = index.slice();
+  geometry.setIndex(new BufferAttribute(sorted, 1));
+  const bvh = new MeshBVH(geometry);
+  return compete({
+    name: "relief-100k",
+    n,
+    peer: "three-mesh-bvh closestPointToPoint per vertex, from where it lies flat",
+    ours() {
+      const { foot, triangle } = feet[turn++ % feet.length];
+      return onPiece(relief, Float32Array.from(pieceAround(ground, foot, triangle, reach)));
+    },
+    theirs() {
+      const { foot } = feet[turn++ % feet.length];
+      const out = new Float32Array(3 * n);
+      const turned = new Float32Array(3 * n);
+      const [p, q] = [new Vector3(), new Quaternion(...foot.rotation)];
+      const [a, b, c, w, N] = [new Vector3(), new Vector3(), new Vector3(), new Vector3(), new Vector3()];
+      const hit = { point: new Vector3(), distance: 0, faceIndex: 0 };
+      const vertexNormals = ground.vertexNormals;
+      for (let i = 0; i < n; i++) {
+        p.set(relief.position[3 * i], 0, relief.position[3 * i + 2]).applyQuaternion(q);
+        p.add(N.fromArray(foot.position));
+        bvh.closestPointToPoint(p, hit);
+        const corners = [0, 1, 2].map((k) => sorted[3 * hit.faceIndex + k]);
+        [a, b, c].forEach((corner, k) => corner.fromArray(position, 3 * corners[k]));
+        barycentric(hit.point, a, b, c, w);
+        [a, b, c].forEach((corner, k) => corner.fromArray(vertexNormals, 3 * corners[k]));
+        a.multiplyScalar(w.x).addScaledVector(b, w.y).addScaledVector(c, w.z).normalize();
+        hit.point.addScaledVector(a, relief.position[3 * i + 1]).toArray(out, 3 * i);
+        a.toArray(turned, 3 * i);
+      }
+      return [out, turned];
+    },
+  });
+}
+
+/** A square net of so many vertices a side, with heights, as a mesh with normals. */
+function gridOf(side: number, wide: number, high: (u: number, v: number) => number): TriangleMesh {
+  const position = new Float32Array(3 * side * side);
+  const normal = new Float32Array(3 * side * side);
+  const index = new Uint32Array(6 * (side - 1) * (side - 1));
+  for (let j = 0, i = 0, o = 0; j < side; j++)
+    for (let k = 0; k < side; k++, i++) {
+      const [u, v] = [k / (side - 1), j / (side - 1)];
+      position.set([wide * (0.5 - u), high(u, v), wide * (v - 0.5)], 3 * i);
+      normal[3 * i + 1] = 1;
+      if (j + 1 === side || k + 1 === side) continue;
+      index.set([i, i + side, i + side + 1, i, i + side + 1, i + 1], o);
+      o += 6;
+    }
+  return { position, index, attributes: [{ name: "NORMAL", width: 3, array: normal }] };
 }
 
 const [v0, v1, v2] = [new Vector3(), new Vector3(), new Vector3()];

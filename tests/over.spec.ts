@@ -197,6 +197,7 @@ test("on a meadow brought as OBJ, what is painted away goes while the brush is d
   await page.mouse.move(cx + 10, cy + 10, { steps: 5 });
   await expect.poll(() => propCount(page)).toBeLessThan(count);
   await page.mouse.up();
+  await settled(page);
   const painted = await propCount(page);
   await page.keyboard.press("Escape");
   await expect(page.getByRole("radio", { name: "Select", exact: true })).toBeChecked();

@@ -20,7 +20,7 @@ export { bind, carryDirection, carryPoints, UNBOUND, type Bound } from "./bound"
 export { Body, type BodyMatrix } from "./body";
 export { Chart } from "./chart";
 export { axesOn } from "./chart-axes";
-export { Piece } from "./piece";
+export { onPiece, Piece } from "./piece";
 export type { ChartTable } from "./chart-table";
 export { AS_IT_COMES, layingSchema, waysOf, type Laying } from "./laying";
 export { MOST_UNROLLED } from "./unroll";

@@ -43,7 +43,8 @@ function refined(mesh: TriangleMesh, bent: Piece): TriangleMesh {
 function halved(mesh: TriangleMesh, bent: Piece): TriangleMesh | null {
   const { position: P, index } = mesh;
   const n = P.length / 3;
-  const ends = edgesOf(index, n);
+  const ends = edgesOf(mesh, (a, b) => bent.mayBeOff(P, a, b));
+  if (ends.size === 0) return null;
   const middles = new Float32Array(3 * ends.size);
   let o = 0;
   for (const [, [a, b]] of ends) for (let k = 0; k < 3; k++) middles[o++] = (P[3 * a + k] + P[3 * b + k]) / 2;
@@ -70,11 +71,13 @@ function halved(mesh: TriangleMesh, bent: Piece): TriangleMesh | null {
 
 const edgeName = (a: number, b: number, n: number): number => Math.min(a, b) * n + Math.max(a, b);
 
-/** All edges, each once, by their names. */
-function edgesOf(index: Uint32Array, n: number): Map<number, readonly [number, number]> {
+/** Those of the edges that are asked for, each once, by their names. */
+function edgesOf({ position, index }: TriangleMesh, asked: (a: number, b: number) => boolean) {
+  const n = position.length / 3;
   const ends = new Map<number, readonly [number, number]>();
   for (let h = 0; h < index.length; h++) {
     const [a, b] = [index[h], index[h % 3 === 2 ? h - 2 : h + 1]];
+    if (!asked(a, b)) continue;
     const name = edgeName(a, b, n);
     if (!ends.has(name)) ends.set(name, a < b ? [a, b] : [b, a]);
   }
@@ -122,8 +125,12 @@ export class Piece {
   /** Of the points that were carried last: their triangles, and how high each was. */
   #triangle: Int32Array = new Int32Array(0);
   #points: ArrayLike<number> = [];
+  /** By how much its normals turn a metre at most, and how long its longest edge is. */
+  readonly #bend: number;
+  readonly #grain: number;
 
   constructor(piece: Float32Array) {
+    [this.#bend, this.#grain] = bendOf(piece);
     const triangles = piece.length / PIECE;
     const flat = new Float64Array(9 * triangles);
     this.#planes = new Float64Array(PLANE * triangles);
@@ -136,6 +143,17 @@ export class Piece {
       flat,
       Uint32Array.from({ length: 3 * triangles }, (_, c) => c),
     );
+  }
+
+  /**
+   * Whether the middle of an edge may come to lie off it by more than is let be: across what bends evenly by the edge's length
+   * squared, where facets meet by its length and theirs.
+   */
+  mayBeOff(P: ArrayLike<number>, a: number, b: number): boolean {
+    const [x, z] = [P[3 * b] - P[3 * a], P[3 * b + 2] - P[3 * a + 2]];
+    const long = Math.sqrt(x * x + z * z);
+    const high = Math.max(Math.abs(P[3 * a + 1]), Math.abs(P[3 * b + 1]));
+    return (long * Math.max(long, 2 * this.#grain) * this.#bend * (1 + high * this.#bend)) / 8 > OFF;
   }
 
   /** Where points left, above and ahead of the foot come to lie: 3n. */
@@ -241,6 +259,19 @@ export class Piece {
     }
     return triangle;
   }
+}
+
+function bendOf(S: Float32Array): [bend: number, grain: number] {
+  let [bend, grain] = [0, 0];
+  for (let o = 0; o < S.length; o += PIECE)
+    for (let k = 0; k < 3; k++) {
+      const [a, b] = [o + CORNER * k, o + CORNER * ((k + 1) % 3)];
+      const long = Math.hypot(S[b] - S[a], S[b + 1] - S[a + 1]);
+      const turn = Math.hypot(S[b + 5] - S[a + 5], S[b + 6] - S[a + 6], S[b + 7] - S[a + 7]);
+      grain = Math.max(grain, long);
+      if (long > 0) bend = Math.max(bend, turn / long);
+    }
+  return [bend, grain];
 }
 
 function writePlanes(out: Float64Array, o: number, S: Float32Array, s: number): void {
