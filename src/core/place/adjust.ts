@@ -2,7 +2,8 @@
  * The stage in which placements see each other and the world: dropped onto ground, kept clear, bent and clipped. Each step
  * gives copies of what it changes, and what came in where it has nothing to do.
  */
-import { isWrapped, kindOf } from "./where/kinds";
+import { wrappingOf } from "./spacing/wrapped";
+import { kindOf } from "./where/kinds";
 import { composeInto, type Parts, type Placed } from "./compose";
 import { keepClear, type Push } from "./fit/clear";
 import { dropInto, type Beneath } from "./fit/drop";
@@ -50,19 +51,7 @@ const dropStep = step("drop", dropped);
 const nearStep = step("near", nearOthers);
 const clearStep = step("clear", cleared);
 const shapeStep = step("shape", shaped);
-const overStep = step(
-  "bent over",
-  (
-    wrap: Dressing["where"]["wrap"] | null,
-    params: Pick<Dressing["where"]["patch"], "turn" | "beyond">,
-    fields: readonly Field[],
-    slots: Slots,
-    facing: Float32Array,
-    boxes: Float64Array,
-    placed: Placed,
-    flags: Uint16Array,
-  ) => bentOver(wrap && { ...wrap, ...params }, fields, slots, facing, boxes, placed, flags),
-);
+const overStep = step("bent over", bentOver);
 
 export function adjusted(
   ask: Pick<Ask, "step">,
@@ -98,10 +87,9 @@ export function adjusted(
   const { bend, clip } = fit;
   const { hold } = parts;
   if (slots.spread) {
-    const wrap = isWrapped(where) ? where.wrap : null;
-    const params = pick(where.patch, ["turn", "beyond"]);
     const { facing } = parts.frames;
-    const shapes = bend && kindOf(where).onSurfaces ? ask.step(overStep, wrap, params, fields, now.slots, facing, hold.boxes, now.placed, now.flags) : null; // prettier-ignore
+    const bends = bend && kindOf(where).onSurfaces;
+    const shapes = bends ? ask.step(overStep, wrappingOf(where), fields, now.slots, facing, hold.boxes, now.placed, now.flags) : null; // prettier-ignore
     return { ...pick(now, ["placed", "flags"]), shapes };
   }
   if (!bend && !clip) return { ...pick(now, ["placed", "flags"]), shapes: null };

@@ -4,8 +4,7 @@ import { densityMap } from "./gaps/density-map";
 import { laidOut } from "./laid";
 import { tintsBetween } from "./variation/variation";
 import { step } from "../graph";
-import { pick } from "../schema";
-import { isWrapped } from "./where/kinds";
+import { wrappingOf } from "./spacing/wrapped";
 import type { Placed } from "./compose";
 import type { Anchored, Remembering } from "./hosts";
 import type { Placements } from "./placements";
@@ -35,8 +34,7 @@ export function seen(
   const charts = from.charted() ? ask.step(chartStep, fields, masks) : null;
   const { line, prop, count, spread } = anchored.slots;
   const laid = from.charted() && spread?.flat ? ask.step(laidStep, spread, placed, prop, boxes) : null;
-  const wrapping =
-    laid && fit.bend && isWrapped(where) ? { ...where.wrap, ...pick(where.patch, ["turn", "beyond"]) } : null;
+  const wrapping = laid && fit.bend ? wrappingOf(where) : null;
   return {
     density: ask.step(densityStep, fields, masks),
     charted: charts && {

@@ -16,7 +16,7 @@ import { over } from "./spacing/over";
 import { flatPegs, flatPlaces, patternWithin, placesOfPattern } from "./spacing/flat";
 import { heldAt } from "./spacing/held";
 import { laidSlots } from "./spacing/laid-out";
-import { sheetOf, wrappedRound } from "./spacing/wrapped";
+import { sheetOf, wrappedRound, wrappingOf } from "./spacing/wrapped";
 import { fieldsOf, flatField } from "./where/fields";
 import { LOOSE, type Where } from "./where/schema";
 import { broughtUp } from "./version-5";
@@ -55,11 +55,7 @@ const heldStep = step("held at a handle", (params: Parameters<typeof heldAt>[0],
 );
 const chartStep = step("chart of layout", ([field]: readonly Field[]) => field && Chart.of(field.ground));
 const sheetStep = step("sheet of layout", sheetOf);
-const wrappedStep = step(
-  "wrapped round",
-  (wrap: Where["wrap"], params: Pick<Where["patch"], "turn" | "beyond">, chart: Chart) =>
-    wrappedRound({ ...wrap, ...params }, chart),
-);
+const wrappedStep = step("wrapped round", wrappedRound);
 const laidSlotsStep = step("laid slots", laidSlots);
 const broughtUpStep = step("brought up", broughtUp);
 const pegsStep = step("pegs", peggedOver);
@@ -118,13 +114,13 @@ export const spread: Host = {
 };
 
 /** What carries a flat layout, and the sheet that it is to fill; null where there is none. */
-function carried(ask: Pick<Ask, "step">, { kind, patch, wrap }: Where, fields: readonly Field[]) {
-  const params = pick(patch, ["handle", "turn", "held", "beyond"]);
-  if (kindOf({ kind }).handled) return { carrier: ask.step(heldStep, params, fields), sheet: null };
+function carried(ask: Pick<Ask, "step">, where: Where, fields: readonly Field[]) {
+  const wrapping = wrappingOf(where);
+  const held = pick(where.patch, ["handle", "turn", "held", "beyond"]);
+  if (!wrapping) return { carrier: ask.step(heldStep, held, fields), sheet: null };
   const chart = ask.step(chartStep, fields);
   if (!chart) return { carrier: null, sheet: null };
-  const carrier = ask.step(wrappedStep, wrap, pick(params, ["turn", "beyond"]), chart);
-  return { carrier, sheet: ask.step(sheetStep, wrap, chart) };
+  return { carrier: ask.step(wrappedStep, wrapping, chart), sheet: ask.step(sheetStep, where.wrap, chart) };
 }
 
 /** How far loose placements that something holds have been carried with it, by their keys; pins have their surfaces. */

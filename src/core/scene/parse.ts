@@ -24,8 +24,8 @@ const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {
   // Version 9 knows ties and clips: what version 8 had is held by nothing and stands as at rest.
   8: (scene) => ({ ...scene, version: 9 }),
   9: (scene) => ({ ...patchesByPlace(scene), version: 10 }),
-  // Version 11 wraps layouts round surfaces: what version 10 had lies as it did.
-  10: (scene) => ({ ...scene, version: 11 }),
+  // Version 11 wraps layouts round surfaces and bends things over them: what version 10 had lies as it did, and stays stiff there.
+  10: (scene) => ({ ...stiffOverSurfaces(scene), version: 11 }),
 };
 
 /** Version 1 knew only whether props stand or hang; from 2 on any side of a prop may meet the line. */
@@ -41,6 +41,16 @@ function meetsBySide(scene: Json): Json {
     version: 2,
     dressings: Array.isArray(scene.dressings) ? scene.dressings.map(side) : scene.dressings,
   };
+}
+
+/** Until version 10 bending meant nothing but along lines, wherever its switch was left. */
+function stiffOverSurfaces(scene: Json): Json {
+  const stiff = (dressing: unknown): unknown => {
+    if (!isObject(dressing) || !isObject(dressing.where) || !isObject(dressing.fit)) return dressing;
+    const { kind = "along" } = dressing.where;
+    return kind === "along" ? dressing : { ...dressing, fit: { ...dressing.fit, bend: false } };
+  };
+  return { ...scene, dressings: Array.isArray(scene.dressings) ? scene.dressings.map(stiff) : scene.dressings };
 }
 
 const isObject = (value: unknown): value is Json =>

@@ -88,6 +88,13 @@ describe("reading", () => {
     expect(() => parseScene(change(asJson(harbourScene()) as Record<string, never>))).toThrow(sentence);
   });
 
+  test("bending that was left on over a surface stays without effect in scenes of version 10, and along lines goes on", () => {
+    const dressing = (kind: string) => ({ id: kind, name: kind, where: { kind }, fit: { bend: true } });
+    const old = { version: 10, name: "S", dressings: ["along", "over", "pinned"].map(dressing) };
+    expect(parseScene(old).dressings.map(({ fit }) => fit.bend)).toEqual([true, false, false]);
+    expect(parseScene({ ...old, version: 11 }).dressings.map(({ fit }) => fit.bend)).toEqual([true, true, true]);
+  });
+
   test("whatever is thrown at it, it answers with a scene or with a sentence", () => {
     fc.assert(
       fc.property(fc.jsonValue(), fc.constantFrom("lines", "props", "dressings", "views", "version"), (value, part) => {

@@ -52,8 +52,8 @@ export function flatPlaceAt(dressing: Dressing, own: Vec3, near: FlatPlace = [0,
 /** Where a place of a wrapped layout comes to when it is moved on the surface's sheet: to the right and downwards. */
 export function movedOnSheet(dressing: Dressing, place: FlatPlace, [x, y]: readonly [number, number]): FlatPlace {
   const chart = chartUnder(dressing);
-  if (!chart) return place;
-  const sheet = sheetPlaces(dressing.where, chart);
+  const sheet = chart && sheetPlaces(dressing.where, chart);
+  if (!sheet) return place;
   const at = sheet.toSheet(...place);
   const [right, ahead] = sheet.toLayout(at[0] + x, at[1] + y, place);
   return [round(right), round(ahead)];

@@ -29,9 +29,8 @@ interface DrawState {
 /** Forms with an inside. */
 export const CLOSED_FORMS: ReadonlySet<string> = new Set(["free", "circle", "ellipse", "rectangle"]);
 
-export const useDraw = create<DrawState>()(() => ({
-  form: "free",
-  laid: false,
+/** Before a line is begun; what is drawn and whether it stays on the ground goes on from one to the next. */
+const nothing = (): Omit<DrawState, "form" | "laid"> => ({
   on: null,
   onSheet: false,
   knots: [],
@@ -40,19 +39,12 @@ export const useDraw = create<DrawState>()(() => ({
   closing: false,
   byKeys: false,
   outline: null,
-}));
+});
+
+export const useDraw = create<DrawState>()(() => ({ form: "free", laid: false, ...nothing() }));
 
 function clear(): void {
-  useDraw.setState({
-    knots: [],
-    under: [],
-    cursor: null,
-    closing: false,
-    byKeys: false,
-    outline: null,
-    on: null,
-    onSheet: false,
-  });
+  useDraw.setState(nothing());
   restMoving();
 }
 

@@ -4,11 +4,17 @@
  */
 import { waysOf, type Chart } from "../../mesh";
 import type { Sheet } from "../../layout";
+import { pick } from "../../schema";
+import { isWrapped } from "../where/kinds";
 import { put, type Carrier, type FlatPlace } from "./carrier";
 import type { Where } from "../where/schema";
 
 /** What says how a layout lies on the surface as that is laid flat. */
 export type Wrapping = Where["wrap"] & Pick<Where["patch"], "turn" | "beyond">;
+
+/** Null for what is not wrapped. */
+export const wrappingOf = (where: Where): Wrapping | null =>
+  isWrapped(where) ? { ...where.wrap, ...pick(where.patch, ["turn", "beyond"]) } : null;
 
 /** The size of the sheet that a layout is for: as it was said, or as the surface is laid flat. */
 export function sheetOf({ fit, from, wide, high }: Where["wrap"], chart: Chart): Sheet {
