@@ -21,6 +21,7 @@ const CORE = {
   rig: ["math"],
   mesh: ["math", "schema", "rig"],
   made: ["math", "schema", "line", "mesh"],
+  solid: ["math", "line", "mesh", "made"],
   lay: ["math", "schema", "line", "mesh"],
   host: ["math", "line", "mesh"],
   layout: ["schema"],
@@ -28,7 +29,7 @@ const CORE = {
   movers: ["math", "schema", "rig", "mesh", "place"],
   check: ["math", "graph", "schema", "line", "mesh", "host", "place"],
   scene: ["math", "schema", "course", "line", "mesh", "made", "place", "movers", "tie"],
-  files: ["math", "schema", "image", "rig", "mesh", "place", "movers", "scene"],
+  files: ["math", "schema", "image", "rig", "mesh", "solid", "place", "movers", "scene"],
 };
 const TESTS = "(\\.test|/testing|/fuzz/[a-z]+)\\.tsx?$";
 

@@ -14,13 +14,16 @@ const config = {
     ...["Int8Array", "Int16Array", "Int32Array", "Uint32Array", "Float32Array", "Float64Array", "BigUint64Array"],
   ],
   testMatch: ["**/*.test.ts", "**/*.test.tsx"],
-  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1" },
+  moduleNameMapper: {
+    "^@/(.*)$": "<rootDir>/src/$1",
+    "^manifold-3d$": "<rootDir>/jest.manifold.cjs",
+  },
   transform: {
     "\\.test\\.tsx?$": "<rootDir>/jest.bundled.mjs",
     "^.+\\.(t|j|mj)sx?$": ["@swc/jest", SWC],
   },
   transformIgnorePatterns: [
-    "/node_modules/(?!(@gltf-transform|fast-png|iobuffer|@noble/hashes|ndarray-pixels|property-graph|ktx-parse|earcut|meshoptimizer|three|three-mesh-bvh)/)",
+    "/node_modules/(?!(@gltf-transform|fast-png|iobuffer|@noble/hashes|ndarray-pixels|property-graph|ktx-parse|earcut|meshoptimizer|three|three-mesh-bvh|manifold-3d)/)",
   ],
 };
 

@@ -31,6 +31,7 @@ class PretendedWorker {
             carries: new Map(),
             stills: { changed: [], gone: [] },
             charts: [],
+            solids: new Map(),
           }),
         die: () => this.onerror?.({ message: "out of memory" }),
       }),

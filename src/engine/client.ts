@@ -17,6 +17,8 @@ import type { WorstFinding } from "./look-through";
 import type { MeshesApi } from "./meshes.worker";
 import { changeBetween } from "@/core/scene";
 import { listenForPulse } from "./pulse";
+import { SolidsClient } from "./solids-client";
+import type { SolidState, Solved } from "./solids";
 import { isNews, type Told } from "./told";
 import { meshesCompared, meshesWanted } from "./wanted";
 
@@ -37,6 +39,15 @@ interface Listener {
   carries?(carries: Carries): void;
   /** Surfaces laid out by their UVs, by their ids; told before the results that go by them. */
   charts?(charts: readonly [string, ChartedSurface][]): void;
+  /** What is known of surfaces that are made of closed bodies; told before the results. */
+  solids?(states: ReadonlyMap<string, SolidState>): void;
+  /** How far the joining for a surface has come; null when there is none. */
+  joining?(progress: { id: string; share: number } | null): void;
+  /** Why a surface could not be joined. */
+  unjoined?(id: string, reason: string): void;
+  /** What a job for a solid came to, from another time. */
+  keptSolid?(job: string): Promise<Solved | undefined>;
+  keepSolid?(solved: Solved): Promise<void>;
   /** What pokes through, by the ids of dressings; told some time after the results of the same scene. */
   poking?(found: ReadonlyMap<string, Finding[]>, scene: Scene): void;
   /** The worker died or threw; it has been started again. */
@@ -83,8 +94,38 @@ export class EvaluationClient {
   /** Ends the work at hand without an answer. */
   #drop: (() => void) | null = null;
 
+  readonly #solids: SolidsClient;
+  /** What was last told of solids, and for which scene. */
+  #states: ReadonlyMap<string, SolidState> = new Map();
+  #shown: Scene | null = null;
+
   constructor(listener: Listener) {
     this.#listener = listener;
+    this.#solids = new SolidsClient({
+      job: async (id, known) => (await this.#remote?.solidJob(id, known)) ?? null,
+      solved: async (id, solved) => {
+        await this.#remote?.learnSolid(id, solved);
+        if (this.#shown && !this.#closed) this.request(this.#shown, this.#onCharts, this.#looks);
+      },
+      progress: (progress) => listener.joining?.(progress),
+      failed: (id, reason) => listener.unjoined?.(id, reason),
+      kept: listener.keptSolid,
+      keep: listener.keepSolid,
+    });
+  }
+
+  /** What solids have been joined to, by the names of their jobs. */
+  get solved(): ReadonlyMap<string, Solved> {
+    return this.#solids.solved;
+  }
+
+  /** Leaves what is being joined as it is. */
+  stopJoining(): void {
+    this.#solids.stop();
+  }
+
+  joinAgain(): void {
+    this.#solids.again(this.#states);
   }
 
   /**
@@ -108,6 +149,7 @@ export class EvaluationClient {
 
   close(): void {
     this.#closed = true;
+    this.#solids.close();
     this.#end();
   }
 
@@ -123,7 +165,7 @@ export class EvaluationClient {
       const scene = this.#waiting;
       this.#waiting = null;
       try {
-        const { results, laid, made, movable, moved, stills, carries, charts } = await this.#evaluate(scene);
+        const { results, laid, made, movable, moved, stills, carries, charts, solids } = await this.#evaluate(scene);
         if (this.#closed) continue;
         if (isNews(laid)) this.#listener.laid?.(laid);
         if (isNews(made)) this.#listener.made?.(made);
@@ -132,7 +174,11 @@ export class EvaluationClient {
         if (isNews(stills)) this.#listener.stills?.(stills);
         this.#listener.carries?.(carries);
         if (charts.length > 0) this.#listener.charts?.(charts);
+        this.#listener.solids?.(solids);
         this.#listener.results(results, scene);
+        this.#shown = scene;
+        this.#states = solids;
+        if (!this.#waiting) this.#solids.want(solids);
         if (!this.#waiting && this.#looks) void this.#lookForPoking(scene);
       } catch (error) {
         if (this.#closed) return;
@@ -259,6 +305,7 @@ export const fileJobs = {
     files.ask((remote) => remote.writeAnimation(...args)),
   placeWithSeed: (...args: Parameters<FilesApi["placeWithSeed"]>) =>
     files.ask((remote) => remote.placeWithSeed(...args)),
+  writeSolid: (...args: Parameters<FilesApi["writeSolid"]>) => files.ask((remote) => remote.writeSolid(...args)),
   writeProject: (...args: Parameters<FilesApi["writeProject"]>) => files.ask((remote) => remote.writeProject(...args)),
 };
 

@@ -12,6 +12,7 @@ import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
 import { polygonOf, type DrawnLine, type LaidTrack } from "@/core/line";
 import { Chart, type ChartTable, type MovedVertices, type Shape, type Stand, type TriangleMesh } from "@/core/mesh";
+import { isSolid } from "@/core/made";
 import { copyOf, drawnOf, momentOfStill, stillKey, type Drawn, type Placements } from "@/core/place";
 import { omit } from "@/core/schema";
 import { preparedBounds } from "@/core/scene";
@@ -25,6 +26,7 @@ import {
   type PlacedScene,
   type SceneChange,
 } from "@/core/scene";
+import { solidState, solvedInput, wanted, type SolidJob, type SolidState, type Solved } from "./solids";
 import * as things from "./things";
 import { carries } from "./ties";
 import { toldSince, type Told } from "./told";
@@ -322,6 +324,22 @@ export class Engine {
       ]),
       gone,
     };
+  }
+
+  /** What is known of the surfaces that are made of closed bodies, by their ids. */
+  get solids(): ReadonlyMap<string, SolidState> {
+    const made = this.#scene.surfaces.filter((one) => one.made !== null && isSolid(one.made));
+    return new Map(made.map(({ id }) => [id, this.#graph.get(solidState, id)]));
+  }
+
+  /** What is to be joined for a surface; null where there is nothing. */
+  solidJob(id: string): SolidJob | null {
+    return this.#graph.get(wanted, id).job;
+  }
+
+  /** Takes in what was joined for a surface. */
+  learnSolid(id: string, solved: Solved): void {
+    this.#graph.set(solvedInput, id, solved);
   }
 
   /** The mesh of a surface that is made; null for any other. */

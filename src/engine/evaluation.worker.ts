@@ -8,6 +8,8 @@ import type { MovedShape } from "@/core/movers";
 import { buffersOf, buffersOfDrawn } from "@/core/place";
 import type { Carries, SceneChange } from "@/core/scene";
 import { Engine, type ChartedSurface, type ShownResult } from "./engine";
+import type { SolidState, Solved } from "./solids";
+import type { SentJob } from "./solids.worker";
 import { beatWhenAsked } from "./pulse";
 import { toldSince, type Told } from "./told";
 
@@ -34,6 +36,8 @@ export interface Evaluation {
   carries: Carries;
   /** Surfaces laid out by their UVs, by their ids, that have not been told of yet. */
   charts: [string, ChartedSurface][];
+  /** What is known of the surfaces that are made of closed bodies, by their ids. */
+  solids: ReadonlyMap<string, SolidState>;
 }
 
 const engine = new Engine();
@@ -80,10 +84,32 @@ const api = {
     const now = engine.stills;
     const stills = toldSince(posed, now);
     posed = now;
-    return Comlink.transfer({ results, laid, made, movable, moved, stills, carries: engine.carries, charts }, [
-      ...results.flatMap(({ placements, drawn }) => [...buffersOf(placements), ...buffersOfDrawn(drawn)]),
-      ...moved.changed.flatMap(([, { position, normal }]) => [position.buffer, normal.buffer]),
-    ]);
+    return Comlink.transfer(
+      { results, laid, made, movable, moved, stills, carries: engine.carries, charts, solids: engine.solids },
+      [
+        ...results.flatMap(({ placements, drawn }) => [...buffersOf(placements), ...buffersOfDrawn(drawn)]),
+        ...moved.changed.flatMap(([, { position, normal }]) => [position.buffer, normal.buffer]),
+      ],
+    );
+  },
+
+  /** What is to be joined for a surface, with the bodies that are not among those known; null where there is nothing. */
+  solidJob(id: string, known: readonly string[]): SentJob | null {
+    const job = engine.solidJob(id);
+    const there = new Set(known);
+    return (
+      job && {
+        name: job.name,
+        steps: job.steps.map(({ how, bodies }) => ({
+          how,
+          bodies: bodies.map(({ name, mesh }) => ({ name, mesh: there.has(name) ? null : mesh })),
+        })),
+      }
+    );
+  },
+
+  learnSolid(id: string, solved: Solved): void {
+    engine.learnSolid(id, solved);
   },
 
   /** What pokes through surfaces in the scene of a revision; null where another came between. */

@@ -7,10 +7,12 @@ import {
   meshesInZip,
   plainGlb,
   readProject,
+  SOLID_FORMATS,
   splitFile,
   writeProject,
   type Assets,
   type GivenFile,
+  type SolidFormat,
 } from "@/core/files";
 import { type Scene } from "@/core/scene";
 import { Engine } from "./engine";
@@ -44,6 +46,9 @@ const api = {
   placeWithSeed: (scene: Scene, assets: Assets, dressing: string, seed: number) =>
     answer(() => placeWithSeed(scene, assets, dressing, seed, seeding)),
   lookThrough: (...args: Parameters<typeof lookThrough>) => answer(() => lookThrough(...args)),
+  /** A solid as a file of its own. */
+  writeSolid: (format: keyof typeof SOLID_FORMATS, ...args: Parameters<SolidFormat["write"]>) =>
+    answer(() => SOLID_FORMATS[format].write(...args)),
   writeProject: (scene: Scene, assets: Assets) => answer(() => writeProject(scene, assets)),
   readProject: (bytes: Uint8Array, name: string) => answer(() => readProject(bytes, name)),
 };

@@ -16,6 +16,8 @@ import { frameCount, momentOf, namesIn, sceneAt, type Scene } from "@/core/scene
 import { pointsInStep, type DrawnLine } from "@/core/line";
 import { flagged, spoken, type Finding } from "@/core/check";
 import { drawnIn, Engine, type ShownResult } from "./engine";
+import { solveAll, Solver } from "./solving";
+import type { Solved } from "./solids";
 import { meshesCompared, meshesWanted } from "./wanted";
 
 /** What a caller allows, and which part it wants. */
@@ -32,6 +34,8 @@ export interface JobOptions {
   /** Writes surfaces and lines as well, where the form knows how. */
   surfaces?: boolean;
   lines?: boolean;
+  /** What solids have been joined to already, by the names of their jobs. */
+  solved?: ReadonlyMap<string, Solved>;
   /** Looks for nothing that is wrong. */
   unchecked?: boolean;
   /** Looks also for what pokes through surfaces, which takes longer than all other checks. */
@@ -42,6 +46,9 @@ export interface JobOptions {
 export class LimitError extends InputError {
   override name = "LimitError";
 }
+
+/** Knows the cells of what it joined last. */
+const SOLVER = new Solver();
 
 /** Teaches an engine the meshes that a scene's evaluation needs and that it does not know yet. */
 async function teach(engine: Engine, scene: Scene, assets: Assets, poking = false): Promise<void> {
@@ -86,6 +93,7 @@ export async function evaluateScene(
   let placed = 0;
   await teach(engine, scene, assets, options.poking);
   engine.take(scene);
+  await solveAll(engine, options.solved, SOLVER);
   for (const dressing of chosen) {
     // Checks of what is refused would be for nothing.
     placed += standing(engine.placements(dressing.id)!);

@@ -4,7 +4,7 @@ import { declared, input, query, step, type Ask } from "@/core/graph";
 import type { Raster } from "@/core/image";
 import { boundTrack, carriedTrack, laidTrack, surfacesUnder } from "@/core/lay";
 import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
-import { beforeTravel, linesOf, madeMesh, travelled } from "@/core/made";
+import { beforeTravel, isSolid, linesOf, madeMesh, travelled } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
 import {
   Body,
@@ -88,9 +88,16 @@ const form = query("surface form", (ask, id) => {
   return surface && { made: surface.made && beforeTravel(surface.made), asset: meshAssetOf(surface) };
 });
 
+/** The mesh of a surface that is made of closed bodies, in its own coordinates. Said in `solids.ts`. */
+export const solidMesh = declared<Shape | undefined>("solid mesh");
+
 /** The mesh of a surface as it is in its file, or as it is made; made of lines as they are sketched. */
 export const restMesh = query("rest mesh", (ask, id): RestMesh | undefined => {
   const { made, asset } = ask(form, id) ?? { made: null, asset: null };
+  if (made && isSolid(made)) {
+    const solid = ask(solidMesh, id);
+    return solid && new RestMesh(solid);
+  }
   const guides = made ? known(linesOf(made), (one) => ask(sketched, one)) : null;
   const mesh = made ? madeMesh(made, guides!) : asset === null ? undefined : ask(meshInput, asset);
   return mesh ? new RestMesh(mesh) : undefined;
@@ -111,7 +118,7 @@ export const stand = query("stand", (ask, id): Stand | undefined => {
 });
 
 /** Where a surface stands at the first moment. */
-const standAtRest = query("stand at rest", (ask, id) => ask(surfaceInput, id)?.rest ?? ask(ownStand, id));
+export const standAtRest = query("stand at rest", (ask, id) => ask(surfaceInput, id)?.rest ?? ask(ownStand, id));
 
 const laying = query("laying", (ask, id) => ask(surfaceInput, id)?.laying);
 
@@ -226,7 +233,7 @@ export const guide = query("guide", (ask, id) => {
 });
 
 /** The same where its surfaces are at rest. */
-const guideAtRest = query("guide at rest", (ask, id) => onTrack(ask, id, ask(trackAtRest, id)));
+export const guideAtRest = query("guide at rest", (ask, id) => onTrack(ask, id, ask(trackAtRest, id)));
 
 export const size = query("surface size", (ask, id) => ask(surfaceInput, id)?.scale);
 const sizeAtRest = query("size at rest", (ask, id) => ask(standAtRest, id)?.scale);

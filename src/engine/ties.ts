@@ -7,7 +7,8 @@ import { WorldMesh, type RestMesh, type Stand } from "@/core/mesh";
 import { boundPlace, frameOnMesh, type Placements } from "@/core/place";
 import { heldBy, ownerOf, tiesIn } from "@/core/scene";
 import { carryBetween, holderOf, type Carry, type Frame, type Tie } from "@/core/tie";
-import { dressingInput, lostTies, placements, rules } from "./dressings";
+import { lostTies, placements, rules } from "./dressings";
+import { reached } from "./reached";
 import * as things from "./things";
 import type { Knot } from "@/core/line";
 
@@ -65,31 +66,6 @@ const outcome = query("tie outcome", (ask, name): { carry: Carry | null; trouble
 });
 
 things.carry.is((ask, name) => ask(outcome, name).carry);
-
-/** All that something hangs on, itself among it, by ids: whatever it names, and the grounds where it names none of them. */
-const reached = query("reached", (ask, start): ReadonlySet<string> => {
-  const found = new Set([start]);
-  for (const id of found) for (const other of ask(named, id)) found.add(other);
-  return found;
-});
-
-/** The lines, surfaces and dressings that one of them names anywhere in what it says; and all grounds, if it may lie on any. */
-const named = query("named", (ask, id): readonly string[] => {
-  const [line, surface, dressing] = [ask(things.lineInput, id), ask(things.surfaceInput, id), ask(dressingInput, id)];
-  const all = new Set(
-    (["lines", "surfaces", "dressings"] as const).flatMap((list) => ask(things.idsInput, list) ?? []),
-  );
-  const out = new Set<string>();
-  const visit = (value: unknown): void => {
-    if (typeof value === "string") {
-      if (value !== id && all.has(value)) out.add(value);
-    } else if (typeof value === "object" && value !== null) for (const one of Object.values(value)) visit(one);
-  };
-  visit(line ?? surface ?? dressing);
-  if ((line?.laid || (dressing && dressing.fit.drop !== "off")) ?? false)
-    for (const one of ask(things.grounds, "")) out.add(one);
-  return [...out];
-});
 
 lostTies.is((ask, id) => {
   const [line, surface, dressing] = [ask(things.lineInput, id), ask(things.surfaceInput, id), ask(rules, id)];

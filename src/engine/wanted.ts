@@ -1,6 +1,7 @@
 /** Which meshes an evaluation asks for. */
 import { kindOf, fieldIdsOf, propsIn, type Dressing } from "@/core/place";
 import { filesOf, isOn } from "@/core/movers";
+import { thingsOf } from "@/core/made";
 import { wishesOf } from "./needs";
 import { meshAssetOf, tiesIn, type Scene, type Surface } from "@/core/scene";
 import { holderOf } from "@/core/tie";
@@ -45,6 +46,9 @@ export function meshesWanted(scene: Scene): Set<string> {
   wantSurfaces(({ movers }) => movers.some(isOn));
   const holders = new Set(tiesIn(scene).map(({ tie }) => holderOf(tie)));
   wantSurfaces(({ id }) => holders.has(id));
+  const bodies = new Set(surfaces.flatMap(({ made }) => (made ? thingsOf(made) : [])));
+  wantSurfaces(({ id }) => bodies.has(id));
+  for (const dressing of dressings) if (bodies.has(dressing.id)) wantProps(dressing);
   for (const { movers } of surfaces) for (const mover of movers) for (const asset of filesOf(mover)) wanted.add(asset);
   for (const dressing of dressings) {
     const { fit, where, gaps } = dressing;

@@ -47,6 +47,15 @@ export interface AsideRow {
   scene: Scene;
 }
 
+/** What a solid came to, by the name of its job; it may be thrown away. The store does not look into it. */
+export interface SolidRow {
+  name: string;
+  /** Milliseconds since 1970. */
+  used: number;
+  bytes: number;
+  solved: unknown;
+}
+
 class Database extends Dexie {
   heads!: Table<HeadRow, string>;
   scenes!: Table<SceneRow, string>;
@@ -54,6 +63,7 @@ class Database extends Dexie {
   assets!: Table<AssetRow, string>;
   pictures!: Table<PictureRow, string>;
   asides!: Table<AsideRow, string>;
+  solids!: Table<SolidRow, string>;
 
   constructor() {
     super("clothesline");
@@ -69,6 +79,8 @@ class Database extends Dexie {
         }));
         await transaction.table("heads").bulkPut(heads);
       });
+    // Version 3 keeps what solids came to.
+    this.version(3).stores({ solids: "name, used" });
   }
 }
 

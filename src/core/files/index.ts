@@ -13,6 +13,7 @@ export { readPins, writePins, type PinRow } from "./pins";
 export { bringInFile, readPropFile, type BroughtIn } from "./prop";
 export { readTriangleMesh } from "./triangle-mesh";
 export { isPacked, plainGlb } from "./gltf";
+export { SOLID_FORMATS, type SolidFormat } from "./solid-file";
 export { splitFile } from "./split";
 export {
   assetPath,

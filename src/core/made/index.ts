@@ -4,8 +4,20 @@ import { box } from "./box";
 import { bumps, trianglesOfBumps } from "./bumps";
 import { loft } from "./loft";
 import { revolve, REVOLVED_PIECES } from "./revolve";
-import { bandSchema, boxSchema, bumpsSchema, loftSchema, revolveSchema, type Made, type MadeKind } from "./schema";
+import {
+  bandSchema,
+  boxSchema,
+  bumpsSchema,
+  loftSchema,
+  revolveSchema,
+  shellSchema,
+  solidSchema,
+  tubeSchema,
+  type Made,
+  type MadeKind,
+} from "./schema";
 import { omit } from "../schema";
+import type { Shell, Solid, Tube } from "./schema";
 import type { GuideLine } from "../line";
 import type { TriangleMesh } from "../mesh";
 import type { z } from "zod";
@@ -22,7 +34,8 @@ export const MADE_KINDS: {
     schema: z.ZodObject;
     /** Whether it is known how far along and across each of its places lies, so that it can be laid flat by that. */
     measured: boolean;
-    mesh: (made: Extract<Made, { kind: K }>, guides: Guides) => TriangleMesh | null;
+    /** Null for what is made of closed bodies, see `core/solid`. */
+    mesh: ((made: Extract<Made, { kind: K }>, guides: Guides) => TriangleMesh | null) | null;
   };
 } = {
   bumps: { label: "Plane with bumps", help: "Ground to begin with.", schema: bumpsSchema, measured: true, mesh: bumps },
@@ -48,7 +61,31 @@ export const MADE_KINDS: {
     measured: false,
     mesh: band,
   },
+  tube: {
+    label: "Tube",
+    help: "Lines become tubes or bars, one body where they meet.",
+    schema: tubeSchema,
+    measured: false,
+    mesh: null,
+  },
+  shell: {
+    label: "Shell",
+    help: "A surface gets a thickness.",
+    schema: shellSchema,
+    measured: false,
+    mesh: null,
+  },
+  solid: {
+    label: "Solid",
+    help: "Bodies are joined, cut from each other, or what they share is kept.",
+    schema: solidSchema,
+    measured: false,
+    mesh: null,
+  },
 };
+
+/** Whether it is made of closed bodies, which takes longer than to be waited for. */
+export const isSolid = (made: Made): made is Tube | Shell | Solid => MADE_KINDS[made.kind].mesh === null;
 
 /**
  * The mesh of a made surface in its own coordinates, metres; null while lines that it is made of are not there.
@@ -56,7 +93,7 @@ export const MADE_KINDS: {
  * @param guides the lines as they are drawn, by their ids
  */
 export const madeMesh = (made: Made, guides: Guides): TriangleMesh | null =>
-  MADE_KINDS[made.kind].mesh(made as never, guides);
+  MADE_KINDS[made.kind].mesh?.(made as never, guides) ?? null;
 
 /** What is made before it travels: its mesh hangs on nothing else. */
 export function beforeTravel(made: Made): Made {
@@ -72,8 +109,9 @@ export function travelled(made: Made, guides: Guides): Float64Array | null {
   return far === 0 ? null : bandVertices(made, guide, far);
 }
 
-/** How many triangles a made surface has at most, by its numbers alone. */
+/** How many triangles a made surface has at most, by its numbers alone; 0 where they do not tell. */
 export function trianglesOf(made: Made): number {
+  if (isSolid(made)) return 0;
   if (made.kind === "box") return 12;
   if (made.kind === "bumps") return trianglesOfBumps(made);
   if (made.kind === "band") return BAND_TRIANGLES;
@@ -84,7 +122,14 @@ export function trianglesOf(made: Made): number {
 /** The lines that a made surface is made of. */
 export function linesOf(made: Made): string[] {
   if (made.kind === "loft") return made.lines;
+  if (made.kind === "tube") return made.outline === null ? made.lines : [...made.lines, made.outline];
   if (made.kind === "band") return made.line === null ? [] : [made.line];
   if (made.kind !== "revolve") return [];
   return [made.line, made.axis === "line" ? made.axisLine : null].flatMap((id) => id ?? []);
+}
+
+/** The surfaces and dressings that a made surface is made of. */
+export function thingsOf(made: Made): string[] {
+  if (made.kind === "shell") return made.of === null ? [] : [made.of];
+  return made.kind === "solid" ? made.parts.map(({ of }) => of) : [];
 }

@@ -21,6 +21,16 @@ const flip = switchParam({
   help: "The other side becomes the one that normals point away from.",
 });
 
+/** Points of a curve along a line: a share of its length, and a value there; between them it goes evenly. */
+const sharesSchema = z
+  .array(z.tuple([within(1).min(0), within(1_000).min(0)]))
+  .min(1, "at least one point")
+  .max(100)
+  .refine((points) => points.every(([share], i) => i === 0 || share >= points[i - 1][0]), {
+    message: "the points go from the start to the end",
+  })
+  .default([[0, 1]]);
+
 export const boxSchema = z.object({
   kind: z.literal("box"),
   width: side("Width", "From side to side.", 4),
@@ -179,7 +189,92 @@ export const bandSchema = z.object({
   flip,
 });
 
-export const madeSchema = z.discriminatedUnion("kind", [boxSchema, bumpsSchema, revolveSchema, loftSchema, bandSchema]);
+export const tubeSchema = z.object({
+  kind: z.literal("tube"),
+  /** The lines that become tubes; where they meet they are one body. */
+  lines: z.array(idSchema).max(5_000).default([]),
+  section: choiceParam({
+    label: "Section",
+    help: "The shape of a cut across it.",
+    default: "round",
+    choices: { round: "Round", square: "Square", flat: "Flat", line: "Line" },
+  }),
+  radius: side("Radius", "From the middle to the side; half the breadth of what is square or flat.", 0.05, true),
+  thickness: side("Thickness", "How thick what is flat is.", 0.02, true),
+  /** The closed line, seen from above, that a cut across looks like. */
+  outline: idSchema.nullable().default(null),
+  /** How many times the radius it is at shares of a line. */
+  course: sharesSchema.meta({
+    label: "Radius along",
+    help: "How many times its radius it is from a line's start to its end; 1 is as said above.",
+  }),
+  sides: wholeParam({
+    label: "Sides",
+    help: "How many flat sides go round what is round.",
+    default: 12,
+    min: 3,
+    max: 128,
+    slider: [3, 32],
+    holds: true,
+  }),
+  turn: angleParam({
+    label: "Turn",
+    help: "Turned about its line.",
+    default: 0,
+    slider: [-Math.PI, Math.PI],
+  }),
+  ends: choiceParam({
+    label: "Ends",
+    help: "How it ends where its line does; where it meets another it is round.",
+    default: "round",
+    choices: { round: "Round", flat: "Flat" },
+  }),
+});
+
+export const shellSchema = z.object({
+  kind: z.literal("shell"),
+  /** The surface that gets a thickness. */
+  of: idSchema.nullable().default(null),
+  thickness: side("Thickness", "From its one side to the other.", 0.02, true),
+  side: choiceParam({
+    label: "Towards",
+    help: "To which side of the surface it grows.",
+    default: "out",
+    choices: { out: "Outwards", in: "Inwards", both: "Both" },
+  }),
+});
+
+export const JOINS = { join: "Join", cut: "Cut", common: "Common part" } as const;
+
+export const solidSchema = z.object({
+  kind: z.literal("solid"),
+  /** What it is made of, one after the other: surfaces, and dressings with all that they place. */
+  parts: z
+    .array(
+      z.object({
+        id: z
+          .number()
+          .int()
+          .min(0)
+          .max(2 ** 31 - 1),
+        how: z.enum(["join", "cut", "common"]).default("join"),
+        of: idSchema,
+      }),
+    )
+    .max(1_000)
+    .default([]),
+});
+
+export const madeSchema = z.discriminatedUnion("kind", [
+  boxSchema,
+  bumpsSchema,
+  revolveSchema,
+  loftSchema,
+  bandSchema,
+  tubeSchema,
+  shellSchema,
+  solidSchema,
+]);
 
 export type Made = z.infer<typeof madeSchema>;
 export type MadeKind = Made["kind"];
@@ -188,3 +283,6 @@ export type Bumps = z.infer<typeof bumpsSchema>;
 export type Revolve = z.infer<typeof revolveSchema>;
 export type Loft = z.infer<typeof loftSchema>;
 export type Band = z.infer<typeof bandSchema>;
+export type Tube = z.infer<typeof tubeSchema>;
+export type Shell = z.infer<typeof shellSchema>;
+export type Solid = z.infer<typeof solidSchema>;

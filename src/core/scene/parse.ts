@@ -26,6 +26,8 @@ const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {
   9: (scene) => ({ ...patchesByPlace(scene), version: 10 }),
   // Version 11 wraps layouts round surfaces and bends things over them: what version 10 had lies as it did, and stays stiff there.
   10: (scene) => ({ ...stiffOverSurfaces(scene), version: 11 }),
+  // Version 12 makes surfaces of closed bodies: tubes, shells, solids.
+  11: (scene) => ({ ...scene, version: 12 }),
 };
 
 /** Version 1 knew only whether props stand or hang; from 2 on any side of a prop may meet the line. */

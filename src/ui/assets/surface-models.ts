@@ -18,10 +18,11 @@ function madeModel(mesh: Shape): Model {
     const geometry = new BufferGeometry();
     geometry.setAttribute("position", new BufferAttribute(Float32Array.from(mesh.position), 3));
     for (const { name, width, array } of mesh.attributes) {
-      if (name === "TEXCOORD_0") geometry.setAttribute("uv", new BufferAttribute(array, width));
+      const own = { TEXCOORD_0: "uv", NORMAL: "normal" }[name];
+      if (own) geometry.setAttribute(own, new BufferAttribute(array, width));
     }
     geometry.setIndex(new BufferAttribute(mesh.index, 1));
-    geometry.computeVertexNormals();
+    if (!geometry.hasAttribute("normal")) geometry.computeVertexNormals();
     geometry.computeBoundingBox();
     const parts = [{ geometry, material: stone }];
     model = { parts, triangles: mesh.index.length / 3, box: geometry.boundingBox!, origin: new Vector3(), clips: [] };

@@ -5,7 +5,7 @@ import { create } from "zustand";
 import { keysNamed, type Finding } from "@/core/check";
 import { FLAG, type Placements, indicesOf } from "@/core/place";
 import { seenAt, type Carries, type Scene } from "@/core/scene";
-import { assetBytes, useSceneStore } from "@/store";
+import { assetBytes, keepSolid, keptSolid, useSceneStore } from "@/store";
 import { EvaluationClient } from "@/engine/client";
 import type { ShownResult } from "@/engine/engine";
 import type { Progress } from "@/engine/evaluation.worker";
@@ -15,6 +15,8 @@ import { putLaid, putMade, useLaid, useMade } from "./laid";
 import { forgetMoved, putMovable, putMoved, putStills } from "./moved";
 import { useSession } from "./session";
 import { settlePegs } from "./settle-pegs";
+import { putSolids, useSolids } from "./solids";
+import type { Solved } from "@/engine/solids";
 
 interface Results {
   byDressing: ReadonlyMap<string, ShownResult>;
@@ -98,6 +100,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
   useMade.setState({ meshes: new Map() });
   forgetMoved();
   forgetCharts();
+  useSolids.setState(useSolids.getInitialState(), true);
   const client = new EvaluationClient({
     results(results, scene) {
       const byDressing = new Map(useResults.getState().byDressing);
@@ -124,6 +127,11 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
     moved: putMoved,
     stills: putStills,
     charts: putCharts,
+    solids: putSolids,
+    joining: (joining) => useSolids.setState({ joining }),
+    unjoined: (id, reason) => useSolids.setState(({ failures }) => ({ failures: new Map(failures).set(id, reason) })),
+    keptSolid: (job) => keptSolid(job) as Promise<Solved | undefined>,
+    keepSolid: (solved) => keepSolid(solved.name, solved, bytesOfSolid(solved)),
     failed(reason) {
       useResults.setState({ failure: reason });
       toast.error("What places stopped unexpectedly and was started again.", {
@@ -136,6 +144,17 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
   });
   const own: Running = { client, scene: null, arriving: null, carries: new Map() };
   running = own;
+  useSolids.setState({
+    solved: () => client.solved,
+    stop() {
+      client.stopJoining();
+      useSolids.setState({ stopped: true });
+    },
+    again() {
+      useSolids.setState({ stopped: false, failures: new Map() });
+      client.joinAgain();
+    },
+  });
   const request = (scene: Scene) => {
     // What has just arrived is there already.
     if (scene === own.scene) return;
@@ -158,6 +177,12 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
   };
   return { request, stop };
 }
+
+const bytesOfSolid = ({ mesh }: Solved): number =>
+  [mesh.position, mesh.index, ...mesh.attributes.map(({ array }) => array)].reduce(
+    (sum, one) => sum + one.byteLength,
+    0,
+  );
 
 /** Takes the table to the moment of what has arrived. */
 function arrive(own: Running, scene: Scene): void {

@@ -17,6 +17,8 @@ export type CameraWish =
   | { kind: "view"; id: string }
   /** A surface, as soon as it is there to be seen. */
   | { kind: "surface"; id: string }
+  /** A place in the world, from as near as shows so many metres of it. */
+  | { kind: "place"; at: readonly [number, number, number]; size: number }
   /** A turn about what is looked at, nearer or farther, by a key; three times as far with Shift. */
   | { kind: "turn"; key: string; far: boolean };
 

@@ -5,10 +5,12 @@ import type { z } from "zod";
 import { MADE_KINDS, revolveSchema, type Band, type Loft, type Made, type Revolve } from "@/core/made";
 import { type Surface } from "@/core/scene";
 import { useScene } from "@/store";
-import { Choose, NumberField, Segmented, Toggle, ValueField } from "../kit";
+import { NumberField, Segmented, Toggle, ValueField } from "../kit";
 import { editMade, surfaceOf, selectLine, useEdit } from "../state";
 import { GuideList } from "./cards/GuideList";
 import { Tide } from "../time";
+import { ChosenLine } from "./ChosenLine";
+import { PartFields, ShellFields, TubeCourse, TubeFields } from "./SolidFields";
 import { complaintOf } from "./params";
 
 /** The numbers and switches of each kind, in their order. */
@@ -21,7 +23,16 @@ const FIELDS: Readonly<Record<Made["kind"], { numbers: readonly string[]; switch
     switches: ["flip"],
   },
   loft: { numbers: ["along", "between"], switches: ["rounded", "closed", "flip"] },
+  tube: { numbers: ["radius", "thickness", "sides", "turn"], switches: [] },
+  shell: { numbers: ["thickness"], switches: [] },
+  solid: { numbers: [], switches: [] },
 };
+
+/** Numbers that are for nothing as things are. */
+function isIdle(made: Made, name: string): boolean {
+  if (made.kind !== "tube") return false;
+  return (name === "thickness" && made.section !== "flat") || (name === "sides" && made.section !== "round");
+}
 
 interface MadeProps<T extends Made = Made> {
   surface: Surface;
@@ -41,9 +52,13 @@ export function MadeFields({ surface, made }: MadeProps) {
         />
       )}
       {made.kind === "revolve" && <RevolveLine surface={surface} made={made} />}
-      {numbers.map((name) => (
-        <MadeNumber key={name} surface={surface} made={made} name={name} />
-      ))}
+      {made.kind === "tube" && <TubeFields surface={surface} made={made} />}
+      {made.kind === "shell" && <ShellFields surface={surface} made={made} />}
+      {made.kind === "solid" && <PartFields surface={surface} made={made} />}
+      {numbers.map(
+        (name) => !isIdle(made, name) && <MadeNumber key={name} surface={surface} made={made} name={name} />,
+      )}
+      {made.kind === "tube" && <TubeCourse surface={surface} made={made} />}
       {switches.map((name) => (
         <MadeSwitch key={name} surface={surface} made={made} name={name} />
       ))}
@@ -149,31 +164,6 @@ function RevolveLine({ surface, made }: MadeProps<Revolve>) {
         </div>
       )}
     </>
-  );
-}
-
-interface ChosenLineProps {
-  label: string;
-  chosen: string | null;
-  onChoose: (id: string) => void;
-}
-
-function ChosenLine({ label, chosen, onChoose }: ChosenLineProps) {
-  const lines = useScene((scene) => scene.lines);
-  const name = lines.find(({ id }) => id === chosen)?.name ?? "none yet";
-  return (
-    <div className="grid grid-cols-[84px_1fr] items-center gap-2">
-      <span className="text-[12.5px] text-ink-6">{label}</span>
-      <Choose
-        label={`${label}: ${name}`}
-        choices={lines.map((line) => ({ id: line.id, label: line.name }))}
-        empty="There is no line in the scene. Draw one."
-        onChoose={onChoose}
-        className="h-7 truncate rounded-lg border border-linen-3 bg-paper px-2 text-left text-xs"
-      >
-        {name}
-      </Choose>
-    </div>
   );
 }
 

@@ -9,7 +9,7 @@ import {
   type ParamDescription,
 } from "@/core/schema";
 import { useRef, useState } from "react";
-import { MADE_KINDS } from "@/core/made";
+import { isSolid, MADE_KINDS } from "@/core/made";
 import { laidSchema, type LaidOnEdges } from "@/core/line";
 import { fromTurns, turnsOf } from "@/core/math";
 import { fieldIdsOf } from "@/core/place";
@@ -27,6 +27,7 @@ import { complaintOf } from "./params";
 import { MadeFields } from "./MadeFields";
 import { HeldBy } from "./HeldBy";
 import { LayingFields } from "./LayingFields";
+import { SolidSection } from "./SolidSection";
 import { MoversSection } from "./MoversSection";
 import { fillInside, SpreadHere, spreadOver } from "./SpreadOver";
 
@@ -58,6 +59,8 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
       dressing.fit.drop !== "off" &&
       (dressing.fit.onto.length > 0 ? dressing.fit.onto.includes(surface.id) : surface.ground),
   );
+  // What it is made of is what one comes back to it for.
+  const solid = surface.made && isSolid(surface.made) ? surface.made : null;
   const moving = useSession((session) => session.moving === surface.id);
   const triangles = useSurfaceModel(surface)?.triangles ?? surface.triangles;
   const toggle = (name: "ground" | "solid" | "outline" | "hidden" | "locked", label: string) => (on: boolean) =>
@@ -88,6 +91,8 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
         </Button>
         <More surface={surface} />
       </div>
+      {solid && <MadeFields surface={surface} made={solid} />}
+      <SolidSection surface={surface} />
       <MoversSection surface={surface} />
       <fieldset disabled={surface.locked} className="grid gap-1.5 border-t border-linen-2 pt-2 disabled:opacity-50">
         <div className="group/tide grid grid-cols-[56px_1fr_1fr_1fr] items-center gap-1.5">
@@ -105,7 +110,7 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
         <SizeNumber surface={surface} />
         <HeldBy tie={surface.held} but={surface.id} onHold={(holder) => holdSurface(surface.id, holder)} />
       </fieldset>
-      {surface.made && <MadeFields surface={surface} made={surface.made} />}
+      {surface.made && !solid && <MadeFields surface={surface} made={surface.made} />}
       <LayingFields surface={surface} />
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">
         <Toggle

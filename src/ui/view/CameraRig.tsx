@@ -109,9 +109,11 @@ export function CameraRig() {
     }
     const box = drawn
       ? new Box3().setFromObject(drawn)
-      : wish.kind === "selection"
-        ? selectionBox(scene, root)
-        : everythingBox(scene);
+      : wish.kind === "place"
+        ? new Box3().setFromCenterAndSize(new Vector3(...wish.at), new Vector3().setScalar(wish.size))
+        : wish.kind === "selection"
+          ? selectionBox(scene, root)
+          : everythingBox(scene);
     if (box.isEmpty()) return;
     const middle = box.getCenter(new Vector3());
     // What is very small is not looked at from nearer than as if it were half a metre large.

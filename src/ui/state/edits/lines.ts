@@ -21,6 +21,7 @@ import { freeName, newId, nextLineNumber, type Scene } from "@/core/scene";
 import { drawnLine } from "../guides";
 import { selectDressing, selectLine, selectNothing } from "../session";
 import { dressingOf, lineOf, scene, store } from "./common";
+import { makeOf, makeWithout } from "./made";
 import { dropPegs } from "./pegs";
 import { alongLine, propsOf } from "./dressings";
 import { edgeLine } from "./laid";
@@ -202,6 +203,7 @@ export function splitLine(id: string, knot: number): void {
       const turn = (at: number) => (at >= cut ? at - cut : at - cut + curve.length);
       return moveThings(draft, id, () => ({ line: id, place: turn }));
     }
+    makeOf(draft, id, [id, second.id]);
     for (const { where, gaps } of draft.dressings) {
       for (const list of [where.lines, where.areas, where.holes, gaps.avoid]) {
         const at = list.indexOf(id);
@@ -237,11 +239,7 @@ export function joinLines(id: string, other: string): void {
 /** Takes a line out of the scene and out of everything that speaks of it. */
 function dropLine(draft: Draft<Scene>, id: string): void {
   draft.lines = draft.lines.filter((line) => line.id !== id);
-  for (const { made } of draft.surfaces) {
-    if (made?.kind === "loft") made.lines = made.lines.filter((other) => other !== id);
-    if ((made?.kind === "revolve" || made?.kind === "band") && made.line === id) made.line = null;
-    if (made?.kind === "revolve" && made.axisLine === id) made.axisLine = null;
-  }
+  makeWithout(draft, id);
   for (const dressing of draft.dressings) {
     const { where, gaps, stance } = dressing;
     for (const list of ["lines", "areas", "holes"] as const) where[list] = where[list].filter((other) => other !== id);
@@ -266,6 +264,7 @@ export function duplicateLine(id: string): void {
   for (const knot of copy.knots) knot.position = [knot.position[0], knot.position[1], knot.position[2] + 1];
   store().change("Duplicate line", (draft) => {
     draft.lines.splice(draft.lines.findIndex((line) => line.id === id) + 1, 0, copy as Draft<Line>);
+    makeOf(draft, id, [id, copy.id]);
     for (const dressing of draft.dressings) {
       const { where, gaps } = dressing;
       for (const list of [where.areas, where.holes]) if (list.includes(id)) list.push(copy.id);

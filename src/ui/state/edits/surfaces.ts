@@ -1,7 +1,7 @@
 /** Edits of surfaces. */
 import { hexOf, keyOfHex, keyOnOther, kindOf, type Dressing } from "@/core/place";
 import { toast } from "sonner";
-import { boxSchema, MADE_KINDS, madeSchema, type Made, type MadeKind } from "@/core/made";
+import { boxSchema, isSolid, MADE_KINDS, madeSchema, thingsOf, type Made, type MadeKind } from "@/core/made";
 import type { Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import { freeName, newId, surfaceSchema, type Scene, type Surface } from "@/core/scene";
@@ -9,6 +9,7 @@ import { selectNothing, selectSurface, useSession } from "../session";
 import { liftFrom } from "./laid";
 import { dressingOf, editing, scene, store } from "./common";
 import { addDressing, beginWalls, overFields } from "./dressings";
+import { hideParts, makeOf, makeWithout } from "./made";
 import { dropPegs } from "./pegs";
 import { loosenPins } from "./loosen";
 import type { Draft } from "immer";
@@ -33,16 +34,20 @@ export function addSurfaces(surfaces: readonly Surface[]): void {
   });
   store().change(named.length === 1 ? "Add surface" : "Add surfaces", (draft) => {
     draft.surfaces.push(...(named as Draft<Surface>[]));
+    for (const { made } of named) if (made) hideParts(draft, thingsOf(made), true);
   });
   selectSurface(named[named.length - 1].id);
   useSession.setState({ cameraWish: { kind: "surface", id: named[named.length - 1].id } });
 }
 
-/** How a made surface begins: of a line, if one is given, or else by its defaults. */
-function begun(kind: MadeKind, line: Line | undefined): Made {
+/** How a made surface begins: of a line or a surface, if one is given, or else by its defaults. */
+function begun(kind: MadeKind, line: Line | undefined, surface: string | null): Made {
   const at = line?.knots[0].position ?? [0, 0, 0];
   if (kind === "revolve") return madeSchema.parse({ kind, line: line?.id ?? null, through: [at[0], 0, at[2]] });
   if (kind === "band") return madeSchema.parse({ kind, line: line?.id ?? null });
+  if (kind === "tube") return madeSchema.parse({ kind, lines: line ? [line.id] : [] });
+  if (kind === "shell") return madeSchema.parse({ kind, of: surface });
+  if (kind === "solid") return madeSchema.parse({ kind, parts: surface === null ? [] : [{ id: 0, of: surface }] });
   if (kind === "loft") return madeSchema.parse({ kind, lines: line ? [line.id] : [] });
   return madeSchema.parse({ kind });
 }
@@ -51,9 +56,11 @@ function begun(kind: MadeKind, line: Line | undefined): Made {
 export function makeSurface(kind: MadeKind, at: Vec3): void {
   const { focus } = useSession.getState();
   const line = focus.kind === "line" ? scene().lines.find(({ id }) => id === focus.id) : undefined;
+  const surface = focus.kind === "surface" ? focus.id : null;
   const { label } = MADE_KINDS[kind];
+  const made = begun(kind, line, surface);
   const position = kind === "box" || kind === "bumps" ? at.map((value) => Math.round(10 * value) / 10) : [0, 0, 0];
-  addSurfaces([surfaceSchema.parse({ id: newId(), name: label, made: begun(kind, line), position })]);
+  addSurfaces([surfaceSchema.parse({ id: newId(), name: label, made, position, ground: !isSolid(made) })]);
 }
 
 /** A new dressing of a prop inside a new box, with the middle of its bottom at a point. */
@@ -88,6 +95,27 @@ export const editMade = <T extends Made>(id: string, label: string, edit: (made:
   editSurface(id, label, ({ made }) => {
     if (made) edit(made as Draft<T>);
   });
+
+/** Makes a surface of other things than before; those that become parts of it are not drawn any more, those that are no more are. */
+export function remakeOf(id: string, label: string, edit: (made: Draft<Made>) => void): void {
+  store().change(label, (draft) => {
+    const made = surfaceOf(draft, id)?.made;
+    if (!made) return;
+    const before = thingsOf(made as Made);
+    edit(made);
+    const now = thingsOf(made as Made);
+    hideParts(
+      draft,
+      before.filter((one) => !now.includes(one)),
+      false,
+    );
+    hideParts(
+      draft,
+      now.filter((one) => !before.includes(one)),
+      true,
+    );
+  });
+}
 
 /** A copy beside the surface, with what is spread over it: whatever dresses it dresses the copy. */
 export function duplicateSurface(id: string): void {
@@ -126,6 +154,7 @@ export function replaceSurfaceBy(id: string, parts: readonly Surface[]): void {
   store().change("Part surface", (draft) => {
     const at = draft.surfaces.findIndex((surface) => surface.id === id);
     draft.surfaces.splice(at, 1, ...(named as unknown as Draft<Surface>[]));
+    makeOf(draft, id, ids);
     for (const { where, fit, gaps, stance } of draft.dressings) {
       where.surfaces = all(where.surfaces);
       where.volumes = all(where.volumes);
@@ -150,6 +179,8 @@ export function deleteSurface(id: string): void {
   if (!surface) return;
   store().change("Delete surface", (draft) => {
     draft.surfaces = draft.surfaces.filter((one) => one.id !== id);
+    makeWithout(draft, id);
+    if (surface.made) hideParts(draft, thingsOf(surface.made), false);
     for (const line of draft.lines)
       if (line.drawnOn.includes(id)) line.drawnOn = line.drawnOn.filter((on) => on !== id);
     liftFrom(draft, id);

@@ -1,12 +1,13 @@
 "use client";
 /** The card of Spacing: one of its ways with what it needs; the ends; what is left over. Over surfaces and inside volumes, a pattern and how many. */
 import type { ReactNode } from "react";
-import { keepAmount, keepRule, kindOf, type Dressing } from "@/core/place";
+import { keepAmount, keepRule, kindOf, STEP_SCHEMAS, type Dressing } from "@/core/place";
 import { formatValue } from "@/core/schema";
 import { Fold } from "../../kit";
-import { placementsNow } from "../../state";
+import { dressingOf, placementsNow, useEdit } from "../../state";
 import { StepChoice, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } from "../params";
-import { DensityField } from "./DensityField";
+import { CurveField } from "../CurveField";
+import type { Point } from "../curve-points";
 import { PlacesField } from "./PlacesField";
 
 /** What can be done with what is left over, for the ways of spacing that leave something. */
@@ -136,7 +137,7 @@ function Along({ dressing }: CardProps) {
       {by === "density" && (
         <>
           <StepNumber dressing={dressing} step={step} name="distance" />
-          <DensityField dressing={dressing} />
+          <DensityCurve dressing={dressing} />
         </>
       )}
       {remainders && <StepChoice dressing={dressing} step={step} name="remainder" only={remainders} />}
@@ -149,4 +150,13 @@ function Along({ dressing }: CardProps) {
       </Fold>
     </>
   );
+}
+
+function DensityCurve({ dressing }: CardProps) {
+  const schema = STEP_SCHEMAS.spacing.shape.density;
+  const edit = useEdit<readonly Point[]>((schema.meta() as { label: string }).label, (scene, next) => {
+    const spacing = dressingOf(scene, dressing.id)?.spacing;
+    if (spacing) spacing.density = next.map(([share, value]) => [share, value]);
+  });
+  return <CurveField noun="density" schema={schema} points={dressing.spacing.density} edit={edit} />;
 }

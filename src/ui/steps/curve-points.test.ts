@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { evenly } from "@/core/math/testing";
-import { inserted, withPoint, type Point } from "./density-points";
+import { inserted, withPoint, type Point } from "./curve-points";
 
 const share = evenly(0, 1);
 const density = evenly(0, 10);

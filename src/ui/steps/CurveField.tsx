@@ -1,28 +1,31 @@
 "use client";
-/** The density along a line as a small curve: its points are dragged, added by a click on the curve's field, and deleted. */
+/** A value along a line as a small curve: its points are dragged, added by a click on the curve's field, and deleted. */
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import { STEP_SCHEMAS } from "@/core/place";
-import { IconButton, ValueField } from "../../kit";
 import { Trash2 } from "lucide-react";
-import { dressingOf, useEdit } from "../../state";
-import { inserted, withPoint, type Point } from "./density-points";
-import { complaintOf, type CardProps } from "../params";
+import type { z } from "zod";
+import { IconButton, ValueField, type Edit } from "../kit";
+import { inserted, withPoint, type Point } from "./curve-points";
+import { complaintOf } from "./params";
 
-const schema = STEP_SCHEMAS.spacing.shape.density;
 const [WIDTH, HEIGHT, PAD] = [276, 84, 8];
 
 const rounded = (value: number): number => Math.round(value * 100) / 100;
 
-export function DensityField({ dressing }: CardProps) {
-  const { density: points } = dressing.spacing;
+interface CurveFieldProps {
+  /** What the value is called, in the middle of a sentence. */
+  noun: string;
+  /** Of all points: says the label and the help. */
+  schema: z.ZodType;
+  points: readonly Point[];
+  edit: Edit<readonly Point[]>;
+}
+
+export function CurveField({ noun, schema, points, edit }: CurveFieldProps) {
   const { label, help } = schema.meta() as { label: string; help: string };
+  const Noun = noun[0].toUpperCase() + noun.slice(1);
   const [chosen, setChosen] = useState(0);
   const field = useRef<SVGSVGElement>(null);
   const held = useRef<number | null>(null);
-  const edit = useEdit<readonly Point[]>(label, (scene, next) => {
-    const spacing = dressingOf(scene, dressing.id)?.spacing;
-    if (spacing) spacing.density = next.map(([share, value]) => [share, value]);
-  });
   const top = Math.max(2, ...points.map(([, value]) => value)) * 1.05;
   const x = (share: number) => PAD + share * (WIDTH - 2 * PAD);
   const y = (value: number) => HEIGHT - PAD - (value / top) * (HEIGHT - 2 * PAD);
@@ -75,7 +78,7 @@ export function DensityField({ dressing }: CardProps) {
     };
     if (event.key === "Delete" || event.key === "Backspace") remove(index);
     else if (moves[event.key])
-      set(withPoint(points, index, moves[event.key].map(rounded) as unknown as Point), "density keys");
+      set(withPoint(points, index, moves[event.key].map(rounded) as unknown as Point), `${noun} keys`);
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -109,7 +112,7 @@ export function DensityField({ dressing }: CardProps) {
             r={5}
             tabIndex={0}
             role="slider"
-            aria-label={`Density point ${i + 1}`}
+            aria-label={`${Noun} point ${i + 1}`}
             aria-valuemin={0}
             aria-valuemax={Math.max(top, value)}
             aria-valuenow={value}
@@ -125,7 +128,7 @@ export function DensityField({ dressing }: CardProps) {
       <div className="flex items-center gap-1.5 text-xs text-ink-6">
         Point {current + 1}: at
         <ValueField
-          label="Density point at"
+          label={`${Noun} point at`}
           unit="share"
           value={points[current][0]}
           edit={{
@@ -136,9 +139,9 @@ export function DensityField({ dressing }: CardProps) {
           complaint={(share) => (share >= 0 && share <= 1 ? null : "the way goes from 0 % to 100 %")}
           className="w-16"
         />
-        density
+        {noun}
         <ValueField
-          label="Density there"
+          label={`${Noun} there`}
           unit="number"
           value={points[current][1]}
           edit={{

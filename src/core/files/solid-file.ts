@@ -1,0 +1,111 @@
+/** Solids as files to be printed or worked on: closed meshes, each vertex once where the form has vertices. */
+import { strToU8, zipSync } from "fflate";
+import { Document, WebIO } from "@gltf-transform/core";
+import { uncreased, movedBody, type ClosedMesh } from "../solid";
+import { rotate, type Vec3 } from "../math";
+import type { Stand } from "./evaluated";
+import type { TriangleMesh } from "../mesh";
+
+/** Forms without a unit of their own are in millimetres, as all who print take them to be; their z points up. */
+const MILLIMETRES = 1000;
+
+export interface SolidFormat {
+  label: string;
+  help: string;
+  ending: string;
+  write(mesh: TriangleMesh, stand: Stand, name: string): Promise<Uint8Array>;
+}
+
+export const SOLID_FORMATS: Readonly<Record<"stl" | "3mf" | "glb", SolidFormat>> = {
+  stl: {
+    label: "STL",
+    help: "Binary, in millimetres, upright.",
+    ending: "stl",
+    write: (mesh, stand) => Promise.resolve(writeStl(uprightIn(mesh, stand))),
+  },
+  "3mf": {
+    label: "3MF",
+    help: "In millimetres, upright.",
+    ending: "3mf",
+    write: (mesh, stand, name) => Promise.resolve(write3mf(uprightIn(mesh, stand), name)),
+  },
+  glb: { label: "GLB", help: "In metres, with normals.", ending: "glb", write: writeGlb },
+};
+
+/** A mesh where it stands, in millimetres, with z up. */
+function uprightIn(mesh: TriangleMesh, { position, rotation, scale }: Stand): ClosedMesh {
+  const columns = ([0, 1, 2] as const).map((k) =>
+    rotate(rotation, [0, 1, 2].map((j) => (j === k ? scale : 0)) as unknown as Vec3),
+  );
+  const row = (k: number, sign: number) =>
+    [columns[0][k], columns[1][k], columns[2][k], position[k]].map((value) => sign * MILLIMETRES * value);
+  return movedBody(uncreased(mesh), [...row(0, 1), ...row(2, -1), ...row(1, 1)]);
+}
+
+/** Binary STL: 80 bytes that say nothing, a count, and 50 bytes a triangle. */
+function writeStl({ position: P, index }: ClosedMesh): Uint8Array {
+  const bytes = new Uint8Array(84 + (50 * index.length) / 3);
+  const view = new DataView(bytes.buffer);
+  view.setUint32(80, index.length / 3, true);
+  for (let t = 0, at = 84; t < index.length; t += 3, at += 50) {
+    const corner = (k: number, c: number) => P[3 * index[t + k] + c];
+    const [u, v] = [1, 2].map((k) => [0, 1, 2].map((c) => corner(k, c) - corner(0, c)));
+    const normal = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
+    const size = Math.hypot(...normal) || 1;
+    for (let c = 0; c < 3; c++) view.setFloat32(at + 4 * c, normal[c] / size, true);
+    for (let k = 0; k < 3; k++)
+      for (let c = 0; c < 3; c++) view.setFloat32(at + 12 + 12 * k + 4 * c, corner(k, c), true);
+  }
+  return bytes;
+}
+
+const XML = '<?xml version="1.0" encoding="UTF-8"?>\n';
+const escaped = (text: string): string =>
+  text.replace(/[&<>"]/g, (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[sign]!);
+
+/** 3MF, the core specification: one object of one mesh. */
+function write3mf({ position: P, index }: ClosedMesh, name: string): Uint8Array {
+  const lines: string[] = [
+    `${XML}<model unit="millimeter" xml:lang="en" xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02">`,
+    `<metadata name="Title">${escaped(name)}</metadata>`,
+    `<resources><object id="1" type="model" name="${escaped(name)}"><mesh><vertices>`,
+  ];
+  for (let p = 0; p < P.length; p += 3) lines.push(`<vertex x="${P[p]}" y="${P[p + 1]}" z="${P[p + 2]}"/>`);
+  lines.push("</vertices><triangles>");
+  for (let t = 0; t < index.length; t += 3)
+    lines.push(`<triangle v1="${index[t]}" v2="${index[t + 1]}" v3="${index[t + 2]}"/>`);
+  lines.push('</triangles></mesh></object></resources><build><item objectid="1"/></build></model>');
+  const types = `${XML}<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="model" ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/></Types>`;
+  const relations = `${XML}<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Target="/3D/3dmodel.model" Id="rel0" Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/></Relationships>`;
+  return zipSync({
+    "[Content_Types].xml": strToU8(types),
+    "_rels/.rels": strToU8(relations),
+    "3D/3dmodel.model": strToU8(lines.join("\n")),
+  });
+}
+
+async function writeGlb(mesh: TriangleMesh, { position, rotation, scale }: Stand, name: string): Promise<Uint8Array> {
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const accessor = (type: "VEC3" | "SCALAR", array: Float32Array | Uint32Array) =>
+    document
+      .createAccessor()
+      .setType(type)
+      .setArray(array as Float32Array<ArrayBuffer>)
+      .setBuffer(buffer);
+  const primitive = document
+    .createPrimitive()
+    .setIndices(accessor("SCALAR", mesh.index))
+    .setAttribute("POSITION", accessor("VEC3", mesh.position))
+    .setMaterial(document.createMaterial(name).setBaseColorFactor([0.62, 0.55, 0.41, 1]).setMetallicFactor(0));
+  for (const { name: attribute, array } of mesh.attributes)
+    if (attribute === "NORMAL") primitive.setAttribute(attribute, accessor("VEC3", array));
+  const node = document
+    .createNode(name)
+    .setMesh(document.createMesh(name).addPrimitive(primitive))
+    .setTranslation([...position])
+    .setRotation([...rotation])
+    .setScale([scale, scale, scale]);
+  document.createScene(name).addChild(node);
+  return new WebIO().writeBinary(document);
+}

@@ -1,0 +1,31 @@
+/** What hangs on what, by what things say: whoever asks for it can tell a circle before it goes round in it. */
+import { query } from "@/core/graph";
+import { dressingInput } from "./dressings";
+import * as things from "./things";
+
+/** All that something hangs on, itself among it, by ids: whatever it names, and the grounds where it names none of them. */
+export const reached = query("reached", (ask, start): ReadonlySet<string> => {
+  const found = new Set([start]);
+  for (const id of found) for (const other of ask(named, id)) found.add(other);
+  return found;
+});
+
+/** The lines, surfaces and dressings that one of them names anywhere in what it says; and all grounds, if it may lie on any. */
+const named = query("named", (ask, id): readonly string[] => {
+  const [line, surface, dressing] = [ask(things.lineInput, id), ask(things.surfaceInput, id), ask(dressingInput, id)];
+  const all = new Set(
+    (["lines", "surfaces", "dressings"] as const).flatMap((list) => ask(things.idsInput, list) ?? []),
+  );
+  const out = new Set<string>();
+  const visit = (value: unknown): void => {
+    if (typeof value === "string") {
+      if (value !== id && all.has(value)) out.add(value);
+    } else if (typeof value === "object" && value !== null) for (const one of Object.values(value)) visit(one);
+  };
+  visit(line ?? surface ?? dressing);
+  const onAny =
+    (line?.laid && line.laid.kind !== "edges" && line.laid.on.length === 0) ||
+    (dressing && dressing.fit.drop !== "off" && dressing.fit.onto.length === 0);
+  if (onAny) for (const one of ask(things.grounds, "")) out.add(one);
+  return [...out];
+});

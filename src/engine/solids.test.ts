@@ -1,0 +1,151 @@
+/** Tubes, shells and solids: made of lines, surfaces and what dressings place; joined apart from all else, and only what changed. */
+import { XMLParser } from "fast-xml-parser";
+import { strFromU8, unzipSync } from "fflate";
+import { STLLoader } from "three/examples/jsm/loaders/STLLoader.js";
+import { SOLID_FORMATS } from "@/core/files";
+import type { TriangleMesh } from "@/core/mesh";
+import { makeLine } from "@/core/line/testing";
+import { surfaceSchema, type Scene } from "@/core/scene";
+import { harbourScene } from "@/core/scene/testing";
+import { troubleSaid, uncreased, volumeOf } from "@/core/solid";
+import { Engine } from "./engine";
+import { solveAll, Solver, unsolved } from "./solving";
+
+const surface = (id: string, made: object, own: object = {}) =>
+  surfaceSchema.parse({ id, name: `the ${id}`, ground: false, made, ...own });
+const box = (id: string, side: number, own: object = {}) =>
+  surface(id, { kind: "box", width: side, height: side, depth: side }, own);
+const tube = (id: string, lines: string[], own: object = {}) =>
+  surface(id, { kind: "tube", lines, sides: 24, radius: 0.1, ends: "flat", ...own });
+const solid = (id: string, parts: [how: string, of: string][], own: object = {}) =>
+  surface(id, { kind: "solid", parts: parts.map(([how, of], k) => ({ id: k, how, of })) }, own);
+
+/** Two ropes that cross at right angles, a box at their crossing, and whatever else is made. */
+const scene = (...made: ReturnType<typeof surface>[]): Scene => ({
+  ...harbourScene(),
+  dressings: [],
+  lines: [
+    { ...makeLine({ kind: "polyline", knots: [[-2, 0.5, 0], [2, 0.5, 0]] }), id: "east", number: 1 }, // prettier-ignore
+    { ...makeLine({ kind: "polyline", knots: [[0, 0.5, -2], [0, 0.5, 2]] }), id: "south", number: 2 }, // prettier-ignore
+  ],
+  surfaces: [box("crate", 1), ...made],
+});
+
+/** The volumes of all that is made of bodies, once it is joined, by ids. */
+async function volumes(engine: Engine, of: Scene, solver = new Solver()): Promise<Record<string, number>> {
+  engine.evaluate(of);
+  await solveAll(engine, undefined, solver);
+  const meshes = [...engine.solids.keys()].map((id) => [id, engine.madeMesh(id) as TriangleMesh | null] as const);
+  return Object.fromEntries(meshes.map(([id, mesh]) => [id, mesh ? volumeOf(uncreased(mesh)) : 0]));
+}
+
+/** A regular polygon's share of its circle. */
+const ROUND = (24 / (2 * Math.PI)) * Math.sin((2 * Math.PI) / 24);
+const bar = (length: number) => Math.PI * 0.01 * ROUND * length;
+
+it("joins what meets and takes out what is cut, wherever parts stand, and solids of solids", async () => {
+  const all = scene(
+    tube("cross", ["east", "south"]),
+    solid("pierced", [["join", "crate"], ["cut", "cross"]], { position: [9, 0, 0] }), // prettier-ignore
+    solid("core", [["join", "crate"], ["common", "pierced"]]), // prettier-ignore
+    solid("far", [["join", "pierced"], ["join", "crate"]]), // prettier-ignore
+  );
+  const found = await volumes(new Engine(), all);
+  // Two cylinders that cross share 16 r³ / 3, polygons a little less.
+  const crossing = (16 / 3) * 0.001;
+  expect(found.cross).toBeCloseTo(2 * bar(4) - crossing, 3);
+  expect(found.pierced).toBeCloseTo(1 - (2 * bar(1) - crossing), 3);
+  expect(found.core).toBeCloseTo(0, 6);
+  expect(found.far).toBeCloseTo(1 + found.pierced, 5);
+});
+
+it("does what a change asks for and no more, shows it meanwhile, and takes what is known", async () => {
+  const engine = new Engine();
+  const first = scene(tube("cross", ["east", "south"]), solid("block", [["join", "crate"], ["cut", "cross"]])); // prettier-ignore
+  await volumes(engine, first);
+  const kept = new Map([...engine.solids].map(([id]) => [id, engine.madeMesh(id)]));
+  const renamed = { ...first, surfaces: first.surfaces.map((one) => ({ ...one, name: `${one.name}!`, hidden: true })) };
+  engine.evaluate(renamed);
+  expect(unsolved(engine)).toEqual([]);
+  const wider = {
+    ...first,
+    surfaces: [first.surfaces[0], tube("cross", ["east", "south"], { radius: 0.2 }), first.surfaces[2]],
+  };
+  engine.evaluate(wider);
+  expect(unsolved(engine)).toEqual(["cross", "block"]);
+  // Tubes are shown side by side, what something is taken out of as it was.
+  expect(engine.madeMesh("block")).toBe(kept.get("block"));
+  expect(engine.madeMesh("cross")).not.toBe(kept.get("cross"));
+  await solveAll(engine);
+  expect([...engine.solids.values()].map(({ job, solved }) => job === solved?.name)).toEqual([true, true]);
+  engine.evaluate(first);
+  const solver = { solve: () => Promise.reject(new Error("known already")) } as unknown as Solver;
+  const before = new Map([...(await remembered(first))].map((one) => [one.name, one]));
+  await solveAll(engine, before, solver);
+  expect(unsolved(engine)).toEqual([]);
+});
+
+async function remembered(of: Scene) {
+  const engine = new Engine();
+  const [all, solver] = [[] as NonNullable<Awaited<ReturnType<Solver["solve"]>>>[], new Solver()];
+  engine.evaluate(of);
+  for (const id of engine.solids.keys()) {
+    const solved = (await solver.solve(engine.solidJob(id)!))!;
+    engine.learnSolid(id, solved);
+    all.push(solved);
+  }
+  return all;
+}
+
+it("says of what is open, hangs on itself, or is too much that it was left out, and goes on without", async () => {
+  const sheet = surface("sail", { kind: "bumps", width: 2, depth: 2, height: 0 });
+  const all = scene(
+    sheet,
+    tube("own", ["east"]),
+    solid("both", [["join", "crate"], ["join", "sail"], ["join", "both"], ["cut", "gone"]]), // prettier-ignore
+    surface("hull", { kind: "shell", of: "sail", thickness: 0.25 }),
+    solid("a", [["join", "b"]]), // prettier-ignore
+    solid("b", [["join", "a"]]), // prettier-ignore
+    tube("tight", ["ring"], { radius: 3 }),
+    tube("shaped", ["east"], { section: "line", outline: "south" }),
+  );
+  all.lines.push({ ...makeLine({ kind: "circle", radius: 1, knots: [[0, 0, 0]] }), id: "ring", number: 3 } as never);
+  const engine = new Engine();
+  const found = await volumes(engine, all);
+  expect([found.both.toFixed(3), found.hull.toFixed(3)]).toEqual(["1.000", "1.000"]);
+  const said = (id: string) => engine.solids.get(id)!.troubles.map((one) => troubleSaid(one, (of) => of));
+  expect(said("both")[0]).toMatch(/“sail” is not closed: \d+ open edges/);
+  expect(said("both").slice(1)).toEqual([
+    expect.stringContaining("“both” hangs on this very surface"),
+    expect.stringContaining("“gone” has no body"),
+  ]);
+  for (const id of ["a", "b"]) expect(said(id)).toEqual([expect.stringContaining("hangs on this very surface")]);
+  expect(said("tight")).toEqual([expect.stringContaining("folds over itself")]);
+  expect(said("shaped")).toEqual([expect.stringContaining("“south” is not closed")]);
+});
+
+it("goes home as files that others read as the same closed body, in their units, upright and facing outwards", async () => {
+  const engine = new Engine();
+  await volumes(engine, scene(solid("block", [["join", "crate"]], { position: [2, 0, 0], scale: 0.5 }))); // prettier-ignore
+  const mesh = engine.madeMesh("block") as never;
+  const stand = engine.standOf("block")! as never;
+  const stl = await SOLID_FORMATS.stl.write(mesh, stand, "block");
+  const geometry = new STLLoader().parse(stl.buffer as ArrayBuffer);
+  geometry.computeBoundingBox();
+  const { min, max } = geometry.boundingBox!;
+  expect([min.toArray(), max.toArray()]).toEqual([[1750, -250, 0], [2250, 250, 500]]); // prettier-ignore
+  const P = geometry.getAttribute("position").array;
+  expect(volumeOf({ position: P, index: Uint32Array.from({ length: P.length / 3 }, (_, i) => i) })).toBeCloseTo(
+    0.125e9,
+    0,
+  );
+  const parts = unzipSync(await SOLID_FORMATS["3mf"].write(mesh, stand, "a <block>"));
+  const read = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: "" }).parse(
+    strFromU8(parts["3D/3dmodel.model"]),
+  );
+  const { vertices, triangles } = read.model.resources.object.mesh;
+  expect([read.model.unit, read.model.resources.object.name]).toEqual(["millimeter", "a <block>"]);
+  const position = vertices.vertex.flatMap(({ x, y, z }: Record<string, string>) => [x, y, z].map(Number));
+  const index = triangles.triangle.flatMap(({ v1, v2, v3 }: Record<string, string>) => [v1, v2, v3].map(Number));
+  expect([position.length, index.length, volumeOf({ position, index })]).toEqual([24, 36, 0.125e9]);
+});

@@ -1,0 +1,261 @@
+/**
+ * *What surfaces made of closed bodies come to.* Their bodies are nodes like anything else; joining them takes longer than an
+ * edit may, so what is to be joined is handed out as a job, and what it came to is taken in as an input. Until then what is to
+ * be joined is shown side by side, or, where something is cut away, what was there last.
+ */
+import { hashOf } from "@/core/files";
+import { input, query, step, type Ask } from "@/core/graph";
+import type { GuideLine } from "@/core/line";
+import type { Shell, Tube } from "@/core/made";
+import { rotate, type Quat, type Vec3 } from "@/core/math";
+import { entryOf, shapedMesh, type Shape, type Stand, type TriangleMesh } from "@/core/mesh";
+import { FLAG, type Placements } from "@/core/place";
+import { omit } from "@/core/schema";
+import {
+  closedBodies,
+  creased,
+  gathered,
+  meetingEnds,
+  MOST_BODIES,
+  MOST_TRIANGLES,
+  movedBody,
+  sectionOf,
+  shellOf,
+  tubeOf,
+  type ClosedMesh,
+  type JoinStep,
+  type NamedMesh,
+  type SolidFacts,
+  type SolidTrouble,
+} from "@/core/solid";
+import { dressingInput, placements } from "./dressings";
+import { reached } from "./reached";
+import * as things from "./things";
+
+/** What is to be joined for a surface. */
+export interface SolidJob {
+  /** Says all that goes in. */
+  name: string;
+  steps: JoinStep[];
+}
+
+/** What a job came to, by its name. */
+export interface Solved {
+  name: string;
+  mesh: TriangleMesh;
+  facts: SolidFacts;
+}
+
+/** What is known of a surface that is made of closed bodies. */
+export interface SolidState {
+  /** The job that it stands for; null where there is nothing to be joined. */
+  job: string | null;
+  troubles: SolidTrouble[];
+  /** What the last job came to; of another one while this one is being done. */
+  solved: Pick<Solved, "name" | "facts"> | null;
+}
+
+/** By the ids of surfaces: what was last worked out for each. */
+export const solvedInput = input<Solved | undefined>("solved");
+
+interface Bodies {
+  bodies: readonly NamedMesh[];
+  troubles: readonly SolidTrouble[];
+}
+
+const NONE: Bodies = { bodies: [], troubles: [] };
+
+const bytesOf = (array: Float32Array | Uint32Array): Uint8Array =>
+  new Uint8Array(array.buffer, array.byteOffset, array.byteLength);
+
+const nameStep = step("name of body", (mesh: ClosedMesh): NamedMesh => ({
+  name: hashOf(bytesOf(mesh.position)).slice(0, 32) + hashOf(bytesOf(mesh.index)).slice(0, 32),
+  mesh,
+}));
+const movedStep = step("moved body", movedBody);
+const mendStep = step("closed bodies", closedBodies);
+const shellStep = step("shell", shellOf);
+const sectionStep = step("section of tube", sectionOf);
+const endsStep = step("ends of tubes", meetingEnds);
+const tubeStep = step("tube of line", tubeOf);
+const creasedStep = step("creased body", creased);
+
+/** The closed bodies of a mesh. */
+function mended(ask: Ask, mesh: Shape, of: string): Bodies {
+  const { bodies, open, crowded } = ask.step(mendStep, mesh);
+  const troubles: SolidTrouble[] = [];
+  if (open > 0) troubles.push({ kind: "open", of, edges: open });
+  if (crowded > 0) troubles.push({ kind: "crowded", of, edges: crowded });
+  if (bodies.length === 0 && troubles.length === 0) troubles.push({ kind: "empty", of });
+  return { bodies: bodies.map((body) => ask.step(nameStep, body)), troubles };
+}
+
+const made = query("solid rules", (ask, id) => ask(things.surfaceInput, id)?.made);
+
+/** Whether a thing hangs on a surface, or is it. */
+const hangsOn = (ask: Ask, thing: string, id: string): boolean => ask(reached, thing).has(id);
+
+function tubes(ask: Ask, own: Tube, id: string): Bodies {
+  const rules = omit(omit(own, "lines"), "outline");
+  const troubles: SolidTrouble[] = [];
+  const guideOf = (line: string): GuideLine | undefined => {
+    if (!hangsOn(ask, line, id)) return ask(things.guideAtRest, line);
+    troubles.push({ kind: "circle", of: line });
+    return undefined;
+  };
+  const outline = own.section === "line" && own.outline !== null ? guideOf(own.outline) : undefined;
+  const section = ask.step(sectionStep, rules, outline);
+  if (!section) return { bodies: [], troubles: [...troubles, { kind: "outline", of: own.outline }] };
+  const guides = own.lines.flatMap((line) => guideOf(line) ?? []);
+  const meets = ask.step(endsStep, guides, own.radius);
+  const bodies = guides.flatMap((guide, k) => {
+    const tube = ask.step(tubeStep, rules, section, guide, meets[k]);
+    if (tube.folded) troubles.push({ kind: "folded", of: guide.id });
+    return tube.bodies.map((body) => ask.step(nameStep, body));
+  });
+  return { bodies, troubles };
+}
+
+function shell(ask: Ask, own: Shell, id: string): Bodies {
+  if (own.of === null) return NONE;
+  if (hangsOn(ask, own.of, id)) return { bodies: [], troubles: [{ kind: "circle", of: own.of }] };
+  const mesh = ask(things.meshAtRest, own.of);
+  if (!mesh) return { bodies: [], troubles: [{ kind: "empty", of: own.of }] };
+  const { body, folded } = ask.step(shellStep, omit(own, "of"), mesh);
+  if (!body) return { bodies: [], troubles: [{ kind: "empty", of: own.of }] };
+  const { bodies, troubles } = mended(ask, { ...body, attributes: [] }, own.of);
+  return { bodies, troubles: folded > 0 ? [...troubles, { kind: "folded", of: own.of }] : troubles };
+}
+
+/** The bodies of a surface in its own coordinates: of what is made of bodies itself those that go in. */
+const ownBodies = query("own bodies", (ask, id): Bodies => {
+  const own = ask(made, id);
+  if (own?.kind === "tube") return tubes(ask, own, id);
+  if (own?.kind === "shell") return shell(ask, own, id);
+  const rest = ask(things.restMesh, id);
+  return rest ? mended(ask, rest.mesh, id) : { bodies: [], troubles: [{ kind: "empty", of: id }] };
+});
+
+/** The same where the surface stands. */
+const worldBodies = query("world bodies", (ask, id): Bodies => {
+  const { bodies, troubles } = ask(ownBodies, id);
+  const stand = ask(things.standAtRest, id);
+  if (!stand || isNowhere(stand)) return { bodies, troubles };
+  const matrix = matrixOf(stand.position, stand.rotation, [stand.scale, stand.scale, stand.scale]);
+  return { bodies: bodies.map(({ mesh }) => ask.step(nameStep, ask.step(movedStep, mesh, matrix))), troubles };
+});
+
+const isNowhere = ({ position, rotation, scale }: Stand): boolean =>
+  scale === 1 && position.every((x) => x === 0) && rotation[3] === 1;
+
+/** Rows first, 3 × 4. */
+function matrixOf(position: Vec3, rotation: Quat, size: Vec3): number[] {
+  const columns = ([0, 1, 2] as const).map((k) =>
+    rotate(rotation, [0, 1, 2].map((j) => (j === k ? size[k] : 0)) as unknown as Vec3),
+  );
+  return [0, 1, 2].flatMap((row) => [columns[0][row], columns[1][row], columns[2][row], position[row]]);
+}
+
+/** The closed bodies of a prop, as it is prepared. */
+const propBodies = query("prop bodies", (ask, prop): Bodies => {
+  const mesh = ask(things.preparedMesh, prop);
+  return mesh ? mended(ask, mesh, prop) : NONE;
+});
+
+/** All that a dressing places, each at its place. */
+const placedBodies = query("placed bodies", (ask, id): Bodies => {
+  const placed = ask(placements, id);
+  const own: ClosedMesh[] = [];
+  const troubles: SolidTrouble[] = [];
+  const props = placed?.props.map((prop) => ask(propBodies, prop)) ?? [];
+  for (const prop of props) troubles.push(...prop.troubles.filter(({ kind }) => kind !== "empty"));
+  for (let i = 0; placed && i < placed.count; i++) {
+    if (placed.flags[i] & FLAG.blank) continue;
+    if (own.length > MOST_BODIES) break;
+    own.push(...bodiesAt(ask, placed, i, props));
+  }
+  if (own.length === 0) troubles.push({ kind: "empty", of: id });
+  return { bodies: own.map((mesh) => ask.step(nameStep, mesh)), troubles };
+});
+
+function bodiesAt(ask: Ask, placed: Placements, i: number, props: readonly Bodies[]): ClosedMesh[] {
+  const { origin, position: P, rotation: R, scale: S, shapes, prop } = placed;
+  const entry = entryOf(shapes, i);
+  const quat = (at: ArrayLike<number>, o: number): Quat => [at[o], at[o + 1], at[o + 2], at[o + 3]];
+  const place = (at: ArrayLike<number>, o: number): Vec3 =>
+    [0, 1, 2].map((k) => origin[k] + at[o + k]) as unknown as Vec3;
+  if (!shapes || entry < 0) {
+    const matrix = matrixOf(place(P, 3 * i), quat(R, 4 * i), [S[3 * i], S[3 * i + 1], S[3 * i + 2]]);
+    return props[prop[i]].bodies.map(({ mesh }) => movedBody(mesh, matrix));
+  }
+  const mesh = ask(things.preparedMesh, placed.props[prop[i]]);
+  if (!mesh) return [];
+  const { frame } = shapes;
+  const matrix = matrixOf(place(frame, 7 * entry), quat(frame, 7 * entry + 3), [1, 1, 1]);
+  return closedBodies(shapedMesh(mesh, shapes, shapes.form[entry])).bodies.map((body) => movedBody(body, matrix));
+}
+
+interface Wanted {
+  job: SolidJob | null;
+  troubles: SolidTrouble[];
+}
+
+const wantedOf = (steps: JoinStep[], troubles: readonly SolidTrouble[]): Wanted => {
+  const all = steps.flatMap(({ bodies }) => bodies);
+  const triangles = all.reduce((sum, { mesh }) => sum + mesh.index.length / 3, 0);
+  if (all.length > MOST_BODIES || triangles > MOST_TRIANGLES)
+    return { job: null, troubles: [...troubles, { kind: "many", bodies: all.length, triangles }] };
+  if (steps.length === 0 || steps[0].bodies.length === 0) return { job: null, troubles: [...troubles] };
+  const said = steps.map(({ how, bodies }) => `${how} ${bodies.map(({ name }) => name).join(" ")}`).join("\n");
+  return { job: { name: hashOf(new TextEncoder().encode(said)), steps }, troubles: [...troubles] };
+};
+
+/** What is to be joined for a surface. */
+export const wanted = query("solid wanted", (ask, id): Wanted => {
+  const own = ask(made, id);
+  if (own?.kind !== "solid") {
+    const { bodies, troubles } = ask(ownBodies, id);
+    return wantedOf(bodies.length > 0 ? [{ how: "join", bodies: [...bodies] }] : [], troubles);
+  }
+  const troubles: SolidTrouble[] = [];
+  const steps = own.parts.flatMap(({ how, of }): JoinStep[] => {
+    if (hangsOn(ask, of, id)) {
+      troubles.push({ kind: "circle", of });
+      return [];
+    }
+    const found = ask(dressingInput, of) ? ask(placedBodies, of) : ask(worldBodies, of);
+    troubles.push(...found.troubles);
+    return found.bodies.length > 0 ? [{ how, bodies: [...found.bodies] }] : [];
+  });
+  // What is cut from nothing is nothing.
+  return wantedOf(steps[0]?.how === "join" ? steps : [], troubles);
+});
+
+/** Bodies side by side, as they are before they are joined. */
+function sideBySide(ask: Ask, bodies: readonly NamedMesh[]): Shape {
+  const parts = bodies.map(({ mesh }) => ask.step(creasedStep, mesh));
+  const { position, index } = gathered(parts);
+  const normal = new Float32Array(position.length);
+  let p = 0;
+  for (const { attributes } of parts) {
+    normal.set(attributes[0].array, p);
+    p += attributes[0].array.length;
+  }
+  return { position, index, attributes: [{ name: "NORMAL", width: 3, array: normal }] };
+}
+
+things.solidMesh.is((ask, id) => {
+  const { job } = ask(wanted, id);
+  const last = ask(solvedInput, id);
+  if (!job) return undefined;
+  if (last?.name === job.name) return last.mesh;
+  const onlyJoins = job.steps.every(({ how }) => how === "join");
+  if (!onlyJoins && last) return last.mesh;
+  return sideBySide(ask, onlyJoins ? job.steps.flatMap(({ bodies }) => bodies) : job.steps[0].bodies);
+});
+
+export const solidState = query("solid state", (ask, id): SolidState => {
+  const { job, troubles } = ask(wanted, id);
+  const last = ask(solvedInput, id);
+  return { job: job?.name ?? null, troubles, solved: last ? { name: last.name, facts: last.facts } : null };
+});

@@ -1,0 +1,44 @@
+/** What is known of surfaces that are made of closed bodies, and how far their joining has come. */
+import { create } from "zustand";
+import type { SolidState, Solved } from "@/engine/solids";
+
+interface Solids {
+  states: ReadonlyMap<string, SolidState>;
+  /** The surface that is being joined, and how far that is, from 0 to 1. */
+  joining: { id: string; share: number } | null;
+  /** Why surfaces could not be joined. */
+  failures: ReadonlyMap<string, string>;
+  /** Whether the artist stopped the joining. */
+  stopped: boolean;
+  /** What jobs came to, by their names. */
+  solved: () => ReadonlyMap<string, Solved>;
+  stop: () => void;
+  again: () => void;
+}
+
+const nothing = (): void => undefined;
+
+export const useSolids = create<Solids>()(() => ({
+  states: new Map(),
+  joining: null,
+  failures: new Map(),
+  stopped: false,
+  solved: () => new Map(),
+  stop: nothing,
+  again: nothing,
+}));
+
+export const putSolids = (states: Solids["states"]): void =>
+  useSolids.setState(({ states: before, failures }) => {
+    const changed = states.size !== before.size || [...states].some(([id, state]) => !isSame(before.get(id), state));
+    if (!changed) return {};
+    // What has changed since may well succeed.
+    const still = [...failures].filter(([id]) => before.get(id)?.job === states.get(id)?.job);
+    return { states, failures: new Map(still), stopped: false };
+  });
+
+const isSame = (a: SolidState | undefined, b: SolidState): boolean =>
+  a !== undefined && JSON.stringify(a) === JSON.stringify(b);
+
+/** Whether a surface shows what it came to, and not something from before. */
+export const isJoined = ({ job, solved }: SolidState): boolean => job !== null && solved?.name === job;
