@@ -8,7 +8,8 @@ import type { Row } from "./row";
 
 const { values } = parseArgs({ options: { json: { type: "string" }, only: { type: "string", multiple: true } } });
 const MILLION = "million";
-const known = [...ROW_NAMES, MILLION, ...BROWSER_ROWS];
+const JOIN = "join-tubes";
+const known = [...ROW_NAMES, JOIN, MILLION, ...BROWSER_ROWS];
 for (const name of values.only ?? [])
   if (!known.includes(name)) throw new Error(`There is no row “${name}”: ${known.join(", ")}.`);
 const wanted = (name: string) => values.only === undefined || values.only.includes(name);
@@ -32,9 +33,26 @@ function millionRow(): Row {
   return { name: MILLION, n: count, ours_ms: ms, peer: null, peer_ms: null, ratio: null, note };
 }
 
+/** With threads of its own; the peer needs up to 4 GB, so it joins fewer tubes than are asked for in all. */
+function joinRow(): Row {
+  const TUBES = 200;
+  const told = execFileSync(process.execPath, ["--import", "tsx", "bench/join.ts", String(TUBES)], {
+    encoding: "utf8",
+  });
+  type Joined = { ms: number; again: number; open: number };
+  const { ours, theirs, hundred, whole } = JSON.parse(told) as Record<"ours" | "theirs" | "hundred" | "whole", Joined>;
+  const said = (name: string, { ms, again, open }: Joined) =>
+    `${name} ${(ms / 1000).toFixed(1)} s, one changed ${(again / 1000).toFixed(2)} s${open > 0 ? `, ${open} OPEN` : ""}`;
+  const note = [said("200", ours), said("100", hundred), said("500 and a shell", whole)].join("; ");
+  console.log(`${JOIN}: ${note}`);
+  const peer = "manifold-3d, union of the whole list";
+  return { name: JOIN, n: TUBES, ours_ms: ours.ms, peer, peer_ms: theirs.ms, ratio: theirs.ms / ours.ms, note };
+}
+
 const HEAD = ["ours", "peer"].map((side) => side.padStart(12)).join("");
 console.log(`${"row".padEnd(28)}${"n".padStart(9)}${HEAD}${"ratio".padStart(9)}  peer`);
 for (const name of ROW_NAMES.filter(wanted)) for (const row of rowsOf(name)) tell(row);
+if (wanted(JOIN)) tell(joinRow());
 if (wanted(MILLION)) tell(millionRow());
 for (const row of await browserRows(BROWSER_ROWS.filter(wanted))) tell(row);
 if (values.json) writeFileSync(values.json, `${JSON.stringify(rows, null, 2)}\n`);

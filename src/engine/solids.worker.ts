@@ -18,7 +18,7 @@ export interface JoinProgress {
   share: number;
 }
 
-/** So many threads work on cells, this one among them. */
+/** So many threads share the cells; this one only parts the work, and does alone what is not worth sharing. */
 const THREADS = Math.max(1, Math.min(4, navigator.hardwareConcurrency || 2));
 /** Milliseconds between letting others in. */
 const BREATH = 30;
@@ -26,8 +26,8 @@ const BREATH = 30;
 /** The bodies of the last job, by their names. */
 let known = new Map<string, NamedMesh["mesh"]>();
 let others: Comlink.Remote<CellsApi>[] | null = null;
-const helpers = Array.from({ length: THREADS - 1 }, (_, k) => (steps: readonly CellStep[]) => {
-  others ??= Array.from({ length: THREADS - 1 }, () =>
+const helpers = Array.from({ length: THREADS }, (_, k) => (steps: readonly CellStep[]) => {
+  others ??= Array.from({ length: THREADS }, () =>
     Comlink.wrap<CellsApi>(new Worker(new URL("./cells.worker.ts", import.meta.url), { type: "module" })),
   );
   return others[k].solve(steps);

@@ -9,7 +9,7 @@ export class Solver {
   #joiner: Joiner | null = null;
   readonly #others: readonly CellSolver[];
 
-  /** @param others do cells beside this thread */
+  /** @param others share the cells among them, where there are several */
   constructor(others: readonly CellSolver[] = []) {
     this.#others = others;
   }
@@ -23,7 +23,7 @@ export class Solver {
   async solve({ name, steps }: SolidJob, goOn?: (share: number) => Promise<boolean>): Promise<Solved | null> {
     const library = await solidLibrary();
     const own: CellSolver = (cell) => Promise.resolve(inCell(library, cell));
-    this.#joiner ??= new Joiner(library, [own, ...this.#others]);
+    this.#joiner ??= new Joiner(library, own, this.#others);
     try {
       const joined = await this.#joiner.join(steps, { goOn });
       return joined && { name, mesh: creased(joined.mesh), facts: factsOf(joined.mesh, joined.open) };

@@ -48,8 +48,8 @@ describe("reading", () => {
     ["half a version", (scene) => ({ ...scene, version: 1.5 }), /no version number/],
     [
       "a newer version",
-      (scene) => ({ ...scene, version: 12 }),
-      /newer Clothesline \(version 12; this one reads up to 11\)/,
+      (scene) => ({ ...scene, version: 13 }),
+      /newer Clothesline \(version 13; this one reads up to 12\)/,
     ],
     ["no name", (scene) => ({ ...scene, name: "  " }), /name: a name needs at least one letter/],
     [

@@ -3,7 +3,7 @@
  * that several workers share the work.
  *
  *     const library = await solidLibrary();
- *     const joiner = new Joiner(library, [(steps) => Promise.resolve(inCell(library, steps))]);
+ *     const joiner = new Joiner(library, (steps) => Promise.resolve(inCell(library, steps)));
  *     const { mesh } = await joiner.join([{ how: "join", bodies }]);
  */
 import { partsIn, sideFor, withoutWalls } from "./cells";
@@ -56,15 +56,20 @@ interface Cell {
 
 export class Joiner {
   readonly #library: ManifoldToplevel;
-  readonly #solvers: readonly CellSolver[];
+  readonly #alone: CellSolver;
+  readonly #helpers: readonly CellSolver[];
   /** The parts of meshes in cells, and what cells came to: those of the last join alone. */
   #parts = new Map<string, Map<string, ClosedMesh>>();
   #cells = new Map<string, Rimmed>();
 
-  /** @param solvers each does one cell at a time */
-  constructor(library: ManifoldToplevel, solvers: readonly CellSolver[]) {
+  /**
+   * @param alone does what is not worth sharing
+   * @param helpers share the cells, each does one at a time
+   */
+  constructor(library: ManifoldToplevel, alone: CellSolver, helpers: readonly CellSolver[] = []) {
     this.#library = library;
-    this.#solvers = solvers;
+    this.#alone = alone;
+    this.#helpers = helpers.length > 0 ? helpers : [alone];
   }
 
   /** What steps come to, done one after the other; null once it is given up. What is done until then is known the next time. */
@@ -75,7 +80,7 @@ export class Joiner {
     // Where the cells do not meet, all of it is done in one.
     if (joined && joined.open === 0) return joined;
     const whole = steps.map(({ how, bodies }) => ({ how, parts: bodies.map(({ mesh }) => mesh) }));
-    return { ...stitched([rimmed(await this.#solvers[0](whole))]), done: 1, kept: 0 };
+    return { ...stitched([rimmed(await this.#alone(whole))]), done: 1, kept: 0 };
   }
 
   async #inCells(
@@ -108,7 +113,7 @@ export class Joiner {
       }
     };
     try {
-      await Promise.all(this.#solvers.map(worker));
+      await Promise.all(this.#helpers.map(worker));
     } finally {
       this.#cells = results;
     }

@@ -57,7 +57,7 @@ const named = (meshes: readonly ClosedMesh[], from = "") => meshes.map((mesh, k)
 
 async function joiner(): Promise<Joiner> {
   const library = await solidLibrary();
-  return new Joiner(library, [(steps) => Promise.resolve(inCell(library, steps))]);
+  return new Joiner(library, (steps) => Promise.resolve(inCell(library, steps)));
 }
 
 async function joined(steps: JoinStep[], side?: number | null): Promise<ClosedMesh> {
