@@ -81,9 +81,8 @@ const threads = cpus()
     const thread = new Worker(new URL("./cell-thread.mjs", import.meta.url));
     return {
       solve: (steps: readonly CellStep[]) =>
-        new Promise<ClosedMesh>((resolve, reject) => {
+        new Promise<ClosedMesh>((resolve) => {
           thread.once("message", resolve);
-          thread.once("error", reject);
           thread.postMessage(steps);
         }),
       end: () => thread.terminate(),

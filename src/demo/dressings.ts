@@ -386,6 +386,18 @@ export const DRESSINGS = [
     ),
   },
   {
+    id: "pot-rings",
+    name: "Pot rings",
+    where: {
+      kind: "wrapped",
+      surfaces: ["pot-bell"],
+      patch: { layout: { by: "number", columns: 12, rows: 6, stagger: 0.5, foot: 1, top: 1 } },
+    },
+    what: { entries: [{ prop: "pot-ring" }] },
+    stance: { up: "normal", meetsUp: "centre" },
+    fit: { bend: true },
+  },
+  {
     id: "sail-badges",
     name: "Sail badges",
     where: { kind: "pinned", surfaces: ["petrel-sail"] },

@@ -3,7 +3,7 @@ import type { Vec3 } from "@/core/math";
 import { MAST_ROPE, QUAY_HEIGHT } from "./harbour";
 import { FIELD_KNOTS, PATH_KNOTS, TERRACE_KNOTS } from "./hillside";
 import { BELT, ROLLER } from "./moving";
-import { FRONT, LIFEBUOY, LIGHTHOUSE, MARKET_BELT, MASTS, OAR_RACK, PETREL } from "./places";
+import { FRONT, LIFEBUOY, LIGHTHOUSE, LOBSTER_POT, MARKET_BELT, MASTS, OAR_RACK, PETREL } from "./places";
 import { AWNING_HEIGHT } from "./quayside";
 
 const knots = (...positions: Vec3[]) => positions.map((position) => ({ position }));
@@ -17,6 +17,14 @@ const GULL_ROUND: readonly Vec3[] = [
   [6, 6.6, -14],
   [-1, 7.2, -16],
   [-7, 6.6, -12],
+];
+
+/** How far out the lobster pot's bell is at which height, metres. */
+const POT_PROFILE: readonly (readonly [out: number, high: number])[] = [
+  [0.34, 0.02],
+  [0.35, 0.16],
+  [0.27, 0.4],
+  [0.15, 0.56],
 ];
 
 export const LINES = [
@@ -204,4 +212,19 @@ export const LINES = [
     knots: knots([-1.6, 0, -9.2], [1.6, 0, -9.8], [3.4, 0, -11.2], [1.2, 0, -12.2], [-1.4, 0, -11]),
     laid: { kind: "surface", on: ["water"], way: "down" },
   },
+  {
+    id: "pot-profile",
+    number: 22,
+    name: "Pot's profile",
+    kind: "smooth",
+    knots: knots(...POT_PROFILE.map(([r, y]): Vec3 => [LOBSTER_POT[0] + r, LOBSTER_POT[1] + y, LOBSTER_POT[2]])),
+  },
+  ...[0, POT_PROFILE.length - 1].map((k, i) => ({
+    id: `pot-hoop-${i + 1}`,
+    number: 23 + i,
+    name: i === 0 ? "Pot's foot" : "Pot's mouth",
+    kind: "circle",
+    radius: POT_PROFILE[k][0],
+    knots: knots([LOBSTER_POT[0], LOBSTER_POT[1] + POT_PROFILE[k][1], LOBSTER_POT[2]]),
+  })),
 ];

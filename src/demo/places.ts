@@ -15,6 +15,8 @@ export const LIFEBUOY: Vec3 = [2.2, QUAY_HEIGHT + 1.35, 3.2];
 export const MOORING_BUOY: Vec3 = [-2.9, QUAY_HEIGHT, 4.6];
 /** Where a float stands beside it that bears the regatta's crest. */
 export const CREST_FLOAT: Vec3 = [-4.5, QUAY_HEIGHT, 5.1];
+/** A lobster pot, its bell a lattice of rings. */
+export const LOBSTER_POT: Vec3 = [-3.75, QUAY_HEIGHT, 6.05];
 export const OAR_RACK: Vec3 = [5.6, QUAY_HEIGHT, 3.4];
 /** The boat with the sail that billows, the foot of the flagstaff, the middle of the market's belt. */
 export const PETREL: Vec3 = [9, 0, -22];

@@ -69,6 +69,22 @@ export function mooringEye(): MeshBuilder {
   return mesh;
 }
 
+/** A ring of cane, 0.17 m across, lying flat on the ground that it stands on. */
+export function potRing(): MeshBuilder {
+  const cane: Paint = { color: hex("#b98d55"), roughness: 0.8 };
+  const mesh = new MeshBuilder();
+  const [around, across, ring, tube] = [14, 5, 0.079, 0.0085];
+  const place = (i: number, j: number): Vec3 => {
+    const [a, b] = [(2 * Math.PI * i) / around, (2 * Math.PI * j) / across];
+    const r = ring + tube * Math.cos(b);
+    return [r * Math.cos(a), tube + tube * Math.sin(b), -r * Math.sin(a)];
+  };
+  for (let i = 0; i < around; i++)
+    for (let j = 0; j < across; j++)
+      mesh.polygon(cane, [place(i, j), place(i + 1, j), place(i + 1, j + 1), place(i, j + 1)]);
+  return mesh;
+}
+
 /** A float of 0.84 m across and 1.3 m high, standing on a foot of wood. */
 export function crestFloat(): MeshBuilder {
   const skin: Paint = { color: hex("#efe3cb"), roughness: 0.5 };

@@ -15,6 +15,7 @@ import {
   FRONT,
   LIFEBUOY,
   LIGHTHOUSE,
+  LOBSTER_POT,
   MARKET_BELT,
   MASTS,
   MOORING_BUOY,
@@ -39,7 +40,7 @@ import {
   railPost,
   shingle,
 } from "./props";
-import { crestFloat, harbourFront, lifebuoy, mooringBuoy, mooringEye, oarRack } from "./quayside";
+import { crestFloat, harbourFront, lifebuoy, mooringBuoy, mooringEye, oarRack, potRing } from "./quayside";
 import type { MeshBuilder } from "./shapes";
 
 /** The demo scene's id, the same in every browser. */
@@ -132,6 +133,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       await prop("brass-stud", "Brass stud", brassStud()),
       await prop("shingle", "Shingle", shingle()),
       await prop("crest", "Crest", crest()),
+      await prop("pot-ring", "Pot ring", potRing()),
       await prop("kite-ochre", "Kite ochre", kite("#c98a1b")),
     ],
     mixes: [
@@ -160,6 +162,33 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       ...(await surface("mooring-buoy", "Mooring buoy", mooringBuoy(), [MOORING_BUOY], false)),
       ...(await surface("mooring-eye", "Mooring eye", mooringEye(), [MOORING_BUOY], false)),
       ...(await surface("crest-float", "Crest float", crestFloat(), [CREST_FLOAT], false)),
+      {
+        id: "pot-bell",
+        name: "Pot's bell",
+        made: { kind: "revolve", line: "pot-profile", through: LOBSTER_POT },
+        ground: false,
+        solid: false,
+        hidden: true,
+      },
+      {
+        id: "pot-hoops",
+        name: "Pot's hoops",
+        made: { kind: "tube", lines: ["pot-hoop-1", "pot-hoop-2"], radius: 0.014, sides: 8 },
+        ground: false,
+        hidden: true,
+      },
+      {
+        id: "lobster-pot",
+        name: "Lobster pot",
+        made: {
+          kind: "solid",
+          parts: [
+            { id: 0, of: "pot-rings" },
+            { id: 1, of: "pot-hoops" },
+          ],
+        },
+        ground: false,
+      },
       ...(await surface("oar-rack", "Oar rack", oarRack(), [OAR_RACK], false)),
       ...(await surface("front", "Harbour front", harbourFront(), [FRONT], false)).map((front) => ({
         ...front,

@@ -17,6 +17,12 @@ export interface SolidFacts {
 /** The walls are looked at in about so many places. */
 const LOOKS = 4000;
 
+/** Cosine of the angle between the normals of a wall's sides, at most. */
+const OPPOSITE = -0.8;
+
+const dotOf = (normal: Float64Array, a: number, b: number): number =>
+  normal[3 * a] * normal[3 * b] + normal[3 * a + 1] * normal[3 * b + 1] + normal[3 * a + 2] * normal[3 * b + 2];
+
 /** @param open how many edges are open */
 export function factsOf(mesh: ClosedMesh, open: number): SolidFacts {
   const [low, high] = [
@@ -64,7 +70,8 @@ function thinnestOf({ position: P, index }: ClosedMesh, size: number): SolidFact
     if (n[0] === 0 && n[1] === 0 && n[2] === 0) continue;
     const [x, y, z] = at.map((one, k) => one - 1e-6 * size * n[k]);
     tree.first(x, y, z, -n[0], -n[1], -n[2], met);
-    if (met.triangle < 0) continue;
+    // Near a sharp edge the other side is as near as one likes: a wall has two sides that face away from each other.
+    if (met.triangle < 0 || dotOf(normal, f, met.triangle) > OPPOSITE) continue;
     const thickness = Math.hypot(met.x - at[0], met.y - at[1], met.z - at[2]);
     if (thickness < (thinnest?.thickness ?? Infinity)) thinnest = { thickness, at: [at[0], at[1], at[2]] };
   }

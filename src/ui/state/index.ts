@@ -50,5 +50,5 @@ export {
   type SheetBy,
 } from "./session";
 export { seenLine } from "./seen-line";
-export { isJoined, useSolids } from "./solids";
+export { isJoined, useDrawnAsSolids, useSolids } from "./solids";
 export { useEdit } from "./useEdit";

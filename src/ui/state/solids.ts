@@ -1,5 +1,9 @@
 /** What is known of surfaces that are made of closed bodies, and how far their joining has come. */
+import { useMemo } from "react";
 import { create } from "zustand";
+import { thingsOf } from "@/core/made";
+import { useScene } from "@/store";
+import { useSession } from "./session";
 import type { SolidState, Solved } from "@/engine/solids";
 
 interface Solids {
@@ -42,3 +46,13 @@ const isSame = (a: SolidState | undefined, b: SolidState): boolean =>
 
 /** Whether a surface shows what it came to, and not something from before. */
 export const isJoined = ({ job, solved }: SolidState): boolean => job !== null && solved?.name === job;
+
+/** The dressings that are not drawn by themselves, because a solid that is seen stands for them; not the selected one. */
+export function useDrawnAsSolids(): ReadonlySet<string> {
+  const surfaces = useScene((scene) => scene.surfaces);
+  const chosen = useSession(({ focus, dressing }) => (focus.kind === "dressing" ? dressing : null));
+  return useMemo(() => {
+    const solids = surfaces.filter(({ made, hidden }) => made?.kind === "solid" && !hidden);
+    return new Set(solids.flatMap(({ made }) => thingsOf(made!)).filter((id) => id !== chosen));
+  }, [surfaces, chosen]);
+}

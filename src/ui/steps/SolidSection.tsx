@@ -4,7 +4,6 @@ import { toast } from "sonner";
 import { isSolid } from "@/core/made";
 import { SOLID_FORMATS } from "@/core/files";
 import { add, rotate } from "@/core/math";
-import { formatValue } from "@/core/schema";
 import type { Surface } from "@/core/scene";
 import { troubleSaid, type SolidFacts } from "@/core/solid";
 import { fileJobs } from "@/engine/client";
@@ -46,13 +45,20 @@ function volumeSaid(volume: number): string {
   return `${figure(volume * 1e6)} cm³`;
 }
 
+/** Lengths to three figures, all in the unit that suits the longest. */
+function lengthsSaid(lengths: readonly number[]): string {
+  const [unit, times] = Math.max(...lengths) >= 0.5 ? ["m", 1] : ["mm", 1000];
+  const figure = (value: number) => (value * times).toLocaleString("en", { maximumSignificantDigits: 3 });
+  return `${lengths.map(figure).join(" × ")} ${unit}`;
+}
+
 function Facts({ facts, stale, surface }: { facts: SolidFacts; stale: boolean; surface: Surface }) {
   const { closed, volume, size, thinnest } = facts;
   const times = surface.scale;
   const rows: [string, string][] = [
     ["Volume", volumeSaid(volume * times ** 3)],
-    ["Size", size.map((side) => formatValue(side * times, "m")).join(" × ")],
-    ["Thinnest wall", thinnest ? formatValue(thinnest.thickness * times, "m") : "none"],
+    ["Size", lengthsSaid(size.map((side) => side * times))],
+    ["Thinnest wall", thinnest ? lengthsSaid([thinnest.thickness * times]) : "none"],
   ];
   return (
     <dl

@@ -33,7 +33,7 @@ import {
   type Model,
   type ModelPart,
 } from "../assets";
-import { useResults, useSession, useStills } from "../state";
+import { useDrawnAsSolids, useResults, useSession, useStills } from "../state";
 import { asDrawn, useFineness } from "../three";
 import type { Share } from "./budget";
 import { useEye } from "./CameraRig";
@@ -46,8 +46,10 @@ export function Dressings() {
   const props = useScene((scene) => scene.props);
   const byId = useMemo(() => new Map(props.map((prop) => [prop.id, prop])), [props]);
   const budget = useBudget();
-  useEffect(() => invalidate(), [results, props]);
-  return [...results.values()].map(({ id, placements, drawn }) => (
+  const asSolids = useDrawnAsSolids();
+  useEffect(() => invalidate(), [results, props, asSolids]);
+  const own = [...results.values()].filter(({ id }) => !asSolids.has(id));
+  return own.map(({ id, placements, drawn }) => (
     <group key={id} position={placements.origin}>
       {placements.props.map((propId, index) => {
         const prop = byId.get(propId);

@@ -5,7 +5,7 @@ import { Ellipsis, Plus } from "lucide-react";
 import { useState } from "react";
 import { useScene, useSceneStore } from "@/store";
 import { useModels } from "../assets";
-import { saveView, updateView, useResults, useSession } from "../state";
+import { saveView, updateView, useDrawnAsSolids, useResults, useSession } from "../state";
 import { Choose, IconButton, NameField, Segmented } from "../kit";
 import { cameraNow } from "./CameraRig";
 import { startPainting, stopPainting } from "./brush";
@@ -151,6 +151,13 @@ function Counts() {
   const display = useSession((session) => session.display);
   const loading = [...models.values()].filter((model) => model === "loading").length;
   const placed = useResults((state) => state.scene !== null);
+  const asSolids = useDrawnAsSolids();
+  const within = useResults(({ byDressing }) =>
+    [...asSolids].reduce((sum, id) => {
+      const placed = byDressing.get(id)?.placements;
+      return placed ? sum + placed.count - placed.blanks : sum;
+    }, 0),
+  );
   const failed = props.filter((prop) => models.get(prop.asset) === "failed").length;
   return (
     <div
@@ -164,6 +171,12 @@ function Counts() {
       {placed
         ? `${count.toLocaleString("en")} ${count === 1 ? "prop" : "props"} · ${short(triangles)} triangles`
         : "placing…"}
+      {within > 0 && (
+        <span title="A solid that is made of them is drawn instead; select their dressing to see them.">
+          <br />
+          {`${within.toLocaleString("en")} of them as part of a solid`}
+        </span>
+      )}
       {display === "boxes" && full + light + boxes < count && (
         <span className="text-ochre-dark" title={WHY_FEWER}>
           <br />
