@@ -365,6 +365,11 @@ export const incoming = {
       args[0].name,
       strangers.ask((remote) => remote.bringInCache(...args)),
     ),
+  readDrawing: (file: GivenFile) =>
+    within(
+      file.name,
+      strangers.ask((remote) => remote.readDrawing(file)),
+    ),
   meshesInZip: (zip: GivenFile) =>
     within(
       zip.name,

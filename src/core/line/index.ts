@@ -9,7 +9,7 @@ import { arcLengthWithin, type Curve } from "./curve";
 import { curveThrough, normalsAlong, type LaidTrack, type Normals } from "./track";
 import type { Line } from "./schema";
 
-export { handlesOf, type Handles } from "./bezier";
+export { handleShare, handlesOf, type Handles } from "./bezier";
 export { squaredToChain } from "./chain";
 export { chained } from "./chained";
 export { ChordFinder, LEAST_STEP, TOGETHER } from "./chord";

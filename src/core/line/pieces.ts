@@ -41,12 +41,21 @@ export class Pieces {
     return this;
   }
 
+  /** A cubic by its control points. */
+  cubic(a: Vec3, b: Vec3, c: Vec3, d: Vec3): this {
+    for (const axis of [0, 1, 2]) this.#coefficients.push(a[axis]);
+    for (const axis of [0, 1, 2]) this.#coefficients.push(3 * (b[axis] - a[axis]));
+    for (const axis of [0, 1, 2]) this.#coefficients.push(3 * (c[axis] - 2 * b[axis] + a[axis]));
+    for (const axis of [0, 1, 2]) this.#coefficients.push(d[axis] - 3 * c[axis] + 3 * b[axis] - a[axis]);
+    return this;
+  }
+
   /**
    * A bend from one angle to another (radians, or as much of another parameter as a radian is), in as many cubics as it
    * needs; with `knots` there are so many knots on it, dividing it evenly, each in the middle of its part.
    */
-  bend(bend: Bend, from: number, to: number, knots = 0): this {
-    const count = Math.max(1, Math.ceil((Math.abs(to - from) / (2 * Math.PI)) * PER_TURN));
+  bend(bend: Bend, from: number, to: number, knots = 0, perTurn = PER_TURN): this {
+    const count = Math.max(1, Math.ceil((Math.abs(to - from) / (2 * Math.PI)) * perTurn));
     const step = (to - from) / count;
     for (let k = 0; k < knots; k++) this.knot(((k + 0.5) * count) / knots);
     for (let i = 0; i < count; i++) {

@@ -39,6 +39,13 @@ export const knotSchema = z.object({
   join: z.enum(["smooth", "corner", "free"]).optional(),
   before: vec3Schema.optional(),
   after: vec3Schema.optional(),
+  /**
+   * The Bézier span from here on is a piece of an ellipse that goes round by so many radians, as long as its handles are
+   * those of one.
+   */
+  sweep: within(2 * Math.PI)
+    .positive()
+    .optional(),
   /** Turns the line's frame here by so many radians about its direction; in between it goes from one to the next. */
   roll: within(1_000_000).optional(),
   /** What the knot goes along with. */
@@ -116,6 +123,16 @@ const shared = {
   name: nameSchema,
   knots: numbered(z.array(knotSchema).min(1).max(100_000)),
   courses: coursesSchema,
+  /** The drawing that it was brought in with, and which part of that it is; a hole is left out of what is filled. */
+  source: z
+    .object({
+      file: z.string().max(260),
+      part: z.string().max(200),
+      hole: z.boolean().default(false),
+      /** Where the drawing went, and how large: there it goes again when it is brought once more. */
+      place: z.object({ middle: vec3Schema, right: vec3Schema, down: vec3Schema, scale: within(1_000_000).positive() }),
+    })
+    .optional(),
   /** How it lies on a surface; null for a line that goes by its knots alone. */
   laid: laidSchema.nullable().default(null),
   /** Surfaces that its knots were put on as it was drawn: an area within it is filled on them. */

@@ -111,7 +111,7 @@ const TAKEN_INSIDE = 1.37;
 export function dressOver(
   id: string,
   name: string,
-  where: { surfaces?: readonly string[]; areas?: readonly string[]; volumes?: readonly string[] },
+  where: Partial<Record<"surfaces" | "areas" | "holes" | "volumes", readonly string[]>>,
   extent: number,
   props: readonly Prop[],
 ): Dressing {

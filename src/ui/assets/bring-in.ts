@@ -26,12 +26,16 @@ import {
   selectProp,
   useSession,
 } from "../state";
+import { offerDrawing } from "./drawings";
 import type { Draft } from "immer";
 
 /** What a choice of files offers for meshes. */
 export const MESH_FILES = [...MESH_ENDINGS, ...COMPANION_ENDINGS, "zip", "clothesline"]
   .map((one) => `.${one}`)
   .join(",");
+
+/** What it offers for all that can be brought into a scene. */
+export const SCENE_FILES = `${MESH_FILES},.svg`;
 
 /** Masks are kept no larger than this a side, pixels. */
 const MASK_PIXELS = Math.min(2048, MOST_PIXELS);
@@ -138,7 +142,10 @@ export async function bringIn(
   openScene: (id: string) => void,
 ): Promise<void> {
   try {
-    const { wanted, projects } = await sorted(files);
+    const drawings = files.filter(({ name }) => /\.svg$/i.test(name));
+    for (const file of drawings) await bringDrawing(file);
+    if (drawings.length === files.length) return;
+    const { wanted, projects } = await sorted(files.filter((file) => !drawings.includes(file)));
     if (as === "props") {
       const props = await readAll(wanted, async (found, name) => propFrom(found, name));
       if (props.length > 0) addProps(props);
@@ -156,6 +163,15 @@ export async function bringIn(
     for (const file of projects) openScene(await openProject(file));
   } catch (error) {
     complain(error, files[0].name);
+  }
+}
+
+/** Reads a drawing, and asks how large it is to be. */
+async function bringDrawing(file: File): Promise<void> {
+  try {
+    offerDrawing(file.name, await incoming.readDrawing(await given(file)));
+  } catch (error) {
+    complain(error, file.name);
   }
 }
 

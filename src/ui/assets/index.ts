@@ -10,8 +10,10 @@ export {
   replaceFile,
   replaceSurface,
   replayFor,
+  SCENE_FILES,
   standInFor,
 } from "./bring-in";
+export { nextDrawing, usePending } from "./drawings";
 export { broughtFacts, mendedSentences, UNITS } from "./brought";
 export { tintOf } from "./density-tint";
 export { elevationOf, useElevations } from "./elevations";

@@ -6,7 +6,7 @@ import { useRef, type ReactNode } from "react";
 import { propsIn } from "@/core/place";
 import { preparedBounds, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
-import { bringStartBasket, MESH_FILES } from "../assets";
+import { bringStartBasket, SCENE_FILES } from "../assets";
 import { Button, Choose, FilesInput, IconButton, Segmented } from "../kit";
 import { addMix, selectMix, selectProp, useSession } from "../state";
 import { MixPicture, PropPicture } from "./PropPicture";
@@ -99,7 +99,7 @@ function PropList({ onFiles }: { onFiles: (files: File[]) => void }) {
           Make a mix…
         </Choose>
       )}
-      <FilesInput input={input} id={BRING_IN} accept={MESH_FILES} testId="prop-files" onFiles={onFiles} />
+      <FilesInput input={input} id={BRING_IN} accept={SCENE_FILES} testId="prop-files" onFiles={onFiles} />
     </>
   );
 }

@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import { duplicateScene, useScene, useSceneStore, type SaveState } from "@/store";
 import { chooseTable, Choose, NameField, tableChoices, type TableChoice } from "../kit";
-import { bringIn, MESH_FILES } from "../assets";
+import { bringIn, SCENE_FILES } from "../assets";
 import { downloadProject } from "../export";
 import { useSession } from "../state";
 import { toggleTime } from "../time";
@@ -71,7 +71,7 @@ export function SceneName() {
       <input
         ref={input}
         type="file"
-        accept={MESH_FILES}
+        accept={SCENE_FILES}
         hidden
         onChange={(event) => {
           void bringIn([...(event.target.files ?? [])], "props", (id) => router.push(`/scene/${id}`));

@@ -24,6 +24,7 @@ import {
   duplicateLine,
   editLine,
   guideLinesOf,
+  holesOf,
   joinLines,
   lineOf,
   reverseLine,
@@ -105,7 +106,11 @@ export function LineColumn({ line }: { line: Line }) {
           label="Fill it as an area"
           onChoose={(prop) =>
             dressField(
-              { areas: [line.id], surfaces: surfacesOf(line, useSceneStore.getState().shown) },
+              {
+                areas: [line.id],
+                holes: holesOf(line, useSceneStore.getState().shown),
+                surfaces: surfacesOf(line, useSceneStore.getState().shown),
+              },
               areaWithin(line),
               prop,
             )

@@ -8,6 +8,7 @@ import { toast } from "sonner";
 import { useSceneStore } from "@/store";
 import { bringIn } from "../assets";
 import { Basket } from "../basket";
+import { DrawingDialog } from "../drawing";
 import { Hotkeys, KeysDialog, Palette } from "../commands";
 import { ExportDialog } from "../export";
 import { DressDialog, Rail } from "../rail";
@@ -145,6 +146,7 @@ function OpenTable() {
       {dialog === "keys" && <KeysDialog />}
       {dialog === "dress" && <DressDialog />}
       {dialog === "prepare" && <PrepareDialog />}
+      {dialog === "drawing" && <DrawingDialog />}
       {dialog === "seeds" && <SeedBoard />}
       <KeepingDialogs />
     </DropZone>

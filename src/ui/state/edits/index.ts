@@ -3,6 +3,7 @@ export { dressingOf, editDressing, editLine, guideLinesOf, inField, lineOf, mill
 export * from "./courses";
 export * from "./laying";
 export * from "./dressings";
+export * from "./drawings";
 export * from "./knots";
 export * from "./laid";
 export * from "./lines";

@@ -1,0 +1,2 @@
+/** Bringing drawings in. */
+export { DrawingDialog } from "./DrawingDialog";
