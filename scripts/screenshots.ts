@@ -122,10 +122,13 @@ test("export", async ({ page }) => {
   await shoot(page, "export");
 });
 
-test("hill", async ({ page }) => {
-  await openHill(page, "Baskets");
-  await page.getByRole("button", { name: /^5 Fit/ }).click();
-  await shoot(page, "hill");
+test("solid", async ({ page }) => {
+  await openScene(page, DEMO);
+  await page.getByRole("radio", { name: "Surfaces" }).click();
+  await page.getByRole("list", { name: "Surfaces" }).getByText("Lobster pot").click();
+  await page.keyboard.press("f");
+  await page.getByText("yes, all round").waitFor();
+  await shoot(page, "solid");
 });
 
 test("surface", async ({ page }) => {

@@ -21,10 +21,15 @@ const GULL_ROUND: readonly Vec3[] = [
 
 /** How far out the lobster pot's bell is at which height, metres. */
 const POT_PROFILE: readonly (readonly [out: number, high: number])[] = [
-  [0.34, 0.02],
-  [0.35, 0.16],
-  [0.27, 0.4],
-  [0.15, 0.56],
+  [0.34, -0.05],
+  [0.35, 0.09],
+  [0.27, 0.33],
+  [0.15, 0.49],
+];
+/** The hoops run through its lowest and its highest rings. */
+const POT_HOOPS: readonly (readonly [out: number, high: number])[] = [
+  [0.351, 0.03],
+  [0.205, 0.43],
 ];
 
 export const LINES = [
@@ -219,12 +224,12 @@ export const LINES = [
     kind: "smooth",
     knots: knots(...POT_PROFILE.map(([r, y]): Vec3 => [LOBSTER_POT[0] + r, LOBSTER_POT[1] + y, LOBSTER_POT[2]])),
   },
-  ...[0, POT_PROFILE.length - 1].map((k, i) => ({
+  ...POT_HOOPS.map(([radius, high], i) => ({
     id: `pot-hoop-${i + 1}`,
     number: 23 + i,
     name: i === 0 ? "Pot's foot" : "Pot's mouth",
     kind: "circle",
-    radius: POT_PROFILE[k][0],
-    knots: knots([LOBSTER_POT[0], LOBSTER_POT[1] + POT_PROFILE[k][1], LOBSTER_POT[2]]),
+    radius,
+    knots: knots([LOBSTER_POT[0], LOBSTER_POT[1] + high, LOBSTER_POT[2]]),
   })),
 ];

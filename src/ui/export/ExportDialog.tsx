@@ -10,7 +10,7 @@ import { fileJobs } from "@/engine/client";
 import { animationBytes } from "@/engine/reckoned";
 import { assetsFor, useSceneStore } from "@/store";
 import { asFileName, download, Button, Modal, Segmented, Toggle } from "../kit";
-import { drawnLine, useMoved, useResults, useSession } from "../state";
+import { drawnLine, useMoved, useResults, useSession, useSolids } from "../state";
 import { isShown } from "../view";
 
 type Form = FormatName | "project";
@@ -82,7 +82,8 @@ export function ExportDialog() {
     setBusy(true);
     try {
       const assets = await assetsFor(scene);
-      const chosen = { dressing: only, compressed, surfaces, lines };
+      const { solved } = useSolids.getState();
+      const chosen = { dressing: only, compressed, surfaces, lines, solved: solved() };
       const bytes =
         form === "project"
           ? await fileJobs.writeProject(scene, assets)

@@ -1,5 +1,5 @@
 /** Arcs of SVG by their middle. */
-import type { Point, Segment } from "./read";
+import type { Point, Segment } from "./drawing";
 
 interface Arc {
   centre: Point;

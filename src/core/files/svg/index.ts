@@ -1,3 +1,4 @@
 /** SVG drawings, as lines. */
 export { linesOfDrawing, type DrawingPlace, type OutlineLine } from "./lines";
-export { readSvg, type Drawing } from "./read";
+export type { Drawing } from "./drawing";
+export { readSvg } from "./read";

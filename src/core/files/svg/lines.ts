@@ -2,7 +2,7 @@
 import { handleShare, type Knot, type Line } from "../../line";
 import { add, scale, subtract, type Vec3 } from "../../math";
 import { centred, pointOn, slopeOn } from "./arcs";
-import type { Drawing, Outline, Point, Segment } from "./read";
+import type { Drawing, Outline, Point, Segment } from "./drawing";
 
 /** Where a drawing goes: where its middle is, and what its directions to the right and down are in the world, of length 1. */
 export interface DrawingPlace {
