@@ -1,0 +1,89 @@
+import type { Solved, SolidState } from "./solids";
+import { SolidsClient, type SolidsListener } from "./solids-client";
+
+/** Jobs that wait for an answer, by their names, in a worker that is none. */
+const open = new Map<string, (answer: Solved | string | null) => void>();
+let stops = 0;
+jest.mock("comlink", () => ({
+  wrap: () => ({
+    known: () => Promise.resolve([]),
+    solve: ({ name }: { name: string }) => new Promise((resolve) => open.set(name, resolve as never)),
+    stop: () => void stops++,
+  }),
+}));
+class FakeWorker {
+  addEventListener(): void {}
+  terminate(): void {}
+}
+Object.assign(globalThis, { Worker: FakeWorker });
+
+const solved = (name: string) => ({ name }) as Solved;
+const states = (wanted: Record<string, string>, known: Record<string, string> = {}) =>
+  new Map(
+    Object.entries(wanted).map(([id, job]): [string, SolidState] => [
+      id,
+      { job, troubles: [], solved: known[id] ? ({ name: known[id] } as SolidState["solved"]) : null },
+    ]),
+  );
+const rest = () => new Promise((resolve) => setTimeout(resolve, 5));
+
+function client(more: Partial<SolidsListener> = {}) {
+  const told: string[] = [];
+  const own = new SolidsClient({
+    job: () => Promise.resolve({ name: jobs.current, steps: [] }),
+    solved: (id, { name }) => Promise.resolve(void told.push(`${id} ${name}`)),
+    failed: (id, reason) => void told.push(`${id} failed: ${reason}`),
+    ...more,
+  });
+  return { own, told };
+}
+const jobs = { current: "one" };
+
+beforeEach(() => {
+  open.clear();
+  stops = 0;
+  jobs.current = "one";
+});
+
+it("joins what is wanted once, gives up what nothing wants any more, and takes what is kept", async () => {
+  const kept = jest.fn((job: string) => Promise.resolve(job === "kept" ? solved("kept") : undefined));
+  const { own, told } = client({ kept });
+  own.want(states({ pot: "one" }));
+  await rest();
+  own.want(states({ pot: "one" }));
+  await rest();
+  expect([...open.keys()]).toEqual(["one"]);
+  jobs.current = "two";
+  own.want(states({ pot: "two" }));
+  await rest();
+  expect([stops, [...open.keys()]]).toEqual([1, ["one", "two"]]);
+  open.get("two")!(solved("two"));
+  await rest();
+  expect(told).toEqual(["pot two"]);
+  expect([...own.solved.keys()]).toEqual(["two"]);
+  own.want(states({ pot: "kept" }, { pot: "two" }));
+  await rest();
+  expect([told.at(-1), open.size]).toEqual(["pot kept", 2]);
+  own.want(states({}));
+  expect(own.solved.size).toBe(0);
+});
+
+it("leaves what was stopped or failed until it is asked for again", async () => {
+  const { own, told } = client();
+  const wanted = states({ pot: "one" });
+  own.want(wanted);
+  await rest();
+  own.stop();
+  await rest();
+  own.want(wanted);
+  await rest();
+  expect([stops, open.size, own.isLeft("one")]).toEqual([1, 1, true]);
+  own.again(wanted);
+  await rest();
+  open.get("one")!("The bodies could not be joined.");
+  await rest();
+  expect(told).toEqual(["pot failed: The bodies could not be joined."]);
+  own.want(wanted);
+  await rest();
+  expect(told).toHaveLength(1);
+});
