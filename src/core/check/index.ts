@@ -2,6 +2,7 @@
 import { FLAG, eachAmong, type Placements } from "../place";
 import { allGiveWay } from "./all-give-way";
 import { bare } from "./bare";
+import { bentBadly } from "./bent-badly";
 import { boxedGround } from "./boxed-ground";
 import { floating } from "./floating";
 import { flipped } from "./flipped";
@@ -51,6 +52,7 @@ const CHECKS: readonly Check[] = [
   uneven,
   flipped,
   folded,
+  bentBadly,
   outside,
   throughWalls,
   steep,
