@@ -86,4 +86,13 @@ it("leaves what was stopped or failed until it is asked for again", async () => 
   own.want(wanted);
   await rest();
   expect(told).toHaveLength(1);
+  jobs.current = "two";
+  own.want(states({ pot: "two" }));
+  await rest();
+  open.get("two")!(Promise.reject(new Error("gone")) as never);
+  await rest();
+  open.clear();
+  own.want(states({ pot: "two" }));
+  await rest();
+  expect([told.slice(1), open.size]).toEqual([["pot failed: gone"], 0]);
 });

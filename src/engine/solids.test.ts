@@ -126,14 +126,14 @@ it("says of what is open, hangs on itself, or is too much that it was left out, 
 
 it("goes home as files that others read as the same closed body, in their units, upright and facing outwards", async () => {
   const engine = new Engine();
-  await volumes(engine, scene(solid("block", [["join", "crate"]], { position: [2, 0, 0], scale: 0.5 }))); // prettier-ignore
+  await volumes(engine, scene(solid("block", [["join", "crate"]], { position: [2, 0, 1], scale: 0.5 }))); // prettier-ignore
   const mesh = engine.madeMesh("block") as never;
   const stand = engine.standOf("block")! as never;
   const stl = await SOLID_FORMATS.stl.write(mesh, stand, "block");
   const geometry = new STLLoader().parse(stl.buffer as ArrayBuffer);
   geometry.computeBoundingBox();
   const { min, max } = geometry.boundingBox!;
-  expect([min.toArray(), max.toArray()]).toEqual([[1750, -250, 0], [2250, 250, 500]]); // prettier-ignore
+  expect([min.toArray(), max.toArray()]).toEqual([[1750, -1250, 0], [2250, -750, 500]]); // prettier-ignore
   const P = geometry.getAttribute("position").array;
   expect(volumeOf({ position: P, index: Uint32Array.from({ length: P.length / 3 }, (_, i) => i) })).toBeCloseTo(
     0.125e9,

@@ -66,10 +66,7 @@ class CellWork {
     return { solid, ...extentOf(mesh) };
   }
 
-  /**
-   * Pieces joined, of which none touch each other any more. What does not touch is laid together without being computed, so
-   * that a net of two layers is one operation, however many threads it has.
-   */
+  /** Pieces joined, of which none touch each other any more. */
   #union(pieces: readonly Piece[]): Piece[] {
     const near = pieces.map((a, i) => pieces.flatMap((b, j) => (i !== j && touch(a, b) ? [j] : [])));
     const done = new Set<number>();
@@ -84,12 +81,10 @@ class CellWork {
             group.push(j);
           }
       if (group.length === 1) return [piece];
-      const { Manifold } = this.#library;
-      const layers = layersOf(group, near).map((layer) => Manifold.compose(layer.map((i) => pieces[i].solid)));
-      const solid = Manifold.union(layers);
+      const solid = this.#library.Manifold.union(group.map((i) => pieces[i].solid));
       // What is computed later would have to keep all that it is computed from.
       solid.numTri();
-      for (const one of [...layers, ...group.map((i) => pieces[i].solid)]) one.delete();
+      for (const i of group) pieces[i].solid.delete();
       return [{ solid, boxes: joinedBoxes(group.map((i) => pieces[i])), mesh: null }];
     });
   }
@@ -113,20 +108,6 @@ class CellWork {
     for (const { solid } of others) solid.delete();
     return out;
   }
-}
-
-/** Numbers of pieces in layers, so that none of a layer touch each other: each goes into the first that it fits. */
-function layersOf(group: readonly number[], near: readonly (readonly number[])[]): number[][] {
-  const layers: number[][] = [];
-  const layerOf = new Map<number, number>();
-  for (const i of group) {
-    const taken = new Set(near[i].map((j) => layerOf.get(j)));
-    let layer = 0;
-    while (taken.has(layer)) layer++;
-    layerOf.set(i, layer);
-    (layers[layer] ??= []).push(i);
-  }
-  return layers;
 }
 
 function boxesOf({ position: P, index }: ClosedMesh): Float64Array {

@@ -19,6 +19,7 @@ import {
   type ClosedMesh,
   type JoinStep,
 } from ".";
+import { cutAt } from "./cut";
 import { rimmed } from "./stitch";
 
 /** A box of eight vertices, turned so that nothing of it lies along an axis. */
@@ -81,7 +82,12 @@ describe("joining", () => {
       { how: "join", bodies: named([a], "a") },
       { how, bodies: named([b], "b") },
     ];
-    for (const side of [null, 0.25, 0.5]) expect(volumeOf(await joined(steps, side))).toBeCloseTo(volume, 5);
+    for (const side of [null, 0.25, 0.5]) {
+      const mesh = await joined(steps, side);
+      expect(volumeOf(mesh)).toBeCloseTo(volume, 5);
+      // The walls of cells are gone.
+      expect(closedBodies(mesh).bodies).toHaveLength(1);
+    }
   });
 
   it("comes to the same whatever the cells, closed everywhere, also where many bodies meet", async () => {
@@ -121,6 +127,24 @@ describe("joining", () => {
     expect(given).toBeNull();
   });
 
+  it("is cut at the very same places on both sides of a wall, however often, and closed again", () => {
+    const body = tubes({ radius: 0.4, sides: 17 }, [new GuideLine(polyline([-1, -1, -1], [1, 1.3, 0.7]))])[0];
+    const fill = () => {
+      throw new Error("One outline needs no library.");
+    };
+    const halves = cutAt(body, 0, Math.fround(0.123), fill).map((half) => cutAt(half!, 1, Math.fround(0.21), fill));
+    const quarters = halves.flat().map((one) => one!);
+    for (const quarter of quarters) expect(rimmed(quarter).rim.length).toBe(0);
+    expect(quarters.reduce((sum, one) => sum + volumeOf(one), 0)).toBeCloseTo(volumeOf(body), 5);
+    const onWall = (mesh: ClosedMesh) => {
+      const points: string[] = [];
+      for (let p = 0; p < mesh.position.length; p += 3)
+        if (mesh.position[p] === Math.fround(0.123)) points.push(mesh.position.slice(p, p + 3).join(" "));
+      return points.sort();
+    };
+    for (const k of [0, 1]) expect(onWall(halves[0][k]!)).toEqual(onWall(halves[1][k]!));
+  });
+
   it("says how thick the thinnest wall is, and keeps creases", async () => {
     const hollow = await joined([
       { how: "join", bodies: named([box([1, 1, 1])]) },
@@ -129,6 +153,9 @@ describe("joining", () => {
     const { volume, size, thinnest, closed } = factsOf(hollow, 0);
     expect([volume, ...size].map((value) => value.toFixed(4))).toEqual(["0.2224", "1.0000", "1.0000", "1.0000"]);
     expect([closed, thinnest!.thickness.toFixed(4)]).toEqual([true, "0.0200"]);
+    // What only comes to a point has no walls.
+    const pyramid = { position: Float32Array.from([1, 1, 1, -1, -1, 1, -1, 1, -1, 1, -1, -1]), index: Uint32Array.from([0, 2, 1, 0, 1, 3, 0, 3, 2, 1, 2, 3]) }; // prettier-ignore
+    expect([volumeOf(pyramid).toFixed(3), factsOf(pyramid, 0).thinnest]).toEqual(["2.667", null]);
     const shown = creased(hollow);
     expect(shown.position.length / 3).toBe(48);
     expect(uncreased(shown).position.length / 3).toBe(16);
