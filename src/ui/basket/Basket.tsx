@@ -76,6 +76,7 @@ function PropList({ onFiles }: { onFiles: (files: File[]) => void }) {
         <>
           <p className="py-3 text-xs leading-relaxed text-ink-6">
             Drop a file with a mesh anywhere on this screen, and it is here to be repeated: GLB, glTF, OBJ, STL or PLY.
+            An SVG drawing becomes lines.
           </p>
           <Button className="w-full shrink-0" onClick={() => void bringStartBasket()}>
             The regatta&apos;s props

@@ -126,11 +126,11 @@ export const COMMANDS: readonly Command[] = [
   {
     id: "bring",
     name: "Bring in files…",
-    words: "import load open add prop mesh model glb gltf obj stl ply zip",
+    words: "import load open add prop mesh model glb gltf obj stl ply zip svg drawing vector outline path letters",
     run: () => document.getElementById(BRING_IN)?.click(),
     possible: () => document.getElementById(BRING_IN) !== null,
   },
-  ...(["bumps", "box", "revolve", "loft", "band"] as const).map((kind) => ({
+  ...(["bumps", "box", "revolve", "loft", "band", "tube", "shell", "solid"] as const).map((kind) => ({
     id: `make-${kind}`,
     name: `Make a surface: ${MADE_KINDS[kind].label.toLowerCase()}`,
     words: {
@@ -139,6 +139,9 @@ export const COMMANDS: readonly Command[] = [
       revolve: "lathe vase tower",
       loft: "sail sheet hull",
       band: "belt strip ribbon road conveyor",
+      tube: "pipe bar cable rope sweep thick line",
+      shell: "thickness wall offset thicken",
+      solid: "join cut union subtract intersect boolean print closed volume stl 3mf",
     }[kind],
     run: () => makeSurface(kind, cameraNow.target),
   })),
