@@ -178,7 +178,8 @@ export class EvaluationClient {
         this.#listener.results(results, scene);
         this.#shown = scene;
         this.#states = solids;
-        if (!this.#waiting) this.#solids.want(solids);
+        // While it plays, every frame would want something else.
+        if (!this.#waiting && this.#looks) this.#solids.want(solids);
         if (!this.#waiting && this.#looks) void this.#lookForPoking(scene);
       } catch (error) {
         if (this.#closed) return;
