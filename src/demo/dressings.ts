@@ -391,7 +391,7 @@ export const DRESSINGS = [
     where: {
       kind: "wrapped",
       surfaces: ["pot-bell"],
-      patch: { layout: { by: "number", columns: 12, rows: 6, stagger: 0.5, foot: 1, top: 1 } },
+      patch: { layout: { by: "number", columns: 10, rows: 5, stagger: 0.5, foot: 1, top: 1 } },
     },
     what: { entries: [{ prop: "pot-ring" }] },
     stance: { up: "normal", meetsUp: "centre" },

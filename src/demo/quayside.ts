@@ -69,11 +69,11 @@ export function mooringEye(): MeshBuilder {
   return mesh;
 }
 
-/** A ring of cane, 0.17 m across, lying flat on the ground that it stands on. */
+/** A ring of cane, 0.24 m across, lying flat on the ground that it stands on. */
 export function potRing(): MeshBuilder {
   const cane: Paint = { color: hex("#b98d55"), roughness: 0.8 };
   const mesh = new MeshBuilder();
-  const [around, across, ring, tube] = [14, 5, 0.079, 0.0085];
+  const [around, across, ring, tube] = [14, 4, 0.112, 0.0095];
   const place = (i: number, j: number): Vec3 => {
     const [a, b] = [(2 * Math.PI * i) / around, (2 * Math.PI * j) / across];
     const r = ring + tube * Math.cos(b);

@@ -7,6 +7,8 @@ import type { ClosedMesh } from "./closed";
 
 /** Where the walls lie, metres from the origin. */
 const ASIDE = 0.0381966011;
+/** So many triangles are done in one cell, faster than others could be told. */
+const ALONE = 30_000;
 /** In the mean a cell should hold no more triangles. */
 const MOST = 8_000;
 
@@ -22,7 +24,7 @@ const cellOf = (at: number, side: number): number => {
 /** The side of cells for meshes, a power of two of metres; null where all of them may lie in one. */
 export function sideFor(meshes: readonly ClosedMesh[]): number | null {
   const total = meshes.reduce((sum, { index }) => sum + index.length / 3, 0);
-  if (total <= MOST) return null;
+  if (total <= ALONE) return null;
   const boxes = meshes.map(boxOf);
   const size = Math.max(...boxes.map(({ low, high }) => Math.max(...high.map((x, k) => x - low[k]))));
   const all = boxes.reduce(

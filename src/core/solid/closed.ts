@@ -83,24 +83,34 @@ export function closedBodies(mesh: Points): Mended {
 function weldedMesh(mesh: Points): { position: Float32Array; index: number[] } {
   const vertex = weldedVertices(mesh.position);
   const index: number[] = [];
-  const seen = new Map<string, number>();
+  // Faces in chains by the lowest of their vertices, beginning with it.
+  const head = new Int32Array(vertex.length).fill(-1);
+  const next: number[] = [];
+  const gone = new Set<number>();
   for (let t = 0; t + 2 < mesh.index.length; t += 3) {
-    const [a, b, c] = [vertex[mesh.index[t]], vertex[mesh.index[t + 1]], vertex[mesh.index[t + 2]]];
+    const own = [vertex[mesh.index[t]], vertex[mesh.index[t + 1]], vertex[mesh.index[t + 2]]];
+    const k = own.indexOf(Math.min(...own));
+    const [a, b, c] = [own[k], own[(k + 1) % 3], own[(k + 2) % 3]];
     if (a === b || b === c || c === a) continue;
-    const name = [a, b, c].sort((x, y) => x - y).join(" ");
-    const before = seen.get(name);
-    if (before === undefined) {
-      seen.set(name, index.length);
-      index.push(a, b, c);
+    let before = head[a];
+    while (before >= 0 && !isSameFace(index, before, b, c)) before = next[before];
+    if (before >= 0) {
+      if (index[3 * before + 1] !== b) gone.add(before);
       continue;
     }
-    const turn = [index[before], index[before + 1], index[before + 2]];
-    if (turn[(turn.indexOf(a) + 1) % 3] !== b) index[before] = -1;
+    next.push(head[a]);
+    head[a] = index.length / 3;
+    index.push(a, b, c);
   }
-  const kept: number[] = [];
-  for (let t = 0; t < index.length; t += 3) if (index[t] >= 0) kept.push(index[t], index[t + 1], index[t + 2]);
+  const kept = gone.size === 0 ? index : index.filter((_, e) => !gone.has(Math.floor(e / 3)));
   return { position: Float32Array.from(mesh.position), index: kept };
 }
+
+/** Whether a face that begins with the same vertex has the two others as well, whichever way round. */
+const isSameFace = (index: readonly number[], face: number, b: number, c: number): boolean => {
+  const [x, y] = [index[3 * face + 1], index[3 * face + 2]];
+  return (x === b && y === c) || (x === c && y === b);
+};
 
 class Mending {
   readonly #position: Float32Array;

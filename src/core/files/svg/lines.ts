@@ -37,18 +37,24 @@ function placing({ unit, middle }: Pick<Drawing, "unit" | "middle">, place: Draw
 
 function knotsOf({ start, segments, closed }: Outline, place: Place): Knot[] {
   const knots: Knot[] = [{ id: 0, position: place(start), join: "free", before: NONE, after: NONE }];
-  let at = start;
-  // What is closed has three knots at least.
-  const parts = closed && segments.length < 3 ? 2 : 1;
-  for (const segment of segments) {
-    for (const piece of piecesOf(at, segment, parts)) {
-      const last = knots[knots.length - 1];
-      last.after = subtract(place(piece.first), place(piece.from));
-      if (piece.sweep !== undefined) last.sweep = piece.sweep;
-      const before = subtract(place(piece.second), place(piece.to));
-      knots.push({ id: knots.length, position: place(piece.to), join: "free", before, after: NONE });
-    }
-    at = segment.to;
+  const pieces = (parts: 1 | 2): Piece[] => {
+    let at = start;
+    return segments.flatMap((segment) => {
+      const own = piecesOf(at, segment, parts);
+      at = segment.to;
+      return own;
+    });
+  };
+  const whole = pieces(1);
+  const end = whole.at(-1)?.to ?? start;
+  // What is closed has three knots at least; one that ends where it begins has one less.
+  const count = whole.length + (end[0] === start[0] && end[1] === start[1] ? 0 : 1);
+  for (const piece of closed && count < 3 ? pieces(2) : whole) {
+    const last = knots[knots.length - 1];
+    last.after = subtract(place(piece.first), place(piece.from));
+    if (piece.sweep !== undefined) last.sweep = piece.sweep;
+    const before = subtract(place(piece.second), place(piece.to));
+    knots.push({ id: knots.length, position: place(piece.to), join: "free", before, after: NONE });
   }
   if (closed && knots.length > 2) {
     const last = knots[knots.length - 1];

@@ -71,6 +71,9 @@ test("all commands of paths and all shapes become lines of the length that they 
   const round = 2 * (30 - 8) + 2 * (20 - 8) + 2 * Math.PI * 4;
   expect(one('<rect width="30" height="20" rx="4"/>')).toEqual([[Number(round.toFixed(6)), true]]);
   expect(one('<circle cx="9" cy="9" r="7"/>')).toEqual([[Number((14 * Math.PI).toFixed(6)), true]]);
+  const knots = (d: string) =>
+    linesOfDrawing(svg(`<path d="${d}"/>`), "a.svg", level(1)).map((one) => one.knots.length);
+  expect([knots("M0 0L3 0L3 4Z"), knots("M0 0A5 5 0 0 1 10 0A5 5 0 0 1 0 0Z"), knots("M0 0C10 9 20 9 30 0L0 0Z")]).toEqual([[3], [4], [4]]); // prettier-ignore
   // A leaf of two pieces, and two arcs that meet.
   expect(one('<path d="M0 0C10 0 20 0 30 0L0 0Z"/>')).toEqual([[60, true]]);
   expect(one('<path d="M0 0A5 5 0 0 1 10 0A5 5 0 0 1 0 0"/>')).toEqual([[Number((10 * Math.PI).toFixed(6)), false]]);
