@@ -26,6 +26,7 @@ import {
   type PlacedScene,
   type SceneChange,
 } from "@/core/scene";
+import { reached } from "./reached";
 import { solidState, solvedInput, wanted, type SolidJob, type SolidState, type Solved } from "./solids";
 import * as things from "./things";
 import { carries } from "./ties";
@@ -330,6 +331,12 @@ export class Engine {
   get solids(): ReadonlyMap<string, SolidState> {
     const made = this.#scene.surfaces.filter((one) => one.made !== null && isSolid(one.made));
     return new Map(made.map(({ id }) => [id, this.#graph.get(solidState, id)]));
+  }
+
+  /** Whether any of some dressings hangs on a surface that is made of closed bodies. */
+  hangOnSolids(dressings: readonly string[]): boolean {
+    const solids = this.#scene.surfaces.filter(({ made }) => made !== null && isSolid(made));
+    return dressings.some((id) => solids.some((one) => this.#graph.get(reached, id).has(one.id)));
   }
 
   /** What is to be joined for a surface; null where there is nothing. */

@@ -93,7 +93,8 @@ export async function evaluateScene(
   let placed = 0;
   await teach(engine, scene, assets, options.poking);
   engine.take(scene);
-  await solveAll(engine, options.solved, SOLVER);
+  const ids = chosen.map(({ id }) => id);
+  if (options.surfaces || options.poking || engine.hangOnSolids(ids)) await solveAll(engine, options.solved, SOLVER);
   for (const dressing of chosen) {
     // Checks of what is refused would be for nothing.
     placed += standing(engine.placements(dressing.id)!);
