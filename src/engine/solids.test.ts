@@ -4,6 +4,7 @@ import { strFromU8, unzipSync } from "fflate";
 import { STLLoader } from "three/examples/jsm/loaders/STLLoader.js";
 import { SOLID_FORMATS } from "@/core/files";
 import type { TriangleMesh } from "@/core/mesh";
+import { dressingSchema } from "@/core/place";
 import { makeLine } from "@/core/line/testing";
 import { surfaceSchema, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
@@ -96,6 +97,37 @@ async function remembered(of: Scene) {
   }
   return all;
 }
+
+it("is made of what a dressing places, as it stands there: mirrored, sized, and not what is blank", async () => {
+  // A wedge that is higher on its left.
+  const position = Float32Array.from([-1, 0, 0, 1, 0, 0, 1, 0.2, 0, -1, 1, 0, -1, 0, 1, 1, 0, 1, 1, 0.2, 1, -1, 1, 1]);
+  const quads = [[0, 3, 2, 1], [4, 5, 6, 7], [0, 1, 5, 4], [3, 7, 6, 2], [0, 4, 7, 3], [1, 2, 6, 5]]; // prettier-ignore
+  const index = Uint32Array.from(quads.flatMap(([a, b, c, d]) => [a, b, c, a, c, d]));
+  const engine = new Engine();
+  engine.learn(harbourScene().props[0].asset, { position, index, attributes: [] });
+  const [quay] = harbourScene().lines;
+  const dressing = (own: object) =>
+    dressingSchema.parse({
+      ...{ id: "wedges", name: "Wedges", where: { lines: ["quay"] }, what: { entries: [{ prop: "buoy" }] } },
+      ...{ spacing: { by: "list", list: [2, 7] }, stance: { meetsUp: "pivot" }, ...own },
+    });
+  const highest = async (own: object) => {
+    const all = { ...scene(solid("wall", [["join", "wedges"]])), lines: [quay], dressings: [dressing(own)] };
+    const volume = (await volumes(engine, all)).wall;
+    const mesh = engine.madeMesh("wall") as TriangleMesh;
+    const top = Math.max(...mesh.position.filter((_, p) => p % 3 === 1));
+    const places = [...new Set(Array.from(mesh.index, (v) => v))].filter((v) => mesh.position[3 * v + 1] === top);
+    return {
+      volume: volume.toFixed(3),
+      sides: new Set(places.map((v) => Math.sign(Math.round(mesh.position[3 * v + 2])))),
+    };
+  };
+  const plain = await highest({});
+  expect(plain.volume).toBe("2.400");
+  const mirrored = await highest({ variation: { mirror: 1 } });
+  expect(mirrored.volume).toBe("2.400");
+  expect(mirrored.sides).not.toEqual(plain.sides);
+});
 
 it("says of what is open, hangs on itself, or is too much that it was left out, and goes on without", async () => {
   const sheet = surface("sail", { kind: "bumps", width: 2, depth: 2, height: 0 });

@@ -7,9 +7,9 @@ import { hashOf } from "@/core/files";
 import { input, query, step, type Ask } from "@/core/graph";
 import type { GuideLine } from "@/core/line";
 import type { Shell, Tube } from "@/core/made";
-import { rotate, type Quat, type Vec3 } from "@/core/math";
+import { add, vectorAt, type Quat } from "@/core/math";
 import { entryOf, shapedMesh, type Shape, type Stand, type TriangleMesh } from "@/core/mesh";
-import { FLAG, type Placements } from "@/core/place";
+import { FLAG, worldMatrix, type Placements } from "@/core/place";
 import { omit } from "@/core/schema";
 import {
   closedBodies,
@@ -21,6 +21,7 @@ import {
   movedBody,
   sectionOf,
   shellOf,
+  standingBody,
   tubeOf,
   type ClosedMesh,
   type JoinStep,
@@ -72,7 +73,7 @@ const nameStep = step("name of body", (mesh: ClosedMesh): NamedMesh => ({
   name: hashOf(bytesOf(mesh.position)).slice(0, 32) + hashOf(bytesOf(mesh.index)).slice(0, 32),
   mesh,
 }));
-const movedStep = step("moved body", movedBody);
+const standStep = step("standing body", standingBody);
 const mendStep = step("closed bodies", closedBodies);
 const shellStep = step("shell", shellOf);
 const sectionStep = step("section of tube", sectionOf);
@@ -141,20 +142,11 @@ const worldBodies = query("world bodies", (ask, id): Bodies => {
   const { bodies, troubles } = ask(ownBodies, id);
   const stand = ask(things.standAtRest, id);
   if (!stand || isNowhere(stand)) return { bodies, troubles };
-  const matrix = matrixOf(stand.position, stand.rotation, [stand.scale, stand.scale, stand.scale]);
-  return { bodies: bodies.map(({ mesh }) => ask.step(nameStep, ask.step(movedStep, mesh, matrix))), troubles };
+  return { bodies: bodies.map(({ mesh }) => ask.step(nameStep, ask.step(standStep, mesh, stand))), troubles };
 });
 
 const isNowhere = ({ position, rotation, scale }: Stand): boolean =>
   scale === 1 && position.every((x) => x === 0) && rotation[3] === 1;
-
-/** Rows first, 3 × 4. */
-function matrixOf(position: Vec3, rotation: Quat, size: Vec3): number[] {
-  const columns = ([0, 1, 2] as const).map((k) =>
-    rotate(rotation, [0, 1, 2].map((j) => (j === k ? size[k] : 0)) as unknown as Vec3),
-  );
-  return [0, 1, 2].flatMap((row) => [columns[0][row], columns[1][row], columns[2][row], position[row]]);
-}
 
 /** The closed bodies of a prop, as it is prepared. */
 const propBodies = query("prop bodies", (ask, prop): Bodies => {
@@ -179,20 +171,19 @@ const placedBodies = query("placed bodies", (ask, id): Bodies => {
 });
 
 function bodiesAt(ask: Ask, placed: Placements, i: number, props: readonly Bodies[]): ClosedMesh[] {
-  const { origin, position: P, rotation: R, scale: S, shapes, prop } = placed;
+  const { origin, shapes, prop } = placed;
   const entry = entryOf(shapes, i);
-  const quat = (at: ArrayLike<number>, o: number): Quat => [at[o], at[o + 1], at[o + 2], at[o + 3]];
-  const place = (at: ArrayLike<number>, o: number): Vec3 =>
-    [0, 1, 2].map((k) => origin[k] + at[o + k]) as unknown as Vec3;
   if (!shapes || entry < 0) {
-    const matrix = matrixOf(place(P, 3 * i), quat(R, 4 * i), [S[3 * i], S[3 * i + 1], S[3 * i + 2]]);
+    const matrix = worldMatrix(placed, i);
     return props[prop[i]].bodies.map(({ mesh }) => movedBody(mesh, matrix));
   }
   const mesh = ask(things.preparedMesh, placed.props[prop[i]]);
   if (!mesh) return [];
-  const { frame } = shapes;
-  const matrix = matrixOf(place(frame, 7 * entry), quat(frame, 7 * entry + 3), [1, 1, 1]);
-  return closedBodies(shapedMesh(mesh, shapes, shapes.form[entry])).bodies.map((body) => movedBody(body, matrix));
+  const frame = shapes.frame.subarray(7 * entry, 7 * entry + 7);
+  const position = add(origin, vectorAt(frame, 0));
+  const rotation: Quat = [frame[3], frame[4], frame[5], frame[6]];
+  const { bodies } = closedBodies(shapedMesh(mesh, shapes, shapes.form[entry]));
+  return bodies.map((body) => standingBody(body, { position, rotation, scale: 1 }));
 }
 
 interface Wanted {
@@ -227,8 +218,9 @@ export const wanted = query("solid wanted", (ask, id): Wanted => {
     troubles.push(...found.troubles);
     return found.bodies.length > 0 ? [{ how, bodies: [...found.bodies] }] : [];
   });
-  // What is cut from nothing is nothing.
-  return wantedOf(steps[0]?.how === "join" ? steps : [], troubles);
+  // Until something is joined there is nothing to cut from.
+  const first = steps.findIndex((step) => step.how === "join");
+  return wantedOf(first < 0 ? [] : steps.slice(first), troubles);
 });
 
 /** Bodies side by side, as they are before they are joined. */

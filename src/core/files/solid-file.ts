@@ -1,8 +1,7 @@
 /** Solids as files to be printed or worked on: closed meshes, each vertex once where the form has vertices. */
 import { strToU8, zipSync } from "fflate";
 import { Document, WebIO } from "@gltf-transform/core";
-import { uncreased, movedBody, type ClosedMesh } from "../solid";
-import { rotate, type Vec3 } from "../math";
+import { standingBody, uncreased, type ClosedMesh } from "../solid";
 import type { Stand } from "./evaluated";
 import type { TriangleMesh } from "../mesh";
 
@@ -33,13 +32,15 @@ export const SOLID_FORMATS: Readonly<Record<"stl" | "3mf" | "glb", SolidFormat>>
 };
 
 /** A mesh where it stands, in millimetres, with z up. */
-function uprightIn(mesh: TriangleMesh, { position, rotation, scale }: Stand): ClosedMesh {
-  const columns = ([0, 1, 2] as const).map((k) =>
-    rotate(rotation, [0, 1, 2].map((j) => (j === k ? scale : 0)) as unknown as Vec3),
-  );
-  const row = (k: number, sign: number) =>
-    [columns[0][k], columns[1][k], columns[2][k], position[k]].map((value) => sign * MILLIMETRES * value);
-  return movedBody(uncreased(mesh), [...row(0, 1), ...row(2, -1), ...row(1, 1)]);
+function uprightIn(mesh: TriangleMesh, stand: Stand): ClosedMesh {
+  const { position: P, index } = standingBody(uncreased(mesh), stand);
+  const position = new Float32Array(P.length);
+  for (let p = 0; p < P.length; p += 3) {
+    position[p] = MILLIMETRES * P[p];
+    position[p + 1] = -MILLIMETRES * P[p + 2];
+    position[p + 2] = MILLIMETRES * P[p + 1];
+  }
+  return { position, index };
 }
 
 /** Binary STL: 80 bytes that say nothing, a count, and 50 bytes a triangle. */

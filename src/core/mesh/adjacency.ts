@@ -76,45 +76,60 @@ function extentOf(position: ArrayLike<number>): { low: [number, number, number];
   return { low, size: Math.max(0, ...high.map((x, axis) => x - low[axis])) };
 }
 
+/** The next half-edge of the same triangle: half-edge 3t + k leads from the triangle's corner k to its next. */
+export const nextOf = (h: number): number => (h % 3 === 2 ? h - 2 : h + 1);
+
+/** There is no triangle beyond a half-edge; or several. */
+export const RIM = -1;
+export const CROWDED = -2;
+
 /**
- * The triangle beyond each edge, 3m numbers: edge k of a triangle leads from its corner k to the next. -1 where there is
- * none, or more than one.
+ * The half-edge of the triangle beyond each, 3m numbers, whichever way round that triangle is; {@link RIM} where there is none,
+ * and for edges of no length, {@link CROWDED} where there are several.
+ *
+ * @param index corners of triangles, of which those at one place are one vertex
+ * @param vertices how many there are
  */
-export function trianglesBeyond(position: Float64Array, index: Uint32Array): Int32Array {
-  const vertex = weldedVertices(position);
-  const beyond = new Int32Array(index.length).fill(-1);
+export function twinsOf(index: ArrayLike<number>, vertices: number): Int32Array {
+  const twins = new Int32Array(index.length).fill(RIM);
   // Edges that were met first, in chains by the lower of their two vertices.
-  const head = new Int32Array(vertex.length).fill(-1);
+  const head = new Int32Array(vertices).fill(-1);
   const next = new Int32Array(index.length);
   const highest = new Uint32Array(index.length);
-  /** Whether a second triangle has been found for an edge. */
-  const closed = new Uint8Array(index.length);
-  for (let e = 0, corner = 0; e < index.length; e++) {
-    const a = vertex[index[e]];
-    const b = vertex[index[corner === 2 ? e - 2 : e + 1]];
-    corner = corner === 2 ? 0 : corner + 1;
+  for (let h = 0; h < index.length; h++) {
+    const [a, b] = [index[h], index[nextOf(h)]];
     if (a === b) continue;
     const low = a < b ? a : b;
     const high = a < b ? b : a;
-    let other = head[low];
-    while (other >= 0 && highest[other] !== high) other = next[other];
-    if (other < 0) {
-      next[e] = head[low];
-      highest[e] = high;
-      head[low] = e;
-    } else if (closed[other] === 1) {
-      // Three triangles at one edge: nobody can say which way it goes on.
-      const paired = beyond[other];
-      if (paired >= 0)
-        for (let k = 3 * paired; k < 3 * paired + 3; k++) if (beyond[k] === Math.floor(other / 3)) beyond[k] = -1;
-      beyond[other] = -1;
-    } else {
-      closed[other] = 1;
-      beyond[e] = Math.floor(other / 3);
-      beyond[other] = Math.floor(e / 3);
+    let first = head[low];
+    while (first >= 0 && highest[first] !== high) first = next[first];
+    if (first < 0) {
+      next[h] = head[low];
+      highest[h] = high;
+      head[low] = h;
+      continue;
     }
+    const other = twins[first];
+    if (other === RIM) {
+      twins[h] = first;
+      twins[first] = h;
+      continue;
+    }
+    // Three triangles at one edge: nobody can say which way it goes on.
+    if (other >= 0) twins[other] = CROWDED;
+    twins[first] = twins[h] = CROWDED;
   }
-  return beyond;
+  return twins;
+}
+
+/** The triangle beyond each half-edge, 3m numbers; -1 where there is none, or more than one. */
+export function trianglesBeyond(position: Float64Array, index: Uint32Array): Int32Array {
+  const vertex = weldedVertices(position);
+  const twins = twinsOf(
+    index.map((v) => vertex[v]),
+    vertex.length,
+  );
+  return twins.map((twin) => (twin < 0 ? -1 : Math.floor(twin / 3)));
 }
 
 const tableSize = (entries: number): number => 2 ** Math.ceil(Math.log2(Math.max(16, 2 * entries)));

@@ -3,7 +3,7 @@
  * numbers of a cell's side from a place where hardly anybody puts anything, so that walls and faces do not coincide.
  */
 import { cutAt, type Triangulate } from "./cut";
-import type { ClosedMesh } from "./closed";
+import { boxOf, type ClosedMesh } from "./closed";
 
 /** Where the walls lie, metres from the origin. */
 const ASIDE = 0.0381966011;
@@ -25,16 +25,12 @@ const cellOf = (at: number, side: number): number => {
 export function sideFor(meshes: readonly ClosedMesh[]): number | null {
   const total = meshes.reduce((sum, { index }) => sum + index.length / 3, 0);
   if (total <= ALONE) return null;
-  const boxes = meshes.map(boxOf);
-  const size = Math.max(...boxes.map(({ low, high }) => Math.max(...high.map((x, k) => x - low[k]))));
-  const all = boxes.reduce(
-    (sum, { low, high }) => ({
-      low: sum.low.map((x, k) => Math.min(x, low[k])),
-      high: sum.high.map((x, k) => Math.max(x, high[k])),
-    }),
-    { low: [Infinity, Infinity, Infinity], high: [-Infinity, -Infinity, -Infinity] },
-  );
-  const whole = Math.max(...all.high.map((x, k) => x - all.low[k]), size);
+  const boxes = meshes.map(({ position }) => boxOf(position));
+  const across = [0, 1, 2].map((k) => {
+    const [low, high] = [Math.min(...boxes.map((box) => box.low[k])), Math.max(...boxes.map((box) => box.high[k]))];
+    return high - low;
+  });
+  const whole = Math.max(...across);
   let side = 2 ** Math.ceil(Math.log2(whole));
   for (let halvings = 0; halvings < 7; halvings++) {
     if (total / cellsUsed(meshes, side) <= MOST) return side;
@@ -51,25 +47,12 @@ function cellsUsed(meshes: readonly ClosedMesh[], side: number): number {
   return used.size;
 }
 
-export function boxOf({ position: P }: ClosedMesh): { low: number[]; high: number[] } {
-  const [low, high] = [
-    [Infinity, Infinity, Infinity],
-    [-Infinity, -Infinity, -Infinity],
-  ];
-  for (let p = 0; p < P.length; p += 3)
-    for (let k = 0; k < 3; k++) {
-      if (P[p + k] < low[k]) low[k] = P[p + k];
-      if (P[p + k] > high[k]) high[k] = P[p + k];
-    }
-  return { low, high };
-}
-
 /** The parts of a mesh in the cells that it reaches into, by the names of cells: their numbers with a blank between. */
 export function partsIn(mesh: ClosedMesh, side: number, triangulate: Triangulate): Map<string, ClosedMesh> {
   const parts = new Map<string, ClosedMesh>();
   const within = (part: ClosedMesh, axis: number, cell: readonly number[]): void => {
     if (axis === 3) return void parts.set(cell.join(" "), part);
-    const { low, high } = boxOf(part);
+    const { low, high } = boxOf(part.position);
     between(part, axis, cell, cellOf(low[axis], side), cellOf(high[axis], side));
   };
   const between = (part: ClosedMesh, axis: number, cell: readonly number[], first: number, last: number): void => {

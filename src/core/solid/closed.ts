@@ -1,5 +1,6 @@
 /** *Closed bodies*: what has an inside, and so can be joined, cut and printed. */
-import { weldedVertices, type Points } from "../mesh";
+import { CROWDED, nextOf, RIM, twinsOf, weldedVertices, type Points, type Stand } from "../mesh";
+import { cross, dot, writeTurned, type Vec3 } from "../math";
 
 /** A closed triangle mesh: every edge has exactly two faces, which run along it in opposite directions; normals point outwards. */
 export interface ClosedMesh {
@@ -22,51 +23,31 @@ export interface Mended {
   turned: number;
 }
 
+/** The least and the greatest corner of a box. */
+export interface Box {
+  low: [number, number, number];
+  high: [number, number, number];
+}
+
+/** The box round all vertices, or some of them; the wrong way round where there is none. */
+export function boxOf(position: ArrayLike<number>, vertices?: ArrayLike<number>): Box {
+  const low: Box["low"] = [Infinity, Infinity, Infinity];
+  const high: Box["high"] = [-Infinity, -Infinity, -Infinity];
+  const count = vertices ? vertices.length : position.length / 3;
+  for (let i = 0; i < count; i++) {
+    const p = 3 * (vertices ? vertices[i] : i);
+    for (let k = 0; k < 3; k++) {
+      const x = position[p + k];
+      if (x < low[k]) low[k] = x;
+      if (x > high[k]) high[k] = x;
+    }
+  }
+  return { low, high };
+}
+
 /** Holes of more edges, or wider than this share of their part, are no mistakes and are not filled. */
 const MOST_HOLE_EDGES = 32;
 const MOST_HOLE_SHARE = 0.05;
-
-const OPEN = -1;
-const CROWDED = -2;
-
-/**
- * For each half-edge, from a corner of a face to the next, the one of the face beyond: 3m numbers, whichever way round that
- * face is. -1 where there is none, -2 where there are several.
- *
- * @param vertices how many there are
- */
-export function twinsOf(index: ArrayLike<number>, vertices: number): Int32Array {
-  const twins = new Int32Array(index.length).fill(OPEN);
-  // Edges that were met first, in chains by the lower of their two vertices.
-  const head = new Int32Array(vertices).fill(-1);
-  const next = new Int32Array(index.length);
-  const highest = new Uint32Array(index.length);
-  for (let e = 0; e < index.length; e++) {
-    const [a, b] = [index[e], index[endOf(e)]];
-    const low = a < b ? a : b;
-    const high = a < b ? b : a;
-    let first = head[low];
-    while (first >= 0 && highest[first] !== high) first = next[first];
-    if (first < 0) {
-      next[e] = head[low];
-      highest[e] = high;
-      head[low] = e;
-      continue;
-    }
-    const other = twins[first];
-    if (other === OPEN) {
-      twins[e] = first;
-      twins[first] = e;
-      continue;
-    }
-    if (other >= 0) twins[other] = CROWDED;
-    twins[first] = twins[e] = CROWDED;
-  }
-  return twins;
-}
-
-/** The half-edge after one in the same face. */
-export const endOf = (e: number): number => (e % 3 === 2 ? e - 2 : e + 1);
 
 /**
  * The closed bodies of a mesh, mended where that is safe: vertices at one place are made one, faces without area or that come
@@ -129,10 +110,10 @@ class Mending {
   run(): Mended {
     const twins = twinsOf(this.#index, this.#position.length / 3);
     for (let face = 0; face < this.#part.length; face++) if (this.#part[face] < 0) this.#orient(face, twins);
-    const closed: { index: number[]; volume: number; low: number[]; high: number[] }[] = [];
+    const closed: ({ index: number[]; volume: number } & Box)[] = [];
     for (const part of this.#parts) {
       const index = part.faces.flatMap((face) => this.#index.slice(3 * face, 3 * face + 3));
-      const box = this.#boxOf(index);
+      const box = boxOf(this.#position, index);
       const left = part.crowded > 0 ? part.open : this.#fill(index, box);
       if (part.crowded > 0 || left > 0) {
         this.#out.open += left;
@@ -165,7 +146,7 @@ class Mending {
     for (const face of faces) {
       for (let e = 3 * face; e < 3 * face + 3; e++) {
         const twin = twins[e];
-        if (twin === OPEN) open++;
+        if (twin === RIM) open++;
         if (twin === CROWDED) crowded++;
         if (twin < 0) continue;
         const other = Math.floor(twin / 3);
@@ -188,24 +169,11 @@ class Mending {
     this.#parts.push({ faces, open, crowded });
   }
 
-  #boxOf(index: readonly number[]): { low: number[]; high: number[] } {
-    const [low, high] = [
-      [Infinity, Infinity, Infinity],
-      [-Infinity, -Infinity, -Infinity],
-    ];
-    for (const v of index)
-      for (let k = 0; k < 3; k++) {
-        low[k] = Math.min(low[k], this.#position[3 * v + k]);
-        high[k] = Math.max(high[k], this.#position[3 * v + k]);
-      }
-    return { low, high };
-  }
-
   /** Fills small holes; gives how many edges are open after that. */
-  #fill(index: number[], { low, high }: { low: number[]; high: number[] }): number {
+  #fill(index: number[], { low, high }: Box): number {
     const twins = twinsOf(index, this.#position.length / 3);
     const after = new Map<number, number>();
-    for (let e = 0; e < twins.length; e++) if (twins[e] < 0) after.set(index[endOf(e)], index[e]);
+    for (let e = 0; e < twins.length; e++) if (twins[e] < 0) after.set(index[nextOf(e)], index[e]);
     const width = MOST_HOLE_SHARE * Math.hypot(...high.map((value, k) => value - low[k]));
     let left = twins.reduce((sum, twin) => sum + (twin < 0 ? 1 : 0), 0);
     for (const start of [...after.keys()]) {
@@ -216,7 +184,7 @@ class Mending {
         loop.push(next);
       }
       if (loop.length < 3 || loop.at(-1) !== start || loop.length > MOST_HOLE_EDGES) continue;
-      const box = this.#boxOf(loop);
+      const box = boxOf(this.#position, loop);
       if (Math.hypot(...box.high.map((value, k) => value - box.low[k])) > width) continue;
       for (let k = 2; k < loop.length; k++) index.push(loop[0], loop[k - 1], loop[k]);
       this.#out.filled++;
@@ -226,7 +194,7 @@ class Mending {
   }
 }
 
-function turnOver(index: number[]): void {
+function turnOver(index: number[] | Uint32Array): void {
   for (let t = 0; t < index.length; t += 3) [index[t + 1], index[t + 2]] = [index[t + 2], index[t + 1]];
 }
 
@@ -262,19 +230,21 @@ export function volumeOf({ position: P, index }: { position: ArrayLike<number>; 
   return six / 6;
 }
 
-/** A closed mesh with a matrix (12 numbers, rows first) worked into it; one that mirrors turns the faces round. */
+/** A closed mesh with a matrix (4 × 4, columns first) worked into it; one that mirrors turns the faces round. */
 export function movedBody({ position: P, index }: ClosedMesh, m: ArrayLike<number>): ClosedMesh {
   const position = new Float32Array(P.length);
   for (let p = 0; p < P.length; p += 3)
-    for (let k = 0; k < 3; k++)
-      position[p + k] = m[4 * k] * P[p] + m[4 * k + 1] * P[p + 1] + m[4 * k + 2] * P[p + 2] + m[4 * k + 3];
-  const turn = (r: number, c: number) => m[4 * (r % 3) + (c % 3)];
-  const determinant = [0, 1, 2].reduce(
-    (sum, c) => sum + turn(0, c) * (turn(1, c + 1) * turn(2, c + 2) - turn(1, c + 2) * turn(2, c + 1)),
-    0,
-  );
-  if (determinant >= 0) return { position, index };
-  const turned = [...index];
+    for (let k = 0; k < 3; k++) position[p + k] = m[k] * P[p] + m[4 + k] * P[p + 1] + m[8 + k] * P[p + 2] + m[12 + k];
+  const column = (k: number): Vec3 => [m[4 * k], m[4 * k + 1], m[4 * k + 2]];
+  if (dot(column(0), cross(column(1), column(2))) >= 0) return { position, index };
+  const turned = index.slice();
   turnOver(turned);
-  return { position, index: Uint32Array.from(turned) };
+  return { position, index: turned };
+}
+
+/** A closed mesh where it stands. */
+export function standingBody({ position: P, index }: ClosedMesh, { position, rotation, scale }: Stand): ClosedMesh {
+  const placed = new Float32Array(P.length);
+  writeTurned(placed, P, position, rotation, scale);
+  return { position: placed, index };
 }

@@ -1,7 +1,7 @@
 /** Normals of a closed mesh that are smooth but for its creases. */
 import { rimmed, stitched } from "./stitch";
-import { twinsOf, type ClosedMesh } from "./closed";
-import type { TriangleMesh } from "../mesh";
+import { nextOf, twinsOf, type TriangleMesh } from "../mesh";
+import type { ClosedMesh } from "./closed";
 
 /** Faces that meet at more than this, radians, meet in a crease. */
 const CREASE = (40 * Math.PI) / 180;
@@ -40,8 +40,8 @@ export function creased({ position: P, index }: ClosedMesh): TriangleMesh {
   for (let e = 0; e < index.length; e++) {
     const twin = twins[e];
     if (twin < e || !isSmooth((e - (e % 3)) / 3, (twin - (twin % 3)) / 3)) continue;
-    const [from, to] = [e, e % 3 === 2 ? e - 2 : e + 1];
-    const [back, forth] = [twin % 3 === 2 ? twin - 2 : twin + 1, twin];
+    const [from, to] = [e, nextOf(e)];
+    const [back, forth] = [nextOf(twin), twin];
     group[find(from)] = find(back);
     group[find(to)] = find(forth);
   }

@@ -1,5 +1,5 @@
 /** What one wants to know of a solid before it is made in earnest. */
-import { volumeOf, type ClosedMesh } from "./closed";
+import { boxOf, volumeOf, type ClosedMesh } from "./closed";
 import { RayTree, type Met } from "../mesh";
 
 export interface SolidFacts {
@@ -25,20 +25,12 @@ const dotOf = (normal: Float64Array, a: number, b: number): number =>
 
 /** @param open how many edges are open */
 export function factsOf(mesh: ClosedMesh, open: number): SolidFacts {
-  const [low, high] = [
-    [Infinity, Infinity, Infinity],
-    [-Infinity, -Infinity, -Infinity],
-  ];
-  const { position: P } = mesh;
-  for (let p = 0; p < P.length; p++) {
-    low[p % 3] = Math.min(low[p % 3], P[p]);
-    high[p % 3] = Math.max(high[p % 3], P[p]);
-  }
-  const size = high.map((x, k) => Math.max(0, x - low[k])) as [number, number, number];
+  const { low, high } = boxOf(mesh.position);
+  const size = high.map((x, k) => Math.max(0, x - low[k])) as SolidFacts["size"];
   return {
     closed: open === 0,
     volume: volumeOf(mesh),
-    size: P.length > 0 ? size : [0, 0, 0],
+    size,
     triangles: mesh.index.length / 3,
     thinnest: thinnestOf(mesh, Math.hypot(...size)),
   };

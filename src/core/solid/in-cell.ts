@@ -10,33 +10,35 @@ export interface CellStep {
   parts: readonly ClosedMesh[];
 }
 
-/** Where something lies: boxes of runs of its faces, 6b numbers, three least and three greatest; and the mesh, if it is at hand. */
-interface Extent {
-  boxes: Float64Array;
+/**
+ * *What is worked with in a cell*: a mesh, and a manifold once one is needed of it; what was computed has no mesh any more. With
+ * the box round it and those round runs of its faces: 6 numbers each, three least and three greatest.
+ */
+interface Piece {
   mesh: ClosedMesh | null;
-}
-
-interface Piece extends Extent {
-  solid: Manifold;
+  solid: Manifold | null;
+  whole: Float64Array;
+  boxes: Float64Array;
 }
 
 /** A mesh is boxed in so many runs of its faces, which lie beside each other in most meshes. */
 const RUNS = 24;
 
 /**
- * What steps come to, done one after the other. Meshes that do not touch are not computed at all.
+ * What steps come to, done one after the other; until something is joined there is nothing to cut from. What touches nothing is
+ * not computed at all.
  *
  * @throws ManifoldError where a mesh is not closed
  */
 export function inCell(library: ManifoldToplevel, steps: readonly CellStep[]): ClosedMesh {
-  const used = steps.filter(({ how, parts }) => parts.length > 0 || how === "common");
-  const [first] = used;
-  if (!first || first.how !== "join") return gathered([]);
-  if (used.every(({ how }) => how === "join")) {
-    const all = used.flatMap(({ parts }) => parts);
-    if (areApart(all)) return gathered(all);
+  const work = new CellWork(library);
+  let all: Piece[] = [];
+  for (const { how, parts } of steps) {
+    const own = parts.map(pieceOf);
+    if (how === "join") all = work.union([...all, ...own]);
+    else if (all.length > 0) all = work.less(how, all, work.union(own));
   }
-  return new CellWork(library).run(used);
+  return gathered(all.map((piece) => work.finish(piece)));
 }
 
 class CellWork {
@@ -46,28 +48,26 @@ class CellWork {
     this.#library = library;
   }
 
-  run(steps: readonly CellStep[]): ClosedMesh {
-    let all: Piece[] = [];
-    for (const { how, parts } of steps) {
-      const own = parts.map((part) => this.#piece(part));
-      all = how === "join" ? this.#union([...all, ...own]) : this.#less(how, all, this.#union(own));
-    }
-    const meshes = all.map(({ solid }): ClosedMesh => {
-      const { vertProperties, triVerts } = solid.getMesh();
-      solid.delete();
-      return { position: vertProperties, index: triVerts };
-    });
-    return gathered(meshes);
+  #solidOf(piece: Piece): Manifold {
+    const { Manifold, Mesh } = this.#library;
+    return (piece.solid ??= new Manifold(
+      new Mesh({ numProp: 3, vertProperties: piece.mesh!.position, triVerts: piece.mesh!.index }),
+    ));
   }
 
-  #piece(mesh: ClosedMesh): Piece {
-    const { Manifold, Mesh } = this.#library;
-    const solid = new Manifold(new Mesh({ numProp: 3, vertProperties: mesh.position, triVerts: mesh.index }));
-    return { solid, ...extentOf(mesh) };
+  /** The mesh of a piece, which is worked with no more. */
+  finish(piece: Piece): ClosedMesh {
+    if (piece.mesh) {
+      piece.solid?.delete();
+      return piece.mesh;
+    }
+    const { vertProperties, triVerts } = piece.solid!.getMesh();
+    piece.solid!.delete();
+    return { position: vertProperties, index: triVerts };
   }
 
   /** Pieces joined, of which none touch each other any more. */
-  #union(pieces: readonly Piece[]): Piece[] {
+  union(pieces: readonly Piece[]): Piece[] {
     const near = pieces.map((a, i) => pieces.flatMap((b, j) => (i !== j && touch(a, b) ? [j] : [])));
     const done = new Set<number>();
     return pieces.flatMap((piece, start): Piece[] => {
@@ -81,33 +81,42 @@ class CellWork {
             group.push(j);
           }
       if (group.length === 1) return [piece];
-      const solid = this.#library.Manifold.union(group.map((i) => pieces[i].solid));
+      const own = group.map((i) => pieces[i]);
+      const solid = this.#library.Manifold.union(own.map((one) => this.#solidOf(one)));
       // What is computed later would have to keep all that it is computed from.
       solid.numTri();
-      for (const i of group) pieces[i].solid.delete();
-      return [{ solid, boxes: joinedBoxes(group.map((i) => pieces[i])), mesh: null }];
+      for (const one of own) one.solid!.delete();
+      const boxes = joinedBoxes(own);
+      return [{ mesh: null, solid, boxes, whole: wholeBox(boxes) }];
     });
   }
 
   /** What is left of pieces once others are taken from them, or once all but what they share is. */
-  #less(how: "cut" | "common", all: readonly Piece[], others: readonly Piece[]): Piece[] {
-    const { Manifold } = this.#library;
+  less(how: "cut" | "common", all: readonly Piece[], others: readonly Piece[]): Piece[] {
     const out = all.flatMap((piece): Piece[] => {
-      const near = others.filter((other) => touch(piece, other)).map(({ solid }) => solid);
+      const near = others.filter((other) => touch(piece, other));
       if (near.length === 0 && how === "cut") return [piece];
+      const [own, solids] = [this.#solidOf(piece), near.map((one) => this.#solidOf(one))];
       const results =
-        how === "cut" ? [Manifold.difference([piece.solid, ...near])] : near.map((one) => piece.solid.intersect(one));
+        how === "cut"
+          ? [this.#library.Manifold.difference([own, ...solids])]
+          : solids.map((solid) => own.intersect(solid));
       const left = results.filter((solid) => {
         if (!solid.isEmpty()) return true;
         solid.delete();
         return false;
       });
-      piece.solid.delete();
-      return left.map((solid) => ({ solid, boxes: piece.boxes, mesh: null }));
+      own.delete();
+      return left.map((solid) => ({ ...piece, mesh: null, solid }));
     });
-    for (const { solid } of others) solid.delete();
+    for (const { solid } of others) solid?.delete();
     return out;
   }
+}
+
+function pieceOf(mesh: ClosedMesh): Piece {
+  const boxes = boxesOf(mesh);
+  return { mesh, solid: null, boxes, whole: wholeBox(boxes) };
 }
 
 function boxesOf({ position: P, index }: ClosedMesh): Float64Array {
@@ -130,7 +139,7 @@ function boxesOf({ position: P, index }: ClosedMesh): Float64Array {
   return boxes;
 }
 
-function joinedBoxes(pieces: readonly Extent[]): Float64Array {
+function joinedBoxes(pieces: readonly Piece[]): Float64Array {
   const boxes = new Float64Array(pieces.reduce((sum, one) => sum + one.boxes.length, 0));
   let b = 0;
   for (const one of pieces) {
@@ -140,10 +149,9 @@ function joinedBoxes(pieces: readonly Extent[]): Float64Array {
   return boxes;
 }
 
-const extentOf = (mesh: ClosedMesh): Extent => ({ boxes: boxesOf(mesh), mesh });
-
 /** Whether two may share anything: faces that may meet, or one within the other. */
-function touch(a: Extent, b: Extent): boolean {
+function touch(a: Piece, b: Piece): boolean {
+  if (!boxesMeet(a.whole, 0, b.whole, 0)) return false;
   for (let i = 0; i < a.boxes.length; i += 6)
     for (let j = 0; j < b.boxes.length; j += 6) if (boxesMeet(a.boxes, i, b.boxes, j)) return true;
   return mayBeWithin(a, b) || mayBeWithin(b, a);
@@ -155,11 +163,7 @@ function boxesMeet(a: Float64Array, i: number, b: Float64Array, j: number): bool
 }
 
 /** Whether any part of one may lie within the other, whose faces it does not meet. */
-function mayBeWithin({ boxes, mesh }: Extent, around: Extent): boolean {
-  const whole = wholeBox(around.boxes);
-  let may = false;
-  for (let i = 0; i < boxes.length && !may; i += 6) may = boxesMeet(boxes, i, whole, 0);
-  if (!may) return false;
+function mayBeWithin({ mesh }: Piece, around: Piece): boolean {
   if (!mesh || !around.mesh) return true;
   const { position: P } = mesh;
   return partsOf(mesh).some((v) => isInside(P[3 * v], P[3 * v + 1], P[3 * v + 2], around.mesh!));
@@ -199,11 +203,6 @@ function isInside(x: number, y: number, z: number, { position: P, index }: Close
     if ((u * P[a + 2] + v * P[b + 2] + w * P[c + 2]) / (u + v + w) > z) inside = !inside;
   }
   return inside;
-}
-
-function areApart(meshes: readonly ClosedMesh[]): boolean {
-  const extents = meshes.map(extentOf);
-  return extents.every((a, i) => extents.every((b, j) => j >= i || !touch(a, b)));
 }
 
 /** Meshes side by side in one. */

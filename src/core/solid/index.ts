@@ -1,5 +1,5 @@
 /** Solids: closed bodies of lines and surfaces; joined, cut and overlapped. */
-export { closedBodies, movedBody, volumeOf, type ClosedMesh, type Mended } from "./closed";
+export { closedBodies, movedBody, standingBody, volumeOf, type ClosedMesh, type Mended } from "./closed";
 export { creased, uncreased } from "./creased";
 export { factsOf, type SolidFacts } from "./facts";
 export { gathered, inCell, type CellStep, type How } from "./in-cell";

@@ -1,6 +1,6 @@
 /** *A surface that gets a thickness*: its two sides, and walls along its rims. */
-import { twinsOf, endOf, type ClosedMesh } from "./closed";
-import { weldedVertices, type Points } from "../mesh";
+import { nextOf, RIM, twinsOf, weldedVertices, type Points } from "../mesh";
+import type { ClosedMesh } from "./closed";
 import type { Shell } from "../made";
 
 /** At an edge the sides are further apart than the thickness, so that it is right on the faces; by no more than so many times. */
@@ -36,8 +36,8 @@ export function shellOf({ thickness, side }: Pick<Shell, "thickness" | "side">, 
   for (let t = 0; t < index.length; t += 3) all.push(n + index[t], n + index[t + 2], n + index[t + 1]);
   const twins = twinsOf(index, n);
   for (let e = 0; e < index.length; e++) {
-    if (twins[e] !== -1) continue;
-    const [a, b] = [index[e], index[endOf(e)]];
+    if (twins[e] !== RIM) continue;
+    const [a, b] = [index[e], index[nextOf(e)]];
     all.push(b, a, n + a, b, n + a, n + b);
   }
   return { body: { position, index: Uint32Array.from(all) }, folded: turnedOver(P, position, index, n) };

@@ -111,6 +111,17 @@ describe("joining", () => {
     );
   });
 
+  it("goes on joining where nothing was left before, in each cell by itself", async () => {
+    const at = (x: number) => box([0.6, 0.5, 0.5], [x, 0, 0], 0.3);
+    const steps: JoinStep[] = [
+      { how: "join", bodies: named([at(0)], "first") },
+      { how: "common", bodies: named([at(5)], "nothing") },
+      { how: "cut", bodies: named([at(9)], "away") },
+      { how: "join", bodies: named([at(9)], "last") },
+    ];
+    for (const side of [null, 0.5]) expect(volumeOf(await joined(steps, side))).toBeCloseTo(0.15, 5);
+  });
+
   it("does again only the cells that a change reaches, and is given up when it is told so", async () => {
     const work = await joiner();
     const boxes = Array.from({ length: 12 }, (_, k) => box([1.3, 0.2, 0.2], [k, 0, 0], 0.1));

@@ -1,5 +1,6 @@
 /** Meshes that meet along their rims, made one. */
-import { endOf, twinsOf, type ClosedMesh } from "./closed";
+import { nextOf, twinsOf } from "../mesh";
+import { boxOf, type ClosedMesh } from "./closed";
 
 /** A mesh and its rim: the half-edges that have no face beyond, or several. */
 export interface Rimmed {
@@ -66,16 +67,7 @@ class Stitching {
 
   /** The longest side of the box round all. */
   size(): number {
-    const [low, high] = [
-      [Infinity, Infinity, Infinity],
-      [-Infinity, -Infinity, -Infinity],
-    ];
-    const P = this.#position;
-    for (let p = 0; p < P.length; p++) {
-      const k = p % 3;
-      if (P[p] < low[k]) low[k] = P[p];
-      if (P[p] > high[k]) high[k] = P[p];
-    }
+    const { low, high } = boxOf(this.#position);
     return Math.max(0, ...high.map((x, k) => x - low[k]));
   }
 
@@ -126,7 +118,7 @@ class Stitching {
     };
     for (const e of this.open) {
       take(this.#corner(e));
-      take(this.#corner(endOf(e)));
+      take(this.#corner(nextOf(e)));
     }
     this.#match();
   }
@@ -134,7 +126,7 @@ class Stitching {
   /** Makes one of the ends of open edges that are shorter than a distance, metres. */
   collapse(shortest: number): void {
     for (const e of this.open) {
-      const [a, b] = [this.#corner(e), this.#corner(endOf(e))];
+      const [a, b] = [this.#corner(e), this.#corner(nextOf(e))];
       if (a !== b && distance(this.#position, a, b) <= shortest) this.#goes[b] = a;
     }
     this.#match();
@@ -145,7 +137,7 @@ class Stitching {
     const waiting = new Map<number, number[]>();
     const n = this.#goes.length;
     for (const e of this.open) {
-      const [a, b] = [this.#corner(e), this.#corner(endOf(e))];
+      const [a, b] = [this.#corner(e), this.#corner(nextOf(e))];
       if (a === b) continue;
       const back = waiting.get(b * n + a);
       if (back) {
@@ -162,15 +154,15 @@ class Stitching {
 
   /** Cuts open edges in two where others have a vertex on them; says whether there were any. */
   cutEdges(near: number): boolean {
-    const ends = [...new Set(this.open.flatMap((e) => [this.#corner(e), this.#corner(endOf(e))]))];
+    const ends = [...new Set(this.open.flatMap((e) => [this.#corner(e), this.#corner(nextOf(e))]))];
     if (ends.length > 5_000) return false;
     const faces = new Set<number>();
     const added: number[] = [];
     const moved = new Map<number, number>();
     for (const e of this.open) {
       const face = Math.floor(e / 3);
-      const second = endOf(e);
-      const [a, b, c] = [this.#corner(e), this.#corner(second), this.#corner(endOf(second))];
+      const second = nextOf(e);
+      const [a, b, c] = [this.#corner(e), this.#corner(second), this.#corner(nextOf(second))];
       const between = faces.has(face)
         ? undefined
         : ends.find((v) => v !== a && v !== b && isBetween(this.#position, v, a, b, near));
