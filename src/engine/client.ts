@@ -45,6 +45,8 @@ interface Listener {
   joining?(progress: { id: string; share: number } | null): void;
   /** Why a surface could not be joined. */
   unjoined?(id: string, reason: string): void;
+  /** The jobs for solids that wait until they are asked for again. */
+  unjoinedJobs?(jobs: ReadonlySet<string>): void;
   /** What a job for a solid came to, from another time. */
   keptSolid?(job: string): Promise<Solved | undefined>;
   keepSolid?(solved: Solved): Promise<void>;
@@ -109,6 +111,7 @@ export class EvaluationClient {
       },
       progress: (progress) => listener.joining?.(progress),
       failed: (id, reason) => listener.unjoined?.(id, reason),
+      left: (jobs) => listener.unjoinedJobs?.(jobs),
       kept: listener.keptSolid,
       keep: listener.keepSolid,
     });

@@ -11,9 +11,17 @@ jest.mock("comlink", () => ({
     stop: () => void stops++,
   }),
 }));
+let ended = 0;
+const workers: FakeWorker[] = [];
 class FakeWorker {
+  onerror: (() => void) | null = null;
+  constructor() {
+    workers.push(this);
+  }
   addEventListener(): void {}
-  terminate(): void {}
+  terminate(): void {
+    ended++;
+  }
 }
 Object.assign(globalThis, { Worker: FakeWorker });
 
@@ -69,7 +77,8 @@ it("joins what is wanted once, gives up what nothing wants any more, and takes w
 });
 
 it("leaves what was stopped or failed until it is asked for again", async () => {
-  const { own, told } = client();
+  const left: string[][] = [];
+  const { own, told } = client({ left: (jobs) => void left.push([...jobs]) });
   const wanted = states({ pot: "one" });
   own.want(wanted);
   await rest();
@@ -77,7 +86,7 @@ it("leaves what was stopped or failed until it is asked for again", async () => 
   await rest();
   own.want(wanted);
   await rest();
-  expect([stops, open.size, own.isLeft("one")]).toEqual([1, 1, true]);
+  expect([stops, open.size, left.at(-1)]).toEqual([1, 1, ["one"]]);
   own.again(wanted);
   await rest();
   open.get("one")!("The bodies could not be joined.");
@@ -95,4 +104,25 @@ it("leaves what was stopped or failed until it is asked for again", async () => 
   own.want(states({ pot: "two" }));
   await rest();
   expect([told.slice(1), open.size]).toEqual([["pot failed: gone"], 0]);
+});
+
+it("tells of a worker that dies, and ends one that does not come to rest when it is stopped", async () => {
+  const { own, told } = client();
+  own.want(states({ pot: "one" }));
+  await rest();
+  workers.at(-1)!.onerror!();
+  await rest();
+  expect(told).toEqual(["pot failed: The joining stopped unexpectedly."]);
+  own.again(states({ pot: "one" }));
+  await rest();
+  const before = ended;
+  own.stop();
+  await new Promise((resolve) => setTimeout(resolve, 1600));
+  expect(ended).toBe(before + 1);
+  own.again(states({ pot: "one" }));
+  await rest();
+  open.get("one")!(solved("one"));
+  await rest();
+  own.stop();
+  expect([told.at(-1), ended]).toEqual(["pot one", before + 1]);
 });

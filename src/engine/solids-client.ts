@@ -15,9 +15,14 @@ export interface SolidsListener {
   progress?(progress: { id: string; share: number } | null): void;
   /** Why a surface could not be joined. */
   failed?(id: string, reason: string): void;
+  /** The jobs that were stopped or failed, and wait until they are asked for again. */
+  left?(jobs: ReadonlySet<string>): void;
   kept?(job: string): Promise<Solved | undefined>;
   keep?(solved: Solved): Promise<void>;
 }
+
+/** Milliseconds that a worker has to come to rest. */
+const PATIENCE = 1500;
 
 /** A surface and the job that it waits for. */
 interface Waiting {
@@ -32,9 +37,12 @@ export class SolidsClient {
   #waiting: Waiting[] = [];
   #at: Waiting | null = null;
   #running = false;
-  #drop: (() => void) | null = null;
+  /** Ends the waiting for the job at hand, with an error where there is one. */
+  #drop: ((error?: Error) => void) | null = null;
+  /** What the worker does; null while it rests. */
+  #busy: Promise<unknown> | null = null;
   /** Jobs that the artist stopped, or that failed: not begun again by themselves. */
-  readonly #left = new Set<string>();
+  #left: ReadonlySet<string> = new Set();
   /** What was joined last for each surface. */
   readonly #solved = new Map<string, Solved>();
 
@@ -45,11 +53,6 @@ export class SolidsClient {
   /** What all jobs came to that surfaces show now, by their names. */
   get solved(): ReadonlyMap<string, Solved> {
     return new Map([...this.#solved.values()].map((one) => [one.name, one]));
-  }
-
-  /** Whether a job waits until it is asked for again. */
-  isLeft(job: string): boolean {
-    return this.#left.has(job);
   }
 
   /** Takes note of what surfaces wait for now. */
@@ -64,15 +67,15 @@ export class SolidsClient {
 
   /** Leaves what is being joined as it is. */
   stop(): void {
-    if (this.#at) this.#left.add(this.#at.job);
-    for (const { job } of this.#waiting) this.#left.add(job);
+    this.#leave([...(this.#at ? [this.#at] : []), ...this.#waiting].map(({ job }) => job));
     this.#waiting = [];
     this.#giveUp();
   }
 
   /** Begins again what was left. */
   again(states: ReadonlyMap<string, SolidState>): void {
-    this.#left.clear();
+    this.#left = new Set();
+    this.#listener.left?.(this.#left);
     this.want(states);
   }
 
@@ -82,14 +85,22 @@ export class SolidsClient {
     this.#end();
   }
 
+  #leave(jobs: readonly string[]): void {
+    this.#left = new Set([...this.#left, ...jobs]);
+    this.#listener.left?.(this.#left);
+  }
+
+  /** A worker that does not come to rest soon, since a single step of its work takes so long, is ended. */
   #giveUp(): void {
     void this.#remote?.stop();
     this.#drop?.();
+    const busy = this.#busy;
+    if (busy) setTimeout(() => this.#busy === busy && this.#end(), PATIENCE);
   }
 
   #end(): void {
     this.#worker?.terminate();
-    this.#worker = this.#remote = null;
+    this.#worker = this.#remote = this.#busy = null;
   }
 
   async #run(): Promise<void> {
@@ -97,14 +108,16 @@ export class SolidsClient {
     for (let next = this.#waiting.shift(); next; next = this.#waiting.shift()) {
       this.#at = next;
       try {
-        const dropped = new Promise<null>((resolve) => (this.#drop = () => resolve(null)));
+        const dropped = new Promise<null>((resolve, reject) => {
+          this.#drop = (error) => (error ? reject(error) : resolve(null));
+        });
         const solved = await Promise.race([this.#solve(next), dropped]);
         if (solved) {
           this.#solved.set(next.id, solved);
           await this.#listener.solved(next.id, solved);
         }
       } catch (error) {
-        this.#left.add(next.job);
+        this.#leave([next.job]);
         this.#end();
         this.#listener.failed?.(next.id, error instanceof Error ? error.message : String(error));
       }
@@ -122,9 +135,13 @@ export class SolidsClient {
     const sent = await this.#listener.job(id, await remote.known());
     if (!sent || sent.name !== job) return null;
     this.#listener.progress?.({ id, share: 0 });
-    const solved = await remote.solve(sent);
+    const work = remote.solve(sent);
+    this.#busy = work;
+    const solved = await work.finally(() => {
+      if (this.#busy === work) this.#busy = null;
+    });
     if (typeof solved === "string") {
-      this.#left.add(job);
+      this.#leave([job]);
       this.#listener.failed?.(id, solved);
       return null;
     }
@@ -135,10 +152,7 @@ export class SolidsClient {
   #started(): Comlink.Remote<SolidsApi> {
     if (this.#remote) return this.#remote;
     this.#worker = new Worker(new URL("./solids.worker.ts", import.meta.url), { type: "module" });
-    this.#worker.onerror = () => {
-      this.#drop?.();
-      this.#end();
-    };
+    this.#worker.onerror = () => this.#drop?.(new Error("The joining stopped unexpectedly."));
     this.#worker.addEventListener("message", ({ data }: MessageEvent<Partial<JoinProgress>>) => {
       if (data?.joining === undefined || this.#at?.job !== data.joining) return;
       this.#listener.progress?.({ id: this.#at.id, share: data.share! });

@@ -50,10 +50,15 @@ export interface AsideRow {
 /** What a solid came to, by the name of its job; it may be thrown away. The store does not look into it. */
 export interface SolidRow {
   name: string;
+  solved: unknown;
+}
+
+/** When that was used last, and how large it is: told apart, so that nobody reads it all to know. */
+export interface SolidUseRow {
+  name: string;
   /** Milliseconds since 1970. */
   used: number;
   bytes: number;
-  solved: unknown;
 }
 
 class Database extends Dexie {
@@ -64,6 +69,7 @@ class Database extends Dexie {
   pictures!: Table<PictureRow, string>;
   asides!: Table<AsideRow, string>;
   solids!: Table<SolidRow, string>;
+  solidUses!: Table<SolidUseRow, string>;
 
   constructor() {
     super("clothesline");
@@ -80,7 +86,7 @@ class Database extends Dexie {
         await transaction.table("heads").bulkPut(heads);
       });
     // Version 3 keeps what solids came to.
-    this.version(3).stores({ solids: "name, used" });
+    this.version(3).stores({ solids: "name", solidUses: "name, used" });
   }
 }
 

@@ -5,25 +5,32 @@ import { db } from "./db";
 const MOST_BYTES = 256 * 2 ** 20;
 
 export async function keptSolid(name: string): Promise<unknown> {
-  const row = await db.solids.get(name).catch(() => undefined);
-  if (row) await db.solids.update(name, { used: Date.now() }).catch(() => undefined);
-  return row?.solved;
+  try {
+    const row = await db.solids.get(name);
+    if (row) await db.solidUses.update(name, { used: Date.now() });
+    return row?.solved;
+  } catch {
+    return undefined;
+  }
 }
 
 /** Keeps one; where there is no room it is not kept, which costs only time. */
 export async function keepSolid(name: string, solved: unknown, bytes: number): Promise<void> {
   if (bytes > MOST_BYTES) return;
   try {
-    await db.transaction("rw", db.solids, async () => {
-      await db.solids.put({ name, used: Date.now(), bytes, solved });
-      const sizes: { name: string; bytes: number }[] = [];
-      await db.solids.orderBy("used").each((row) => sizes.push({ name: row.name, bytes: row.bytes }));
-      let total = sizes.reduce((sum, row) => sum + row.bytes, 0);
-      for (const row of sizes) {
-        if (total <= MOST_BYTES) break;
-        await db.solids.delete(row.name);
-        total -= row.bytes;
-      }
+    await db.transaction("rw", db.solids, db.solidUses, async () => {
+      await db.solids.put({ name, solved });
+      await db.solidUses.put({ name, used: Date.now(), bytes });
+      const uses = await db.solidUses.orderBy("used").toArray();
+      let total = uses.reduce((sum, use) => sum + use.bytes, 0);
+      const gone = uses.filter((use) => {
+        const goes = total > MOST_BYTES;
+        if (goes) total -= use.bytes;
+        return goes;
+      });
+      const names = gone.map((use) => use.name);
+      await db.solids.bulkDelete(names);
+      await db.solidUses.bulkDelete(names);
     });
   } catch {
     // Without it the next one who opens the scene waits.

@@ -244,7 +244,12 @@ export const shellSchema = z.object({
   }),
 });
 
-export const JOINS = { join: "Join", cut: "Cut", common: "Common part" } as const;
+export const howParam = choiceParam({
+  label: "How",
+  help: "Joined to all before it, cut out of that, or only what both share is kept.",
+  default: "join",
+  choices: { join: "Join", cut: "Cut", common: "Common part" },
+});
 
 export const solidSchema = z.object({
   kind: z.literal("solid"),
@@ -257,7 +262,7 @@ export const solidSchema = z.object({
           .int()
           .min(0)
           .max(2 ** 31 - 1),
-        how: z.enum(["join", "cut", "common"]).default("join"),
+        how: howParam,
         of: idSchema,
       }),
     )

@@ -130,6 +130,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
     solids: putSolids,
     joining: (joining) => useSolids.setState({ joining }),
     unjoined: (id, reason) => useSolids.setState(({ failures }) => ({ failures: new Map(failures).set(id, reason) })),
+    unjoinedJobs: (left) => useSolids.setState({ left }),
     keptSolid: (job) => keptSolid(job) as Promise<Solved | undefined>,
     keepSolid: (solved) => keepSolid(solved.name, solved, bytesOfSolid(solved)),
     failed(reason) {
@@ -146,12 +147,9 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
   running = own;
   useSolids.setState({
     solved: () => client.solved,
-    stop() {
-      client.stopJoining();
-      useSolids.setState({ stopped: true });
-    },
+    stop: () => client.stopJoining(),
     again() {
-      useSolids.setState({ stopped: false, failures: new Map() });
+      useSolids.setState({ failures: new Map() });
       client.joinAgain();
     },
   });

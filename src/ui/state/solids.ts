@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import { create } from "zustand";
 import { thingsOf } from "@/core/made";
 import { useScene } from "@/store";
+import { useMade } from "./laid";
 import { useSession } from "./session";
 import type { SolidState, Solved } from "@/engine/solids";
 
@@ -12,8 +13,8 @@ interface Solids {
   joining: { id: string; share: number } | null;
   /** Why surfaces could not be joined. */
   failures: ReadonlyMap<string, string>;
-  /** Whether the artist stopped the joining. */
-  stopped: boolean;
+  /** The jobs that were stopped or failed, and wait until they are asked for again. */
+  left: ReadonlySet<string>;
   /** What jobs came to, by their names. */
   solved: () => ReadonlyMap<string, Solved>;
   stop: () => void;
@@ -26,7 +27,7 @@ export const useSolids = create<Solids>()(() => ({
   states: new Map(),
   joining: null,
   failures: new Map(),
-  stopped: false,
+  left: new Set(),
   solved: () => new Map(),
   stop: nothing,
   again: nothing,
@@ -38,7 +39,7 @@ export const putSolids = (states: Solids["states"]): void =>
     if (!changed) return {};
     // What has changed since may well succeed.
     const still = [...failures].filter(([id]) => before.get(id)?.job === states.get(id)?.job);
-    return { states, failures: new Map(still), stopped: false };
+    return { states, failures: new Map(still) };
   });
 
 const isSame = (a: SolidState | undefined, b: SolidState): boolean =>
@@ -50,9 +51,10 @@ export const isJoined = ({ job, solved }: SolidState): boolean => job !== null &
 /** The dressings that are not drawn by themselves, because a solid that is seen stands for them; not the selected one. */
 export function useDrawnAsSolids(): ReadonlySet<string> {
   const surfaces = useScene((scene) => scene.surfaces);
+  const meshes = useMade((made) => made.meshes);
   const chosen = useSession(({ focus, dressing }) => (focus.kind === "dressing" ? dressing : null));
   return useMemo(() => {
-    const solids = surfaces.filter(({ made, hidden }) => made?.kind === "solid" && !hidden);
+    const solids = surfaces.filter(({ id, made, hidden }) => made?.kind === "solid" && !hidden && meshes.has(id));
     return new Set(solids.flatMap(({ made }) => thingsOf(made!)).filter((id) => id !== chosen));
-  }, [surfaces, chosen]);
+  }, [surfaces, meshes, chosen]);
 }

@@ -2,7 +2,7 @@
 /** What a made surface is made of: its numbers, its switches and its lines. */
 import { describeChoice, describeParam } from "@/core/schema";
 import type { z } from "zod";
-import { MADE_KINDS, revolveSchema, type Band, type Loft, type Made, type Revolve } from "@/core/made";
+import { MADE_KINDS, type Band, type Loft, type Made, type Revolve, type Tube } from "@/core/made";
 import { type Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { NumberField, Segmented, Toggle, ValueField } from "../kit";
@@ -10,11 +10,17 @@ import { editMade, surfaceOf, selectLine, useEdit } from "../state";
 import { GuideList } from "./cards/GuideList";
 import { Tide } from "../time";
 import { ChosenLine } from "./ChosenLine";
-import { PartFields, ShellFields, TubeCourse, TubeFields } from "./SolidFields";
+import { PartFields, ShellOf, TubeCourse } from "./SolidFields";
 import { complaintOf } from "./params";
 
-/** The numbers and switches of each kind, in their order. */
-const FIELDS: Readonly<Record<Made["kind"], { numbers: readonly string[]; switches: readonly string[] }>> = {
+/** The choices, numbers and switches of each kind, in their order. */
+interface Fields {
+  choices?: readonly string[];
+  numbers: readonly string[];
+  switches: readonly string[];
+}
+
+const FIELDS: Readonly<Record<Made["kind"], Fields>> = {
   box: { numbers: ["width", "height", "depth"], switches: [] },
   bumps: { numbers: ["width", "depth", "height", "size", "rough", "seed"], switches: [] },
   revolve: { numbers: ["turn", "pieces"], switches: ["flip"] },
@@ -23,8 +29,8 @@ const FIELDS: Readonly<Record<Made["kind"], { numbers: readonly string[]; switch
     switches: ["flip"],
   },
   loft: { numbers: ["along", "between"], switches: ["rounded", "closed", "flip"] },
-  tube: { numbers: ["radius", "thickness", "sides", "turn"], switches: [] },
-  shell: { numbers: ["thickness"], switches: [] },
+  tube: { choices: ["section", "ends"], numbers: ["radius", "thickness", "sides", "turn"], switches: [] },
+  shell: { choices: ["side"], numbers: ["thickness"], switches: [] },
   solid: { numbers: [], switches: [] },
 };
 
@@ -40,10 +46,19 @@ interface MadeProps<T extends Made = Made> {
 }
 
 export function MadeFields({ surface, made }: MadeProps) {
-  const { numbers, switches } = FIELDS[made.kind];
+  const { choices = [], numbers, switches } = FIELDS[made.kind];
   return (
     <div className="grid gap-1.5 border-t border-linen-2 pt-2">
-      {made.kind === "loft" && <LoftLines surface={surface} made={made} />}
+      {made.kind === "loft" && (
+        <MadeLines
+          surface={surface}
+          made={made}
+          fewest={2}
+          needs="It needs two lines at least to be laid through."
+          adding="Lay through a line"
+          removing="Lay through a line no more"
+        />
+      )}
       {made.kind === "band" && (
         <ChosenLine
           label="Along"
@@ -52,9 +67,28 @@ export function MadeFields({ surface, made }: MadeProps) {
         />
       )}
       {made.kind === "revolve" && <RevolveLine surface={surface} made={made} />}
-      {made.kind === "tube" && <TubeFields surface={surface} made={made} />}
-      {made.kind === "shell" && <ShellFields surface={surface} made={made} />}
+      {made.kind === "tube" && (
+        <MadeLines
+          surface={surface}
+          made={made}
+          fewest={1}
+          needs="It needs a line that becomes a tube."
+          adding="Line becomes a tube"
+          removing="Line is no tube any more"
+        />
+      )}
+      {made.kind === "shell" && <ShellOf surface={surface} made={made} />}
       {made.kind === "solid" && <PartFields surface={surface} made={made} />}
+      {choices.map((name) => (
+        <MadeChoice key={name} surface={surface} made={made} name={name} />
+      ))}
+      {made.kind === "tube" && made.section === "line" && (
+        <ChosenLine
+          label="Shaped as"
+          chosen={made.outline}
+          onChoose={(id) => editMade<Tube>(surface.id, "Section", (draft) => void (draft.outline = id))}
+        />
+      )}
       {numbers.map(
         (name) => !isIdle(made, name) && <MadeNumber key={name} surface={surface} made={made} name={name} />,
       )}
@@ -102,22 +136,51 @@ function MadeSwitch({ surface, made, name }: MadeProps & { name: string }) {
   );
 }
 
-function LoftLines({ surface, made }: MadeProps<Loft>) {
+function MadeChoice({ surface, made, name }: MadeProps & { name: string }) {
+  const { label, help, choices } = describeChoice(schemaOf(made, name) as Parameters<typeof describeChoice>[0]);
+  return (
+    <div className="grid grid-cols-[84px_1fr] items-center gap-2">
+      <span className="text-[12.5px] text-ink-6" title={help}>
+        {label}
+      </span>
+      <Segmented
+        label={label}
+        help={help}
+        value={(made as unknown as Record<string, string>)[name]}
+        choices={choices}
+        onChange={(value) =>
+          editMade(surface.id, label, (draft) => void ((draft as unknown as Record<string, unknown>)[name] = value))
+        }
+      />
+    </div>
+  );
+}
+
+interface MadeLinesProps extends MadeProps<Loft | Tube> {
+  /** How many lines it needs, and how that is said. */
+  fewest: number;
+  needs: string;
+  adding: string;
+  removing: string;
+}
+
+/** The lines that a surface is made of, in their order. */
+function MadeLines({ surface, made, fewest, needs, adding, removing }: MadeLinesProps) {
   const lines = useScene((scene) => scene.lines);
   const there = made.lines.filter((id) => lines.some((line) => line.id === id)).length;
   return (
     <>
-      {there < 2 && <p className="text-xs text-ochre-dark">It needs two lines at least to be laid through.</p>}
+      {there < fewest && <p className="text-xs text-ochre-dark">{needs}</p>}
       <GuideList
         noun="line"
-        from="surface"
+        from={made.kind === "tube" ? "tube" : "surface"}
         chosen={made.lines}
         things={lines}
         empty="There is no other line in the scene. Draw one."
         onOpen={selectLine}
-        onAdd={(id) => editMade<Loft>(surface.id, "Lay through a line", (draft) => void draft.lines.push(id))}
+        onAdd={(id) => editMade<Loft | Tube>(surface.id, adding, (draft) => void draft.lines.push(id))}
         onRemove={(id) =>
-          editMade<Loft>(surface.id, "Lay through a line no more", (draft) => {
+          editMade<Loft | Tube>(surface.id, removing, (draft) => {
             draft.lines = draft.lines.filter((other) => other !== id);
           })
         }
@@ -127,7 +190,6 @@ function LoftLines({ surface, made }: MadeProps<Loft>) {
 }
 
 function RevolveLine({ surface, made }: MadeProps<Revolve>) {
-  const axis = describeChoice(revolveSchema.shape.axis);
   return (
     <>
       <ChosenLine
@@ -135,20 +197,7 @@ function RevolveLine({ surface, made }: MadeProps<Revolve>) {
         chosen={made.line}
         onChoose={(id) => editMade<Revolve>(surface.id, "Line to revolve", (draft) => void (draft.line = id))}
       />
-      <div className="grid grid-cols-[84px_1fr] items-center gap-2">
-        <span className="text-[12.5px] text-ink-6" title={axis.help}>
-          {axis.label}
-        </span>
-        <Segmented
-          label={axis.label}
-          help={axis.help}
-          value={made.axis as string}
-          choices={axis.choices}
-          onChange={(value) =>
-            editMade<Revolve>(surface.id, "Axis", (draft) => void (draft.axis = value as Revolve["axis"]))
-          }
-        />
-      </div>
+      <MadeChoice surface={surface} made={made} name="axis" />
       {made.axis === "line" ? (
         <ChosenLine
           label="Axis line"

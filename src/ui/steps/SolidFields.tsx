@@ -2,74 +2,18 @@
 /** What tubes, shells and solids are made of. */
 import { ArrowDown, ArrowUp, X } from "lucide-react";
 import { describeChoice } from "@/core/schema";
-import { JOINS, shellSchema, tubeSchema, type Shell, type Solid, type Tube } from "@/core/made";
+import { howParam, tubeSchema, type Shell, type Solid, type Tube } from "@/core/made";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
-import { Choose, IconButton, Segmented } from "../kit";
-import { editMade, remakeOf, selectDressing, selectLine, selectSurface, surfaceOf, useEdit } from "../state";
-import { ChosenLine } from "./ChosenLine";
+import { Choose, IconButton } from "../kit";
+import { remakeOf, selectDressing, selectSurface, surfaceOf, useEdit } from "../state";
 import { CurveField } from "./CurveField";
 import type { Point } from "./curve-points";
-import { GuideList } from "./cards/GuideList";
 import { ADD } from "./params";
 
 interface FieldProps<T> {
   surface: Surface;
   made: T;
-}
-
-export function TubeFields({ surface, made }: FieldProps<Tube>) {
-  const lines = useScene((scene) => scene.lines);
-  const section = describeChoice(tubeSchema.shape.section);
-  const ends = describeChoice(tubeSchema.shape.ends);
-  return (
-    <>
-      {made.lines.length === 0 && <p className="text-xs text-ochre-dark">It needs a line that becomes a tube.</p>}
-      <GuideList
-        noun="line"
-        from="tube"
-        chosen={made.lines}
-        things={lines}
-        empty="There is no other line in the scene. Draw one."
-        onOpen={selectLine}
-        onAdd={(id) => editMade<Tube>(surface.id, "Line becomes a tube", (draft) => void draft.lines.push(id))}
-        onRemove={(id) =>
-          editMade<Tube>(surface.id, "Line is no tube any more", (draft) => {
-            draft.lines = draft.lines.filter((other) => other !== id);
-          })
-        }
-      />
-      <Labelled {...section}>
-        <Segmented
-          label={section.label}
-          help={section.help}
-          value={made.section as string}
-          choices={section.choices}
-          onChange={(value) =>
-            editMade<Tube>(surface.id, section.label, (draft) => void (draft.section = value as Tube["section"]))
-          }
-        />
-      </Labelled>
-      {made.section === "line" && (
-        <ChosenLine
-          label="Shaped as"
-          chosen={made.outline}
-          onChoose={(id) => editMade<Tube>(surface.id, section.label, (draft) => void (draft.outline = id))}
-        />
-      )}
-      <Labelled {...ends}>
-        <Segmented
-          label={ends.label}
-          help={ends.help}
-          value={made.ends as string}
-          choices={ends.choices}
-          onChange={(value) =>
-            editMade<Tube>(surface.id, ends.label, (draft) => void (draft.ends = value as Tube["ends"]))
-          }
-        />
-      </Labelled>
-    </>
-  );
 }
 
 /** How thick a tube is along its lines. */
@@ -90,51 +34,28 @@ export function TubeCourse({ surface, made }: FieldProps<Tube>) {
   );
 }
 
-export function ShellFields({ surface, made }: FieldProps<Shell>) {
+/** The surface that gets a thickness. */
+export function ShellOf({ surface, made }: FieldProps<Shell>) {
   const surfaces = useScene((scene) => scene.surfaces).filter(({ id }) => id !== surface.id);
-  const side = describeChoice(shellSchema.shape.side);
   const name = surfaces.find(({ id }) => id === made.of)?.name ?? "none yet";
   return (
-    <>
-      <div className="grid grid-cols-[84px_1fr] items-center gap-2">
-        <span className="text-[12.5px] text-ink-6">Surface</span>
-        <Choose
-          label={`Surface: ${name}`}
-          choices={surfaces.map(({ id, name: label }) => ({ id, label }))}
-          empty="There is no other surface in the scene."
-          onChoose={(id) => remakeOf(surface.id, "Surface of the shell", (draft) => void ((draft as Shell).of = id))}
-          className="h-7 truncate rounded-lg border border-linen-3 bg-paper px-2 text-left text-xs"
-        >
-          {name}
-        </Choose>
-      </div>
-      <Labelled {...side}>
-        <Segmented
-          label={side.label}
-          help={side.help}
-          value={made.side as string}
-          choices={side.choices}
-          onChange={(value) =>
-            editMade<Shell>(surface.id, side.label, (draft) => void (draft.side = value as Shell["side"]))
-          }
-        />
-      </Labelled>
-    </>
-  );
-}
-
-function Labelled({ label, help, children }: { label: string; help?: string; children: React.ReactNode }) {
-  return (
     <div className="grid grid-cols-[84px_1fr] items-center gap-2">
-      <span className="text-[12.5px] text-ink-6" title={help}>
-        {label}
-      </span>
-      {children}
+      <span className="text-[12.5px] text-ink-6">Surface</span>
+      <Choose
+        label={`Surface: ${name}`}
+        choices={surfaces.map(({ id, name: label }) => ({ id, label }))}
+        empty="There is no other surface in the scene."
+        onChoose={(id) => remakeOf(surface.id, "Surface of the shell", (draft) => void ((draft as Shell).of = id))}
+        className="h-7 truncate rounded-lg border border-linen-3 bg-paper px-2 text-left text-xs"
+      >
+        {name}
+      </Choose>
     </div>
   );
 }
 
-type How = keyof typeof JOINS;
+type How = Solid["parts"][number]["how"];
+const { choices: HOW } = describeChoice(howParam);
 
 /** The parts of a solid, one after the other. */
 export function PartFields({ surface, made }: FieldProps<Solid>) {
@@ -164,17 +85,17 @@ export function PartFields({ surface, made }: FieldProps<Solid>) {
                 <span className="w-19 shrink-0 pl-1.5 text-xs text-ink-6">Body</span>
               ) : (
                 <Choose
-                  label={`How ${name} goes in: ${JOINS[how]}`}
-                  choices={Object.entries(JOINS).map(([key, label]) => ({ id: key, label }))}
+                  label={`How ${name} goes in: ${HOW[how]}`}
+                  choices={Object.entries(HOW).map(([key, label]) => ({ id: key, label }))}
                   onChoose={(value) =>
-                    edit(JOINS[value as How], (draft) => {
+                    edit(HOW[value as How], (draft) => {
                       const part = draft.parts.find((one) => one.id === id);
                       if (part) part.how = value as How;
                     })
                   }
                   className="h-6.5 w-19 shrink-0 truncate rounded-md border border-linen-3 px-1.5 text-left text-xs hover:bg-linen-1"
                 >
-                  {JOINS[how]}
+                  {HOW[how]}
                 </Choose>
               )}
               <button

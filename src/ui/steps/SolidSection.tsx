@@ -101,12 +101,12 @@ function lookAt({ position, rotation, scale }: Surface, { at, thickness }: NonNu
 /** How far the joining has come, and the way to stop it or to begin it again. */
 function Work({ surface, state }: { surface: Surface; state: SolidState }) {
   const joining = useSolids((solids) => solids.joining);
-  const stopped = useSolids((solids) => solids.stopped);
+  const left = useSolids((solids) => solids.left);
   if (state.job === null || isJoined(state)) return null;
-  if (stopped)
+  if (left.has(state.job))
     return (
       <p className="flex items-center gap-2 text-xs text-ink-6">
-        Stopped; what is shown is not joined.
+        What is shown is not joined.
         <Button onClick={() => useSolids.getState().again()}>Join it</Button>
       </p>
     );

@@ -23,7 +23,7 @@ export function linesOfDrawing({ outlines, ...drawing }: Drawing, file: string, 
     kind: outline.segments.some(({ kind }) => kind !== "line") ? "bezier" : "polyline",
     closed: outline.closed,
     knots: knotsOf(outline, at),
-    source: { file, part: outline.part.slice(0, 200), hole: outline.hole, place },
+    source: { file, part: outline.part, hole: outline.hole, place },
   }));
 }
 

@@ -19,6 +19,7 @@ const UNITS: Readonly<Record<string, number>> = {
 };
 const MOST_BYTES = 32 * 2 ** 20;
 const MOST_DEEP = 64;
+const MOST_NAME = 190;
 /** More outlines, or pieces of them, are not read. */
 const MOST_OUTLINES = 5_000;
 const MOST_SEGMENTS = 200_000;
@@ -127,6 +128,7 @@ class Reading {
   readonly outlines: Outline[] = [];
   readonly unread = new Set<string>();
   #segments = 0;
+  readonly #parts = new Set<string>();
 
   constructor(readonly file: string) {}
 
@@ -185,10 +187,18 @@ class Reading {
     whole.forEach((one, k) => {
       if (this.outlines.length >= MOST_OUTLINES)
         throw new InputError(`“${this.file}” has more than ${MOST_OUTLINES} outlines.`);
-      one.part = whole.length > 1 ? `${part}/${k + 1}` : part;
+      one.part = this.#freePart(whole.length > 1 ? `${part}/${k + 1}` : part);
       one.hole = one.closed && isHole(one, whole, rule === "evenodd");
       this.outlines.push(one);
     });
+  }
+
+  /** Names should come but once in a file, and do not always. */
+  #freePart(wanted: string): string {
+    let part = wanted.slice(0, MOST_NAME);
+    for (let k = 2; this.#parts.has(part); k++) part = `${wanted.slice(0, MOST_NAME)}~${k}`;
+    this.#parts.add(part);
+    return part;
   }
 
   /** The box round all points. */

@@ -96,6 +96,8 @@ test("sizes are as the file says in its units, holes by the fill rule, parts kee
   expect(holes(`<g fill-rule="evenodd"><path id="ring" d="${ring}"/></g>`)).toEqual([["ring/1", false], ["ring/2", true]]); // prettier-ignore
   expect(holes(`<path d="${ring}"/>`)).toEqual([["1/1", false], ["1/2", false]]); // prettier-ignore
   expect(holes('<path d="M0 0H9V9H0ZM3 3V6H6V3Z"/>')).toEqual([["1/1", false], ["1/2", true]]); // prettier-ignore
+  const twice = '<path id="a" d="M0 0H9"/><path id="a" d="M0 0H8"/>';
+  expect(svg(twice).outlines.map(({ part }) => part)).toEqual(["a", "a~2"]);
   const nested = svg('<g transform="translate(10 0)"><path transform="scale(2)" d="M0 0H3V1"/></g>').outlines[0];
   expect([nested.start, nested.segments[0].to]).toEqual([[10, 0], [16, 0]]); // prettier-ignore
   const odd = '<text>Regatta</text><defs><path d="M0 0H9"/></defs><image/><g display="none"><path d="M0 0H9"/></g>';
