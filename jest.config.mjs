@@ -1,11 +1,12 @@
-import { SWC } from "./jest.swc.mjs";
+import { SWC } from "./jest/swc.mjs";
 
 /** Unit tests run in Node: the core has no DOM. Packages that ship only ES modules are transformed too. */
 const config = {
   testEnvironment: "node",
-  roots: ["<rootDir>/src"],
+  roots: ["<rootDir>/src", "<rootDir>/jest"],
   // A limit for what hangs, not for what is slow: speed is for the benchmarks, and a busy machine may take its time.
-  setupFiles: ["<rootDir>/jest.setup.ts"],
+  setupFiles: ["<rootDir>/jest/setup.ts"],
+  setupFilesAfterEnv: ["<rootDir>/jest/expect.ts"],
   testTimeout: 180_000,
   maxWorkers: "100%",
   // Looking a global up in the runner's sandbox is slow, and kernels do it in their innermost loops.
@@ -16,10 +17,10 @@ const config = {
   testMatch: ["**/*.test.ts", "**/*.test.tsx"],
   moduleNameMapper: {
     "^@/(.*)$": "<rootDir>/src/$1",
-    "^manifold-3d$": "<rootDir>/jest.manifold.cjs",
+    "^manifold-3d$": "<rootDir>/jest/manifold.cjs",
   },
   transform: {
-    "\\.test\\.tsx?$": "<rootDir>/jest.bundled.mjs",
+    "\\.test\\.tsx?$": "<rootDir>/jest/bundled.mjs",
     "^.+\\.(t|j|mj)sx?$": ["@swc/jest", SWC],
   },
   transformIgnorePatterns: [

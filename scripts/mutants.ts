@@ -147,16 +147,14 @@ if (process.env.REACHED) {
 /** A copy of the project that shares its packages, with all changes in it. */
 function copied(sample: readonly Mutant[]): string {
   const copy = mkdtempSync(join(tmpdir(), "mutants-"));
-  for (const name of ["src", "jest.setup.ts", "jest.bundled.mjs", "jest.swc.mjs", "package.json", "tsconfig.json"])
+  for (const name of ["src", "jest", "package.json", "tsconfig.json"])
     cpSync(join(ROOT, name), join(copy, name), { recursive: true });
   for (const name of ["node_modules", "docs"]) symlinkSync(join(ROOT, name), join(copy, name));
   writeFileSync(join(copy, "setup-mutants.js"), SETUP);
   writeFileSync(join(copy, "setup-tests.js"), SETUP_TESTS);
   const config = readFileSync(join(ROOT, "jest.config.mjs"), "utf8")
-    .replace(
-      "setupFiles: [",
-      'setupFilesAfterEnv: ["<rootDir>/setup-tests.js"],\n  setupFiles: ["<rootDir>/setup-mutants.js", ',
-    )
+    .replace("setupFilesAfterEnv: [", 'setupFilesAfterEnv: ["<rootDir>/setup-tests.js", ')
+    .replace("setupFiles: [", 'setupFiles: ["<rootDir>/setup-mutants.js", ')
     .replace('testEnvironment: "node",', 'testEnvironment: "node",\n  watchman: false,');
   writeFileSync(join(copy, "jest.config.mjs"), config);
   sample

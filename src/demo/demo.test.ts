@@ -1,8 +1,12 @@
 import { validateBytes } from "gltf-validator";
 import { hashOf, readPropFile } from "@/core/files";
 import { isMoving, parseScene } from "@/core/scene";
+import { Engine } from "@/engine/engine";
 import { evaluateScene } from "@/engine/jobs";
 import { demoScene } from ".";
+
+/** Remembers what does not change from one test to the next. */
+const engine = new Engine();
 
 test("the demo is a valid scene of its own files, with props and dressings enough, and nothing to be found wrong", async () => {
   const { scene, assets } = await demoScene();
@@ -12,7 +16,7 @@ test("the demo is a valid scene of its own files, with props and dressings enoug
   for (const { asset } of [...scene.props, ...scene.surfaces]) {
     if (asset !== null) expect(hashOf(assets.get(asset)!)).toBe(asset);
   }
-  const { dressings, findings } = await evaluateScene(scene, assets, { poking: true });
+  const { dressings, findings } = await evaluateScene(scene, assets, { poking: true }, engine);
   expect(findings).toEqual([]);
   // One gull flies by itself.
   for (const { dressing, placements } of dressings)
@@ -22,9 +26,9 @@ test("the demo is a valid scene of its own files, with props and dressings enoug
 test("it moves: what travels is elsewhere later, and nothing is to be found wrong then either", async () => {
   const { scene, assets } = await demoScene();
   expect(isMoving(scene)).toBe(true);
-  const first = (await evaluateScene(scene, assets)).dressings;
+  const first = (await evaluateScene(scene, assets, {}, engine)).dressings;
   for (const moment of [3.1, 7.7]) {
-    const { dressings, findings } = await evaluateScene(scene, assets, { moment, poking: true });
+    const { dressings, findings } = await evaluateScene(scene, assets, { moment, poking: true }, engine);
     expect(findings).toEqual([]);
     const moved = dressings.filter(
       ({ placements }, i) => placements.position.join() !== first[i].placements.position.join(),
@@ -66,7 +70,7 @@ test("what goes into a surface is a finding as soon as that is solid", async () 
   const { scene, assets } = await demoScene();
   const surfaces = scene.surfaces.map((one) => (one.id === "lifebuoy" ? { ...one, solid: true } : one));
   const floats = { dressing: "Lifebuoy floats", poking: true };
-  const { findings, dressings } = await evaluateScene({ ...scene, surfaces }, assets, floats);
+  const { findings, dressings } = await evaluateScene({ ...scene, surfaces }, assets, floats, engine);
   const standing = dressings[0].placements.count - dressings[0].placements.blanks;
   expect(findings).toMatchObject([{ check: "poking", dressing: "lifebuoy-floats", count: standing }]);
   expect(findings[0].worst).toBeGreaterThan(0.05);

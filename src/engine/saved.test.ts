@@ -5,6 +5,7 @@ import { FORMATS, readProject } from "@/core/files";
 import { rotate } from "@/core/math";
 import { keyOfHex } from "@/core/place";
 import { parseScene } from "@/core/scene";
+import { Engine } from "./engine";
 import { evaluateScene } from "./jobs";
 
 const file = (name: string) => readFileSync(join(__dirname, "../core/scene/saved", name));
@@ -31,11 +32,12 @@ const DEALT_ANEW = [
 /** The middle of their feet was drawn aside by a corner that hulls counted twice, at a seam. */
 const LOOSER: Partial<Record<string, number>> = { "Lamp posts": 0.003 };
 
-const read = () => readProject(file("regatta-5.zip"), "regatta-5.zip");
+/** Remembers what one test and the next have in common. */
+const engine = new Engine();
+const { scene, assets } = readProject(file("regatta-5.zip"), "regatta-5.zip");
 
 test("a project of version 5 comes to the placements and findings that it had, but for what is dealt anew", async () => {
-  const { scene, assets } = read();
-  const evaluated = await evaluateScene(scene, assets, { poking: true });
+  const evaluated = await evaluateScene(scene, assets, { poking: true }, engine);
   const then = rowsByDressing(file("regatta-5.csv").toString());
   const now = rowsByDressing(new TextDecoder().decode(await FORMATS.csv.write(evaluated, assets)));
   expect([...now.keys()]).toEqual([...then.keys()]);
@@ -66,8 +68,7 @@ test("a project of version 5 comes to the placements and findings that it had, b
 });
 
 test("pegs of version 5 on fields keep their points, or go to the nearest slot within half the distance, or are told", async () => {
-  const { scene, assets } = read();
-  const { dressings, findings } = await evaluateScene(scene, assets, {});
+  const { dressings, findings } = await evaluateScene(scene, assets, {}, engine);
   const surfaces = new Map(scene.surfaces.map((surface) => [surface.id, surface]));
   let kept = 0;
   for (const { dressing, placements: p } of dressings) {
@@ -101,14 +102,13 @@ test("pegs of version 5 on fields keep their points, or go to the nearest slot w
       return brought ? { ...one, pegs: brought.pegs, oldPegs: brought.left.map(({ peg }) => peg) } : one;
     }),
   };
-  const again = await evaluateScene(parseScene(JSON.parse(JSON.stringify(written))), assets, {});
+  const again = await evaluateScene(parseScene(JSON.parse(JSON.stringify(written))), assets, {}, engine);
   again.dressings.forEach(({ placements }, i) => {
     expect({ ...placements, brought: null }).toEqual({ ...dressings[i].placements, brought: null });
   });
 });
 
 test("pegs of version 5 wait for what they lie on: nothing becomes of them as long as its mesh is not known", async () => {
-  const { scene } = read();
   const { dressings, findings } = await evaluateScene(scene, new Map(), {});
   const lavender = dressings.find(({ dressing }) => dressing.name === "Lavender")!;
   const { pegs, oldPegs } = lavender.dressing;

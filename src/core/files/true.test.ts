@@ -220,7 +220,7 @@ test.each(["glb", "glb-plain"] as const)(
         expect(await seenIn(small)).toEqual({ triangles, turned: 0, twisted: 0, box });
         expect((await validateBytes(small)).issues.numErrors).toBe(0);
       }),
-      { numRuns: 40 },
+      { numRuns: 25 },
     );
   },
 );

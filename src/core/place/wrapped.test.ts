@@ -87,7 +87,7 @@ test("on a tube rows close round: all gaps are alike, the seam's too, by distanc
         }
       },
     ),
-    { numRuns: 60 },
+    { numRuns: 30 },
   );
 });
 

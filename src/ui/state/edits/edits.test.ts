@@ -212,6 +212,7 @@ test("after any sequence of edits the scene is valid and can be evaluated; undoi
       while (store().history.future.length > 0) store().redo();
       expect(scene()).toEqual(last);
     }),
+    { numRuns: 60 },
   );
 });
 

@@ -7,11 +7,11 @@ import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import swc from "@swc/jest";
 import { buildSync } from "esbuild";
-import { SWC } from "./jest.swc.mjs";
+import { SWC } from "./swc.mjs";
 
 /** Packages that come as ES modules only, which the runner does not require: they become part of the script. */
 const MODULES = /^(@gltf-transform\/|@noble\/hashes$|earcut$|fast-png$|ktx-parse$|meshoptimizer$|three)/;
-const { dependencies, devDependencies } = JSON.parse(readFileSync(new URL("./package.json", import.meta.url), "utf8"));
+const { dependencies, devDependencies } = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8"));
 const external = Object.keys({ ...dependencies, ...devDependencies }).filter((name) => !MODULES.test(name));
 external.push("sharp");
 

@@ -1,0 +1,88 @@
+/**
+ * *Scenes whose placements are known*: what each came to when it was written down, so that nobody changes what artists have
+ * without knowing. Whoever changes it on purpose writes it anew by `KNOWN=write npx jest known`, reads what differs, and says
+ * so; `KNOWN=more` adds scenes, by random edits of all there is.
+ */
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { gunzipSync, gzipSync } from "node:zlib";
+import { parseScene, type Scene } from "@/core/scene";
+import { Engine } from "../engine";
+import { edit } from "../fuzz/edits";
+import { fuzzScene, teach } from "../fuzz/scene";
+import { Dice } from "../fuzz/values";
+import { changed, summaryOf, type Summary } from "./summary";
+
+/** One a line, packed. */
+interface Known {
+  scene: unknown;
+  /** By dressings. */
+  sums: Record<string, Summary>;
+}
+
+const FILE = join(__dirname, "known.jsonl.gz");
+const TASK = process.env.KNOWN;
+const MORE = 10;
+/** So many edits, and then one more until so much stands there, in so many dressings at least. */
+const EDITS = 12;
+const STANDING = [40, 400];
+const DRESSINGS = 4;
+
+async function resultsOf(scene: Scene) {
+  const engine = new Engine();
+  await teach(engine);
+  engine.evaluate(scene);
+  return scene.dressings.map(({ id }) => engine.result(id)!);
+}
+
+async function known(scene: Scene): Promise<Known> {
+  const results = await resultsOf(scene);
+  return { scene, sums: Object.fromEntries(results.map((result) => [result.id, summaryOf(result)])) };
+}
+
+const there = (): Known[] =>
+  existsSync(FILE)
+    ? gunzipSync(readFileSync(FILE))
+        .toString()
+        .split("\n")
+        .filter(Boolean)
+        .map((line) => JSON.parse(line) as Known)
+    : [];
+
+/** Another scene: random edits of the one that all random edits begin with. Null where little would be left of it. */
+async function another(seed: number): Promise<Known | null> {
+  const dice = new Dice(seed);
+  const engine = new Engine();
+  await teach(engine);
+  let scene = fuzzScene();
+  for (let nth = 0; nth < EDITS; nth++) {
+    ({ scene } = edit(scene, dice, dice.below(1000), (id) => engine.result(id)?.placements));
+    engine.evaluate(scene);
+  }
+  const standing = scene.dressings.map(({ id }) => {
+    const { count, blanks } = engine.result(id)!.placements;
+    return count - blanks;
+  });
+  const [least, most] = STANDING;
+  const all = standing.reduce((sum, one) => sum + one, 0);
+  if (all < least || all > most || standing.filter((one) => one > 2).length < DRESSINGS) return null;
+  return known(parseScene(JSON.parse(JSON.stringify(scene))));
+}
+
+test(`placements and findings are what they were${TASK ? ", written anew" : ""}`, async () => {
+  const all = there();
+  if (TASK === "more") {
+    const wanted = all.length + MORE;
+    for (let seed = 1000 * all.length; all.length < wanted; seed++) {
+      const one = await another(seed);
+      if (one) all.push(one);
+    }
+  }
+  if (TASK === "write") for (const one of all) one.sums = (await known(parseScene(one.scene))).sums;
+  if (TASK) writeFileSync(FILE, gzipSync(all.map((one) => `${JSON.stringify(one)}\n`).join(""), { level: 9 }));
+  for (const [nth, { scene, sums }] of all.entries()) {
+    for (const result of await resultsOf(parseScene(scene))) {
+      expect([nth, result.id, changed(result, sums[result.id])]).toEqual([nth, result.id, []]);
+    }
+  }
+});
