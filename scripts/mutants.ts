@@ -224,13 +224,25 @@ async function reaches(copy: string, sample: readonly Mutant[]): Promise<Reach[]
 
 const escaped = (name: string) => name.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
 
-/** Whether the tests that reach a change notice it: the quickest file first, then those that take little, then the rest. */
+/** What a file of tests has shown: how many changes it noticed, and how long it ran for them. */
+const shown = new Map<string, { noticed: number; spent: number }>();
+/** About how long it takes until the first test runs. */
+const START_MS = 2_500;
+
+/** How many changes a file notices in a second; of what has not been tried as if it noticed the first. */
+function telling(path: string, ms: number): number {
+  const { noticed, spent } = shown.get(path) ?? { noticed: 1, spent: ms + START_MS };
+  return noticed / spent;
+}
+
+/** Whether the tests that reach a change notice it: what tells most in its time first, then what takes little, then the rest. */
 async function notices(copy: string, k: number, reach: Reach): Promise<boolean> {
   const files = [...reach]
     .map(([path, tests]) => ({ path, tests, ms: [...tests.values()].reduce((sum, ms) => sum + ms, 0) }))
-    .sort((a, b) => a.ms - b.ms);
-  const quick = files.filter(({ ms }) => ms < QUICK_MS);
-  const groups = [quick.slice(0, 1), quick.slice(1), ...files.slice(quick.length).map((one) => [one])];
+    .sort((a, b) => telling(b.path, b.ms) - telling(a.path, a.ms));
+  const rest = files.slice(1);
+  const quick = rest.filter(({ ms }) => ms < QUICK_MS);
+  const groups = [files.slice(0, 1), quick, ...rest.filter((one) => !quick.includes(one)).map((one) => [one])];
   for (const group of groups.filter((one) => one.length > 0)) {
     // What runs as a file loads bears on all of its tests.
     const whole = group.some(({ tests }) => tests.has(null));
@@ -238,7 +250,16 @@ async function notices(copy: string, k: number, reach: Reach): Promise<boolean> 
     const pattern = whole ? [] : ["-t", `^(${names.map(escaped).join("|")})$`];
     const args = ["--bail", "--runInBand", ...pattern, "--runTestsByPath", ...group.map(({ path }) => path)];
     const patience = PATIENCE_MS + PATIENCE_TIMES * group.reduce((sum, { ms }) => sum + ms, 0);
-    if (!(await passes(copy, args, { MUTANT: String(k) }, patience))) return true;
+    const start = performance.now();
+    const noticed = !(await passes(copy, args, { MUTANT: String(k) }, patience));
+    if (group.length === 1) {
+      const before = shown.get(group[0].path) ?? { noticed: 0, spent: 0 };
+      shown.set(group[0].path, {
+        noticed: before.noticed + Number(noticed),
+        spent: before.spent + performance.now() - start,
+      });
+    }
+    if (noticed) return true;
   }
   return false;
 }

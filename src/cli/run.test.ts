@@ -7,7 +7,16 @@ import { run } from "./run";
 
 let folder: string;
 /** Dressings of all kinds; the whole demo takes long. */
-const FEW = ["quay-bunting", "bollards", "race-buoys", "lamp-posts", "lavender", "catch", "buoy-studs", "loose-baskets"];
+const FEW = [
+  "quay-bunting",
+  "bollards",
+  "race-buoys",
+  "lamp-posts",
+  "lavender",
+  "catch",
+  "buoy-studs",
+  "loose-baskets",
+];
 
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), "clothesline-"));

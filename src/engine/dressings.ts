@@ -1,6 +1,6 @@
 /** What is worked out of the dressings of a scene: each a node by the dressing's id. */
 import { findings as findingsOf, poking as pokingOf, type Finding, type Wall } from "@/core/check";
-import { declared, input, query, task, type Ask, type Work } from "@/core/graph";
+import { declared, firstly, input, query, task, type Ask, type Work } from "@/core/graph";
 import { groundsUnder, type Grounds } from "@/core/mesh";
 import {
   evaluate,
@@ -28,7 +28,8 @@ export const rules = query("rules", (ask, id): Dressing | undefined => {
 
 const NO_WISHES: Wishes = { under: [], clear: [], distance: [] };
 
-const wishes = query("wishes", (ask, id) => {
+/** Whenever anything about a dressing changes, all others hang on that. */
+const wishes = firstly("wishes", (ask, id) => {
   const own = ask(rules, id);
   return own ? wishesOf(own) : NO_WISHES;
 });

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { Graph, input, query, same, step, task } from ".";
+import { firstly, Graph, input, query, same, step, task } from ".";
 
 const number = input<number>("number");
 /** Sums what stands before it in a made-up order; rounded, so that changes may end here. */
@@ -35,6 +35,50 @@ test("whatever is changed in whatever order, it says what computing anew would, 
       for (const [i] of values.entries()) expect(graph.get(coarse, name(i))).toBe(direct(i));
     }),
   );
+});
+
+test("what is looked at first lets nobody who hangs on it be looked at while it comes to the same, and fails with who asks", () => {
+  const halves = firstly("half", (ask, key) => {
+    const value = ask(number, key) ?? 0;
+    if (value < 0) throw new Error("below nought");
+    return Math.floor(value / 4);
+  });
+  let looks = 0;
+  const seen = query("seen", (ask, key) => ask(halves, key));
+  const all = query("all", (ask) => {
+    looks++;
+    return ["a", "b"].reduce((sum, key) => sum + ask(seen, key), 0);
+  });
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(fc.constantFrom("a", "b"), fc.integer({ min: -2, max: 9 })), { maxLength: 20 }),
+      (sets) => {
+        const graph = new Graph();
+        const values = { a: 0, b: 0 };
+        graph.get(all, "");
+        for (const [key, value] of sets) {
+          const before = Math.floor(values[key as "a"] / 4);
+          values[key as "a"] = value;
+          graph.set(number, key, value);
+          if (Math.min(values.a, values.b) < 0) expect(() => graph.get(all, "")).toThrow("below nought");
+          else {
+            [graph.ran, looks] = [[], 0];
+            expect(graph.get(all, "")).toBe(Math.floor(values.a / 4) + Math.floor(values.b / 4));
+            if (before === Math.floor(value / 4))
+              expect([graph.ran.filter((name) => name !== "half"), looks]).toEqual([[], 0]);
+          }
+        }
+      },
+    ),
+  );
+  const graph = new Graph();
+  graph.get(all, "");
+  graph.set(number, "gone", 5);
+  graph.get(halves, "gone");
+  graph.set(number, "gone", 9);
+  graph.forget("gone");
+  graph.ran = [];
+  expect([graph.get(all, ""), graph.ran]).toEqual([0, []]);
 });
 
 const square = step("square", (x: number) => ({ area: Float32Array.of(x * x) }));

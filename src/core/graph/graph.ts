@@ -34,6 +34,12 @@ export interface Query<V> {
   readonly name: string;
   readonly isInput: false;
   readonly run: (ask: Ask, key: string) => V | Work<V>;
+  /**
+   * Whether it is looked at before all else when something that it hangs on has changed, so that nobody who hangs on it is
+   * looked at as long as it comes to the same. For what takes little and much hangs on; it may hang on inputs, and on
+   * queries that hang on nothing else.
+   */
+  readonly first?: boolean;
 }
 
 /** Work that rests now and then; each rest says how far it is, from 0 to 1. */
@@ -57,6 +63,11 @@ export interface Ask {
 
 export const input = <V>(name: string): Input<V> => ({ name, isInput: true });
 export const query = <V>(name: string, run: (ask: Ask, key: string) => V): Query<V> => ({ name, isInput: false, run });
+/** A query that is looked at {@link Query.first}. */
+export const firstly = <V>(name: string, run: (ask: Ask, key: string) => V): Query<V> => ({
+  ...query(name, run),
+  first: true,
+});
 /** A query whose work is said by a module that hangs on this one, before anybody asks. */
 export function declared<V>(name: string): Query<V> & { is(run: (ask: Ask, key: string) => V): void } {
   let work: ((ask: Ask, key: string) => V) | null = null;
@@ -114,13 +125,17 @@ class Node {
   constructor(
     readonly of: Query<unknown> | Input<unknown>,
     readonly key: string,
+    /** Where those wait that are looked at first. */
+    readonly waiting: Node[],
   ) {}
 
   mark(state: number): void {
     if (this.state >= state) return;
     const first = this.state < CHECK;
     this.state = state;
-    if (first) for (const observer of this.observers) observer.mark(CHECK);
+    if (!first) return;
+    if (!this.of.isInput && this.of.first) this.waiting.push(this);
+    else for (const observer of this.observers) observer.mark(CHECK);
   }
 
   /** Hangs on nothing any more. */
@@ -133,6 +148,7 @@ class Node {
 export class Graph {
   readonly #nodes = new Map<Query<unknown> | Input<unknown>, Map<string, Node>>();
   readonly #ignoring: Ignoring | null;
+  readonly #waiting: Node[] = [];
   /** Names of the queries and steps that have run since this was last emptied, in order. */
   ran: string[] = [];
   /** Bytes of typed arrays that are remembered. */
@@ -155,9 +171,23 @@ export class Graph {
   }
 
   get<V>(of: Query<V> | Input<V>, key: string): V {
+    this.#lookFirst();
     const node = this.#node(of, key);
     this.#bringUp(node);
     return node.value as V;
+  }
+
+  /** Brings up what waits, so that all that hangs on it is marked if it has come to something else. */
+  #lookFirst(): void {
+    for (let node = this.#waiting.pop(); node; node = this.#waiting.pop()) {
+      if (this.#nodes.get(node.of)?.get(node.key) !== node) continue;
+      try {
+        this.#bringUp(node);
+      } catch {
+        // Who asks for it is told.
+        for (const observer of node.observers) observer.mark(DIRTY);
+      }
+    }
   }
 
   /**
@@ -165,6 +195,7 @@ export class Graph {
    * or when something that the query has read has changed meanwhile.
    */
   async getSlowly<V>(of: Query<V>, key: string, goOn: () => Promise<boolean>): Promise<V | null> {
+    this.#lookFirst();
     const node = this.#node(of, key);
     if (!this.#isDue(node)) return node.value as V;
     const ask = this.#askFor(node);
@@ -175,7 +206,9 @@ export class Graph {
       const next = this.#running(node, () => work.next());
       if (next.done) return this.#finish(node, next.value) as V;
       ask.progress(next.value);
-      if ((await goOn()) && node.turn === turn && node.state === UNDER_WAY) continue;
+      const may = await goOn();
+      this.#lookFirst();
+      if (may && node.turn === turn && node.state === UNDER_WAY) continue;
       // Where it has been begun anew, that is another's work.
       if (node.turn === turn) node.state = DIRTY;
       return null;
@@ -232,7 +265,7 @@ export class Graph {
     if (!nodes) this.#nodes.set(of, (nodes = new Map<string, Node>()));
     let node = nodes.get(key);
     if (!node) {
-      nodes.set(key, (node = new Node(of, key)));
+      nodes.set(key, (node = new Node(of, key, this.#waiting)));
       // An input that has not been set is undefined, and is read as such.
       if (of.isInput) node.state = CLEAN;
     }

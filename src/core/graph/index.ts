@@ -1,6 +1,7 @@
 /** Results remembered by what they were made of. */
 export {
   declared,
+  firstly,
   Graph,
   input,
   query,
