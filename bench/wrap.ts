@@ -58,7 +58,7 @@ export function wrapRow(): Row {
   geometry.setIndex(new BufferAttribute(index, 1));
   const bvh = new MeshBVH(geometry);
   const vertexNormals = Float32Array.from({ length: position.length }, (_, c) => normal(Math.floor(c / 3))[c % 3]);
-  const carrier = new Piece(piece);
+  const carrier = new Piece(piece, 0.001);
   return compete({
     name: "wrap-1m",
     n,
@@ -138,7 +138,7 @@ export function reliefRow(): Row {
     peer: "three-mesh-bvh closestPointToPoint per vertex, from where it lies flat",
     ours() {
       const { foot, triangle } = feet[turn++ % feet.length];
-      return onPiece(relief, Float32Array.from(pieceAround(ground, foot, triangle, reach)));
+      return onPiece(relief, Float32Array.from(pieceAround(ground, foot, triangle, reach).piece), 0.001);
     },
     theirs() {
       const { foot } = feet[turn++ % feet.length];

@@ -59,7 +59,13 @@ function equip(made: { prototype: QuickNot }, plain: typeof HOLDS, theirs: (actu
     const holds = plain[name];
     const check: Check = function (...args) {
       if (holds?.(this.actual as never, args[0] as never, args[1] as number | undefined)) return undefined;
-      return (theirs(this.actual) as Checks)[name](...args);
+      try {
+        return (theirs(this.actual) as Checks)[name](...args);
+      } catch (error) {
+        // So that the line that is shown is the test's.
+        if (error instanceof Error) Error.captureStackTrace(error, check);
+        throw error;
+      }
     };
     Object.defineProperty(made.prototype, name, { value: check });
   }

@@ -1,6 +1,7 @@
 /** What is bent over a surface that bends too much for it, or that ends under it, is told of: from where on, and by how much. */
 import { addedKey, dressingSchema, hexOf } from "@/core/place";
 import { spoken } from "@/core/check";
+import type { TriangleMesh } from "@/core/mesh";
 import { lattice } from "@/core/mesh/unroll/testing";
 import { surfaceSchema, type Surface } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
@@ -13,10 +14,12 @@ const BALL = lattice(40, 64, (u, v) => {
   return [0.5 * Math.sin(b) * Math.sin(a), 0.5 * Math.cos(b), 0.5 * Math.sin(b) * Math.cos(a)];
 });
 
+const BALL_MESH: TriangleMesh = { position: Float32Array.from(BALL[0]), index: BALL[1], attributes: [] };
+
 /** What is found on a buoy, 0.4 m across as it is, so many times as large. */
-function found(surface: object, dressing: object): string[] {
+function found(surface: object, dressing: object, check = "bent-badly", mesh: TriangleMesh = BALL_MESH): string[] {
   const engine = new Engine();
-  engine.learn(ASSET, { position: Float32Array.from(BALL[0]), index: BALL[1], attributes: [] });
+  engine.learn(ASSET, mesh);
   const own = { id: "crest", name: "Crest", stance: { up: "normal" }, fit: { bend: true } };
   const scene = {
     ...harbourScene(),
@@ -24,7 +27,7 @@ function found(surface: object, dressing: object): string[] {
     surfaces: [surfaceSchema.parse({ id: "on", name: "On", ...surface }) as Surface],
   };
   const [{ findings }] = engine.evaluate(scene);
-  return findings.filter(({ check }) => check === "bent-badly").map(({ message }) => spoken(message, (id) => id));
+  return findings.filter((one) => one.check === check).map(({ message }) => spoken(message, (id) => id));
 }
 
 test("a prop folds over itself where it would meet itself on the other side of a ball, and not before", () => {
@@ -61,4 +64,68 @@ test("a prop may hang over the rim of what it is wrapped round, but not by most 
   expect(wrapped(6)).toEqual([]); // 2.4 m across on 2 m
   // 8 m across on 2 m: its corners are 3 m beyond in both directions.
   expect(wrapped(20)).toEqual([expect.stringContaining("reaches beyond the surface by up to 4.2")]);
+});
+
+test("what is bent over a box's edge breaks there by a right angle, on one side or round a drum it does not", () => {
+  const pinned = (made: object, point: number[], size = 2) => {
+    const peg = { on: "on", point, prop: "buoy", size, added: true };
+    const where = { kind: "pinned", surfaces: ["on"] };
+    return found(
+      { made },
+      { where, what: { entries: [{ prop: "buoy" }] }, pegs: { [hexOf(addedKey(1))]: peg } },
+      "torn",
+    );
+  };
+  const box = { kind: "box", width: 2, height: 2, depth: 2 };
+  // 0.8 m across, 0.2 m from the edge or in the middle of a side.
+  expect(pinned(box, [0.8, 2, 0])).toEqual(["1 prop is bent over a crease of up to 90°, and breaks there."]);
+  expect(pinned(box, [0.5, 2, 0])).toEqual([]);
+  expect(pinned({ kind: "bumps", width: 6, depth: 6, height: 0.4, size: 3 }, [0, 0, 0], 5)).toEqual([]);
+});
+
+/** Quads beside each other on their sheet, wherever they stand. */
+function squares(quads: readonly number[][]): TriangleMesh {
+  const corners = quads.map((_, k) => [0, 0, 1, 0, 1, 1, 0, 1].map((value, c) => (c % 2 === 0 ? (k + value) / quads.length : value))); // prettier-ignore
+  return {
+    position: Float32Array.from(quads.flat()),
+    index: Uint32Array.from(quads.flatMap((_, k) => [0, 1, 2, 0, 2, 3].map((corner) => 4 * k + corner))),
+    attributes: [{ name: "TEXCOORD_0", width: 2, array: Float32Array.from(corners.flat()) }],
+  };
+}
+
+test("a grid that goes on from one part of the sheet to the next is torn there, as far as they are apart; on one part it is whole", () => {
+  const grid = (meshes: number[][]) => {
+    const layout = { by: "distance", columns: 20, rows: 3, across: 0.2, along: 0.2 };
+    const where = { kind: "wrapped", surfaces: ["on"], patch: { layout } };
+    const more = {
+      where,
+      what: { entries: [{ prop: "buoy" }], own: [{ prop: "buoy", size: 0.1 }] },
+      fit: { bend: false },
+    };
+    return found({ asset: ASSET }, more, "torn", squares(meshes));
+  };
+  const square = (x: number) => [x, 0, 2, x + 2, 0, 2, x + 2, 0, 0, x, 0, 0];
+  expect(grid([square(0)])).toEqual([]);
+  expect(grid([square(0), square(2)])).toEqual([]);
+  const [said] = grid([square(0), square(5)]);
+  expect(said).toMatch(/^\d+ props stand beside a tear of the sheet: .* up to 3\.0\d m farther apart/);
+});
+
+test("a prop that lies on two parts of the sheet at once is pulled apart as far as they are", () => {
+  const square = (x: number) => [x, 0, 2, x + 2, 0, 2, x + 2, 0, 0, x, 0, 0];
+  const said = (x: number, size: number) => {
+    const layout = { by: "number", columns: 1, rows: 1 };
+    const where = { kind: "wrapped", surfaces: ["on"], patch: { layout } };
+    return found(
+      { asset: ASSET },
+      { where, what: { entries: [{ prop: "buoy" }], own: [{ prop: "buoy", size }] } },
+      "torn",
+      squares([square(0), square(x)]),
+    );
+  };
+  expect(said(2, 4)).toEqual([]);
+  const [torn] = said(5, 4);
+  const by = Number(/^1 prop lies over a tear of the sheet, which pulls it apart by up to ([\d.]+) m/.exec(torn)![1]);
+  expect(by).toBeGreaterThan(2.9);
+  expect(by).toBeLessThan(3.3);
 });

@@ -1,13 +1,12 @@
 /** Bent badly: what is bent over a surface so broad that it folds over itself there, or reaches beyond what the surface has. */
 import { MATRIX, PIECE, pieceOf, type PropBounds, type Shapes } from "../mesh";
+import { corner, distanceTo, placesOf } from "./under";
 import { say, metres, naming, props, type Check, type Finding } from "./finding";
 
 /** A triangle is turned over where its normal points away from the surface's by more than rounding, as a cosine. */
 const OVER = -0.02;
 /** What hangs over a rim goes on flat there, as a shingle does over the eaves; it is wrong from this share of its places on. */
 const MOST_OVER = 0.5;
-/** So many places a side of a footprint are looked at. */
-const LOOKS = 7;
 
 /** How far from its foot a form folds, and how far it reaches beyond its piece, metres; for what does neither Infinity and 0. */
 interface Trouble {
@@ -68,9 +67,6 @@ function troubleOf(shapes: Shapes, form: number, bounds: PropBounds | undefined)
   return { foldsFrom, beyond: over > MOST_OVER * away.length ? Math.max(...away) : 0 };
 }
 
-/** Corner k of the triangle at `t`: left, ahead, position (3), normal (3). */
-const corner = (t: number, k: number): number => t + (k * PIECE) / 3;
-
 /** Whether a triangle shows its other side once it is bent, compared with how it lies flat. */
 function isTurnedOver(piece: Float32Array, t: number): boolean {
   const [a, b, c] = [0, 1, 2].map((k) => corner(t, k));
@@ -86,29 +82,3 @@ function isTurnedOver(piece: Float32Array, t: number): boolean {
 
 const awayFrom = (piece: Float32Array, t: number): number =>
   Math.min(...[0, 1, 2].map((k) => Math.hypot(piece[corner(t, k)], piece[corner(t, k) + 1])));
-
-/** Places all over a prop's footprint, left and ahead of the foot. */
-function placesOf(m: ArrayLike<number>, { min, max }: PropBounds): [left: number, ahead: number][] {
-  const across = [0, 2].map((row) => {
-    const middle = [0, 1, 2].reduce((sum, k) => sum + (m[4 * row + k] * (min[k] + max[k])) / 2, m[4 * row + 3]);
-    const half = [0, 1, 2].reduce((sum, k) => sum + (Math.abs(m[4 * row + k]) * (max[k] - min[k])) / 2, 0);
-    return Array.from({ length: LOOKS }, (_, k) => middle + half * ((2 * k) / (LOOKS - 1) - 1));
-  });
-  return across[0].flatMap((left) => across[1].map((ahead): [number, number] => [left, ahead]));
-}
-
-/** How far a place is from what of the surface is laid flat; 0 on it. */
-function distanceTo(piece: Float32Array, x: number, y: number): number {
-  let least = Infinity;
-  for (let t = 0; t < piece.length && least > 0; t += PIECE) {
-    const P = [0, 1, 2].map((k) => [piece[corner(t, k)] - x, piece[corner(t, k) + 1] - y]);
-    const turns = P.map(([ax, ay], k) => ax * P[(k + 1) % 3][1] - ay * P[(k + 1) % 3][0]);
-    if (turns.every((turn) => turn >= 0) || turns.every((turn) => turn <= 0)) return 0;
-    P.forEach(([ax, ay], k) => {
-      const [dx, dy] = [P[(k + 1) % 3][0] - ax, P[(k + 1) % 3][1] - ay];
-      const share = Math.max(0, Math.min(1, -(ax * dx + ay * dy) / (dx * dx + dy * dy || 1)));
-      least = Math.min(least, Math.hypot(ax + share * dx, ay + share * dy));
-    });
-  }
-  return least;
-}

@@ -28,6 +28,7 @@ import { throughWalls } from "./through-walls";
 import { sunk } from "./sunk";
 import { tooClose } from "./too-close";
 import { tooMany } from "./too-many";
+import { torn } from "./torn";
 import { uneven } from "./uneven";
 import type { Check, Checked, Finding } from "./finding";
 
@@ -53,6 +54,7 @@ const CHECKS: readonly Check[] = [
   flipped,
   folded,
   bentBadly,
+  torn,
   outside,
   throughWalls,
   steep,

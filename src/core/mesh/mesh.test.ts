@@ -128,6 +128,8 @@ const shapes = (matrix: number[], planes = NOTHING_CUT, samples: number[] = []):
   sampleAt: Uint32Array.of(0, samples.length / 8),
   samples: Float32Array.from(samples),
   pieceAt: Uint32Array.of(0, 0),
+  crease: Float32Array.of(0),
+  off: 0,
   pieces: new Float32Array(0),
 });
 

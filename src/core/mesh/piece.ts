@@ -1,22 +1,23 @@
 /**
  * *A mesh bent over a piece of a surface*: what lies left and ahead of its foot goes where the surface does, what lies above
- * goes along the normal. Where an edge would be off the surface by more than a millimetre it is cut in two first; both
+ * goes along the normal. Where an edge would be off the surface by more than is let be it is cut in two first; both
  * triangles of an edge see the same, so that nothing gapes.
  */
 import { Heights, hitsFor } from "./heights";
 import { MeshGrowth, type Attribute, type TriangleMesh } from "./mesh";
 import { PIECE } from "./shapes";
 
-/** Edges are off by no more than this, metres. */
-const OFF = 0.001;
 /** So often edges are cut in two, while there are no more triangles than this. */
 const [ROUNDS, MOST] = [8, 200_000];
 /** Halvings of the way to a place beside the piece. */
 const HALVINGS = 24;
 
-/** @param piece triangles of it, {@link PIECE} numbers each */
-export function onPiece(mesh: TriangleMesh, piece: Float32Array): TriangleMesh {
-  const bent = new Piece(piece);
+/**
+ * @param piece triangles of it, {@link PIECE} numbers each
+ * @param off by how much edges may be off at most, metres
+ */
+export function onPiece(mesh: TriangleMesh, piece: Float32Array, off: number): TriangleMesh {
+  const bent = new Piece(piece, off);
   const fine = refined(mesh, bent);
   const carried = bent.carry(fine.position);
   const directions = fine.attributes.map((attribute): Attribute => {
@@ -57,7 +58,7 @@ function halved(mesh: TriangleMesh, bent: Piece): TriangleMesh | null {
   for (const [name, [a, b]] of ends) {
     let squared = 0;
     for (let k = 0; k < 3; k++) squared += (there[3 * m + k] - (own[3 * a + k] + own[3 * b + k]) / 2) ** 2;
-    if (squared > OFF * OFF) made.set(name, growth.between(a, b, 0.5));
+    if (squared > bent.off * bent.off) made.set(name, growth.between(a, b, 0.5));
     m++;
   }
   if (made.size === 0) return null;
@@ -129,7 +130,11 @@ export class Piece {
   readonly #bend: number;
   readonly #grain: number;
 
-  constructor(piece: Float32Array) {
+  /** @param off by how much edges may be off at most, metres */
+  constructor(
+    piece: Float32Array,
+    readonly off: number,
+  ) {
     [this.#bend, this.#grain] = bendOf(piece);
     const triangles = piece.length / PIECE;
     const flat = new Float64Array(9 * triangles);
@@ -153,7 +158,7 @@ export class Piece {
     const [x, z] = [P[3 * b] - P[3 * a], P[3 * b + 2] - P[3 * a + 2]];
     const long = Math.sqrt(x * x + z * z);
     const high = Math.max(Math.abs(P[3 * a + 1]), Math.abs(P[3 * b + 1]));
-    return (long * Math.max(long, 2 * this.#grain) * this.#bend * (1 + high * this.#bend)) / 8 > OFF;
+    return (long * Math.max(long, 2 * this.#grain) * this.#bend * (1 + high * this.#bend)) / 8 > this.off;
   }
 
   /** Where points left, above and ahead of the foot come to lie: 3n. */

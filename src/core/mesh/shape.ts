@@ -16,7 +16,7 @@ export function shapedMesh(mesh: TriangleMesh, shapes: Shapes, form: number): Tr
     if (Number.isFinite(d)) shaped = clipped(shaped, planeNumbers(shaped.position, a, b, c), d);
   }
   const piece = pieceOf(shapes, form);
-  if (piece.length > 0) return onPiece(shaped, piece);
+  if (piece.length > 0) return onPiece(shaped, piece, shapes.off);
   if (samplesOf(shapes, form) === 0) return shaped;
   const from = SAMPLE * shapes.sampleAt[form];
   return bentMesh(shaped, shapes.samples.subarray(from, SAMPLE * shapes.sampleAt[form + 1]));

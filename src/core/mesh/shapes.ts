@@ -36,6 +36,10 @@ export interface Shapes {
   pieceAt: Uint32Array;
   /** Per triangle of a piece: where its corners lie flat, left and ahead of the foot, and where they lie bent: 24 numbers. */
   pieces: Float32Array;
+  /** Per form how sharply its piece breaks at most, radians: f. */
+  crease: Float32Array;
+  /** By how much edges of what is bent over a surface may be off it, metres: they are cut until they are not. */
+  off: number;
 }
 
 /** The entry of placement `i`, or -1. */
@@ -59,7 +63,8 @@ export const buffersOfShapes = ({
   samples,
   pieceAt,
   pieces,
+  crease,
 }: Shapes) =>
-  [entry, frame, form, prop, matrix, planes, sampleAt, samples, pieceAt, pieces].map(
+  [entry, frame, form, prop, matrix, planes, sampleAt, samples, pieceAt, pieces, crease].map(
     (array) => array.buffer as ArrayBuffer,
   );

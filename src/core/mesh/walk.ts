@@ -11,6 +11,8 @@ export class Walk {
   /** Which way it went there, and how many metres it had still to go. */
   readonly direction = new Float64Array(3);
   left = 0;
+  /** The cosine of the sharpest edge that has been crossed since this was last set to 1. */
+  sharpest = 1;
   readonly #position: ArrayLike<number>;
   readonly #index: Uint32Array;
   /** Unit normals of the triangles: 3m. */
@@ -115,6 +117,7 @@ export class Walk {
       const d = 3 * index[3 * other + (entered === 2 ? 0 : entered + 1)];
       const n = 3 * other;
       const sense = (P[d] - P[c]) * ex + (P[d + 1] - P[c + 1]) * ey + (P[d + 2] - P[c + 2]) * ez < 0 ? -1 : 1;
+      this.sharpest = Math.min(this.sharpest, -sense * (nx * N[n] + ny * N[n + 1] + nz * N[n + 2]));
       const mx = sense * (N[n + 1] * ez - N[n + 2] * ey);
       const my = sense * (N[n + 2] * ex - N[n] * ez);
       const mz = sense * (N[n] * ey - N[n + 1] * ex);

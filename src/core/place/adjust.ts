@@ -84,12 +84,12 @@ export function adjusted(
     };
     now = ask.step(clearStep, now.placed, now.flags, clearing, way, near, around);
   }
-  const { bend, clip } = fit;
+  const { bend, clip, bendOff } = fit;
   const { hold } = parts;
   if (slots.spread) {
     const { facing } = parts.frames;
     const bends = bend && kindOf(where).onSurfaces;
-    const shapes = bends ? ask.step(overStep, wrappingOf(where), fields, now.slots, facing, hold.boxes, now.placed, now.flags) : null; // prettier-ignore
+    const shapes = bends ? ask.step(overStep, wrappingOf(where), fields, now.slots, facing, hold.boxes, now.placed, now.flags, bendOff) : null; // prettier-ignore
     return { ...pick(now, ["placed", "flags"]), shapes };
   }
   if (!bend && !clip) return { ...pick(now, ["placed", "flags"]), shapes: null };

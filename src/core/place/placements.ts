@@ -49,6 +49,8 @@ export interface Placements {
   charted: Charted | null;
   /** A patch as its flat layout lies, where that is asked for. */
   laid: Laid | null;
+  /** By how much farther each is from one next to it than its sheet says, metres: n; null where no sheet is torn under it. */
+  torn: Float32Array | null;
   /** Index into `tints`: n. */
   tint: Uint8Array;
   /** Colours `#rrggbb` that props are tinted with; white alone where there is no tint. */
@@ -78,6 +80,7 @@ export const buffersOf = (p: Placements): ArrayBuffer[] => [
     ...(p.density ? [p.density.height, p.density.share, p.density.reason] : []),
     ...(p.charted ? [p.charted.footprints, p.charted.share, p.charted.reason] : []),
     ...(p.laid ? [p.laid.at, p.laid.footprints] : []),
+    ...(p.torn ? [p.torn] : []),
   ].map(({ buffer }) => buffer as ArrayBuffer),
 ];
 

@@ -2,6 +2,7 @@
 import { bentFootprints, chartMap, footprintsOn } from "./charted";
 import { densityMap } from "./gaps/density-map";
 import { laidOut } from "./laid";
+import { tornBeside } from "./torn";
 import { tintsBetween } from "./variation/variation";
 import { step } from "../graph";
 import { wrappingOf } from "./spacing/wrapped";
@@ -10,6 +11,7 @@ import type { Anchored, Remembering } from "./hosts";
 import type { Placements } from "./placements";
 import type { Dressing } from "./schema";
 import type { Sources } from "./sources";
+import { isWrapped } from "./where/kinds";
 import type { Hold } from "./stance/stance";
 
 const densityStep = step("density", densityMap);
@@ -17,6 +19,7 @@ const chartStep = step("charts", chartMap);
 const footprintsStep = step("footprints", footprintsOn);
 const bentFootprintsStep = step("footprints of bent things", bentFootprints);
 const laidStep = step("laid out", laidOut);
+const tornStep = step("torn", tornBeside);
 const tintsStep = step("tint colours", tintsBetween);
 const plainStep = step("plain tints", (count: number) => new Uint8Array(count));
 
@@ -26,11 +29,11 @@ export function seen(
   ask: Remembering,
   { variation, where, fit }: Dressing,
   from: Sources,
-  { rest: { fields, masks }, anchored }: { rest: Anchored; anchored: Anchored },
+  { rest: { fields, masks, slots: atRest }, anchored }: { rest: Anchored; anchored: Anchored },
   placed: Placed,
   { boxes }: Hold,
   tint: Uint8Array | null,
-): Pick<Placements, "density" | "charted" | "laid" | "tint" | "tints"> {
+): Pick<Placements, "density" | "charted" | "laid" | "torn" | "tint" | "tints"> {
   const charts = from.charted() ? ask.step(chartStep, fields, masks) : null;
   const { line, prop, count, spread } = anchored.slots;
   const laid = from.charted() && spread?.flat ? ask.step(laidStep, spread, placed, prop, boxes) : null;
@@ -45,6 +48,7 @@ export function seen(
           : ask.step(footprintsStep, charts, anchored.fields, placed, line, prop, boxes),
     },
     laid,
+    torn: isWrapped(where) && atRest.spread ? ask.step(tornStep, atRest.spread) : null,
     tint: tint ?? ask.step(plainStep, count),
     tints: variation.tintOn ? ask.step(tintsStep, variation.tintFrom, variation.tintTo) : PLAIN,
   };

@@ -4,7 +4,8 @@ import { Chart, PIECE, type Shapes, type WorldMesh } from "../../mesh";
 import { FLAG, NO_PROP, type Slots } from "../slots";
 import { cross, squareTo } from "../spacing/carrier";
 import { SheetPlaces, type Wrapping } from "../spacing/wrapped";
-import { pieceAround, type Reach } from "./neighbourhood";
+import { creaseUnder } from "./crease";
+import { pieceAround, type Neighbourhood, type Reach } from "./neighbourhood";
 import { EVERYTHING, FINE, Forms, matrixInto, NOTHING, type Foot } from "./forms";
 import type { Field } from "../../host";
 import type { Placed } from "../compose";
@@ -20,6 +21,7 @@ const MARGIN = 0.02;
  * @param wrapping how their layout is wrapped round the first of the fields; null where each lies by the neighbourhood of its foot
  * @param facing the frames that they stand in, quaternions: 4n
  * @param boxes of the props: middles and halves, 6 numbers each
+ * @param off by how much their edges may be off the surface, metres
  */
 export function bentOver(
   wrapping: Wrapping | null,
@@ -29,6 +31,7 @@ export function bentOver(
   boxes: Float64Array,
   placed: Placed,
   flags: Uint16Array,
+  off: number,
 ): Shapes | null {
   const { spread } = slots;
   const chart = wrapping && fields.length > 0 ? Chart.of(fields[0].ground) : null;
@@ -45,16 +48,16 @@ export function bentOver(
     const foot = footOf(field.ground, vectorAt(spread.position, i), triangle, ahead);
     const matrix = matrixInto(foot, placed, i, (flags[i] & FLAG.mirrored) !== 0);
     const reach = reachOf(matrix, boxes.subarray(6 * prop, 6 * prop + 6));
-    const piece =
+    const { piece, crease } =
       chart && sheet
         ? pieceUnder(chart, sheet, foot, triangle, reach)
         : pieceAround(field.ground, foot, triangle, reach);
     if (piece.length === 0) continue;
     triangles += piece.length / PIECE;
     const fine = FINE * Math.max(reach[2] - reach[0], reach[3] - reach[1]);
-    forms.add(i, { prop, matrix, planes: EVERYTHING, samples: NOTHING, piece }, foot, placed.origin, fine);
+    forms.add(i, { prop, matrix, planes: EVERYTHING, samples: NOTHING, piece, crease }, foot, placed.origin, fine);
   }
-  return forms.finish();
+  return forms.finish(off);
 }
 
 /** The frame on the surface: left, up by the smooth normal, ahead. */
@@ -81,13 +84,8 @@ function reachOf(matrix: Float64Array, box: Float64Array): Reach {
 }
 
 /** The triangles of a surface under a footprint, as they lie on the sheet about its foot and as they stand: see `PIECE`. */
-function pieceUnder(
-  chart: Chart,
-  sheet: SheetPlaces,
-  foot: Foot,
-  triangle: number,
-  [left0, ahead0, left1, ahead1]: Reach,
-): Float64Array {
+function pieceUnder(chart: Chart, sheet: SheetPlaces, foot: Foot, triangle: number, reach: Reach): Neighbourhood {
+  const [left0, ahead0, left1, ahead1] = reach;
   const { ground } = chart;
   const [cx, cy] = chart.placeIn(triangle, ...foot.position);
   const [left, ahead] = [sheet.left(chart.showsBack(triangle)), sheet.ahead];
@@ -101,7 +99,7 @@ function pieceUnder(
   const most: [number, number] = [side(0, Math.max), side(1, Math.max)];
   const found = chart.trianglesWithin(least, most);
   const area = left[0] * ahead[1] - left[1] * ahead[0];
-  if (area === 0) return NOTHING;
+  if (area === 0) return { piece: NOTHING, crease: 0 };
   const back = conjugate(foot.rotation as Quat);
   const piece = new Float64Array(PIECE * found.length);
   const normal = new Float64Array(3);
@@ -122,5 +120,6 @@ function pieceUnder(
       o += 6;
     }
   }
-  return piece.subarray(0, o);
+  const own = piece.subarray(0, o);
+  return { piece: own, crease: creaseUnder(own, reach) };
 }

@@ -20,6 +20,8 @@ interface Form {
   planes: Float64Array;
   samples: Float64Array;
   piece: Float64Array;
+  /** How sharply that breaks at most, radians. */
+  crease: number;
 }
 
 /** Planes that clip nothing. */
@@ -85,7 +87,8 @@ export class Forms {
     return index;
   }
 
-  finish(): Shapes | null {
+  /** @param off see {@link Shapes.off} */
+  finish(off: number): Shapes | null {
     const m = this.#formOf.length;
     if (m === 0) return null;
     const forms = this.#forms;
@@ -106,6 +109,8 @@ export class Forms {
       samples: new Float32Array(SAMPLE * sampleAt[forms.length]),
       pieceAt,
       pieces: new Float32Array(PIECE * pieceAt[forms.length]),
+      crease: Float32Array.from(forms, ({ crease }) => crease),
+      off,
     };
     forms.forEach(({ matrix, planes, samples, piece }, k) => {
       shapes.matrix.set(matrix, MATRIX * k);

@@ -14,16 +14,25 @@ const OFF = 0.0004;
 /** How far something reaches from its foot, least and most to the left and ahead, metres. */
 export type Reach = readonly [left0: number, ahead0: number, left1: number, ahead1: number];
 
-/** Its triangles, see `PIECE`; beyond the surface's rim it goes on flat. */
-export function pieceAround(ground: WorldMesh, foot: Foot, triangle: number, reach: Reach): Float64Array {
+/** A piece of a surface laid flat, and how sharply it breaks there at most. */
+export interface Neighbourhood {
+  /** Its triangles, see `PIECE`; beyond the surface's rim it goes on flat. */
+  piece: Float64Array;
+  /** Radians. */
+  crease: number;
+}
+
+export function pieceAround(ground: WorldMesh, foot: Foot, triangle: number, reach: Reach): Neighbourhood {
   const normal = new Float64Array(3);
   ground.flatNormal(triangle, normal);
   const forward = rotate(foot.rotation, [0, 0, 1]);
   const ahead = squareTo(normal, forward) ?? forward;
   const walker: Walker = { ground, walk: new Walk(ground, ground.facets, ground.rest.beyond), foot, triangle, ahead, left: cross(normal, ahead) }; // prettier-ignore
   for (let side = FEWEST; ; side = 2 * side - 1) {
+    walker.walk.sharpest = 1;
     const nodes = sampled(walker, reach, side);
-    if (side >= MOST || isFine(nodes, side)) return trianglesOf(nodes, side);
+    if (side >= MOST || isFine(nodes, side))
+      return { piece: trianglesOf(nodes, side), crease: Math.acos(Math.max(-1, walker.walk.sharpest)) };
   }
 }
 
@@ -53,7 +62,10 @@ function sampled(
       const [l, a] = [l0 + ((l1 - l0) * i) / (side - 1), a0 + ((a1 - a0) * j) / (side - 1)];
       const far = Math.hypot(l, a);
       const [dx, dy, dz] = [0, 1, 2].map((k) => (l * left[k] + a * ahead[k]) / (far || 1));
+      const before = walk.sharpest;
       const whole = walk.straight(triangle, x, y, z, dx, dy, dz, far);
+      // What breaks along the rim of something is no crease under it.
+      if (i === 0 || j === 0 || i === side - 1 || j === side - 1) walk.sharpest = before;
       const at = walk.triangle < 0 ? triangle : walk.triangle;
       const [px, py, pz] = walk.place;
       ground.smoothNormal(at, px, py, pz, normal);

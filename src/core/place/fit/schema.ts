@@ -121,6 +121,13 @@ export const fitSchema = z.object({
     label: "Bend along the line",
     help: "Each prop follows the line's curve instead of staying stiff. Its length is kept.",
   }),
+  bendOff: lengthParam({
+    label: "True within",
+    help: "By how much the edges of what is bent over a surface may be off it: they are cut until they are not.",
+    default: 0.001,
+    min: 1e-6,
+    slider: [0.0002, 0.02],
+  }),
   clip: switchParam({
     label: "Clip at the ends",
     help: "What would stick out past an open end of the line is cut off.",

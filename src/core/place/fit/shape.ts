@@ -55,7 +55,13 @@ export function shapesOf(
     if (samples.length === 0 && !cuts) continue;
     const matrix = matrixInto(way, placed, i, (flags[i] & FLAG.mirrored) !== 0);
     const planes = cuts ? own.planes(way, samples.length > 0) : EVERYTHING;
-    gathered.add(i, { prop, matrix, planes, samples, piece: NOTHING }, way, placed.origin, FINE * (behind + before));
+    gathered.add(
+      i,
+      { prop, matrix, planes, samples, piece: NOTHING, crease: 0 },
+      way,
+      placed.origin,
+      FINE * (behind + before),
+    );
   }
-  return gathered.finish();
+  return gathered.finish(0);
 }

@@ -23,6 +23,7 @@ export function FitCard({ dressing }: CardProps) {
       <OnGround dressing={dressing} />
       {!over && <OfALine dressing={dressing} />}
       {wraps && <StepSwitch dressing={dressing} step={step} name="bend" words={OVER} />}
+      {wraps && dressing.fit.bend && <StepNumber dressing={dressing} step={step} name="bendOff" />}
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">
         <StepChoice dressing={dressing} step={step} name="clear" columns={3} also={beginClearance} />
         {clear !== "off" && (

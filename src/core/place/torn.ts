@@ -1,0 +1,72 @@
+/** *Where a sheet is torn under a layout*: what lies next to each other on it, and far apart on the surface. */
+import { PointGrid } from "../mesh";
+import type { Spread } from "./slots";
+
+/** Next to each other are those within so many times the room that each has in the mean. */
+const NEXT = 1.8;
+/** Farther apart than so many times what is usual is more than any stretch. */
+const TORN = 2;
+
+/**
+ * By how much farther each is from one next to it than the sheet says, metres: n; null where the sheet is whole.
+ *
+ * @param spread with where each is in its flat layout
+ */
+export function tornBeside({ flat, position }: Spread): Float32Array | null {
+  if (!flat) return null;
+  const n = flat.length / 2;
+  const next = NEXT * roomOf(flat);
+  if (!(next > 0)) return null;
+  const grid = new PointGrid(n);
+  for (let i = 0; i < n; i++) grid.push(flat[2 * i], 0, flat[2 * i + 1]);
+  grid.resize(2 * next);
+  /** The distance between two over the surface, as a multiple of that on the sheet. */
+  const longer = (i: number, j: number): number => {
+    const [a, b] = [3 * i, 3 * j];
+    const [x, y, z] = [0, 1, 2].map((k) => position[a + k] - position[b + k]);
+    return Math.hypot(x, y, z) / Math.hypot(flat[2 * i] - flat[2 * j], flat[2 * i + 1] - flat[2 * j + 1]);
+  };
+  const ratios = new Float64Array(n);
+  let known = 0;
+  for (let i = 0; i < n; i++) {
+    const found = grid.gather(flat[2 * i], 0, flat[2 * i + 1], next);
+    for (let k = 0; k < found; k++) {
+      const ratio = grid.near[k] > i ? longer(i, grid.near[k]) : NaN;
+      if (!(ratio < Infinity)) continue;
+      ratios[known++] = ratio;
+      break;
+    }
+  }
+  if (known === 0) return null;
+  // A layout that is stretched is not torn: what counts is what most of it does.
+  const usual = ratios.subarray(0, known).sort()[known >> 1];
+  const torn = new Float32Array(n);
+  let any = false;
+  for (let i = 0; i < n; i++) {
+    const found = grid.gather(flat[2 * i], 0, flat[2 * i + 1], next);
+    for (let k = 0; k < found; k++) {
+      const j = grid.near[k];
+      const ratio = longer(i, j);
+      if (!(ratio > TORN * usual && ratio < Infinity)) continue;
+      any = true;
+      const apart = Math.hypot(flat[2 * i] - flat[2 * j], flat[2 * i + 1] - flat[2 * j + 1]);
+      torn[i] = Math.max(torn[i], (ratio - usual) * apart);
+    }
+  }
+  return any ? torn : null;
+}
+
+/** How far apart they are in the mean, were they spread evenly over the box that they take up, metres. */
+function roomOf(flat: Float64Array): number {
+  const [least, most] = [
+    [Infinity, Infinity],
+    [-Infinity, -Infinity],
+  ];
+  for (let i = 0; i < flat.length; i++) {
+    least[i % 2] = Math.min(least[i % 2], flat[i]);
+    most[i % 2] = Math.max(most[i % 2], flat[i]);
+  }
+  const [wide, deep] = [most[0] - least[0], most[1] - least[1]];
+  const n = flat.length / 2;
+  return Math.max(Math.sqrt((wide * deep) / n), Math.max(wide, deep) / Math.max(1, n - 1));
+}
