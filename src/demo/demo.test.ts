@@ -1,8 +1,10 @@
 import { validateBytes } from "gltf-validator";
 import { hashOf, readPropFile } from "@/core/files";
 import { isMoving, parseScene } from "@/core/scene";
+import { join } from "node:path";
 import { Engine } from "@/engine/engine";
 import { evaluateScene } from "@/engine/jobs";
+import { changed, readKnown, summaryOf, TASK, writeKnown, type Summary } from "@/engine/known/summary";
 import { demoScene } from ".";
 
 /** Remembers what does not change from one test to the next. */
@@ -21,6 +23,25 @@ test("the demo is a valid scene of its own files, with props and dressings enoug
   // One gull flies by itself.
   for (const { dressing, placements } of dressings)
     expect(placements.count - placements.blanks).toBeGreaterThan(dressing.id === "gull-flight" ? 0 : 3);
+});
+
+/** By moments and dressings; see `engine/known`. Whoever changes the demo writes it anew by `KNOWN=write npx jest demo`. */
+const KNOWN = join(__dirname, "known.jsonl.gz");
+
+test("all placements are what they were, at several moments", async () => {
+  const { scene, assets } = await demoScene();
+  const known = readKnown<{ moment: number; id: string; sums: Summary }>(KNOWN);
+  const now: typeof known = [];
+  for (const moment of [0, 3.1, 7.7]) {
+    const { dressings } = await evaluateScene(scene, assets, { moment }, engine);
+    for (const { dressing, placements } of dressings) {
+      const result = { id: dressing.id, placements, findings: [] };
+      if (TASK) now.push({ moment, id: dressing.id, sums: summaryOf(result) });
+      const before = known.find((one) => one.moment === moment && one.id === dressing.id);
+      if (!TASK) expect([moment, dressing.id, changed(result, before?.sums ?? {})]).toEqual([moment, dressing.id, []]);
+    }
+  }
+  if (TASK) writeKnown(KNOWN, now);
 });
 
 test("it moves: what travels is elsewhere later, and nothing is to be found wrong then either", async () => {

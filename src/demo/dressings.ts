@@ -386,6 +386,19 @@ export const DRESSINGS = [
     ),
   },
   {
+    id: "barrel-name",
+    name: "Barrel's name",
+    where: {
+      kind: "wrapped",
+      surfaces: ["barrel"],
+      wrap: { right: -0.385 },
+      patch: { layout: { by: "both", columns: 9, rows: 1, across: 0.17, along: 0.2 } },
+    },
+    what: { entries: [..."gullhaven"].map((name) => ({ prop: `letter-${name}` })) },
+    stance: { up: "normal", meetsUp: "bottom" },
+    fit: { bend: true },
+  },
+  {
     id: "pot-rings",
     name: "Pot rings",
     where: {

@@ -17,6 +17,8 @@ export const MOORING_BUOY: Vec3 = [-2.9, QUAY_HEIGHT, 4.6];
 export const CREST_FLOAT: Vec3 = [-4.5, QUAY_HEIGHT, 5.1];
 /** A lobster pot, its bell a lattice of rings. */
 export const LOBSTER_POT: Vec3 = [-3.75, QUAY_HEIGHT, 6.05];
+/** The harbour master's barrel, with the town's name round it. */
+export const BARREL: Vec3 = [-4.05, QUAY_HEIGHT, 4.05];
 export const OAR_RACK: Vec3 = [5.6, QUAY_HEIGHT, 3.4];
 /** The boat with the sail that billows, the foot of the flagstaff, the middle of the market's belt. */
 export const PETREL: Vec3 = [9, 0, -22];

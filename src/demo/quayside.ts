@@ -45,6 +45,30 @@ export function mooringBuoy(): MeshBuilder {
     .lathe(shoulder, [...around(0.88, 1.2, 7), [0.26, 1.3]], 48);
 }
 
+/** The profile of a barrel's belly between two heights, so far out of it. */
+const belly = (from: number, to: number, out = 0): [number, number][] =>
+  Array.from({ length: 13 }, (_, k) => {
+    const high = from + ((to - from) * k) / 12;
+    return [0.39 - 0.09 * (2 * (high / 0.96) - 1) ** 2 + out, high];
+  });
+
+/** The staves of a barrel, 0.78 m across the belly and 0.96 m high. */
+export function barrel(): MeshBuilder {
+  return new MeshBuilder().lathe({ color: hex("#8a5a34"), roughness: 0.75 }, belly(0, 0.96), 64);
+}
+
+/** What holds the barrel together: four hoops, and its lid. */
+export function barrelHoops(): MeshBuilder {
+  const hoop: Paint = { color: hex("#3c474d"), roughness: 0.5, metal: 0.5 };
+  const mesh = new MeshBuilder();
+  for (const low of [0.02, 0.19, 0.71, 0.89]) mesh.lathe(hoop, belly(low, low + 0.05, 0.006), 64);
+  const lid: [number, number][] = [
+    [0.302, 0.93],
+    [0, 0.93],
+  ];
+  return mesh.lathe({ color: hex("#a9784a"), roughness: 0.8 }, lid, 48);
+}
+
 /** The eye on top of the mooring buoy: a cap and an upright ring of iron. */
 export function mooringEye(): MeshBuilder {
   const iron: Paint = { color: hex("#41525c"), roughness: 0.4, metal: 0.6 };

@@ -10,6 +10,7 @@ import { hillside, steps } from "./hillside";
 import { LINES } from "./lines";
 import { beltStand, flag, flagstaff, mainsail, paver, sailNumber, STAFF_HEIGHT, starBadge } from "./moving";
 import {
+  BARREL,
   CREST_FLOAT,
   FLAGSTAFF,
   FRONT,
@@ -40,7 +41,18 @@ import {
   railPost,
   shingle,
 } from "./props";
-import { crestFloat, harbourFront, lifebuoy, mooringBuoy, mooringEye, oarRack, potRing } from "./quayside";
+import { LETTERS, letter } from "./letters";
+import {
+  barrel,
+  barrelHoops,
+  crestFloat,
+  harbourFront,
+  lifebuoy,
+  mooringBuoy,
+  mooringEye,
+  oarRack,
+  potRing,
+} from "./quayside";
 import type { MeshBuilder } from "./shapes";
 
 /** The demo scene's id, the same in every browser. */
@@ -134,6 +146,9 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       await prop("shingle", "Shingle", shingle()),
       await prop("crest", "Crest", crest()),
       await prop("pot-ring", "Pot ring", potRing()),
+      ...(await Promise.all(
+        LETTERS.map((name) => prop(`letter-${name.toLowerCase()}`, `Letter ${name}`, letter(name))),
+      )),
       await prop("kite-ochre", "Kite ochre", kite("#c98a1b")),
     ],
     mixes: [
@@ -162,6 +177,8 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       ...(await surface("mooring-buoy", "Mooring buoy", mooringBuoy(), [MOORING_BUOY], false)),
       ...(await surface("mooring-eye", "Mooring eye", mooringEye(), [MOORING_BUOY], false)),
       ...(await surface("crest-float", "Crest float", crestFloat(), [CREST_FLOAT], false)),
+      ...(await surface("barrel", "Barrel", barrel(), [BARREL], false)),
+      ...(await surface("barrel-hoops", "Barrel's hoops", barrelHoops(), [BARREL], false)),
       {
         id: "pot-bell",
         name: "Pot's bell",

@@ -1,4 +1,6 @@
 /** What placements and findings come to in a few numbers: enough to notice when any of theirs is another. */
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
+import { gunzipSync, gzipSync } from "node:zlib";
 import type { DressingResult } from "../engine";
 import type { Placements } from "@/core/place";
 
@@ -74,3 +76,19 @@ export function changed(result: DressingResult, before: Summary): string[] {
     return Math.abs(sum - before[name]) <= SHARE * size ? [] : [`${name}: ${before[name]} → ${sum}`];
   });
 }
+
+/** What a test is asked for besides comparing: to write what is known anew, or to add to it. */
+export const TASK = process.env.KNOWN;
+
+/** Lines of JSON, packed; none where there is no such file. */
+export const readKnown = <T>(file: string): T[] =>
+  existsSync(file)
+    ? gunzipSync(readFileSync(file))
+        .toString()
+        .split("\n")
+        .filter(Boolean)
+        .map((line) => JSON.parse(line) as T)
+    : [];
+
+export const writeKnown = (file: string, all: readonly unknown[]): void =>
+  writeFileSync(file, gzipSync(all.map((one) => `${JSON.stringify(one)}\n`).join(""), { level: 9 }));
