@@ -12,7 +12,7 @@ import { startPainting, stopPainting } from "./brush";
 import { startPinning, stopPinning } from "./pinning";
 import { startDrawing, stopDrawing } from "./draw-state";
 import { Catching } from "./Catching";
-import { FLOAT } from "./float";
+import { FLOAT, FLOATING } from "./float";
 import { Hint, Marquee } from "./Hint";
 import { HoverBubble } from "./HoverBubble";
 import { useBudget } from "./useBudget";
@@ -21,8 +21,10 @@ import { Placing } from "./Placing";
 export function Overlay() {
   return (
     <>
-      <Tools />
-      <Views />
+      <div className="pointer-events-none absolute inset-x-3 top-3 flex items-start justify-between gap-2 *:pointer-events-auto @max-[520px]:flex-wrap">
+        <Tools />
+        <Views />
+      </div>
       <Shown />
       <Counts />
       <Hint />
@@ -42,7 +44,7 @@ function Tools() {
   const paints = spread || tool === "paint";
   const pins = useScene(({ surfaces, props }) => surfaces.length > 0 && props.length > 0);
   return (
-    <div className={`${FLOAT} left-3 top-3 flex`}>
+    <div className={`${FLOATING} flex shrink-0`}>
       <Segmented
         tone="float"
         label="Tool"
@@ -78,35 +80,33 @@ function Views() {
     else change("Delete view", (scene) => void (scene.views = scene.views.filter((view) => view.id !== id)));
   };
   return (
-    <div
-      className={`${FLOAT} right-3 top-3 flex max-w-[60%] @max-[520px]:top-14 @max-[520px]:max-w-[calc(100%-24px)] items-center gap-0.5 overflow-x-auto`}
-      role="group"
-      aria-label="Saved views"
-    >
-      {views.map((view) =>
-        renaming === view.id ? (
-          <NameField
-            key={view.id}
-            label="Name of the view"
-            value={view.name}
-            onChange={(name) =>
-              change("Rename view", (scene) => void (scene.views.find((v) => v.id === view.id)!.name = name))
-            }
-            onDone={() => setRenaming(null)}
-            className="mx-1 w-24 text-xs"
-          />
-        ) : (
-          <button
-            key={view.id}
-            type="button"
-            onClick={() => useSession.setState({ cameraWish: { kind: "view", id: view.id } })}
-            className="whitespace-nowrap rounded-[7px] px-2.5 py-1 text-xs text-ink-6 hover:bg-sea-soft hover:text-sea"
-          >
-            {view.name}
-          </button>
-        ),
-      )}
-      <IconButton label="Save this view" onClick={() => saveView(cameraNow)} className="size-6.5">
+    <div className={`${FLOATING} flex min-w-0 items-center gap-0.5`} role="group" aria-label="Saved views">
+      <div className="flex min-w-0 items-center gap-0.5 overflow-x-auto [scrollbar-width:thin]">
+        {views.map((view) =>
+          renaming === view.id ? (
+            <NameField
+              key={view.id}
+              label="Name of the view"
+              value={view.name}
+              onChange={(name) =>
+                change("Rename view", (scene) => void (scene.views.find((v) => v.id === view.id)!.name = name))
+              }
+              onDone={() => setRenaming(null)}
+              className="mx-1 w-24 text-xs"
+            />
+          ) : (
+            <button
+              key={view.id}
+              type="button"
+              onClick={() => useSession.setState({ cameraWish: { kind: "view", id: view.id } })}
+              className="whitespace-nowrap rounded-[7px] px-2.5 py-1 text-xs text-ink-6 hover:bg-sea-soft hover:text-sea"
+            >
+              {view.name}
+            </button>
+          ),
+        )}
+      </div>
+      <IconButton label="Save this view" onClick={() => saveView(cameraNow)} className="size-6.5 shrink-0">
         <Plus size={14} />
       </IconButton>
       {views.length > 0 && (
@@ -118,7 +118,7 @@ function Views() {
             { id: `delete:${view.id}`, label: `Delete “${view.name}”`, danger: true },
           ])}
           onChoose={act}
-          className="grid size-6.5 place-items-center rounded-[7px] text-ink-6 hover:bg-linen-1"
+          className="grid size-6.5 shrink-0 place-items-center rounded-[7px] text-ink-6 hover:bg-linen-1"
         >
           <Ellipsis size={14} />
         </Choose>

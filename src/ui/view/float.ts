@@ -1,2 +1,3 @@
-/** The look of what floats over the view. */
-export const FLOAT = "absolute rounded-[10px] border border-linen-2 bg-float p-[3px] shadow-float";
+/** The look of what floats over the view, and where it has a place of its own there. */
+export const FLOATING = "rounded-[10px] border border-linen-2 bg-float p-[3px] shadow-float";
+export const FLOAT = `absolute ${FLOATING}`;
