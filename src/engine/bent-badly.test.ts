@@ -129,3 +129,27 @@ test("a prop that lies on two parts of the sheet at once is pulled apart as far 
   expect(by).toBeGreaterThan(2.9);
   expect(by).toBeLessThan(3.3);
 });
+
+test("right on a pole, where triangles have no width, a prop bends as it does beside it", () => {
+  const shape = (point: number[]) => {
+    const engine = new Engine();
+    engine.learn(ASSET, BALL_MESH);
+    const peg = { on: "on", point, prop: "buoy", added: true };
+    const where = { kind: "pinned", surfaces: ["on"] };
+    const own = { id: "crest", name: "Crest", stance: { up: "normal" }, fit: { bend: true } };
+    const scene = harbourScene();
+    scene.dressings = [dressingSchema.parse({ ...own, where, what: { entries: [{ prop: "buoy" }] }, pegs: { [hexOf(addedKey(1))]: peg } })]; // prettier-ignore
+    scene.surfaces = [surfaceSchema.parse({ id: "on", name: "On", asset: ASSET }) as Surface];
+    engine.evaluate(scene);
+    const { pieces } = engine.placements("crest")!.shapes!;
+    // Left, ahead and how high above the foot: on a ball that is told by how far away it is.
+    return Array.from({ length: pieces.length / 8 }, (_, k) => [
+      Math.hypot(pieces[8 * k], pieces[8 * k + 1]),
+      pieces[8 * k + 3],
+    ]);
+  };
+  // Where it begins the mesh leans by 2° to each side.
+  for (const pole of [0.5, -0.5])
+    for (const [far, high] of shape([0, pole, 0]))
+      expect(Math.abs(high - 0.5 * Math.cos(far / 0.5) + 0.5)).toBeLessThan(0.02);
+});

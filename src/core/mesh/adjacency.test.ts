@@ -79,3 +79,19 @@ test("what is further apart than rounding stays apart, however fine the mesh, an
     }),
   );
 });
+
+test("triangles without width part nobody: round a pole each goes on to the next, and they have only themselves beyond", () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 3, max: 24 }), (panes) => {
+      const { position, index } = tube(panes, 1, 1, 0);
+      // Its upper rim drawn together to one place.
+      for (let p = 3 * (panes + 1); p < position.length; p += 3) position[p] = position[p + 2] = 0;
+      const beyond = trianglesBeyond(position, index);
+      for (let t = 0; t < 2 * panes; t += 2) {
+        const [sides, narrow] = [0, 1].map((k) => Array.from(beyond.subarray(3 * (t + k), 3 * (t + k) + 3)));
+        expect(narrow).toEqual([t + 1, t + 1, t + 1]);
+        expect(sides.sort((a, b) => a - b)).toEqual([-1, (t + 2) % (2 * panes), (t + 2 * panes - 2) % (2 * panes)].sort((a, b) => a - b)); // prettier-ignore
+      }
+    }),
+  );
+});

@@ -122,14 +122,25 @@ export function twinsOf(index: ArrayLike<number>, vertices: number): Int32Array 
   return twins;
 }
 
-/** The triangle beyond each half-edge, 3m numbers; -1 where there is none, or more than one. */
+/**
+ * The triangle beyond each half-edge, 3m numbers; -1 where there is none, or more than one. Triangles two of whose corners lie
+ * at one place, as at the poles of what was turned round an axis, part nobody, and have themselves beyond their edges.
+ */
 export function trianglesBeyond(position: Float64Array, index: Uint32Array): Int32Array {
   const vertex = weldedVertices(position);
-  const twins = twinsOf(
-    index.map((v) => vertex[v]),
-    vertex.length,
-  );
-  return twins.map((twin) => (twin < 0 ? -1 : Math.floor(twin / 3)));
+  const corners = index.map((v) => vertex[v]);
+  const narrow = new Uint8Array(index.length / 3);
+  for (let t = 0, c = 0; t < narrow.length; t++, c += 3) {
+    const [a, b, d] = [corners[c], corners[c + 1], corners[c + 2]];
+    if (a !== b && b !== d && d !== a) continue;
+    narrow[t] = 1;
+    corners[c + 1] = corners[c + 2] = a;
+  }
+  const twins = twinsOf(corners, vertex.length);
+  return twins.map((twin, h) => {
+    const t = Math.floor(h / 3);
+    return narrow[t] ? t : twin < 0 ? -1 : Math.floor(twin / 3);
+  });
 }
 
 const tableSize = (entries: number): number => 2 ** Math.ceil(Math.log2(Math.max(16, 2 * entries)));

@@ -149,6 +149,21 @@ export class WorldMesh {
     for (let axis = 0; axis < 3; axis++) out[axis] = normal[3 * t + axis];
   }
 
+  /** Triangle `t`, or one beside it where that has no width, as at a pole: one that has a corner nearest to the point. */
+  withWidth(t: number, x: number, y: number, z: number): number {
+    const { beyond } = this.rest;
+    if (beyond[3 * t] !== t) return t;
+    const { position: P, index } = this;
+    let [nearest, best] = [t, Infinity];
+    for (let h = 0; h < index.length; h++) {
+      const other = Math.floor(h / 3);
+      const p = 3 * index[h];
+      const squared = (P[p] - x) ** 2 + (P[p + 1] - y) ** 2 + (P[p + 2] - z) ** 2;
+      if (squared < best && beyond[3 * other] !== other) [nearest, best] = [other, squared];
+    }
+    return nearest;
+  }
+
   /** The unit normals of many triangles: 3n. */
   flatNormals(triangle: Uint32Array): Float32Array {
     return normalsAt(this.facets, triangle);

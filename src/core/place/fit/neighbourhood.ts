@@ -22,7 +22,8 @@ export interface Neighbourhood {
   crease: number;
 }
 
-export function pieceAround(ground: WorldMesh, foot: Foot, triangle: number, reach: Reach): Neighbourhood {
+export function pieceAround(ground: WorldMesh, foot: Foot, on: number, reach: Reach): Neighbourhood {
+  const triangle = ground.withWidth(on, ...foot.position);
   const normal = new Float64Array(3);
   ground.flatNormal(triangle, normal);
   const forward = rotate(foot.rotation, [0, 0, 1]);

@@ -54,7 +54,7 @@ function handleOf({ handle, turn }: Pick<Where["patch"], "handle" | "turn">, gro
   const { position, rotation, scale } = standOf({ ground });
   const at = rotate(rotation, [scale * handle[0], scale * handle[1], scale * handle[2]]);
   ground.tree.nearest(at[0] + position[0], at[1] + position[1], at[2] + position[2], met);
-  const triangle = Math.max(0, met.triangle);
+  const triangle = ground.withWidth(Math.max(0, met.triangle), met.x, met.y, met.z);
   const up = new Float64Array(3);
   ground.flatNormal(triangle, up);
   const front = frontAt(up, rotation);

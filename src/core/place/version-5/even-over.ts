@@ -7,7 +7,7 @@
  * for Fast Poisson-Disk Sample Generation*, SIGGRAPH 2006). On a curved mesh the circle is walked out to over the triangles.
  */
 import { CHANNEL, drawFrom, streamOf } from "../../math";
-import { facetsOf, trianglesBeyond, Walk, type Spreadable, type WorldMesh } from "../../mesh";
+import { facetsOf, twinsOf, Walk, weldedVertices, type Spreadable, type WorldMesh } from "../../mesh";
 import type { Spread } from "./random-over";
 
 /** The circle is drawn so much larger than the distance, for what rounding and a gentle bend take. */
@@ -28,6 +28,13 @@ export function distanceFor(count: number, area: number): number {
 }
 /** Of an area, this much of squares of the distance is what positions spread like this come to have each. */
 const FILLED = 0.882;
+
+/** The triangle beyond each half-edge as it was told then: triangles without width crowd the edges beside them. */
+function trianglesBeyond(position: Float64Array, index: Uint32Array): Int32Array {
+  const vertex = weldedVertices(position);
+  const corners = index.map((v) => vertex[v]);
+  return twinsOf(corners, vertex.length).map((twin) => (twin < 0 ? -1 : Math.floor(twin / 3)));
+}
 
 const spreadable = (ground: Pick<WorldMesh, "position" | "index">): Spreadable => ({
   facets: facetsOf(ground),
