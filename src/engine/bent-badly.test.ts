@@ -148,8 +148,8 @@ test("right on a pole, where triangles have no width, a prop bends as it does be
       pieces[8 * k + 3],
     ]);
   };
-  // Where it begins the mesh leans by 2° to each side.
+  // Where it begins the mesh leans by 2 to 4°; left flat, its corners would be off by 0.08 m.
   for (const pole of [0.5, -0.5])
     for (const [far, high] of shape([0, pole, 0]))
-      expect(Math.abs(high - 0.5 * Math.cos(far / 0.5) + 0.5)).toBeLessThan(0.02);
+      expect(Math.abs(high - 0.5 * Math.cos(far / 0.5) + 0.5)).toBeLessThan(0.03);
 });
