@@ -26,11 +26,9 @@ import {
 import {
   awning,
   bollard,
-  brassStud,
   caneBasket,
   cork,
   crate,
-  crest,
   glassFloat,
   lampPost,
   lantern,
@@ -39,8 +37,8 @@ import {
   raceBuoy,
   railPanel,
   railPost,
-  shingle,
 } from "./props";
+import { brassStud, crest, shingle } from "./fittings";
 import { LETTERS, letter } from "./letters";
 import {
   barrel,
