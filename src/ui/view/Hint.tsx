@@ -14,7 +14,7 @@ import { AXES, useMove } from "./move-state";
 const { choices: EDGES } = describeChoice(laidSchema.options[1].shape.follow);
 
 /** The look of a hint: as wide as its words, if there is room for them. */
-const HINT = `${FLOAT} bottom-14 left-1/2 w-max max-w-[calc(100%-24px)] -translate-x-1/2 px-3 py-1.5 text-center text-xs text-ink-6`;
+const HINT = `${FLOAT} bottom-14 left-1/2 w-max @max-[520px]:bottom-28 max-w-[calc(100%-24px)] -translate-x-1/2 px-3 py-1.5 text-center text-xs text-ink-6`;
 
 /** What can be drawn: a line through knots, a shape about its middle, or what the mesh of a surface has. */
 const FORMS = [
