@@ -111,20 +111,19 @@ test("a grid that goes on from one part of the sheet to the next is torn there, 
   expect(said).toMatch(/^\d+ props stand beside a tear of the sheet: .* up to 3\.0\d m farther apart/);
 });
 
-test("a prop that lies on two parts of the sheet at once is pulled apart as far as they are", () => {
+test("on the sheet two sides that meet in an edge are bent over a crease, and what lies on two parts is pulled apart as far as they are", () => {
   const square = (x: number) => [x, 0, 2, x + 2, 0, 2, x + 2, 0, 0, x, 0, 0];
-  const said = (x: number, size: number) => {
+  const said = (other: number[], right = 0) => {
     const layout = { by: "number", columns: 1, rows: 1 };
-    const where = { kind: "wrapped", surfaces: ["on"], patch: { layout } };
-    return found(
-      { asset: ASSET },
-      { where, what: { entries: [{ prop: "buoy" }], own: [{ prop: "buoy", size }] } },
-      "torn",
-      squares([square(0), square(x)]),
-    );
+    const where = { kind: "wrapped", surfaces: ["on"], wrap: { right }, patch: { layout } };
+    const what = { entries: [{ prop: "buoy" }], own: [{ prop: "buoy", size: 4 }] };
+    return found({ asset: ASSET }, { where, what }, "torn", squares([square(0), other]));
   };
-  expect(said(2, 4)).toEqual([]);
-  const [torn] = said(5, 4);
+  expect(said(square(2))).toEqual([]);
+  const standing = [2, 0, 2, 2, 2, 2, 2, 2, 0, 2, 0, 0];
+  expect(said(standing)).toEqual(["1 prop is bent over a crease of up to 90°, and breaks there."]);
+  expect(said(standing, 1)).toEqual([]);
+  const [torn] = said(square(5));
   const by = Number(/^1 prop lies over a tear of the sheet, which pulls it apart by up to ([\d.]+) m/.exec(torn)![1]);
   expect(by).toBeGreaterThan(2.9);
   expect(by).toBeLessThan(3.3);
