@@ -58,7 +58,7 @@ export function wrapRow(): Row {
   geometry.setIndex(new BufferAttribute(index, 1));
   const bvh = new MeshBVH(geometry);
   const vertexNormals = Float32Array.from({ length: position.length }, (_, c) => normal(Math.floor(c / 3))[c % 3]);
-  const carrier = new Piece(piece, 0.001);
+  const carrier = new Piece(piece);
   return compete({
     name: "wrap-1m",
     n,

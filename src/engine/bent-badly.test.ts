@@ -70,11 +70,7 @@ test("what is bent over a box's edge breaks there by a right angle, on one side 
   const pinned = (made: object, point: number[], size = 2) => {
     const peg = { on: "on", point, prop: "buoy", size, added: true };
     const where = { kind: "pinned", surfaces: ["on"] };
-    return found(
-      { made },
-      { where, what: { entries: [{ prop: "buoy" }] }, pegs: { [hexOf(addedKey(1))]: peg } },
-      "torn",
-    );
+    return found({ made }, { where, what: { entries: [{ prop: "buoy" }] }, pegs: { [hexOf(addedKey(1))]: peg } });
   };
   const box = { kind: "box", width: 2, height: 2, depth: 2 };
   // 0.8 m across, 0.2 m from the edge or in the middle of a side.
@@ -117,7 +113,7 @@ test("on the sheet two sides that meet in an edge are bent over a crease, and wh
     const layout = { by: "number", columns: 1, rows: 1 };
     const where = { kind: "wrapped", surfaces: ["on"], wrap: { right }, patch: { layout } };
     const what = { entries: [{ prop: "buoy" }], own: [{ prop: "buoy", size: 4 }] };
-    return found({ asset: ASSET }, { where, what }, "torn", squares([square(0), other]));
+    return found({ asset: ASSET }, { where, what }, "bent-badly", squares([square(0), other]));
   };
   expect(said(square(2))).toEqual([]);
   const standing = [2, 0, 2, 2, 2, 2, 2, 2, 0, 2, 0, 0];

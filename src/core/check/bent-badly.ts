@@ -1,6 +1,9 @@
-/** Bent badly: what is bent over a surface so broad that it folds over itself there, or reaches beyond what the surface has. */
-import { MATRIX, PIECE, pieceOf, type PropBounds, type Shapes } from "../mesh";
-import { corner, distanceTo, placesOf } from "./under";
+/**
+ * Bent badly: what is bent over a surface so broad that it folds over itself there, or reaches beyond what the surface has; over
+ * a crease, or over a tear of the sheet.
+ */
+import { cornerOf, MATRIX, PIECE, pieceOf, type PropBounds, type Shapes } from "../mesh";
+import { distanceTo, placesOf, tearUnder } from "./under";
 import { say, metres, naming, props, type Check, type Finding } from "./finding";
 
 /** A triangle is turned over where its normal points away from the surface's by more than rounding, as a cosine. */
@@ -8,10 +11,20 @@ const OVER = -0.02;
 /** What hangs over a rim goes on flat there, as a shingle does over the eaves; it is wrong from this share of its places on. */
 const MOST_OVER = 0.5;
 
-/** How far from its foot a form folds, and how far it reaches beyond its piece, metres; for what does neither Infinity and 0. */
+/** Facets that meet by more than this, radians, meet in a crease; by less they may be those of a round thing. */
+const CREASE = (40 * Math.PI) / 180;
+const degrees = (radians: number): string => `${Math.round((180 * radians) / Math.PI)}°`;
+
+/** What is wrong with a form; what is not is 0, or Infinity for where it folds. */
 interface Trouble {
+  /** How far from its foot it folds, metres. */
   foldsFrom: number;
+  /** How far it reaches beyond its piece, metres. */
   beyond: number;
+  /** How sharp the crease under it is, radians. */
+  crease: number;
+  /** By how much it is pulled apart, metres. */
+  tear: number;
 }
 
 export const bentBadly: Check = {
@@ -21,8 +34,8 @@ export const bentBadly: Check = {
     const { shapes } = p;
     if (!shapes || !dressing.fit.bend || shapes.pieces.length === 0) return [];
     const troubles = new Map<number, Trouble>();
-    const [folded, beyond]: [number[], number[]] = [[], []];
-    let [nearest, most] = [Infinity, 0];
+    const [folded, beyond, creased, torn]: number[][] = [[], [], [], []];
+    const worst: Trouble = { foldsFrom: Infinity, beyond: 0, crease: 0, tear: 0 };
     shapes.entry.forEach((entry, i) => {
       if (entry < 0) return;
       const form = shapes.form[entry];
@@ -30,26 +43,40 @@ export const bentBadly: Check = {
       if (!trouble) troubles.set(form, (trouble = troubleOf(shapes, form, box(p.props[shapes.prop[form]]))));
       if (trouble.foldsFrom < Infinity) folded.push(i);
       if (trouble.beyond > 0) beyond.push(i);
-      nearest = Math.min(nearest, trouble.foldsFrom);
-      most = Math.max(most, trouble.beyond);
+      if (trouble.crease > 0) creased.push(i);
+      if (trouble.tear > 0) torn.push(i);
+      worst.foldsFrom = Math.min(worst.foldsFrom, trouble.foldsFrom);
+      for (const name of ["beyond", "crease", "tear"] as const) worst[name] = Math.max(worst[name], trouble[name]);
     });
     const found: Finding[] = [];
-    if (folded.length > 0)
-      found.push({
-        check: "bent-badly",
-        dressing: dressing.id,
-        ...naming(p, folded),
-        message: say`${props(folded.length)} ${folded.length === 1 ? "folds" : "fold"} over ${folded.length === 1 ? "itself" : "themselves"} from ${metres(nearest)} beside the middle on: the surface bends too much for ${folded.length === 1 ? "it" : "them"} there.`,
-        mend: "stiff",
-      });
-    if (beyond.length > 0)
-      found.push({
-        check: "bent-badly",
-        dressing: dressing.id,
-        ...naming(p, beyond),
-        worst: most,
-        message: say`${props(beyond.length)} ${beyond.length === 1 ? "reaches" : "reach"} beyond the surface by up to ${metres(most)}, where there is nothing to bend over.`,
-      });
+    const tell = (members: readonly number[], said: (one: boolean) => Finding["message"], more: Partial<Finding>) => {
+      if (members.length > 0)
+        found.push({ check: "bent-badly", dressing: dressing.id, ...naming(p, members), message: said(members.length === 1), ...more }); // prettier-ignore
+    };
+    tell(
+      folded,
+      (one) =>
+        say`${props(folded.length)} ${one ? "folds over itself" : "fold over themselves"} from ${metres(worst.foldsFrom)} beside the middle on: the surface bends too much for ${one ? "it" : "them"} there.`,
+      { mend: "stiff" },
+    );
+    tell(
+      beyond,
+      (one) =>
+        say`${props(beyond.length)} ${one ? "reaches" : "reach"} beyond the surface by up to ${metres(worst.beyond)}, where there is nothing to bend over.`,
+      { worst: worst.beyond },
+    );
+    tell(
+      creased,
+      (one) =>
+        say`${props(creased.length)} ${one ? "is" : "are"} bent over a crease of up to ${degrees(worst.crease)}, and ${one ? "breaks" : "break"} there.`,
+      { mend: "stiff" },
+    );
+    tell(
+      torn,
+      (one) =>
+        say`${props(torn.length)} ${one ? "lies" : "lie"} over a tear of the sheet, which pulls ${one ? "it" : "them"} apart by up to ${metres(worst.tear)}.`,
+      { worst: worst.tear, mend: "stiff" },
+    );
     return found;
   },
 };
@@ -59,17 +86,19 @@ function troubleOf(shapes: Shapes, form: number, bounds: PropBounds | undefined)
   let foldsFrom = Infinity;
   for (let t = 0; t < piece.length; t += PIECE)
     if (isTurnedOver(piece, t)) foldsFrom = Math.min(foldsFrom, awayFrom(piece, t));
-  if (!bounds || piece.length === 0) return { foldsFrom, beyond: 0 };
-  const matrix = shapes.matrix.subarray(MATRIX * form, MATRIX * (form + 1));
-  const away = placesOf(matrix, bounds).map(([left, ahead]) => distanceTo(piece, left, ahead));
+  const crease = shapes.crease[form] > CREASE ? shapes.crease[form] : 0;
+  if (!bounds || piece.length === 0) return { foldsFrom, beyond: 0, crease, tear: 0 };
+  const places = placesOf(shapes.matrix.subarray(MATRIX * form, MATRIX * (form + 1)), bounds);
+  const away = places.map(([left, ahead]) => distanceTo(piece, left, ahead));
   // What stands right on a rim may be on either side of it by rounding.
   const over = away.filter((far) => far > 0.01 * Math.max(...away)).length;
-  return { foldsFrom, beyond: over > MOST_OVER * away.length ? Math.max(...away) : 0 };
+  const beyond = over > MOST_OVER * away.length ? Math.max(...away) : 0;
+  return { foldsFrom, beyond, crease, tear: tearUnder(piece, places, away) };
 }
 
 /** Whether a triangle shows its other side once it is bent, compared with how it lies flat. */
 function isTurnedOver(piece: Float32Array, t: number): boolean {
-  const [a, b, c] = [0, 1, 2].map((k) => corner(t, k));
+  const [a, b, c] = [0, 1, 2].map((k) => cornerOf(t, k));
   const flat =
     (piece[b] - piece[a]) * (piece[c + 1] - piece[a + 1]) - (piece[b + 1] - piece[a + 1]) * (piece[c] - piece[a]);
   const [u, v] = [b, c].map((o) => [2, 3, 4].map((k) => piece[o + k] - piece[a + k]));
@@ -81,4 +110,4 @@ function isTurnedOver(piece: Float32Array, t: number): boolean {
 }
 
 const awayFrom = (piece: Float32Array, t: number): number =>
-  Math.min(...[0, 1, 2].map((k) => Math.hypot(piece[corner(t, k)], piece[corner(t, k) + 1])));
+  Math.min(...[0, 1, 2].map((k) => Math.hypot(piece[cornerOf(t, k)], piece[cornerOf(t, k) + 1])));

@@ -1,13 +1,9 @@
 /** *What lies under a prop that is bent over a surface*: places of its footprint, and tears between what lies side by side there. */
-import { Piece, PIECE, type PropBounds } from "../mesh";
+import { cornerOf, Piece, PIECE, type PropBounds } from "../mesh";
+import { TORN } from "../place";
 
-/** Farther apart than so many times as on the sheet is more than any stretch. */
-const TORN = 2;
 /** So many places a side of a footprint are looked at. */
 const LOOKS = 7;
-
-/** Corner k of the triangle at `t`: left, ahead, position (3), normal (3). */
-export const corner = (t: number, k: number): number => t + (k * PIECE) / 3;
 
 /** Places all over a prop's footprint, left and ahead of the foot, row by row; see {@link LOOKS}. */
 export function placesOf(m: ArrayLike<number>, { min, max }: PropBounds): [left: number, ahead: number][] {
@@ -23,7 +19,7 @@ export function placesOf(m: ArrayLike<number>, { min, max }: PropBounds): [left:
 export function distanceTo(piece: Float32Array, x: number, y: number): number {
   let least = Infinity;
   for (let t = 0; t < piece.length && least > 0; t += PIECE) {
-    const P = [0, 1, 2].map((k) => [piece[corner(t, k)] - x, piece[corner(t, k) + 1] - y]);
+    const P = [0, 1, 2].map((k) => [piece[cornerOf(t, k)] - x, piece[cornerOf(t, k) + 1] - y]);
     const turns = P.map(([ax, ay], k) => ax * P[(k + 1) % 3][1] - ay * P[(k + 1) % 3][0]);
     if (turns.every((turn) => turn >= 0) || turns.every((turn) => turn <= 0)) return 0;
     P.forEach(([ax, ay], k) => {
@@ -35,19 +31,25 @@ export function distanceTo(piece: Float32Array, x: number, y: number): number {
   return least;
 }
 
-/** By how much places side by side on the sheet lie farther apart on the surface than any stretch would have them, metres. */
-export function tearUnder(piece: Float32Array, places: readonly (readonly [number, number])[]): number {
+/**
+ * By how much places side by side on the sheet lie farther apart on the surface than any stretch would have them, metres.
+ *
+ * @param away how far each of them is from the piece, metres: what hangs over a rim is no nearer to one side of it than to the other
+ */
+export function tearUnder(
+  piece: Float32Array,
+  places: readonly (readonly [number, number])[],
+  away: readonly number[],
+): number {
   const points = Float64Array.from(places.flatMap(([left, ahead]) => [left, 0, ahead]));
-  const there = new Piece(piece, 0).carry(points);
-  // What hangs over a rim is no nearer to one side of it than to the other.
-  const on = places.map(([left, ahead]) => distanceTo(piece, left, ahead) === 0);
+  const there = new Piece(piece).carry(points);
   let widest = 0;
   const alongRows = (at: (row: number, k: number) => number) => {
     for (let row = 0; row < LOOKS; row++) {
       let last = -1;
       for (let k = 0; k < LOOKS; k++) {
         const i = at(row, k);
-        if (!on[i]) continue;
+        if (away[i] > 0) continue;
         if (last >= 0) {
           const [flat, now] = [points, there].map((all) => Math.hypot(...[0, 1, 2].map((axis) => all[3 * i + axis] - all[3 * last + axis]))); // prettier-ignore
           if (now > TORN * flat) widest = Math.max(widest, now - flat);

@@ -31,4 +31,15 @@ export { RayTree, type Met } from "./ray-tree";
 export { Winding } from "./winding";
 export { boundsSchema, sizeOf, type PropBounds } from "./bounds";
 export { groundsUnder, type Grounds } from "./grounds";
-export { buffersOfShapes, entryOf, MATRIX, PIECE, pieceOf, PLANES, SAMPLE, samplesOf, type Shapes } from "./shapes";
+export {
+  buffersOfShapes,
+  cornerOf,
+  entryOf,
+  MATRIX,
+  PIECE,
+  pieceOf,
+  PLANES,
+  SAMPLE,
+  samplesOf,
+  type Shapes,
+} from "./shapes";

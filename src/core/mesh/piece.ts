@@ -17,8 +17,8 @@ const HALVINGS = 24;
  * @param off by how much edges may be off at most, metres
  */
 export function onPiece(mesh: TriangleMesh, piece: Float32Array, off: number): TriangleMesh {
-  const bent = new Piece(piece, off);
-  const fine = refined(mesh, bent);
+  const bent = new Piece(piece);
+  const fine = refined(mesh, bent, off);
   const carried = bent.carry(fine.position);
   const directions = fine.attributes.map((attribute): Attribute => {
     if (attribute.name === "NORMAL")
@@ -30,10 +30,10 @@ export function onPiece(mesh: TriangleMesh, piece: Float32Array, off: number): T
   return { position: Float32Array.from(carried), index: fine.index, attributes: directions };
 }
 
-function refined(mesh: TriangleMesh, bent: Piece): TriangleMesh {
+function refined(mesh: TriangleMesh, bent: Piece, off: number): TriangleMesh {
   let now = mesh;
   for (let round = 0; round < ROUNDS && now.index.length < 3 * MOST; round++) {
-    const next = halved(now, bent);
+    const next = halved(now, bent, off);
     if (!next) break;
     now = next;
   }
@@ -41,10 +41,10 @@ function refined(mesh: TriangleMesh, bent: Piece): TriangleMesh {
 }
 
 /** The mesh with each edge that is off cut in two; null where none is. */
-function halved(mesh: TriangleMesh, bent: Piece): TriangleMesh | null {
+function halved(mesh: TriangleMesh, bent: Piece, off: number): TriangleMesh | null {
   const { position: P, index } = mesh;
   const n = P.length / 3;
-  const ends = edgesOf(mesh, (a, b) => bent.mayBeOff(P, a, b));
+  const ends = edgesOf(mesh, (a, b) => bent.mayBeOff(P, a, b, off));
   if (ends.size === 0) return null;
   const middles = new Float32Array(3 * ends.size);
   let o = 0;
@@ -58,7 +58,7 @@ function halved(mesh: TriangleMesh, bent: Piece): TriangleMesh | null {
   for (const [name, [a, b]] of ends) {
     let squared = 0;
     for (let k = 0; k < 3; k++) squared += (there[3 * m + k] - (own[3 * a + k] + own[3 * b + k]) / 2) ** 2;
-    if (squared > bent.off * bent.off) made.set(name, growth.between(a, b, 0.5));
+    if (squared > off * off) made.set(name, growth.between(a, b, 0.5));
     m++;
   }
   if (made.size === 0) return null;
@@ -130,11 +130,7 @@ export class Piece {
   readonly #bend: number;
   readonly #grain: number;
 
-  /** @param off by how much edges may be off at most, metres */
-  constructor(
-    piece: Float32Array,
-    readonly off: number,
-  ) {
+  constructor(piece: Float32Array) {
     [this.#bend, this.#grain] = bendOf(piece);
     const triangles = piece.length / PIECE;
     const flat = new Float64Array(9 * triangles);
@@ -154,11 +150,11 @@ export class Piece {
    * Whether the middle of an edge may come to lie off it by more than is let be: across what bends evenly by the edge's length
    * squared, where facets meet by its length and theirs.
    */
-  mayBeOff(P: ArrayLike<number>, a: number, b: number): boolean {
+  mayBeOff(P: ArrayLike<number>, a: number, b: number, off: number): boolean {
     const [x, z] = [P[3 * b] - P[3 * a], P[3 * b + 2] - P[3 * a + 2]];
     const long = Math.sqrt(x * x + z * z);
     const high = Math.max(Math.abs(P[3 * a + 1]), Math.abs(P[3 * b + 1]));
-    return (long * Math.max(long, 2 * this.#grain) * this.#bend * (1 + high * this.#bend)) / 8 > this.off;
+    return (long * Math.max(long, 2 * this.#grain) * this.#bend * (1 + high * this.#bend)) / 8 > off;
   }
 
   /** Where points left, above and ahead of the foot come to lie: 3n. */

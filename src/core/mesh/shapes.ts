@@ -42,6 +42,9 @@ export interface Shapes {
   off: number;
 }
 
+/** Corner k of the triangle at `t` of a piece: left, ahead, position (3), normal (3). */
+export const cornerOf = (t: number, k: number): number => t + (k * PIECE) / 3;
+
 /** The entry of placement `i`, or -1. */
 export const entryOf = (shapes: Shapes | null, i: number): number => (shapes ? shapes.entry[i] : -1);
 

@@ -117,7 +117,9 @@ export class Walk {
       const d = 3 * index[3 * other + (entered === 2 ? 0 : entered + 1)];
       const n = 3 * other;
       const sense = (P[d] - P[c]) * ex + (P[d + 1] - P[c + 1]) * ey + (P[d + 2] - P[c + 2]) * ez < 0 ? -1 : 1;
-      this.sharpest = Math.min(this.sharpest, -sense * (nx * N[n] + ny * N[n + 1] + nz * N[n + 2]));
+      const cosine = -sense * (nx * N[n] + ny * N[n + 1] + nz * N[n + 2]);
+      // What has no area has no normal that could be turned.
+      if (cosine < this.sharpest && (cosine !== 0 || (hasNormal(N, t) && hasNormal(N, other)))) this.sharpest = cosine;
       const mx = sense * (N[n + 1] * ez - N[n + 2] * ey);
       const my = sense * (N[n + 2] * ex - N[n] * ez);
       const mz = sense * (N[n] * ey - N[n + 1] * ex);
@@ -130,3 +132,6 @@ export class Walk {
     return false;
   }
 }
+
+const hasNormal = (normals: Float64Array, t: number): boolean =>
+  normals[3 * t] !== 0 || normals[3 * t + 1] !== 0 || normals[3 * t + 2] !== 0;

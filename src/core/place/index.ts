@@ -6,6 +6,7 @@ export { Boxes } from "./boxes";
 export { MOST_IN_TURN } from "./fit/in-turn";
 export { MOST_TRIANGLES, propsAsGround, type PropsAsGround } from "./props-as-ground";
 export { rowOffsets } from "./fit/rows";
+export { TORN } from "./torn";
 export { evaluate } from "./evaluate";
 export { known, type Hosts, type Sources } from "./sources";
 export { dropInto } from "./fit/drop";

@@ -5,7 +5,7 @@ import type { Spread } from "./slots";
 /** Next to each other are those within so many times the room that each has in the mean. */
 const NEXT = 1.8;
 /** Farther apart than so many times what is usual is more than any stretch. */
-const TORN = 2;
+export const TORN = 2;
 
 /**
  * By how much farther each is from one next to it than the sheet says, metres: n; null where the sheet is whole.
@@ -22,9 +22,10 @@ export function tornBeside({ flat, position }: Spread): Float32Array | null {
   grid.resize(2 * next);
   /** The distance between two over the surface, as a multiple of that on the sheet. */
   const longer = (i: number, j: number): number => {
-    const [a, b] = [3 * i, 3 * j];
-    const [x, y, z] = [0, 1, 2].map((k) => position[a + k] - position[b + k]);
-    return Math.hypot(x, y, z) / Math.hypot(flat[2 * i] - flat[2 * j], flat[2 * i + 1] - flat[2 * j + 1]);
+    const x = position[3 * i] - position[3 * j];
+    const y = position[3 * i + 1] - position[3 * j + 1];
+    const z = position[3 * i + 2] - position[3 * j + 2];
+    return Math.sqrt(x * x + y * y + z * z) / flatApart(flat, i, j);
   };
   const ratios = new Float64Array(n);
   let known = 0;
@@ -49,11 +50,15 @@ export function tornBeside({ flat, position }: Spread): Float32Array | null {
       const ratio = longer(i, j);
       if (!(ratio > TORN * usual && ratio < Infinity)) continue;
       any = true;
-      const apart = Math.hypot(flat[2 * i] - flat[2 * j], flat[2 * i + 1] - flat[2 * j + 1]);
-      torn[i] = Math.max(torn[i], (ratio - usual) * apart);
+      torn[i] = Math.max(torn[i], (ratio - usual) * flatApart(flat, i, j));
     }
   }
   return any ? torn : null;
+}
+
+function flatApart(flat: Float64Array, i: number, j: number): number {
+  const [x, y] = [flat[2 * i] - flat[2 * j], flat[2 * i + 1] - flat[2 * j + 1]];
+  return Math.sqrt(x * x + y * y);
 }
 
 /** How far apart they are in the mean, were they spread evenly over the box that they take up, metres. */

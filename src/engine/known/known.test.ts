@@ -31,8 +31,8 @@ async function resultsOf(scene: Scene) {
   await teach(engine);
   engine.evaluate(scene);
   // Its surfaces laid flat are asked for by one dressing at a time.
-  return scene.dressings.map(({ id }) => {
-    if (kindOf(scene.dressings.find((one) => one.id === id)!.where).onSurfaces) engine.results(undefined, id, false);
+  return scene.dressings.map(({ id, where }) => {
+    if (kindOf(where).onSurfaces) engine.results(undefined, id, false);
     return engine.result(id)!;
   });
 }

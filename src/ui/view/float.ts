@@ -1,3 +1,4 @@
-/** The look of what floats over the view, and where it has a place of its own there. */
+/** The look of what floats over the view. */
 export const FLOATING = "rounded-[10px] border border-linen-2 bg-float p-[3px] shadow-float";
+/** The same for what has a place of its own there. */
 export const FLOAT = `absolute ${FLOATING}`;

@@ -102,6 +102,7 @@ function pieceUnder(chart: Chart, sheet: SheetPlaces, foot: Foot, triangle: numb
   if (area === 0) return { piece: NOTHING, crease: 0 };
   const back = conjugate(foot.rotation as Quat);
   const piece = new Float64Array(PIECE * found.length);
+  const kept: number[] = [];
   const normal = new Float64Array(3);
   let o = 0;
   for (const { triangle: t, by } of found) {
@@ -109,6 +110,7 @@ function pieceUnder(chart: Chart, sheet: SheetPlaces, foot: Foot, triangle: numb
     // Cells hold more than lies in the box.
     if ([0, 1].some((axis) => flat.every((c) => c[axis] < least[axis]) || flat.every((c) => c[axis] > most[axis])))
       continue;
+    kept.push(t);
     for (let corner = 0; corner < 3; corner++) {
       const [x, y] = [flat[corner][0] - cx, flat[corner][1] - cy];
       const p = vectorAt(ground.position, ground.index[3 * t + corner]);
@@ -121,5 +123,5 @@ function pieceUnder(chart: Chart, sheet: SheetPlaces, foot: Foot, triangle: numb
     }
   }
   const own = piece.subarray(0, o);
-  return { piece: own, crease: creaseUnder(own, reach) };
+  return { piece: own, crease: creaseUnder(ground, kept, own, reach) };
 }

@@ -1,49 +1,87 @@
-/** *Creases under a prop that is bent over a surface*: edges of the surface where it breaks. */
-import { cross, dot, lengthOf, subtract, vectorAt, type Vec3 } from "../../math";
-import { PIECE } from "../../mesh";
+/** *Creases under a prop that is bent over a surface laid flat*: edges of the surface where it breaks. */
+import { dot, subtract, vectorAt } from "../../math";
+import { cornerOf, PIECE, type WorldMesh } from "../../mesh";
 import type { Reach } from "./neighbourhood";
 
-/** Ends of edges are the same within this share of the reach. */
-const FINE = 1e-5;
 /** What lies as near to the rim of a reach as this, as a share of it, lies along the rim. */
 const RIM = 0.03;
+/** Corners are the same within this share of the reach. */
+const SAME = 1e-5;
 
-/** How sharply the facets of a piece meet at an edge that leads through a prop's reach, at most, radians. */
-export function creaseUnder(piece: Float64Array, [l0, a0, l1, a1]: Reach): number {
-  const grain = FINE * Math.max(l1 - l0, a1 - a0) || 1;
-  const name = (o: number) => `${Math.round(piece[o] / grain)} ${Math.round(piece[o + 1] / grain)}`;
-  const edges = new Map<string, number>();
-  let sharpest = 0;
-  for (let t = 0; t < piece.length; t += PIECE) {
+/**
+ * How sharply the facets of a surface meet at an edge that leads through a prop's reach, at most, radians.
+ *
+ * @param triangles those of the surface that the piece has, in its order
+ */
+export function creaseUnder(
+  ground: WorldMesh,
+  triangles: readonly number[],
+  piece: Float64Array,
+  reach: Reach,
+): number {
+  const { beyond } = ground.rest;
+  let sharpest = 1;
+  triangles.forEach((t, own) => {
     for (let k = 0; k < 3; k++) {
-      const [a, b] = [corner(t, k), corner(t, (k + 1) % 3)];
-      const other = edges.get(`${name(b)} ${name(a)}`);
-      if (other === undefined) edges.set(`${name(a)} ${name(b)}`, t);
-      else if (leadsThrough(piece, a, b, [l0, l1], [a0, a1]))
-        sharpest = Math.max(sharpest, angleBetween(piece, t, other));
+      const other = beyond[3 * t + k];
+      if (other < 0 || other === t) continue;
+      const cosine = cosineAt(ground, t, k, other);
+      if (cosine >= sharpest) continue;
+      const [a, b] = [cornerOf(PIECE * own, k), cornerOf(PIECE * own, (k + 1) % 3)];
+      // On the sheet they may lie apart, where it is cut along that edge.
+      if (leadsThrough(piece, a, b, reach) && liesThere(triangles, piece, other, a, reach)) sharpest = cosine;
     }
-  }
-  return sharpest;
+  });
+  return Math.acos(Math.max(-1, sharpest));
 }
 
-/** Corner k of the triangle at `t`: left, ahead, position (3), normal (3). */
-const corner = (t: number, k: number): number => t + (k * PIECE) / 3;
-
-/** The angle by which one triangle is turned against another, radians. */
-function angleBetween(piece: Float64Array, t: number, other: number): number {
-  const [u, v] = [t, other].map((o) => facing(piece, o));
-  return Math.atan2(lengthOf(cross(u, v)), dot(u, v));
+/** The cosine of the angle by which a triangle is turned against the one beyond its edge `k`, whichever side each shows. */
+function cosineAt(
+  { facets: { normal }, position, index, rest: { beyond } }: WorldMesh,
+  t: number,
+  k: number,
+  other: number,
+): number {
+  // prettier-ignore
+  let e = 0;
+  while (e < 2 && beyond[3 * other + e] !== t) e++;
+  const edge = (triangle: number, from: number) =>
+    subtract(
+      vectorAt(position, index[3 * triangle + ((from + 1) % 3)]),
+      vectorAt(position, index[3 * triangle + from]),
+    );
+  const sense = dot(edge(t, k), edge(other, e)) < 0 ? 1 : -1;
+  return sense * dot(vectorAt(normal, t), vectorAt(normal, other));
 }
 
-function facing(piece: Float64Array, t: number): Vec3 {
-  const [a, b, c] = [0, 1, 2].map((k) => vectorAt(piece.subarray(corner(t, k) + 2), 0));
-  return cross(subtract(b, a), subtract(c, a));
+/** Whether a triangle has a corner where that at `a` lies on the sheet. */
+function liesThere(
+  triangles: readonly number[],
+  piece: Float64Array,
+  t: number,
+  a: number,
+  [l0, a0, l1, a1]: Reach,
+): boolean {
+  // prettier-ignore
+  const near = SAME * Math.max(l1 - l0, a1 - a0);
+  return triangles.some(
+    (one, own) =>
+      one === t &&
+      [0, 1, 2].some((k) => {
+        const c = cornerOf(PIECE * own, k);
+        return Math.abs(piece[c] - piece[a]) <= near && Math.abs(piece[c + 1] - piece[a + 1]) <= near;
+      }),
+  );
 }
 
 /** Whether an edge leads through the inside of a rectangle (Liang and Barsky's clipping). */
-function leadsThrough(piece: Float64Array, a: number, b: number, ...sides: (readonly [number, number])[]): boolean {
+function leadsThrough(piece: Float64Array, a: number, b: number, [l0, a0, l1, a1]: Reach): boolean {
   let [from, to] = [0, 1];
-  for (const [k, [low, high]] of sides.entries()) {
+  for (const [k, [low, high]] of [
+    [l0, l1],
+    [a0, a1],
+  ].entries()) {
+    // prettier-ignore
     const inside = [low + RIM * (high - low), high - RIM * (high - low)];
     const [start, way] = [piece[a + k], piece[b + k] - piece[a + k]];
     if (way === 0 && (start <= inside[0] || start >= inside[1])) return false;
