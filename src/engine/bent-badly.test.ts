@@ -79,9 +79,10 @@ test("what is bent over a box's edge breaks there by a right angle, on one side 
   expect(pinned({ kind: "bumps", width: 6, depth: 6, height: 0.4, size: 3 }, [0, 0, 0], 5)).toEqual([]);
 });
 
-/** Quads beside each other on their sheet, wherever they stand. */
-function squares(quads: readonly number[][]): TriangleMesh {
-  const corners = quads.map((_, k) => [0, 0, 1, 0, 1, 1, 0, 1].map((value, c) => (c % 2 === 0 ? (k + value) / quads.length : value))); // prettier-ignore
+/** Quads beside each other on their sheet, so many times their breadth apart there, wherever they stand. */
+function squares(quads: readonly number[][], apart = 0): TriangleMesh {
+  const wide = quads.length + apart * (quads.length - 1);
+  const corners = quads.map((_, k) => [0, 0, 1, 0, 1, 1, 0, 1].map((value, c) => (c % 2 === 0 ? (k * (1 + apart) + value) / wide : value))); // prettier-ignore
   return {
     position: Float32Array.from(quads.flat()),
     index: Uint32Array.from(quads.flatMap((_, k) => [0, 1, 2, 0, 2, 3].map((corner) => 4 * k + corner))),
@@ -109,16 +110,19 @@ test("a grid that goes on from one part of the sheet to the next is torn there, 
 
 test("on the sheet two sides that meet in an edge are bent over a crease, and what lies on two parts is pulled apart as far as they are", () => {
   const square = (x: number) => [x, 0, 2, x + 2, 0, 2, x + 2, 0, 0, x, 0, 0];
-  const said = (other: number[], right = 0) => {
+  const said = (other: number[], right = 0, apart = 0) => {
     const layout = { by: "number", columns: 1, rows: 1 };
     const where = { kind: "wrapped", surfaces: ["on"], wrap: { right }, patch: { layout } };
     const what = { entries: [{ prop: "buoy" }], own: [{ prop: "buoy", size: 4 }] };
-    return found({ asset: ASSET }, { where, what }, "bent-badly", squares([square(0), other]));
+    return found({ asset: ASSET }, { where, what }, "bent-badly", squares([square(0), other], apart));
   };
   expect(said(square(2))).toEqual([]);
   const standing = [2, 0, 2, 2, 2, 2, 2, 2, 0, 2, 0, 0];
   expect(said(standing)).toEqual(["1 prop is bent over a crease of up to 90°, and breaks there."]);
-  expect(said(standing, 1)).toEqual([]);
+  // It ends where the edge is, and where the sheet is cut along it.
+  expect(said(standing, 0.8)).toEqual([]);
+  const turned = [2, 2, 0, 2, 0, 0, 2, 0, 2, 2, 2, 2];
+  expect(said(turned, -1.64, 3)).toEqual([]);
   const [torn] = said(square(5));
   const by = Number(/^1 prop lies over a tear of the sheet, which pulls it apart by up to ([\d.]+) m/.exec(torn)![1]);
   expect(by).toBeGreaterThan(2.9);

@@ -32,7 +32,7 @@ export function distanceTo(piece: Float32Array, x: number, y: number): number {
 }
 
 /**
- * By how much places side by side on the sheet lie farther apart on the surface than any stretch would have them, metres.
+ * By how much places side by side on the sheet lie farther apart on the surface than the rest of it is stretched, metres.
  *
  * @param away how far each of them is from the piece, metres: what hangs over a rim is no nearer to one side of it than to the other
  */
@@ -45,6 +45,7 @@ export function tearUnder(
   const there = new Piece(piece).carry(points);
   let widest = 0;
   const alongRows = (at: (row: number, k: number) => number) => {
+    const steps: { ratio: number; flat: number }[] = [];
     for (let row = 0; row < LOOKS; row++) {
       let last = -1;
       for (let k = 0; k < LOOKS; k++) {
@@ -52,11 +53,14 @@ export function tearUnder(
         if (away[i] > 0) continue;
         if (last >= 0) {
           const [flat, now] = [points, there].map((all) => Math.hypot(...[0, 1, 2].map((axis) => all[3 * i + axis] - all[3 * last + axis]))); // prettier-ignore
-          if (now > TORN * flat) widest = Math.max(widest, now - flat);
+          steps.push({ ratio: now / flat, flat });
         }
         last = i;
       }
     }
+    // A sheet may be stretched, more so one way than the other: what counts is what most of it does that way.
+    const usual = steps.map(({ ratio }) => ratio).sort((a, b) => a - b)[steps.length >> 1];
+    for (const { ratio, flat } of steps) if (ratio > TORN * usual) widest = Math.max(widest, (ratio - usual) * flat);
   };
   alongRows((row, k) => LOOKS * row + k);
   alongRows((row, k) => LOOKS * k + row);

@@ -7,6 +7,9 @@ const NEXT = 1.8;
 /** Farther apart than so many times what is usual is more than any stretch. */
 export const TORN = 2;
 
+/** So many directions on the sheet are told apart. */
+const WAYS = 8;
+
 /**
  * By how much farther each is from one next to it than the sheet says, metres: n; null where the sheet is whole.
  *
@@ -27,20 +30,19 @@ export function tornBeside({ flat, position }: Spread): Float32Array | null {
     const z = position[3 * i + 2] - position[3 * j + 2];
     return Math.sqrt(x * x + y * y + z * z) / flatApart(flat, i, j);
   };
-  const ratios = new Float64Array(n);
-  let known = 0;
+  const ways = Array.from({ length: WAYS }, () => ({ ratios: new Float64Array(n), known: 0, last: -1 }));
   for (let i = 0; i < n; i++) {
     const found = grid.gather(flat[2 * i], 0, flat[2 * i + 1], next);
     for (let k = 0; k < found; k++) {
       const ratio = grid.near[k] > i ? longer(i, grid.near[k]) : NaN;
-      if (!(ratio < Infinity)) continue;
-      ratios[known++] = ratio;
-      break;
+      const way = ways[wayOf(flat, i, grid.near[k])];
+      if (!(ratio < Infinity) || way.last === i) continue;
+      way.ratios[way.known++] = ratio;
+      way.last = i;
     }
   }
-  if (known === 0) return null;
-  // A layout that is stretched is not torn: what counts is what most of it does.
-  const usual = ratios.subarray(0, known).sort()[known >> 1];
+  // A layout that is stretched, more so one way than the other, is not torn: what counts is what most of it does that way.
+  const usual = ways.map(({ ratios, known }) => ratios.subarray(0, known).sort()[known >> 1]);
   const torn = new Float32Array(n);
   let any = false;
   for (let i = 0; i < n; i++) {
@@ -48,12 +50,20 @@ export function tornBeside({ flat, position }: Spread): Float32Array | null {
     for (let k = 0; k < found; k++) {
       const j = grid.near[k];
       const ratio = longer(i, j);
-      if (!(ratio > TORN * usual && ratio < Infinity)) continue;
+      const ordinary = usual[wayOf(flat, i, j)];
+      if (!(ratio > TORN * ordinary && ratio < Infinity)) continue;
       any = true;
-      torn[i] = Math.max(torn[i], (ratio - usual) * flatApart(flat, i, j));
+      torn[i] = Math.max(torn[i], (ratio - ordinary) * flatApart(flat, i, j));
     }
   }
   return any ? torn : null;
+}
+
+/** In which direction one lies from another, either way round. */
+function wayOf(flat: Float64Array, i: number, j: number): number {
+  const angle = Math.atan2(flat[2 * i + 1] - flat[2 * j + 1], flat[2 * i] - flat[2 * j]) / Math.PI;
+  // What runs along an axis is well within a direction.
+  return Math.floor(WAYS * (angle + 1 + 0.5 / WAYS)) % WAYS;
 }
 
 function flatApart(flat: Float64Array, i: number, j: number): number {
