@@ -1,5 +1,5 @@
 export const ROOT: string;
-export const CHROMIUM: string;
+export function chromiumPath(): string | null;
 export function run(command: string, args: readonly string[], options?: object): void;
 export function ensurePackages(quiet?: boolean): void;
 export function ensureBuild(): void;

@@ -1,8 +1,10 @@
+import { chromiumPath } from "../scripts/ensure.mjs";
+
 /** How Debian's Chromium is started, for tests and screenshots alike. */
 export const SCREEN = { width: 1280, height: 800 };
 
 export const LAUNCH = {
-  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  executablePath: chromiumPath() ?? "chromium",
   args: [
     "--no-sandbox",
     "--disable-background-networking",
