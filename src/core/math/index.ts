@@ -1,7 +1,8 @@
 export { nestedDissection } from "./dissection";
 export { eased } from "./ease";
 export { Heap } from "./heap";
-export { Ldl, symmetric, type Symmetric } from "./ldl";
+export { hermitian, Ldl, symmetric, type Hermitian, type Symmetric } from "./ldl";
+export { solveHermitian } from "./hermitian";
 export * from "./quaternion";
 export * from "./random";
 export * from "./segment";

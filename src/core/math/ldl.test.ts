@@ -1,6 +1,6 @@
 /** Sparse systems: what is solved fulfils its equations, whatever the order; what is not positive definite is refused. */
 import fc from "fast-check";
-import { Ldl, nestedDissection, symmetric } from ".";
+import { hermitian, Ldl, nestedDissection, solveHermitian, symmetric } from ".";
 
 /** A grid of unknowns joined to their neighbours by springs, held by a little everywhere. */
 function springs(wide: number, high: number, stiff: (k: number) => number) {
@@ -31,6 +31,42 @@ function springs(wide: number, high: number, stiff: (k: number) => number) {
   return { matrix: symmetric(wide * high, rows, columns, values), position, start, neighbour: neighbours.flat() };
 }
 
+test("complex systems fulfil their equations in any order, and are refused where they are not positive definite", () => {
+  const number = fc.double({ min: -1, max: 1, noNaN: true });
+  const entry = fc.tuple(fc.nat(9), fc.nat(9), number, number).filter(([i, j]) => i > j);
+  fc.assert(
+    fc.property(
+      fc.array(entry, { maxLength: 30 }),
+      fc.array(number, { minLength: 20, maxLength: 20 }),
+      (entries, wanted) => {
+        // Its diagonal outweighs all the rest.
+        const all = [
+          ...entries,
+          ...Array.from({ length: 10 }, (_, i): [number, number, number, number] => [i, i, 50, 0]),
+        ];
+        const [rows, columns, re, im] = [0, 1, 2, 3].map((k) => all.map((one) => one[k]));
+        const b = new Float64Array(20);
+        const add = (i: number, j: number, x: number, y: number) => {
+          b[2 * i] += x * wanted[2 * j] - y * wanted[2 * j + 1];
+          b[2 * i + 1] += x * wanted[2 * j + 1] + y * wanted[2 * j];
+        };
+        for (const [i, j, x, y] of all) {
+          add(i, j, x, y);
+          if (i !== j) add(j, i, x, -y);
+        }
+        const order = Uint32Array.from({ length: 10 }, (_, k) => (7 * k + 3) % 10);
+        expect(solveHermitian(hermitian(10, rows, columns, re, im), order, b)).toBe(true);
+        b.forEach((x, k) => expect(x).toBeCloseTo(wanted[k], 9));
+      },
+    ),
+    { numRuns: 60 },
+  );
+  const both = Uint32Array.of(0, 1);
+  expect(solveHermitian(hermitian(2, [0, 1, 1], [0, 1, 0], [1, 1, 0], [0, 0, 2]), both, new Float64Array(4))).toBe(
+    false,
+  );
+});
+
 test("solved in any order it fulfils its equations; dissected, a grid keeps most of its zeros", () => {
   fc.assert(
     fc.property(fc.integer({ min: 1, max: 12 }), fc.integer({ min: 1, max: 12 }), fc.nat(), (wide, high, seed) => {
@@ -48,8 +84,10 @@ test("solved in any order it fulfils its equations; dissected, a grid keeps most
         const b = new Float64Array(n);
         for (let j = 0; j < n; j++)
           for (let p = matrix.start[j]; p < matrix.start[j + 1]; p++) b[matrix.row[p]] += matrix.value[p] * wanted[j];
-        Ldl.of(matrix, order)!.solve(b);
+        const twice = b.map((x) => -2 * x);
+        Ldl.of(matrix, order)!.solveBoth(b, twice);
         b.forEach((x, i) => expect(x).toBeCloseTo(wanted[i], 8));
+        twice.forEach((x, i) => expect(x).toBeCloseTo(-2 * wanted[i], 8));
       }
     }),
     { numRuns: 60 },

@@ -4,7 +4,7 @@
  * zeros hangs on the order in which unknowns are eliminated: see `dissection.ts`.
  *
  *     const matrix = symmetric(3, [0, 1, 2, 1], [0, 1, 2, 0], [2, 2, 2, -1]);
- *     Ldl.of(matrix, Uint32Array.of(0, 1, 2))!.solve(b); // b becomes x
+ *     Ldl.of(matrix, Uint32Array.of(0, 1, 2))!.solveBoth(a, b); // a and b become what they are made of
  */
 
 /** A symmetric matrix by columns, both halves written out: those of column j are `start[j]` to `start[j + 1]`. */
@@ -15,6 +15,11 @@ export interface Symmetric {
   value: Float64Array;
 }
 
+/** The same of complex numbers, each the conjugate of its mirror image. */
+export interface Hermitian extends Symmetric {
+  imaginary: Float64Array;
+}
+
 /** From entries of one half, or of the diagonal, in any order; what is named twice is added up. */
 export function symmetric(
   n: number,
@@ -22,6 +27,38 @@ export function symmetric(
   columns: ArrayLike<number>,
   values: ArrayLike<number>,
 ): Symmetric {
+  const { start, row, parts } = mirrored(n, rows, columns, [[values, 1]]);
+  return { n, start, row, value: parts[0] };
+}
+
+/** Of complex entries likewise. */
+export function hermitian(
+  n: number,
+  rows: ArrayLike<number>,
+  columns: ArrayLike<number>,
+  values: ArrayLike<number>,
+  imaginary: ArrayLike<number>,
+): Hermitian {
+  const { start, row, parts } = mirrored(n, rows, columns, [
+    [values, 1],
+    [imaginary, -1],
+  ]);
+  return { n, start, row, value: parts[0], imaginary: parts[1] };
+}
+
+interface Mirrored {
+  start: Int32Array;
+  row: Int32Array;
+  parts: Float64Array[];
+}
+
+/** Both halves by columns, each place once. @param parts numbers of the entries, and what they are times in the other half */
+function mirrored(
+  n: number,
+  rows: ArrayLike<number>,
+  columns: ArrayLike<number>,
+  parts: readonly (readonly [ArrayLike<number>, 1 | -1])[],
+): Mirrored {
   const start = new Int32Array(n + 1);
   for (let e = 0; e < rows.length; e++) {
     start[columns[e] + 1]++;
@@ -30,37 +67,35 @@ export function symmetric(
   for (let j = 0; j < n; j++) start[j + 1] += start[j];
   const next = start.slice(0, n);
   const row = new Int32Array(start[n]);
-  const value = new Float64Array(start[n]);
-  const put = (i: number, j: number, x: number) => {
-    row[next[j]] = i;
-    value[next[j]++] = x;
-  };
+  /** Where each entry is from; counted from −1 down where it is mirrored. */
+  const from = new Int32Array(start[n]);
   for (let e = 0; e < rows.length; e++) {
-    put(rows[e], columns[e], values[e]);
-    if (rows[e] !== columns[e]) put(columns[e], rows[e], values[e]);
+    const [i, j] = [rows[e], columns[e]];
+    row[next[j]] = i;
+    from[next[j]++] = e;
+    if (i === j) continue;
+    row[next[i]] = j;
+    from[next[i]++] = -1 - e;
   }
-  return summed({ n, start, row, value });
-}
-
-/** Each place once. */
-function summed({ n, start, row, value }: Symmetric): Symmetric {
   const at = new Int32Array(n).fill(-1);
   const begin = new Int32Array(n + 1);
+  const sums = parts.map(() => new Float64Array(start[n]));
   let count = 0;
   for (let j = 0; j < n; j++) {
     const first = count;
     for (let p = start[j]; p < start[j + 1]; p++) {
       const known = at[row[p]];
-      if (known >= first && row[known] === row[p]) value[known] += value[p];
-      else {
-        at[row[p]] = count;
-        row[count] = row[p];
-        value[count++] = value[p];
+      const place = known >= first && row[known] === row[p] ? known : count++;
+      at[row[p]] = place;
+      row[place] = row[p];
+      for (let k = 0; k < parts.length; k++) {
+        const [values, sign] = parts[k];
+        sums[k][place] += from[p] >= 0 ? values[from[p]] : sign * values[-1 - from[p]];
       }
     }
     begin[j + 1] = count;
   }
-  return { n, start: begin, row: row.slice(0, count), value: value.slice(0, count) };
+  return { start: begin, row: row.slice(0, count), parts: sums.map((sum) => sum.slice(0, count)) };
 }
 
 export class Ldl {
@@ -81,7 +116,7 @@ export class Ldl {
     this.#row = new Int32Array(start[n]);
     this.#value = new Float64Array(start[n]);
     this.#diagonal = diagonal;
-    this.#work = new Float64Array(n);
+    this.#work = new Float64Array(2 * n);
   }
 
   /** Entries of L below its diagonal. */
@@ -145,27 +180,41 @@ export class Ldl {
     return true;
   }
 
-  /** Solves for one right-hand side, in place: n. */
-  solve(b: Float64Array): void {
+  /** Solves for two right-hand sides at once, in place: n each. */
+  solveBoth(a: Float64Array, b: Float64Array): void {
     const n = this.#n;
-    const [L, Li, Lx, D, x, order] = [this.#start, this.#row, this.#value, this.#diagonal, this.#work, this.#order];
-    for (let k = 0; k < n; k++) x[k] = b[order[k]];
+    const [L, Li, Lx, D, order] = [this.#start, this.#row, this.#value, this.#diagonal, this.#order];
+    const x = this.#work;
     for (let k = 0; k < n; k++) {
-      const xk = x[k];
-      for (let p = L[k]; p < L[k + 1]; p++) x[Li[p]] -= Lx[p] * xk;
+      x[2 * k] = a[order[k]];
+      x[2 * k + 1] = b[order[k]];
     }
-    for (let k = 0; k < n; k++) x[k] /= D[k];
+    for (let k = 0; k < n; k++) {
+      const [xk, yk] = [x[2 * k], x[2 * k + 1]];
+      for (let p = L[k]; p < L[k + 1]; p++) {
+        const o = 2 * Li[p];
+        x[o] -= Lx[p] * xk;
+        x[o + 1] -= Lx[p] * yk;
+      }
+    }
     for (let k = n - 1; k >= 0; k--) {
-      let xk = x[k];
-      for (let p = L[k]; p < L[k + 1]; p++) xk -= Lx[p] * x[Li[p]];
-      x[k] = xk;
+      let xk = x[2 * k] / D[k];
+      let yk = x[2 * k + 1] / D[k];
+      for (let p = L[k]; p < L[k + 1]; p++) {
+        const o = 2 * Li[p];
+        xk -= Lx[p] * x[o];
+        yk -= Lx[p] * x[o + 1];
+      }
+      x[2 * k] = xk;
+      x[2 * k + 1] = yk;
+      a[order[k]] = xk;
+      b[order[k]] = yk;
     }
-    for (let k = 0; k < n; k++) b[order[k]] = x[k];
   }
 }
 
 /** On which later unknown each one's elimination bears first, and where the columns of L begin. */
-function eliminationTree(
+export function eliminationTree(
   { n, start, row }: Symmetric,
   order: Uint32Array,
   place: Int32Array,

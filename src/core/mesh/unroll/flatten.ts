@@ -5,7 +5,7 @@
  * C. Gotsman, S. Gortler, *A Local/Global Approach to Mesh Parameterization*, Computer Graphics Forum 27(5), 2008). The system
  * of the second part is factored once for all rounds.
  */
-import { Ldl, symmetric } from "../../math";
+import { hermitian, Ldl, solveHermitian, symmetric } from "../../math";
 import { nextOf } from "./twins";
 import type { Disk } from "./disk";
 
@@ -15,21 +15,31 @@ const ENOUGH = 1e-3;
 /** What is off by less than this share of the area is true to length. */
 const TRUE = 1e-12;
 
-/** Places of its vertices, x and y, metres: 2n; null where it is so cramped that numbers do not reach. */
-export function flatten(disk: Disk): Float64Array | null {
-  const begun = conformal(disk);
+/**
+ * Places of its vertices, x and y, metres: 2n; null where it is so cramped that numbers do not reach.
+ *
+ * @param begun places to begin from, which nothing has turned over in; those that keep angles where there are none
+ */
+export function flatten(disk: Disk, begun: Float64Array | null = conformal(disk)): Float64Array | null {
   return begun && asRigidAsPossible(disk, begun);
 }
 
-/** Angles kept, by least squares, with two far vertices held a metre apart: how large it comes out is not told by angles. */
+/**
+ * Angles kept, by least squares, with two far vertices held a metre apart: how large it comes out is not told by angles. Places
+ * are complex numbers.
+ */
 function conformal({ corner, count: n, flat, order }: Disk): Float64Array | null {
-  const [rows, columns, values]: number[][] = [[], [], []];
-  const put = (i: number, j: number, x: number) => {
-    if (x === 0) return;
-    rows.push(i);
-    columns.push(j);
-    values.push(x);
+  const most = 2 * corner.length + 2;
+  const [rows, columns] = [new Uint32Array(most), new Uint32Array(most)];
+  const [values, imaginary] = [new Float64Array(most), new Float64Array(most)];
+  let count = 0;
+  const put = (i: number, j: number, re: number, im: number) => {
+    rows[count] = i;
+    columns[count] = j;
+    values[count] = re;
+    imaginary[count++] = im;
   };
+  let hold = 0;
   for (let o = 0; o < corner.length; o += 3) {
     const [side, along, high] = [flat[o], flat[o + 1], flat[o + 2]];
     if (!(high > 0)) continue;
@@ -38,30 +48,21 @@ function conformal({ corner, count: n, flat, order }: Disk): Float64Array | null
     const re = [along - side, -along, side];
     const im = [high, -high, 0];
     for (let i = 0; i < 3; i++) {
-      for (let j = 0; j < 3; j++) {
-        // conj(Wi) Wj: the real part joins like to like, the imaginary one x to y.
+      for (let j = 0; j <= i; j++) {
         const real = scale * (re[i] * re[j] + im[i] * im[j]);
-        const imaginary = scale * (re[i] * im[j] - im[i] * re[j]);
-        const [a, b] = [corner[o + i], corner[o + j]];
-        if (a >= b) {
-          put(2 * a, 2 * b, real);
-          put(2 * a + 1, 2 * b + 1, real);
-        }
-        put(2 * a, 2 * b + 1, -imaginary);
+        put(corner[o + i], corner[o + j], real, scale * (re[i] * im[j] - im[i] * re[j]));
+        hold = Math.max(hold, Math.abs(real));
       }
     }
   }
   const [one, other] = farApart(corner, n);
-  const hold = values.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
   if (!(hold > 0) || one === other) return null;
-  for (const v of [one, other]) for (const k of [0, 1]) put(2 * v + k, 2 * v + k, HELD * hold);
+  for (const v of [one, other]) put(v, v, HELD * hold, 0);
   const places = new Float64Array(2 * n);
   places[2 * other] = HELD * hold;
-  const both = Uint32Array.from({ length: 2 * n }, (_, k) => 2 * order[k >> 1] + (k & 1));
-  const ldl = Ldl.of(symmetric(2 * n, rows, columns, values), both);
-  if (!ldl) return null;
-  ldl.solve(places);
-  return places.every(Number.isFinite) ? places : null;
+  const entries = [rows, columns, values, imaginary].map((all) => all.subarray(0, count));
+  const solved = solveHermitian(hermitian(n, entries[0], entries[1], entries[2], entries[3]), order, places);
+  return solved && places.every(Number.isFinite) ? places : null;
 }
 
 /** What is held is held so many times as strongly as the rest. */
@@ -96,11 +97,13 @@ function lastReached(around: readonly number[][], from: number): number {
 /** Triangles turned only, vertices where they suit best. */
 function asRigidAsPossible({ corner, count: n, flat, weight, order }: Disk, places: Float64Array): Float64Array | null {
   const m3 = corner.length;
-  const [rows, columns, values]: number[][] = [[], [], []];
+  const [rows, columns] = [new Uint32Array(3 * m3 + 1), new Uint32Array(3 * m3 + 1)];
+  const values = new Float64Array(3 * m3 + 1);
+  let count = 0;
   const put = (i: number, j: number, x: number) => {
-    rows.push(i);
-    columns.push(j);
-    values.push(x);
+    rows[count] = i;
+    columns[count] = j;
+    values[count++] = x;
   };
   let stiffest = 0;
   for (let h = 0; h < m3; h++) {
@@ -168,8 +171,7 @@ function asRigidAsPossible({ corner, count: n, flat, weight, order }: Disk, plac
     before = energy;
     bx[order[n - 1]] += stiffest * x[order[n - 1]];
     by[order[n - 1]] += stiffest * y[order[n - 1]];
-    ldl.solve(bx);
-    ldl.solve(by);
+    ldl.solveBoth(bx, by);
     x.set(bx);
     y.set(by);
   }

@@ -55,13 +55,15 @@ export function unroll(position: Float64Array, index: Uint32Array): Unrolled | n
 /** One part, its cut led on while that is needed and helps. */
 function laidFlat(cut: Cut, triangles: readonly number[], area: Float64Array, bound: number): LaidDisk | null {
   const own = Float64Array.from(triangles, (t) => area[t]);
+  // What has no area has nowhere to lie.
+  if (own.every((x) => x === 0)) return null;
   let best: LaidDisk | null = null;
   let kept: Uint8Array | null = null;
   let least = Infinity;
   for (let round = 0; ; round++) {
     const before = cut.seam.slice();
     const disk = diskOf(cut, triangles);
-    const places = flatten(disk);
+    const places = best && best.flipped === 0 ? flatten(disk, placesBefore(best, disk)) : flatten(disk);
     if (places) {
       const one = stretched(disk, places);
       // What has turned over is worse than any stretch.
@@ -75,6 +77,17 @@ function laidFlat(cut: Cut, triangles: readonly number[], area: Float64Array, bo
   // What the best one was laid by is what counts.
   if (kept) cut.seam.set(kept);
   return best;
+}
+
+/** Where the vertices of a part lay before its cut was led on. */
+function placesBefore(before: LaidDisk, { corner, count }: Disk): Float64Array {
+  const places = new Float64Array(2 * count);
+  corner.forEach((v, c) => {
+    const was = 2 * before.disk.corner[c];
+    places[2 * v] = before.places[was];
+    places[2 * v + 1] = before.places[was + 1];
+  });
+  return places;
 }
 
 function stretched(disk: Disk, places: Float64Array): LaidDisk {
