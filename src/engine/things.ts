@@ -91,6 +91,21 @@ const form = query("surface form", (ask, id) => {
 /** The mesh of a surface that is made of closed bodies, in its own coordinates. Said in `solids.ts`. */
 export const solidMesh = declared<Shape | undefined>("solid mesh");
 
+/** What a smoothed copy is a copy of; undefined where it would be one of itself in the end. */
+const source = query("source of copy", (ask, id): RestMesh | undefined => {
+  const seen = new Set([id]);
+  const next = (of: string) => {
+    const made = ask(form, of)?.made;
+    return made?.kind === "smoothed" ? made.of : null;
+  };
+  const first = next(id);
+  for (let of = first; of !== null; of = next(of)) {
+    if (seen.has(of)) return undefined;
+    seen.add(of);
+  }
+  return first === null ? undefined : ask(restMesh, first);
+});
+
 /** The mesh of a surface as it is in its file, or as it is made; made of lines as they are sketched. */
 export const restMesh = query("rest mesh", (ask, id): RestMesh | undefined => {
   const { made, asset } = ask(form, id) ?? { made: null, asset: null };
@@ -99,7 +114,11 @@ export const restMesh = query("rest mesh", (ask, id): RestMesh | undefined => {
     return solid && new RestMesh(solid);
   }
   const guides = made ? known(linesOf(made), (one) => ask(sketched, one)) : null;
-  const mesh = made ? madeMesh(made, guides!) : asset === null ? undefined : ask(meshInput, asset);
+  const mesh = made
+    ? madeMesh(made, guides!, made.kind === "smoothed" ? ask(source, id)?.mesh : undefined)
+    : asset === null
+      ? undefined
+      : ask(meshInput, asset);
   return mesh ? new RestMesh(mesh) : undefined;
 });
 

@@ -69,7 +69,7 @@ export const bentBadly: Check = {
       creased,
       (one) =>
         say`${props(creased.length)} ${one ? "is" : "are"} bent over a crease of up to ${degrees(worst.crease)}, and ${one ? "breaks" : "break"} there.`,
-      { mend: "stiff" },
+      { mend: "stiff", orElse: "smooth" },
     );
     tell(
       torn,

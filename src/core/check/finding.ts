@@ -28,6 +28,8 @@ export type Mend =
   | "up-from-normal"
   /** Lets props stay stiff. */
   | "stiff"
+  /** Has props lie on smoothed copies of their surfaces. */
+  | "smooth"
   /** Has props lean with the ground all the way. */
   | "lean"
   /** Has props rest on the highest ground under their footprint. */

@@ -4,6 +4,7 @@ import { box } from "./box";
 import { bumps, trianglesOfBumps } from "./bumps";
 import { loft } from "./loft";
 import { revolve, REVOLVED_PIECES } from "./revolve";
+import { smoothed } from "./smooth";
 import {
   bandSchema,
   boxSchema,
@@ -11,6 +12,7 @@ import {
   loftSchema,
   revolveSchema,
   shellSchema,
+  smoothedSchema,
   solidSchema,
   tubeSchema,
   type Made,
@@ -19,7 +21,7 @@ import {
 import { omit } from "../schema";
 import type { Shell, Solid, Tube } from "./schema";
 import type { GuideLine } from "../line";
-import type { TriangleMesh } from "../mesh";
+import type { Shape, TriangleMesh } from "../mesh";
 import type { z } from "zod";
 
 export * from "./schema";
@@ -35,7 +37,7 @@ export const MADE_KINDS: {
     /** Whether it is known how far along and across each of its places lies, so that it can be laid flat by that. */
     measured: boolean;
     /** Null for what is made of closed bodies, see `core/solid`. */
-    mesh: ((made: Extract<Made, { kind: K }>, guides: Guides) => TriangleMesh | null) | null;
+    mesh: ((made: Extract<Made, { kind: K }>, guides: Guides, source: Shape | undefined) => TriangleMesh | null) | null;
   };
 } = {
   bumps: { label: "Plane with bumps", help: "Ground to begin with.", schema: bumpsSchema, measured: true, mesh: bumps },
@@ -82,18 +84,26 @@ export const MADE_KINDS: {
     measured: false,
     mesh: null,
   },
+  smoothed: {
+    label: "Smoothed copy",
+    help: "A surface with its creases rounded.",
+    schema: smoothedSchema,
+    measured: false,
+    mesh: (made, _, source) => (source ? smoothed(source, made) : null),
+  },
 };
 
 /** Whether it is made of closed bodies, which takes longer than to be waited for. */
 export const isSolid = (made: Made): made is Tube | Shell | Solid => MADE_KINDS[made.kind].mesh === null;
 
 /**
- * The mesh of a made surface in its own coordinates, metres; null while lines that it is made of are not there.
+ * The mesh of a made surface in its own coordinates, metres; null while what it is made of is not there.
  *
  * @param guides the lines as they are drawn, by their ids
+ * @param source the mesh at rest of the surface that it is a copy of
  */
-export const madeMesh = (made: Made, guides: Guides): TriangleMesh | null =>
-  MADE_KINDS[made.kind].mesh?.(made as never, guides) ?? null;
+export const madeMesh = (made: Made, guides: Guides, source?: Shape): TriangleMesh | null =>
+  MADE_KINDS[made.kind].mesh?.(made as never, guides, source) ?? null;
 
 /** What is made before it travels: its mesh hangs on nothing else. */
 export function beforeTravel(made: Made): Made {
@@ -111,7 +121,7 @@ export function travelled(made: Made, guides: Guides): Float64Array | null {
 
 /** How many triangles a made surface has at most, by its numbers alone; 0 where they do not tell. */
 export function trianglesOf(made: Made): number {
-  if (isSolid(made)) return 0;
+  if (isSolid(made) || made.kind === "smoothed") return 0;
   if (made.kind === "box") return 12;
   if (made.kind === "bumps") return trianglesOfBumps(made);
   if (made.kind === "band") return BAND_TRIANGLES;
@@ -130,6 +140,6 @@ export function linesOf(made: Made): string[] {
 
 /** The surfaces and dressings that a made surface is made of. */
 export function thingsOf(made: Made): string[] {
-  if (made.kind === "shell") return made.of === null ? [] : [made.of];
+  if (made.kind === "shell" || made.kind === "smoothed") return made.of === null ? [] : [made.of];
   return made.kind === "solid" ? made.parts.map(({ of }) => of) : [];
 }

@@ -270,6 +270,30 @@ export const solidSchema = z.object({
     .default([]),
 });
 
+export const smoothedSchema = z.object({
+  kind: z.literal("smoothed"),
+  /** The surface that it is a copy of. */
+  of: idSchema.nullable().default(null),
+  rounds: wholeParam({
+    label: "Rounds",
+    help: "How often each triangle is parted into four, all of them together no further than to a million.",
+    default: 2,
+    min: 1,
+    max: 5,
+    slider: [1, 4],
+    holds: true,
+  }),
+  keep: angleParam({
+    label: "Keep edges above",
+    help: "Edges at which its facets meet by more than this stay sharp; at 180° none does.",
+    default: Math.PI,
+    min: 0,
+    max: Math.PI,
+    slider: [0, Math.PI],
+    holds: true,
+  }),
+});
+
 export const madeSchema = z.discriminatedUnion("kind", [
   boxSchema,
   bumpsSchema,
@@ -279,6 +303,7 @@ export const madeSchema = z.discriminatedUnion("kind", [
   tubeSchema,
   shellSchema,
   solidSchema,
+  smoothedSchema,
 ]);
 
 export type Made = z.infer<typeof madeSchema>;
@@ -291,3 +316,4 @@ export type Band = z.infer<typeof bandSchema>;
 export type Tube = z.infer<typeof tubeSchema>;
 export type Shell = z.infer<typeof shellSchema>;
 export type Solid = z.infer<typeof solidSchema>;
+export type Smoothed = z.infer<typeof smoothedSchema>;

@@ -142,7 +142,7 @@ const surface: Change = (scene, dice, _, placed) => {
     { hidden: !old.hidden },
     { outline: !old.outline },
     old.made
-      ? { made: partOf(madeSchema, old.made, dice, textsOf(scene), ["pieces", "along", "between", "rough"]) }
+      ? { made: partOf(madeSchema, old.made, dice, textsOf(scene), ["pieces", "along", "between", "rough", "rounds"]) }
       : { asset: dice.pick(FILES.surfaces) },
     old.made
       ? { made: partOf(madeSchema, old.made, dice, textsOf(scene), []) }

@@ -99,6 +99,7 @@ export function fuzzScene(): Scene {
       { id: "plane", name: "plane", made: { kind: "bumps", width: 4, depth: 4, size: 3 }, position: [0, -1, 0] },
       { id: "crate-hold", name: "hold", made: { kind: "box", width: 2, depth: 2, height: 2 }, ground: false },
       { id: "roof", name: "roof", made: { kind: "loft", lines: ["quay", "rope"], along: 6, between: 2 }, solid: false },
+      { id: "copy", name: "copy", made: { kind: "smoothed", of: "hill", rounds: 1 }, position: [0, -2, 0] },
     ],
     dressings: [
       {
@@ -132,7 +133,7 @@ export function fuzzScene(): Scene {
       },
       {
         id: "c",
-        where: { kind: "over", surfaces: ["hill", "plane"], holes: ["ring"] },
+        where: { kind: "over", surfaces: ["hill", "plane", "copy"], holes: ["ring"] },
         spacing: { pattern: "random", amount: "density", perArea: 2 },
         fit: { ...BUSY.fit, clear: "mesh" },
         stance: { forward: "line", thing: "quay", up: "normal", upBy: 0.7 },

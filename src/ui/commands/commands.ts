@@ -130,7 +130,7 @@ export const COMMANDS: readonly Command[] = [
     run: () => document.getElementById(BRING_IN)?.click(),
     possible: () => document.getElementById(BRING_IN) !== null,
   },
-  ...(["bumps", "box", "revolve", "loft", "band", "tube", "shell", "solid"] as const).map((kind) => ({
+  ...(["bumps", "box", "revolve", "loft", "band", "tube", "shell", "solid", "smoothed"] as const).map((kind) => ({
     id: `make-${kind}`,
     name: `Make a surface: ${MADE_KINDS[kind].label.toLowerCase()}`,
     words: {
@@ -142,6 +142,7 @@ export const COMMANDS: readonly Command[] = [
       tube: "pipe bar cable rope sweep thick line",
       shell: "thickness wall offset thicken",
       solid: "join cut union subtract intersect boolean print closed volume stl 3mf",
+      smoothed: "subdivide round soften crease",
     }[kind],
     run: () => makeSurface(kind, cameraNow.target),
   })),

@@ -1,7 +1,12 @@
 "use client";
 /** Gaps as small bars. The numbers that matter stand in words beside them. */
 import { Bar, BarChart, XAxis } from "recharts";
-import type { GapBins } from "./GapChart";
+
+export interface GapBins {
+  bins: { gap: number; count: number }[];
+  /** In pixels. */
+  height: number;
+}
 
 export function GapBars({ bins, height }: GapBins) {
   return (

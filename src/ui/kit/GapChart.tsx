@@ -1,14 +1,9 @@
 "use client";
 /** How often which gap occurs. What draws it comes once it is to be seen, since it is as large as all the steps together. */
 import { lazy, Suspense } from "react";
+import type { GapBins } from "./GapBars";
 
 const GapBars = lazy(() => import("./GapBars").then((module) => ({ default: module.GapBars })));
-
-export interface GapBins {
-  bins: { gap: number; count: number }[];
-  /** In pixels. */
-  height: number;
-}
 
 export function GapChart({ bins, height }: GapBins) {
   return (

@@ -10,7 +10,7 @@ import { editMade, surfaceOf, selectLine, useEdit } from "../state";
 import { GuideList } from "./cards/GuideList";
 import { Tide } from "../time";
 import { ChosenLine } from "./ChosenLine";
-import { PartFields, ShellOf, TubeCourse } from "./SolidFields";
+import { PartFields, MadeOf, TubeCourse } from "./SolidFields";
 import { complaintOf } from "./params";
 
 /** The choices, numbers and switches of each kind, in their order. */
@@ -32,6 +32,7 @@ const FIELDS: Readonly<Record<Made["kind"], Fields>> = {
   tube: { choices: ["section", "ends"], numbers: ["radius", "thickness", "sides", "turn"], switches: [] },
   shell: { choices: ["side"], numbers: ["thickness"], switches: [] },
   solid: { numbers: [], switches: [] },
+  smoothed: { numbers: ["rounds", "keep"], switches: [] },
 };
 
 /** Numbers that are for nothing as things are. */
@@ -77,7 +78,7 @@ export function MadeFields({ surface, made }: MadeProps) {
           removing="Line is no tube any more"
         />
       )}
-      {made.kind === "shell" && <ShellOf surface={surface} made={made} />}
+      {(made.kind === "shell" || made.kind === "smoothed") && <MadeOf surface={surface} made={made} />}
       {made.kind === "solid" && <PartFields surface={surface} made={made} />}
       {choices.map((name) => (
         <MadeChoice key={name} surface={surface} made={made} name={name} />

@@ -1,8 +1,8 @@
 "use client";
-/** What tubes, shells and solids are made of. */
+/** What tubes, shells, solids and smoothed copies are made of. */
 import { ArrowDown, ArrowUp, X } from "lucide-react";
 import { describeChoice } from "@/core/schema";
-import { howParam, tubeSchema, type Shell, type Solid, type Tube } from "@/core/made";
+import { howParam, tubeSchema, type Shell, type Smoothed, type Solid, type Tube } from "@/core/made";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { Choose, IconButton } from "../kit";
@@ -34,8 +34,8 @@ export function TubeCourse({ surface, made }: FieldProps<Tube>) {
   );
 }
 
-/** The surface that gets a thickness. */
-export function ShellOf({ surface, made }: FieldProps<Shell>) {
+/** The surface that gets a thickness, or is smoothed. */
+export function MadeOf({ surface, made }: FieldProps<Shell | Smoothed>) {
   const surfaces = useScene((scene) => scene.surfaces).filter(({ id }) => id !== surface.id);
   const name = surfaces.find(({ id }) => id === made.of)?.name ?? "none yet";
   return (
@@ -45,7 +45,9 @@ export function ShellOf({ surface, made }: FieldProps<Shell>) {
         label={`Surface: ${name}`}
         choices={surfaces.map(({ id, name: label }) => ({ id, label }))}
         empty="There is no other surface in the scene."
-        onChoose={(id) => remakeOf(surface.id, "Surface of the shell", (draft) => void ((draft as Shell).of = id))}
+        onChoose={(id) =>
+          remakeOf(surface.id, "Surface it is made of", (draft) => void ((draft as Shell | Smoothed).of = id))
+        }
         className="h-7 truncate rounded-lg border border-linen-3 bg-paper px-2 text-left text-xs"
       >
         {name}

@@ -1,7 +1,9 @@
 /** What is made of lines, surfaces and dressings keeps to them: copied, parted, deleted, brought again; and undone in one step. */
 import { readSvg, type DrawingPlace } from "@/core/files";
-import type { Solid, Tube } from "@/core/made";
+import { addedKey, dressingSchema, hexOf } from "@/core/place";
+import type { Smoothed, Solid, Tube } from "@/core/made";
 import { surfaceSchema } from "@/core/scene";
+import { Engine } from "@/engine/engine";
 import { useSceneStore } from "@/store/scene-store";
 import {
   bringDrawing,
@@ -11,6 +13,7 @@ import {
   duplicateLine,
   holesOf,
   makeSurface,
+  mendFinding,
   placeOfDrawing,
   remakeOf,
   splitLine,
@@ -102,4 +105,50 @@ test("a drawing is lines in one step; brought again it changes those and keeps t
   expect(scene().lines[before]).toEqual(ring);
   undo();
   expect(scene().lines).toHaveLength(before);
+});
+
+test("what is bent over a crease goes over to a smoothed copy with all that is pinned; copies of each other are none", () => {
+  makeSurface("box", [0, 0, 0]);
+  const box = last();
+  const peg = { on: box.id, point: [1.8, 3, 0] as const, prop: "buoy", size: 2, turn: 0.5, added: true };
+  const crest = dressingSchema.parse({
+    id: "crest",
+    name: "Crest",
+    where: { kind: "pinned", surfaces: [box.id] },
+    what: { entries: [{ prop: "buoy" }] },
+    stance: { up: "normal" },
+    fit: { bend: true },
+    pegs: { [hexOf(addedKey(1))]: peg },
+  });
+  useSceneStore.getState().change("Crest", (draft) => void draft.dressings.push(crest as never));
+  const evaluated = () => new Engine().evaluate(scene()).find(({ id }) => id === "crest")!;
+  const creased = () => evaluated().findings.find(({ check }) => check === "bent-badly");
+  const finding = creased()!;
+  expect([finding.mend, finding.orElse]).toEqual(["stiff", "smooth"]);
+  mendFinding(finding, "smooth");
+  const copy = last();
+  expect(copy).toMatchObject({ name: "Box, smoothed", made: { kind: "smoothed", of: box.id }, position: box.position });
+  expect(scene().surfaces.find(({ id }) => id === box.id)!.hidden).toBe(true);
+  const { where, pegs } = scene().dressings.find(({ id }) => id === "crest")!;
+  expect([where.surfaces, pegs]).toEqual([[copy.id], { [hexOf(addedKey(1))]: { ...peg, on: copy.id } }]);
+  expect([evaluated().placements.count, creased()]).toEqual([1, undefined]);
+  mendFinding(finding, "smooth");
+  expect(made<Smoothed>(copy.id).rounds).toBe(4);
+  undo();
+  undo();
+  expect([scene().surfaces.at(-1)!.id, scene().surfaces.at(-1)!.hidden]).toEqual([box.id, false]);
+
+  selectSurface(box.id);
+  makeSurface("smoothed", [0, 0, 0]);
+  const one = last().id;
+  selectSurface(one);
+  makeSurface("smoothed", [0, 0, 0]);
+  const engine = new Engine();
+  engine.evaluate(scene());
+  expect(engine.made.get(last().id)!.index).toHaveLength(36 * 16 * 16);
+  remakeOf(one, "Circle", (draft) => void ((draft as Smoothed).of = last().id));
+  engine.evaluate(scene());
+  expect([one, last().id].map((id) => engine.made.get(id))).toEqual([undefined, undefined]);
+  deleteSurface(one);
+  expect(made<Smoothed>(last().id).of).toBeNull();
 });

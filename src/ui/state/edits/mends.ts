@@ -6,6 +6,7 @@ import { editDressing, scene } from "./common";
 import { suitingFor } from "./dressings";
 import { removePlacements, unpeg } from "./pegs";
 import { holdHere } from "./pins";
+import { smoothFor } from "./smooth";
 import { editProp } from "./props";
 
 /** Each mend in words, as a button says it. */
@@ -20,6 +21,7 @@ export const MEND_LABELS: Readonly<Record<Mend, string>> = {
   "up-from-line": "Take up from the line",
   "up-from-normal": "Lean with the surface",
   stiff: "Keep props stiff",
+  smooth: "Smooth it for this",
   lean: "Lean with the ground",
   "rest-highest": "Rest on the highest",
   "drop-on-it": "Drop them onto it",
@@ -63,6 +65,8 @@ export function mendFinding({ dressing, keys, prop = "", pegs = [] }: Finding, m
       });
     case "stiff":
       return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => void (fit.bend = false));
+    case "smooth":
+      return smoothFor(dressing);
     case "lean":
       return editDressing(dressing, MEND_LABELS[mend], ({ fit }) => void (fit.lean = 1));
     case "rest-highest":

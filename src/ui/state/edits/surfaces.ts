@@ -46,7 +46,7 @@ function begun(kind: MadeKind, line: Line | undefined, surface: string | null): 
   if (kind === "revolve") return madeSchema.parse({ kind, line: line?.id ?? null, through: [at[0], 0, at[2]] });
   if (kind === "band") return madeSchema.parse({ kind, line: line?.id ?? null });
   if (kind === "tube") return madeSchema.parse({ kind, lines: line ? [line.id] : [] });
-  if (kind === "shell") return madeSchema.parse({ kind, of: surface });
+  if (kind === "shell" || kind === "smoothed") return madeSchema.parse({ kind, of: surface });
   if (kind === "solid") return madeSchema.parse({ kind, parts: surface === null ? [] : [{ id: 0, of: surface }] });
   if (kind === "loft") return madeSchema.parse({ kind, lines: line ? [line.id] : [] });
   return madeSchema.parse({ kind });
