@@ -9,7 +9,7 @@ import { useScene } from "@/store";
 import { lookOf, usePictureStore, useSurfaceModels, topView, tintOf } from "../assets";
 import { useSize, useTableColours } from "../kit";
 import { useAtLeisure } from "../time";
-import { drawnLine, middleOf, useSession } from "../state";
+import { drawnLine, middleOf, seenLine, useSession } from "../state";
 import { useBrush, useDraw } from "../view";
 import { pictureOf, type Charts } from "./charts";
 import { drawSheet } from "./draw";
@@ -17,6 +17,7 @@ import type { SheetScene } from "./sheet-scene";
 import { RULER } from "./marks";
 import { useOwnModels, type LaidOut } from "./ways";
 import { flatBox, flatCorners } from "./flat";
+import type { SheetKnot } from "./grips";
 import { SheetHands } from "./hands";
 import { fittedTo, footprintsOf, type PlanBox, type SheetView } from "./model";
 
@@ -68,6 +69,25 @@ const NO_BOX: PlanBox = [
 
 type OnSheet = (points: readonly Vec3[]) => readonly (readonly Vec3[])[];
 
+/** Whether a line lies on the surfaces that a dressing's charts are of. */
+const liesOn = ({ laid }: Line, surfaces: readonly string[]): boolean =>
+  laid?.kind === "surface" && laid.on.some((id) => surfaces.includes(id));
+
+/** The knots of lines that lie on the charts. */
+function knotsOf({ where }: Dressing, lines: readonly Line[], charts: Charts | null): SheetKnot[] {
+  if (!charts) return [];
+  return lines
+    .filter((line) => liesOn(line, where.surfaces))
+    .flatMap((line) =>
+      seenLine(line).knots.map(({ position: point }, knot) => ({
+        line: line.id,
+        knot,
+        at: charts.nearest(point),
+        point,
+      })),
+    );
+}
+
 /** The outlines of a dressing, and the lines that its gaps count distances to, as they lie on the sheet. */
 function linesOf(
   dressing: Dressing,
@@ -80,7 +100,7 @@ function linesOf(
   return lines.flatMap((line) => {
     const kind = holes.includes(line.id) ? "hole" : areas.includes(line.id) ? "area" : null;
     // On charts those that lie on their surfaces show as well.
-    const lies = charts && line.laid?.kind === "surface" && line.laid.on.some((id) => surfaces.includes(id));
+    const lies = charts && liesOn(line, surfaces);
     if (!kind && !lies && !minded.includes(line.id)) return [];
     return onSheet(drawnLine(line).points).map((points) => ({ points, kind: kind ?? "line" }));
   });
@@ -157,6 +177,7 @@ export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut)
       charts,
       chartPicture,
       stretched,
+      knots: knotsOf(dressing, allLines, charts),
       lines: [
         ...spaces.map((points) => ({ points, kind: "area" as const })),
         ...linesOf(

@@ -2,6 +2,7 @@
 import { inks } from "../kit";
 import { drawAgain, drawAxes, drawCharts, lay } from "./draw-charts";
 import { drawPlacements } from "./draw-placements";
+import { sizeCorner } from "./grips";
 import { ABOUT_HANDLE, drawRulers, FROM_ABOVE, marksIn, RULER, type ToPixels } from "./marks";
 import type { SheetView } from "./model";
 import type { SheetScene } from "./sheet-scene";
@@ -31,6 +32,7 @@ export function drawSheet(
   drawPlacements(pen, scene, view, x, y, width, height);
   if (scene.charts && axes) drawAxes(pen, scene.charts, axes, x, y);
   if (scene.flat) drawHandle(pen, x, y);
+  drawGrips(pen, scene, x, y);
   drawShape(pen, scene, view, x, y);
   pen.restore();
   drawRulers(pen, width, height, view, x, y, axes ?? (scene.flat ? ABOUT_HANDLE : FROM_ABOVE));
@@ -92,6 +94,22 @@ function drawLine(
   pen.setLineDash(kind === "hole" ? [5, 4] : []);
   pen.stroke();
   pen.setLineDash([]);
+}
+
+/** Knots that can be dragged, and the corner that sizes what is selected. */
+function drawGrips(pen: CanvasRenderingContext2D, scene: SheetScene, x: ToPixels, y: ToPixels): void {
+  const square = ([ax, ay]: readonly [number, number], half: number, ink: string) => {
+    pen.fillStyle = inks.linen0;
+    pen.strokeStyle = ink;
+    pen.lineWidth = 1.5;
+    pen.beginPath();
+    pen.rect(x(ax) - half, y(ay) - half, 2 * half, 2 * half);
+    pen.fill();
+    pen.stroke();
+  };
+  for (const { at } of scene.knots) square(at, 3, inks.cord);
+  const corner = sizeCorner(scene);
+  if (corner) square(corner.at, 3.5, inks.ochre);
 }
 
 function drawShape(

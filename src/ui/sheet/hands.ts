@@ -48,6 +48,7 @@ import {
 import type { SheetScene } from "./sheet-scene";
 import { RULER } from "./marks";
 import { toFlat } from "./flat";
+import { dragGrip, GRIP_CURSORS, GRIP_LABELS, gripAt, type Grip } from "./grips";
 import { isShown, middleOf, placementAt, type SheetView } from "./model";
 import type { Draft } from "immer";
 
@@ -79,12 +80,15 @@ type Held =
       more: boolean;
       begun: boolean;
     }
+  | { kind: "grip"; grip: Grip; begun: boolean }
   | { kind: "shape"; at: Place; selects: boolean };
 
 /** A press that moves no farther than this (pixels) is a click. */
 const CLICK = 3;
 /** Placements are taken hold of within so many pixels of their middle. */
 const NEAR = 7;
+/** Knots and corners are taken hold of within so many. */
+const GRIP = 6;
 /** A nudge by the arrow keys, metres. */
 const NUDGE = 0.01;
 const [LEAST_SCALE, MOST_SCALE] = [0.01, 20_000];
@@ -145,7 +149,9 @@ export class SheetHands {
       if (field !== undefined && point) beginStroke(this.#fieldAt(at) ?? field, point);
       return;
     }
+    const grip = onRuler ? null : this.#gripAt(at);
     if (onRuler || event.button === 1) this.#held = { kind: "pan", x, y, from: view };
+    else if (grip) this.#held = { kind: "grip", grip, begun: false };
     else if (slot >= 0) {
       const key = scene.placements.key[slot];
       const was = useSession.getState().keys.has(key);
@@ -158,6 +164,11 @@ export class SheetHands {
       this.#held = { kind: "shape", at, selects };
     }
   };
+
+  #gripAt(at: Place): Grip | null {
+    const { scene, dressing, view } = this.sight!;
+    return gripAt(scene, dressing, at, GRIP / view.scale);
+  }
 
   /** Where things are in the flat layout, if that is what is shown, or lies on the chart that is. */
   #flatOf(keys: ReadonlySet<Key>): ReadonlyMap<Key, FlatPlace> | null {
@@ -226,7 +237,12 @@ export class SheetHands {
         z: held.from.z - (y - held.y) / scale,
       });
     } else if (held.kind === "shape") this.#owner.setDrawn(shapeOf(held, at));
-    else this.#drag(held, at);
+    else if (held.kind === "grip") {
+      const { scene, dressing } = this.sight;
+      if (!held.begun) useSceneStore.getState().beginDrag(GRIP_LABELS[held.grip.kind]);
+      held.begun = true;
+      useSceneStore.getState().drag((draft) => dragGrip(draft, scene, dressing.id, held.grip, at));
+    } else this.#drag(held, at);
   };
 
   #drag(held: Extract<Held, { kind: "peg" }>, at: Place): void {
@@ -276,7 +292,14 @@ export class SheetHands {
       this.#element.style.cursor = onRuler ? "grab" : "none";
       return useBrush.setState({ at: onRuler ? null : this.#onGround(at) });
     }
-    this.#element.style.cursor = onRuler ? "grab" : slot >= 0 ? "pointer" : "crosshair";
+    const grip = onRuler ? null : this.#gripAt(at);
+    this.#element.style.cursor = onRuler
+      ? "grab"
+      : grip
+        ? GRIP_CURSORS[grip.kind]
+        : slot >= 0
+          ? "pointer"
+          : "crosshair";
     const { clientX: x, clientY: y } = event;
     if (slot >= 0 && !onRuler) {
       const key = scene.placements.key[slot];
@@ -308,8 +331,10 @@ export class SheetHands {
     this.#owner.setDrawn(null);
     const { dressing } = this.sight;
     const { at } = this.#where(event);
-    if (held.kind === "peg") {
+    if (held.kind === "peg" || held.kind === "grip") {
       if (held.begun) return useSceneStore.getState().endDrag();
+    }
+    if (held.kind === "peg") {
       if (held.more) selectPlacements(dressing.id, [held.key], true);
       else if (!event.shiftKey) selectPlacements(dressing.id, [held.key]);
     } else if (held.kind === "shape") {
@@ -445,7 +470,8 @@ export class SheetHands {
 
   #giveUp = () => {
     giveUpStroke();
-    if (this.#held?.kind === "peg" && this.#held.begun) useSceneStore.getState().cancelDrag();
+    if ((this.#held?.kind === "peg" || this.#held?.kind === "grip") && this.#held.begun)
+      useSceneStore.getState().cancelDrag();
     this.#held = this.#pressed = null;
     this.#owner.setDrawn(null);
   };

@@ -3,6 +3,7 @@ import type { Key, Placements } from "@/core/place";
 import type { Vec3 } from "@/core/math";
 import type { TopView } from "../assets";
 import type { Charts } from "./charts";
+import type { SheetKnot } from "./grips";
 
 export interface SheetScene {
   placements: Placements;
@@ -19,6 +20,8 @@ export interface SheetScene {
   stretched: boolean;
   /** How full it is, as a picture over the map's box. */
   tint: HTMLCanvasElement | null;
+  /** Knots of lines that lie on the charts that are shown. */
+  knots: readonly SheetKnot[];
   lines: readonly { points: readonly Vec3[]; kind: "area" | "hole" | "line" }[];
   selected: ReadonlySet<Key>;
   hovered: Key | null;

@@ -1,9 +1,13 @@
 "use client";
 /** What can be said of selected pins by hand: how far off their surface, how large, at which texture coordinates. */
+import { useMemo } from "react";
+import { toast } from "sonner";
+import type { Vec3 } from "@/core/math";
 import { hexOf, type Dressing, type Key } from "@/core/place";
 import { useScene } from "@/store";
-import { ValueField } from "../kit";
-import { dressingOf, pinToUv, saidByAll, useEdit, writePegs } from "../state";
+import { useSurfaceModels } from "../assets";
+import { Choose, ValueField } from "../kit";
+import { dressingOf, mirrorPins, type MirrorAxis, pinToUv, saidByAll, useEdit, writePegs } from "../state";
 
 interface PinProps {
   dressing: Dressing;
@@ -53,7 +57,46 @@ export function PinPanel({ dressing, keys }: PinProps) {
           <PinUv key={which} dressing={dressing} keys={keys} which={which} />
         ))}
       </div>
+      <MirrorPins dressing={dressing} keys={keys} />
     </>
+  );
+}
+
+const PLANES: readonly { id: MirrorAxis; label: string }[] = [
+  { id: 0, label: "From left to right" },
+  { id: 2, label: "From front to back" },
+  { id: 1, label: "From top to bottom" },
+];
+
+/** Pins the same again on the other side of their surfaces. */
+function MirrorPins({ dressing, keys }: PinProps) {
+  const { surfaces: on } = dressing.where;
+  const all = useScene((scene) => scene.surfaces);
+  const own = useMemo(() => all.filter(({ id }) => on.includes(id)), [all, on]);
+  const models = useSurfaceModels(own);
+  const mirror = (axis: MirrorAxis) => {
+    const middles = new Map(
+      models.map(({ surface, model: { box } }): [string, Vec3] => [
+        surface.id,
+        [(box.min.x + box.max.x) / 2, (box.min.y + box.max.y) / 2, (box.min.z + box.max.z) / 2],
+      ]),
+    );
+    if (mirrorPins(dressing.id, keys, axis, middles) === 0)
+      toast.error(
+        "There is nothing to mirror: what lies on the plane, or is held by texture coordinates alone, has no other side.",
+      );
+  };
+  return (
+    <div className="mb-2">
+      <Choose
+        label="Pin again mirrored"
+        choices={PLANES.map(({ id, label }) => ({ id: String(id), label }))}
+        onChoose={(id) => mirror(Number(id) as MirrorAxis)}
+        className="h-7 rounded-lg border border-linen-3 bg-paper px-2 text-xs"
+      >
+        Mirror…
+      </Choose>
+    </div>
   );
 }
 

@@ -61,6 +61,10 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
     const draft = dressingOf(scene, dressing.id);
     if (draft) writePegs(draft, keys, (peg) => setTurn(peg, turn));
   });
+  const sizing = useEdit<number>("Size of placement", (scene, size) => {
+    const draft = dressingOf(scene, dressing.id);
+    if (draft) writePegs(draft, keys, (peg) => void (size === 1 ? delete peg.size : (peg.size = size)));
+  });
   if (!placements || chosen.length === 0) return null;
   const first = chosen[0];
   const propId = placements.props[placements.prop[first]];
@@ -130,6 +134,23 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
             value={pegAt(dressing, placements.key[first])?.turn ?? 0}
             edit={turning}
             complaint={(value) => (Math.abs(value) > 2 * Math.PI ? "a whole turn is enough" : null)}
+            className="w-24"
+          />
+          by hand
+        </div>
+      )}
+      {!blank && !ordered && !pins && (
+        <div
+          className="mb-2 flex items-center gap-2 text-[12.5px] text-ink-6"
+          title="So many times as large as the rules have it. On the sheet its corner can be pulled."
+        >
+          Sized
+          <ValueField
+            label="Sized by hand"
+            unit="factor"
+            value={pegAt(dressing, placements.key[first])?.size ?? 1}
+            edit={sizing}
+            complaint={(value) => (value > 0 && value <= 1e6 ? null : "a size is above zero")}
             className="w-24"
           />
           by hand

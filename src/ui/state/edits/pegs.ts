@@ -23,10 +23,12 @@ export function writePegs(
   }
 }
 
-function says({ at, point, uv, flat, turn, prop, removed, added }: Draft<Peg>): boolean {
+function says({ at, point, uv, flat, turn, size, prop, removed, added }: Draft<Peg>): boolean {
   const placed = [at, point, uv, flat].some((place) => place !== undefined);
   // What was added by hand stands nowhere without its place, and is gone when it is taken away.
-  return added ? placed && !removed : placed || turn !== undefined || prop !== undefined || removed === true;
+  return added
+    ? placed && !removed
+    : [turn, size, prop].some((value) => value !== undefined) || placed || removed === true;
 }
 
 export function setPegs(

@@ -6,7 +6,7 @@ import { add, rotate, scale, type Vec3 } from "@/core/math";
 import type { Scene } from "@/core/scene";
 import { selectPlacements } from "../session";
 import { useResults } from "../results";
-import { dressingOf, editDressing, inField, scene, store } from "./common";
+import { dressingOf, editDressing, inField, millimetre, scene, store } from "./common";
 import { addDressing, overFields } from "./dressings";
 import { setPegs, setTurn, writePegs } from "./pegs";
 import { surfaceOf } from "./surfaces";
@@ -92,6 +92,43 @@ export function writePinCopies(draft: Draft<Scene>, dressing: string, keys: read
     pins.pegs[hexOf(copy)] = { ...peg };
     return [copy];
   });
+}
+
+/** Across which of a surface's own directions pins are mirrored: the plane goes through the middle of its box. */
+export type MirrorAxis = 0 | 1 | 2;
+/** What is no farther from the plane than this, metres, is its own mirror image. */
+const ON_PLANE = 0.0005;
+
+/**
+ * Pins the same props once more, mirrored over a plane, and selects these; the ones that lie on the plane have no others.
+ *
+ * @param middles of the surfaces' boxes, in their own coordinates
+ * @returns how many were pinned
+ */
+export function mirrorPins(
+  id: string,
+  keys: Iterable<Key>,
+  axis: MirrorAxis,
+  middles: ReadonlyMap<string, Vec3>,
+): number {
+  const made: Key[] = [];
+  editDressing(id, "Mirror pins", (pins) => {
+    for (const key of keys) {
+      const peg = pins.pegs[hexOf(key)];
+      const middle = peg && middles.get(peg.on);
+      if (!peg?.point || !middle || Math.abs(peg.point[axis] - middle[axis]) <= ON_PLANE) continue;
+      const copy = addedKey(nextAdded(pins.pegs as Dressing["pegs"], () => true));
+      const point = peg.point.map((value, k) => millimetre(k === axis ? 2 * middle[axis] - value : value));
+      const { uv: _, ...rest } = peg;
+      const twin = { ...rest, point: point as unknown as Draft<Vec3> };
+      // Ahead is counted from north: what is mirrored from front to back looks the other way.
+      setTurn(twin, (axis === 2 ? Math.PI : 0) - (peg.turn ?? 0));
+      pins.pegs[hexOf(copy)] = twin;
+      made.push(copy);
+    }
+  });
+  if (made.length > 0) selectPlacements(id, made);
+  return made.length;
 }
 
 /** What all of some pins say of a number; NaN where they differ. */

@@ -1,0 +1,76 @@
+/** What is taken hold of on the sheet: knots follow over the surface, a corner sizes about the middle, and nothing else is near. */
+import { dressingSchema, hexOf } from "@/core/place";
+import { surfaceSchema, type Scene } from "@/core/scene";
+import { harbourScene } from "@/core/scene/testing";
+import { makeLine } from "@/core/line/testing";
+import { Engine } from "@/engine/engine";
+import { produce } from "immer";
+import { dragGrip, gripAt, sizeCorner } from "./grips";
+import { footprintsOf } from "./model";
+import type { SheetScene } from "./sheet-scene";
+
+const START: Scene = {
+  ...harbourScene(),
+  lines: [makeLine({ id: "rope", number: 1, kind: "polyline", knots: [[0, 0, 0], [1, 0, 1]] })], // prettier-ignore
+  surfaces: [surfaceSchema.parse({ id: "deck", name: "Deck", made: { kind: "bumps", width: 6, depth: 6, height: 0 } })],
+  dressings: [
+    dressingSchema.parse({
+      id: "crest",
+      name: "Crest",
+      where: { kind: "wrapped", surfaces: ["deck"], patch: { layout: { by: "number", columns: 3, rows: 1 } } },
+      what: { entries: [{ prop: "buoy" }] },
+      spacing: {},
+    }),
+  ],
+};
+
+function seen(scene: Scene, selected: number[] = []): SheetScene {
+  const [{ placements }] = new Engine().evaluate(scene);
+  const bounds = new Map(scene.props.map(({ id, bounds: own }) => [id, own]));
+  const toWorld = (x: number, z: number) =>
+    Math.abs(x) > 3 || Math.abs(z) > 3 ? null : { point: [x, 0, z], field: "deck" };
+  return {
+    placements,
+    corners: footprintsOf(placements, bounds),
+    selected: new Set(selected.map((i) => placements.key[i])),
+    charts: { toWorld },
+    knots: scene.lines[0].knots.map(({ position: point }, knot) => ({
+      line: "rope",
+      knot,
+      at: [point[0], point[2]],
+      point,
+    })),
+  } as unknown as SheetScene;
+}
+
+test("a knot goes where the surface is, and stays where there is none", () => {
+  const sight = seen(START);
+  const grip = gripAt(sight, START.dressings[0], [1.02, 0.97], 0.05)!;
+  expect(grip).toMatchObject({ kind: "knot", line: "rope", knot: 1 });
+  expect(gripAt(sight, START.dressings[0], [1.02, 0.97], 0.01)).toBeNull();
+  const to = (x: number, z: number) => produce(START, (draft) => dragGrip(draft, sight, "crest", grip, [x, z])).lines[0].knots.map(({ position }) => position); // prettier-ignore
+  expect(to(2.5, -1)).toEqual([[0, 0, 0], [2.5, 0, -1]]); // prettier-ignore
+  expect(to(9, 0)).toEqual([[0, 0, 0], [1, 0, 1]]); // prettier-ignore
+});
+
+test("the one that is selected is sized by its corner, about its middle; at its own size again it has no peg", () => {
+  const none = seen(START);
+  expect(none.placements.count).toBe(3);
+  expect([sizeCorner(none), sizeCorner(seen(START, [0, 1]))]).toEqual([null, null]);
+  const sight = seen(START, [1]);
+  const { at, key } = sizeCorner(sight)!;
+  const grip = gripAt(sight, START.dressings[0], at, 0.02)!;
+  const times = (share: number, from: Scene) =>
+    produce(from, (draft) => {
+      if (grip.kind !== "size") throw new Error("it sizes");
+      const [x, z] = grip.middle;
+      dragGrip(draft, sight, "crest", grip, [x + share * (at[0] - x), z + share * (at[1] - z)]);
+    });
+  const larger = times(2.5, START);
+  expect(larger.dressings[0].pegs[hexOf(key)]).toMatchObject({ on: "deck", size: 2.5 });
+  const [was, now] = [START, larger].map((scene) => new Engine().evaluate(scene)[0].placements);
+  expect([0, 1, 2].map((i) => now.scale[3 * i] / was.scale[3 * i])).toEqual([1, 2.5, 1]);
+  expect([...now.position]).toEqual([...was.position]);
+  expect(times(1, larger).dressings[0].pegs).toEqual({});
+  expect(times(1e-9, START).dressings[0].pegs[hexOf(key)].size).toBeGreaterThan(0);
+});
