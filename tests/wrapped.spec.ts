@@ -59,6 +59,22 @@ test("rows are wrapped round a surface, moved on the large sheet, turned with it
   await page.mouse.up();
   const dragged = await places(page);
   expect(moved(first, dragged, 0.05)).toHaveLength(1);
+  // Sized by its corner, about its middle: all the others stay as they are.
+  const triangles = await page.getByTestId("counts").textContent();
+  const sized = page.getByRole("textbox", { name: "Sized by hand" });
+  await enter(page, "Sized by hand", "12");
+  await expect(sized).toHaveValue("12.00 ×");
+  const metre = ((await sheet.boundingBox())!.width - 50) / 20.05;
+  await settled(page);
+  await page.mouse.move(x + 30 + 2.4 * metre, y + 25 + 1.8 * metre);
+  await page.mouse.down();
+  await page.mouse.move(x + 30 + 3.6 * metre, y + 25 + 2.7 * metre, { steps: 3 });
+  await page.mouse.up();
+  await expect.poll(async () => Math.round(parseFloat(await sized.inputValue()))).toBe(18);
+  for (let k = 0; k < 2; k++) await page.keyboard.press("ControlOrMeta+z");
+  await expect(sized).toHaveValue("1.00 ×");
+  expect(await page.getByTestId("counts").textContent()).toBe(triangles);
+  expect(moved(dragged, await places(page), 1e-3)).toEqual([]);
   await page.keyboard.down("Alt");
   await page.mouse.click(x - 25, y + 20);
   await page.keyboard.up("Alt");
@@ -99,6 +115,21 @@ test("rows are wrapped round a surface, moved on the large sheet, turned with it
   await expect(page.getByTestId("sentence")).toContainText("along Line 1");
   await editLine(page, "Line 1");
   await expect(page.getByRole("radio", { name: "On its sheet" })).toBeChecked();
+  // There its knots are dragged as well.
+  const along = await places(page);
+  await page
+    .getByRole("navigation", { name: "Dressings" })
+    .getByRole("button", { name: /^Wedge/ })
+    .first()
+    .click();
+  await expect(sheet).toHaveAttribute("data-drawn", "true");
+  await page.mouse.move(sx - 30, sy - 20);
+  await page.mouse.down();
+  await page.mouse.move(sx - 20, sy - 30, { steps: 3 });
+  await page.mouse.up();
+  const led = await places(page);
+  expect([moved(along, led, 0.3).length > 3, moved(dragged, led, 1e-3)]).toEqual([true, []]);
+  await page.keyboard.press("ControlOrMeta+z");
   await page.keyboard.press("ControlOrMeta+z");
   await expectProps(page, 15);
 

@@ -58,7 +58,8 @@ export function LargeSheet(props: SheetProps) {
       <div className="flex items-start gap-3 border-t border-linen-2 px-3 py-1.5 text-[11px] text-ink-6">
         <p className="min-w-0 grow">
           {charts && <span data-testid="stretch">{stretchInWords(charts.stretch)} · </span>}
-          Drag a prop to move it · drag beside them: a clearing, Shift: a box · Alt and click: one more · wheel: closer
+          Drag a prop or a knot to move it, its corner to size it · drag beside them: a clearing, Shift: a box · Alt and
+          click: one more · wheel: closer
         </p>
         {charts && <StretchTint />}
       </div>

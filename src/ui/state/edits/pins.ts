@@ -119,8 +119,8 @@ export function mirrorPins(
       if (!peg?.point || !middle || Math.abs(peg.point[axis] - middle[axis]) <= ON_PLANE) continue;
       const copy = addedKey(nextAdded(pins.pegs as Dressing["pegs"], () => true));
       const point = peg.point.map((value, k) => millimetre(k === axis ? 2 * middle[axis] - value : value));
-      const { uv: _, ...rest } = peg;
-      const twin = { ...rest, point: point as unknown as Draft<Vec3> };
+      const twin = { ...peg, point: point as unknown as Draft<Vec3> };
+      delete twin.uv;
       // Ahead is counted from north: what is mirrored from front to back looks the other way.
       setTurn(twin, (axis === 2 ? Math.PI : 0) - (peg.turn ?? 0));
       pins.pegs[hexOf(copy)] = twin;
