@@ -150,3 +150,44 @@ test("rows are wrapped round a surface, moved on the large sheet, turned with it
   await expect(page.getByTestId("sentence")).toContainText("wrapped round Box");
   await expect.poll(async () => [...(await places(page)).keys()].every((key) => dragged.has(key))).toBe(true);
 });
+
+test("a surface is cut open along edges that are picked, and a smoothed copy of it stands in its place", async ({
+  page,
+}) => {
+  await newScene(page);
+  const make = async (kind: string) => {
+    await page.getByRole("button", { name: "Make a surface" }).click();
+    await page.getByRole("menuitem", { name: kind }).click();
+    await settled(page);
+  };
+  await page.getByRole("radio", { name: "Surfaces" }).click();
+  await make("Box");
+  await page.getByRole("button", { name: /^Laid flat/ }).click();
+  await page.getByRole("button", { name: "Pick edges…" }).click();
+  await expect(page.getByText("Click near the edge at which it shall be cut open")).toBeVisible();
+  const seams = page.getByRole("group", { name: "Seams" }).getByRole("button", { name: "is no seam any more" });
+  await page.mouse.click(640, 395);
+  await expect(seams).toHaveCount(1);
+  await page.mouse.click(640, 225);
+  await expect(seams).toHaveCount(2);
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("radio", { name: "Unrolling" })).toBeChecked();
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect(seams).toHaveCount(1);
+  await seams.click();
+  await expect(seams).toHaveCount(0);
+  await expect(page.getByRole("button", { name: "A line along its edges is a seam" })).toBeVisible();
+
+  await make("Smoothed copy");
+  await expect(page.getByRole("button", { name: "Surface: Box" })).toBeVisible();
+  await expect(page.getByText("Smoothed copy · 192 triangles")).toBeVisible();
+  await enter(page, "Rounds", "3");
+  await expect(page.getByText("Smoothed copy · 768 triangles")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Show Box" })).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await settled(page);
+  await page.getByRole("radio", { name: "Surfaces" }).click();
+  await page.getByText("Smoothed copy", { exact: true }).click();
+  await expect(page.getByText("Smoothed copy · 768 triangles")).toBeVisible();
+});

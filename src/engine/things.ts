@@ -2,8 +2,8 @@
 import { Space, Volume } from "@/core/host";
 import { declared, input, query, step, type Ask } from "@/core/graph";
 import type { Raster } from "@/core/image";
-import { boundTrack, carriedTrack, laidTrack, surfacesUnder } from "@/core/lay";
-import { GuideLine, type Knot, type LaidTrack, type Line } from "@/core/line";
+import { boundTrack, carriedTrack, edgesFollowed, laidTrack, surfacesUnder } from "@/core/lay";
+import { GuideLine, type Knot, type LaidOnEdges, type LaidTrack, type Line } from "@/core/line";
 import { beforeTravel, isSolid, linesOf, madeMesh, travelled } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
 import {
@@ -107,7 +107,7 @@ const source = query("source of copy", (ask, id): RestMesh | undefined => {
 });
 
 /** The mesh of a surface as it is in its file, or as it is made; made of lines as they are sketched. */
-export const restMesh = query("rest mesh", (ask, id): RestMesh | undefined => {
+const uncutMesh = query("uncut mesh", (ask, id): RestMesh | undefined => {
   const { made, asset } = ask(form, id) ?? { made: null, asset: null };
   if (made && isSolid(made)) {
     const solid = ask(solidMesh, id);
@@ -120,6 +120,28 @@ export const restMesh = query("rest mesh", (ask, id): RestMesh | undefined => {
       ? undefined
       : ask(meshInput, asset);
   return mesh ? new RestMesh(mesh) : undefined;
+});
+
+const laying = query("laying", (ask, id) => ask(surfaceInput, id)?.laying);
+
+const cutMesh = step("cut mesh", (rest: RestMesh, taken: readonly LaidOnEdges[]): RestMesh => {
+  const own = WorldMesh.of("", rest, { ...AT_ORIGIN, scale: 1 });
+  return new RestMesh(rest.mesh, Uint32Array.from(taken.flatMap((laid) => [...edgesFollowed(laid, own)])));
+});
+
+/** How the lines go along a surface's edges at which it is cut open. */
+const seams = query("seams", (ask, id): readonly LaidOnEdges[] =>
+  (ask(laying, id)?.seams ?? []).flatMap((line) => {
+    const laid = ask(lineInput, line)?.laid;
+    return laid?.kind === "edges" && laid.on === id ? [laid] : [];
+  }),
+);
+
+/** The same with the seams that were picked by hand. */
+export const restMesh = query("rest mesh", (ask, id): RestMesh | undefined => {
+  const rest = ask(uncutMesh, id);
+  const taken = rest ? ask(seams, id) : [];
+  return rest && taken.length > 0 ? ask.step(cutMesh, rest, taken) : rest;
 });
 
 /** Where a surface stands by itself, whatever holds it. */
@@ -138,8 +160,6 @@ export const stand = query("stand", (ask, id): Stand | undefined => {
 
 /** Where a surface stands at the first moment. */
 export const standAtRest = query("stand at rest", (ask, id) => ask(surfaceInput, id)?.rest ?? ask(ownStand, id));
-
-const laying = query("laying", (ask, id) => ask(surfaceInput, id)?.laying);
 
 /** A surface before it moves: what lies on it is worked out there. */
 export const meshAtRest = query("mesh at rest", (ask, id): WorldMesh | undefined => {

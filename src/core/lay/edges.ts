@@ -37,26 +37,53 @@ function turnRound(points: number[], normals: number[], closed: boolean): void {
   }
 }
 
-function chainOf({ follow, at, bend }: LaidOnEdges, ground: WorldMesh): Chain | null {
+/**
+ * The edges of a mesh that a line follows, as the vertices at both ends, those at one place as one: 2s. None for what does not
+ * go along edges.
+ *
+ * @param ground the mesh where it is not moved
+ */
+export function edgesFollowed(laid: LaidOnEdges, ground: WorldMesh): Uint32Array {
+  const walked = laid.follow in ALONG_EDGES ? walkedBy(laid, ground) : null;
+  if (!walked) return new Uint32Array(0);
+  const { vertices, closed } = walked;
+  const ends = vertices.flatMap((v, i) =>
+    i > 0 ? [vertices[i - 1], v] : closed ? [vertices[vertices.length - 1], v] : [],
+  );
+  return Uint32Array.from(ends);
+}
+
+/** Ways that lead from vertex to vertex. */
+const ALONG_EDGES: Readonly<Record<string, true>> = { boundary: true, sharp: true, loop: true };
+
+function chainOf(laid: LaidOnEdges, ground: WorldMesh): Chain | null {
+  if (laid.follow === "ring") {
+    const { edges } = ground.rest;
+    const start = nearestEdge(edges, ground, laid.at, (edge) => edges.diagonal[edge] === 0);
+    return start < 0 ? null : ringFrom(edges, ground, start);
+  }
+  const walked = walkedBy(laid, ground);
+  return walked && verticesOf(ground, walked, laid.at);
+}
+
+/** The vertices that a line leads through from one to the next; null where there are no such edges. */
+function walkedBy({ follow, at, bend }: LaidOnEdges, ground: WorldMesh): Walked | null {
   const edges = ground.rest.edges;
   const taken: Readonly<Record<string, (edge: number) => boolean>> = {
     boundary: (edge) => edges.sides[2 * edge + 1] < 0,
     sharp: (edge) => edges.bend[edge] >= bend,
     loop: (edge) => edges.diagonal[edge] === 0,
-    ring: (edge) => edges.diagonal[edge] === 0,
   };
   const takes = taken[follow];
   const start = nearestEdge(edges, ground, at, takes);
   if (start < 0) return null;
-  if (follow === "ring") return ringFrom(edges, ground, start);
   const next = {
     boundary: (edge: number, vertex: number) => onRim(edges, edge, vertex, takes),
     sharp: (edge: number, vertex: number) => straightest(edges, ground, edge, vertex, takes),
     loop: (edge: number, vertex: number) =>
       straightest(edges, ground, edge, vertex, (one) => takes(one) && !besideEachOther(edges, one, edge)),
   }[follow as "boundary" | "sharp" | "loop"];
-  const walked = walk(edges, start, next);
-  return verticesOf(ground, walked, at);
+  return walk(edges, start, next);
 }
 
 /** The edge of a kind that passes nearest to a point of the mesh's own coordinates; -1 for none. */
@@ -77,8 +104,14 @@ function nearestEdge(edges: EdgeMap, ground: WorldMesh, [x, y, z]: Vec3, takes: 
 
 type Next = (edge: number, vertex: number) => number;
 
+/** Vertices one after the other, and whether it is all round. */
+interface Walked {
+  vertices: number[];
+  closed: boolean;
+}
+
 /** The vertices from one end to the other, or all round, of edges that follow each other. */
-function walk(edges: EdgeMap, start: number, next: Next): { vertices: number[]; closed: boolean } {
+function walk(edges: EdgeMap, start: number, next: Next): Walked {
   const [first, second] = [edges.ends[2 * start], edges.ends[2 * start + 1]];
   const seen = new Set([start]);
   const vertices = [first, second];
@@ -217,7 +250,7 @@ const unit = ([x, y, z]: Vec3): Vec3 => {
 };
 
 /** Vertices as points; of a closed chain the one nearest to where it was taken comes first. */
-function verticesOf(ground: WorldMesh, { vertices, closed }: { vertices: number[]; closed: boolean }, at: Vec3): Chain {
+function verticesOf(ground: WorldMesh, { vertices, closed }: Walked, at: Vec3): Chain {
   const k = ground.stand?.scale ?? 1;
   const P = ground.own;
   const far = (v: number) => Math.hypot(P[3 * v] - k * at[0], P[3 * v + 1] - k * at[1], P[3 * v + 2] - k * at[2]);

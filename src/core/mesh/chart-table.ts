@@ -58,9 +58,9 @@ export function chartRound(mesh: Points, metric: Float64Array | undefined): Char
   return unrolled && tableOf(mesh, unrolled.index, flatten(unrolled.places, 1), "round", null);
 }
 
-/** Null for a mesh that has no area, or too many triangles. */
-export function chartUnrolled(mesh: Points): ChartTable | null {
-  const unrolled = unroll(Float64Array.from(mesh.position), mesh.index);
+/** Null for a mesh that has no area, or too many triangles. @param seams see {@link unroll} */
+export function chartUnrolled(mesh: Points, seams: Uint32Array): ChartTable | null {
+  const unrolled = unroll(Float64Array.from(mesh.position), mesh.index, seams);
   return unrolled && tableOf(mesh, unrolled.index, flatten(unrolled.places, 1), "unrolled", null);
 }
 

@@ -1,6 +1,6 @@
 /** *How an artist has a surface laid flat*: by what, which way round it lies on the sheet, and from which corner u and v go. */
 import { z } from "zod";
-import { choiceParam, switchParam } from "../schema";
+import { choiceParam, idSchema, switchParam } from "../schema";
 
 export const layingSchema = z.object({
   by: choiceParam({
@@ -23,6 +23,8 @@ export const layingSchema = z.object({
       "top-right": "Top right",
     },
   }),
+  /** Lines along its edges at which it is cut open to be unrolled; without any, where it serves it best. */
+  seams: z.array(idSchema).max(100).default([]),
 });
 
 export type Laying = z.infer<typeof layingSchema>;

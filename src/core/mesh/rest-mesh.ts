@@ -24,7 +24,7 @@ const FOUND: readonly ChartBy[] = ["uv", "round", "unrolled"];
 const CHARTING: Readonly<Record<ChartBy, (rest: RestMesh) => ChartTable | null>> = {
   uv: ({ mesh, uv }) => uv && chartByUvs(mesh, uv),
   round: ({ mesh }) => chartRound(mesh, mesh.metric),
-  unrolled: ({ mesh }) => chartUnrolled(mesh),
+  unrolled: ({ mesh, seams }) => chartUnrolled(mesh, seams),
 };
 
 export class RestMesh {
@@ -41,8 +41,12 @@ export class RestMesh {
   #corners: CornerWeights | undefined;
   #smooth: Float32Array | undefined;
 
-  constructor(mesh: Shape) {
+  /** Edges at which it is cut open to be unrolled, see `unroll`; none for those that serve it best. */
+  readonly seams: Uint32Array;
+
+  constructor(mesh: Shape, seams = new Uint32Array(0)) {
     this.mesh = mesh;
+    this.seams = seams;
     const named = (name: string) => mesh.attributes.find((one) => one.name === name)?.array ?? null;
     this.uv = named("TEXCOORD_0");
     this.colour = named("COLOR_0");

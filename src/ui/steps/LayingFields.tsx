@@ -4,8 +4,10 @@ import type { z } from "zod";
 import { layingSchema } from "@/core/mesh";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
-import { Choose, Fold } from "../kit";
-import { flipped, layAs, quarterOn, swapped, turnLaying } from "../state";
+import { X } from "lucide-react";
+import { Choose, Fold, IconButton } from "../kit";
+import { editSurface, flipped, layAs, quarterOn, selectLine, swapped, turnLaying } from "../state";
+import { startPickingSeam } from "../view";
 import { PathChoice } from "./at-path";
 import { ADD } from "./params";
 
@@ -50,9 +52,72 @@ export function LayingFields({ surface }: { surface: Surface }) {
           </Choose>
         </div>
         <PathChoice {...at("corner")} columns={2} />
+        <Seams surface={surface} />
       </Fold>
     </div>
   );
 }
+
+/** The lines along its edges at which it is cut open. */
+function Seams({ surface }: { surface: Surface }) {
+  const lines = useScene((scene) => scene.lines);
+  const { seams } = surface.laying;
+  const along = lines.filter(
+    ({ laid }) => laid?.kind === "edges" && laid.on === surface.id && FOLLOWED.has(laid.follow),
+  );
+  const cut = along.filter(({ id }) => seams.includes(id));
+  const edit = (label: string, next: string[]) =>
+    editSurface(surface.id, label, ({ laying }) => {
+      laying.seams = next;
+      if (next.length > 0) laying.by = "unrolled";
+    });
+  return (
+    <div className="grid gap-1.5" role="group" aria-label="Seams">
+      <span
+        className="text-[12.5px] text-ink-6"
+        title="Where it is cut open to be unrolled; without any, where it serves it best."
+      >
+        Seams
+      </span>
+      {cut.map(({ id, name }) => (
+        <span key={id} className="flex items-center gap-1.5 text-xs">
+          <button type="button" className="grow truncate text-left hover:underline" onClick={() => selectLine(id)}>
+            {name}
+          </button>
+          <IconButton
+            label={`${name} is no seam any more`}
+            className="size-6"
+            onClick={() =>
+              edit(
+                "Take seam off",
+                seams.filter((one) => one !== id),
+              )
+            }
+          >
+            <X size={13} />
+          </IconButton>
+        </span>
+      ))}
+      <div className="flex flex-wrap gap-1.5">
+        <button type="button" className={ADD} onClick={() => startPickingSeam(surface.id)}>
+          Pick edges…
+        </button>
+        {along.length > cut.length && (
+          <Choose
+            label="A line along its edges is a seam"
+            choices={along.filter((line) => !cut.includes(line)).map(({ id, name }) => ({ id, label: name }))}
+            onChoose={(id) => edit("Seam", [...seams, id])}
+            className={ADD}
+          >
+            A line…
+          </Choose>
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** Ways along edges from vertex to vertex. */
+const FOLLOWED: ReadonlySet<string> = new Set(["boundary", "sharp", "loop"]);
 
 const LAYING_WORDS = { best: "turned", uv: "by its UVs", round: "by its profile", unrolled: "unrolled" } as const;

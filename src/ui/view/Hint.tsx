@@ -7,7 +7,7 @@ import { useScene } from "@/store";
 import { Choose } from "../kit";
 import { useSession, type Focus } from "../state";
 import { useBrush, useMoverPainted } from "./brush";
-import { BY_KNOTS, CLOSED_FORMS, EDGE_FORMS, useDraw } from "./draw-state";
+import { BY_KNOTS, CLOSED_FORMS, EDGE_FORMS, SEAM_FORMS, useDraw } from "./draw-state";
 import { FLOAT } from "./float";
 import { AXES, useMove } from "./move-state";
 
@@ -148,6 +148,7 @@ export function Hint() {
   const focus = useSession((session) => session.focus);
   const knots = useDraw((draw) => draw.knots.length);
   const form = useDraw((draw) => draw.form);
+  const seam = useDraw((draw) => draw.seam);
   const byKeys = useDraw((draw) => draw.byKeys);
   const typing = useMove((move) => move.typing);
   const lines = useScene((scene) => scene.lines);
@@ -180,7 +181,7 @@ export function Hint() {
       >
         <Choose
           label={`What to draw: ${FORMS.find(({ id }) => id === form)?.label}`}
-          choices={outline ? FORMS.filter(({ id }) => CLOSED_FORMS.has(id)) : FORMS}
+          choices={FORMS.filter(({ id }) => (!outline || CLOSED_FORMS.has(id)) && (!seam || SEAM_FORMS.has(id)))}
           onChoose={(id) => useDraw.setState({ form: id as typeof form })}
           className="rounded-md border border-linen-3 bg-paper px-2 py-0.5 text-ink-9"
         >
@@ -188,7 +189,9 @@ export function Hint() {
         </Choose>
         {!BY_KNOTS.has(form)
           ? EDGE_FORMS.has(form)
-            ? "Click on a surface, near the edge that is meant"
+            ? seam
+              ? "Click near the edge at which it shall be cut open · Esc: done"
+              : "Click on a surface, near the edge that is meant"
             : "Click where its middle shall be"
           : byKeys
             ? `Enter: knot${knots > 0 ? `, again: ${outline ? "close" : "done"}` : ""} · arrow keys · 3; −2: a place · M: how far`
@@ -211,7 +214,7 @@ export function Hint() {
             Stays on the ground
           </label>
         )}
-        {!outline && (
+        {!outline && !seam && (
           <span className="flex items-center gap-1 border-l border-linen-3 pl-3">
             Dress with
             <Choose

@@ -2,7 +2,16 @@
 import { create } from "zustand";
 import { laidSchema, type LaidOnEdges, type Shape } from "@/core/line";
 import type { Vec3 } from "@/core/math";
-import { addEdgeLine, addLine, addOutline, addOutlineShape, addShape, type Outline, useSession } from "../state";
+import {
+  addEdgeLine,
+  addLine,
+  addSeam,
+  addOutline,
+  addOutlineShape,
+  addShape,
+  type Outline,
+  useSession,
+} from "../state";
 import { restMoving } from "./move-state";
 
 interface DrawState {
@@ -24,6 +33,8 @@ interface DrawState {
   byKeys: boolean;
   /** Which dressing's area or hole is drawn; null for a line of its own. */
   outline: Outline | null;
+  /** Whether what is taken from a mesh is a seam of it. */
+  seam: boolean;
 }
 
 /** Forms with an inside. */
@@ -39,6 +50,7 @@ const nothing = (): Omit<DrawState, "form" | "laid"> => ({
   closing: false,
   byKeys: false,
   outline: null,
+  seam: false,
 });
 
 export const useDraw = create<DrawState>()(() => ({ form: "free", laid: false, ...nothing() }));
@@ -67,6 +79,9 @@ export const BY_KNOTS: ReadonlySet<string> = new Set(["free", "hanging"]);
 /** The forms that are taken from the mesh of a surface. */
 export const EDGE_FORMS: ReadonlySet<string> = new Set(["boundary", "sharp", "loop", "ring", "u", "v"]);
 
+/** Those of them that lead from vertex to vertex, so that a mesh can be cut open there. */
+export const SEAM_FORMS: ReadonlySet<string> = new Set(["loop", "sharp", "boundary"]);
+
 /** How what is drawn lies. */
 const lying = () => {
   const { laid, on, onSheet } = useDraw.getState();
@@ -80,8 +95,16 @@ export function startDrawingOn(surface: string, form: DrawState["form"] = "free"
   useDraw.setState({ form, laid: true, on: surface });
 }
 
+/** Picks edges of a surface as a seam of it. */
+export function startPickingSeam(surface: string): void {
+  startDrawingOn(surface, "loop");
+  useDraw.setState({ seam: true });
+}
+
 /** Takes a line from the mesh of a surface. */
 export function drawEdges(follow: LaidOnEdges["follow"], on: string, at: Vec3, value: number): void {
+  // One is hardly ever enough to lie flat.
+  if (useDraw.getState().seam) return addSeam(follow, { on, at, value });
   stopDrawing();
   addEdgeLine(follow, { on, at, value }, useSession.getState().drawProp);
 }

@@ -44,16 +44,29 @@ export function partsOf(cut: Pick<Cut, "twin" | "seam">): { part: Int32Array; co
   return { part, count };
 }
 
-/** @param normal of the triangles: 3m */
-export function cutOpen(position: Float64Array, edges: HalfEdges, normal: Float64Array): Cut {
+/**
+ * @param normal of the triangles: 3m
+ * @param by edges to cut along instead of sharp ones, as the vertices at both ends: 2s
+ */
+export function cutOpen(position: Float64Array, edges: HalfEdges, normal: Float64Array, by: Uint32Array): Cut {
   const cut: Cut = { ...edges, position, seam: new Uint8Array(edges.twin.length) };
-  const whole = partsOf(cut).count;
-  cutSharp(cut, normal, whole);
+  if (by.length > 0) cutBy(cut, by);
+  else cutSharp(cut, normal, partsOf(cut).count);
   const { part, count } = partsOf(cut);
   const members: number[][] = Array.from({ length: count }, () => []);
   part.forEach((p, t) => members[p].push(t));
   for (const triangles of members) toDisk(cut, triangles);
   return cut;
+}
+
+/** Cuts along edges that are named by their ends. */
+function cutBy({ position, vertex, twin, seam }: Cut, by: Uint32Array): void {
+  const count = position.length / 3;
+  const nameOf = (a: number, b: number) => Math.min(a, b) * count + Math.max(a, b);
+  const named = new Set<number>();
+  for (let k = 0; k + 1 < by.length; k += 2) named.add(nameOf(by[k], by[k + 1]));
+  for (let h = 0; h < twin.length; h++)
+    if (twin[h] >= 0 && named.has(nameOf(vertex[h], vertex[nextOf(h)]))) seam[h] = 1;
 }
 
 /** Cuts along sharp edges between different parts; not at all where they come to too many. */

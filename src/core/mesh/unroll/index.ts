@@ -25,6 +25,8 @@ const SEAMS = 1.5;
 /** Room between parts, as a share of the broadest. */
 const ROOM = 0.06;
 
+const NO_SEAMS = new Uint32Array(0);
+
 interface LaidDisk {
   disk: Disk;
   places: Float64Array;
@@ -33,17 +35,22 @@ interface LaidDisk {
   flipped: number;
 }
 
-/** Null for a mesh that has too many triangles, or none with an area. */
-export function unroll(position: Float64Array, index: Uint32Array): Unrolled | null {
+/**
+ * Null for a mesh that has too many triangles, or none with an area.
+ *
+ * @param seams edges at which it is to be cut open, as the vertices at both ends, those at one place as one: 2s. With them it is
+ *   cut no further than it takes to lie flat.
+ */
+export function unroll(position: Float64Array, index: Uint32Array, seams: Uint32Array = NO_SEAMS): Unrolled | null {
   const m = index.length / 3;
   if (m === 0 || m > MOST_UNROLLED) return null;
   const { area, normal } = facetsOf({ position, index });
   const edges = halfEdgesOf(position, index);
-  const cut = cutOpen(position, edges, normal);
+  const cut = cutOpen(position, edges, normal, seams);
   const { part, count } = partsOf(cut);
   const members: number[][] = Array.from({ length: count }, () => []);
   part.forEach((p, t) => members[p].push(t));
-  const bound = SEAMS * extentOf(position);
+  const bound = seams.length > 0 ? 0 : SEAMS * extentOf(position);
   const laid: LaidDisk[] = [];
   for (const triangles of members) {
     const one = laidFlat(cut, triangles, area, bound);

@@ -124,3 +124,36 @@ test("a box comes apart at its edges, standing sides upright; what is closed wit
     return new Set(y).size > 1;
   }
 });
+
+test("where it is cut by hand it is cut there, and nowhere else but where it would not lie flat", () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 4, max: 12 }), fc.nat(30), (rows, at) => {
+      const columns = 4 * rows;
+      const [position, index] = lattice(rows, columns, (u, v) => round(u, 1, 2 * v), true);
+      // A column from the foot to the top, by its angle.
+      const angle = (v: number) => Math.round((Math.atan2(position[3 * v], position[3 * v + 2]) / TURN) * columns + columns) % columns; // prettier-ignore
+      const onColumn = (v: number) => angle(v) === at % columns;
+      const seams: number[] = [];
+      index.forEach((a, k) => {
+        const b = index[k % 3 === 2 ? k - 2 : k + 1];
+        if (onColumn(a) && onColumn(b)) seams.push(a, b);
+      });
+      const flat = unroll(position, index, Uint32Array.from(seams))!;
+      expect([flat.parts, flat.flipped]).toEqual([1, 0]);
+      expect(flat.seams).toBeCloseTo(2, 6);
+      expect(off(flat, position, index, 0)).toBeLessThan(1 + 1e-6);
+      // Only vertices on the seam have become two.
+      const laid = new Map<number, Set<number>>();
+      index.forEach((v, k) => laid.set(v, (laid.get(v) ?? new Set<number>()).add(flat.index[k])));
+      for (const [v, all] of laid) expect(all.size).toBe(onColumn(v) ? 2 : 1);
+    }),
+    { numRuns: 15 },
+  );
+  const corners = Float64Array.from({ length: 24 }, (_, c) => (Math.floor(c / 3) >> (c % 3)) & 1);
+  const faces = Uint32Array.of(0, 2, 3, 0, 3, 1, 4, 5, 7, 4, 7, 6, 0, 1, 5, 0, 5, 4, 2, 6, 7, 2, 7, 3, 0, 4, 6, 0, 6, 2, 1, 3, 7, 1, 7, 5); // prettier-ignore
+  // A lid that hangs on one edge; and with that cut as well two parts; edges that there are none of cut nothing.
+  const lid = [4, 5, 5, 7, 7, 6];
+  expect([lid, [...lid, 6, 4], [0, 7]].map((seams) => unroll(corners, faces, Uint32Array.from(seams))!.parts)).toEqual([
+    1, 2, 1,
+  ]);
+});

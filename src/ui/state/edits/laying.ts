@@ -1,5 +1,6 @@
 /** How surfaces are laid flat: turned, flipped, as another one lies. */
 import type { Laying } from "@/core/mesh";
+import { omit } from "@/core/schema";
 import { scene } from "./common";
 import { editSurface, surfaceOf } from "./surfaces";
 
@@ -20,5 +21,6 @@ export const turnLaying = (id: string, label: string, turn: (now: Turn) => Turn)
 /** A surface takes another one's directions. */
 export function layAs(id: string, other: string): void {
   const from = surfaceOf(scene(), other)?.laying;
-  if (from) editSurface(id, "Lay as another", (draft) => void (draft.laying = { ...from }));
+  // Its seams are lines along its own edges.
+  if (from) editSurface(id, "Lay as another", (draft) => void Object.assign(draft.laying, omit(from, "seams")));
 }

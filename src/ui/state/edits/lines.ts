@@ -70,6 +70,23 @@ export function addEdgeLine(
   placeLine({ ...described, name: freeLineName(described.name as string) }, prop);
 }
 
+/** A new line along the edges of a surface's mesh, at which that is cut open to be laid flat. */
+export function addSeam(
+  follow: LaidOnEdges["follow"],
+  { on, at, value }: { on: string; at: Vec3; value: number },
+): void {
+  const described = edgeLine(follow, on, at, value);
+  const name = freeLineName(`Seam of ${(described.name as string).replace(/^\w+ of /, "")}`.slice(0, 100));
+  const line = lineSchema.parse({ ...described, name, id: newId(), number: nextLineNumber(scene()) });
+  store().change("Pick seam", (draft) => {
+    draft.lines.push(line as Draft<Line>);
+    const laying = draft.surfaces.find(({ id }) => id === on)?.laying;
+    if (!laying) return;
+    laying.seams.push(line.id);
+    laying.by = "unrolled";
+  });
+}
+
 /** Of which dressing a drawn line becomes an area or a hole. */
 export interface Outline {
   dressing: string;
@@ -239,6 +256,8 @@ export function joinLines(id: string, other: string): void {
 /** Takes a line out of the scene and out of everything that speaks of it. */
 function dropLine(draft: Draft<Scene>, id: string): void {
   draft.lines = draft.lines.filter((line) => line.id !== id);
+  for (const { laying } of draft.surfaces)
+    if (laying.seams.includes(id)) laying.seams = laying.seams.filter((other) => other !== id);
   makeWithout(draft, id);
   for (const dressing of draft.dressings) {
     const { where, gaps, stance } = dressing;
