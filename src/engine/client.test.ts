@@ -32,6 +32,7 @@ class PretendedWorker {
             stills: { changed: [], gone: [] },
             charts: [],
             solids: new Map(),
+            unrolled: [],
           }),
         die: () => this.onerror?.({ message: "out of memory" }),
       }),

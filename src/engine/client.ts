@@ -2,10 +2,11 @@
  * *The application's side of the workers.* Newest request wins: while one scene is being evaluated only the latest of those
  * that follow is kept. A worker that dies is started again, and whoever listens is told.
  */
+import { unrollingsOf } from "./unrollings";
 import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
-import type { Member, Merged, Shape, TriangleMesh, Shapes } from "@/core/mesh";
+import type { Member, Merged, Shape, TriangleMesh, Shapes, Unrolled } from "@/core/mesh";
 import type { MovedShape } from "@/core/movers";
 import type { Assets, GivenFile } from "@/core/files";
 import { InputError } from "@/core/schema";
@@ -50,6 +51,9 @@ interface Listener {
   /** What a job for a solid came to, from another time. */
   keptSolid?(job: string): Promise<Solved | undefined>;
   keepSolid?(solved: Solved): Promise<void>;
+  /** How a mesh was unrolled at another time, by its name. */
+  keptUnrolling?(name: string): Promise<Unrolled | undefined>;
+  keepUnrolling?(name: string, unrolled: Unrolled): void;
   /** What pokes through, by the ids of dressings; told some time after the results of the same scene. */
   poking?(found: ReadonlyMap<string, Finding[]>, scene: Scene): void;
   /** The worker died or threw; it has been started again. */
@@ -79,7 +83,7 @@ export class EvaluationClient {
   #die: ((reason: Error) => void) | null = null;
   #worker: Worker | null = null;
   #remote: Comlink.Remote<EvaluationApi> | null = null;
-  /** Assets that the worker has been given. */
+  /** Assets that the worker has been given, and unrollings that were looked for. */
   #taught = new Set<string>();
   #waiting: Scene | null = null;
   /** The scene that the worker has; null for a worker that has none yet. */
@@ -168,7 +172,8 @@ export class EvaluationClient {
       const scene = this.#waiting;
       this.#waiting = null;
       try {
-        const { results, laid, made, movable, moved, stills, carries, charts, solids } = await this.#evaluate(scene);
+        const { results, laid, made, movable, moved, stills, carries, charts, solids, unrolled } =
+          await this.#evaluate(scene);
         if (this.#closed) continue;
         if (isNews(laid)) this.#listener.laid?.(laid);
         if (isNews(made)) this.#listener.made?.(made);
@@ -178,6 +183,7 @@ export class EvaluationClient {
         this.#listener.carries?.(carries);
         if (charts.length > 0) this.#listener.charts?.(charts);
         this.#listener.solids?.(solids);
+        for (const [name, one] of unrolled) this.#listener.keepUnrolling?.(name, one);
         this.#listener.results(results, scene);
         this.#shown = scene;
         this.#states = solids;
@@ -250,9 +256,27 @@ export class EvaluationClient {
   async #taughtAndEvaluated(remote: Comlink.Remote<EvaluationApi>, scene: Scene): Promise<Evaluation> {
     const wanted = meshesWanted(scene);
     if ([...wanted].some((hash) => !this.#taught.has(hash))) await this.#teach(remote, wanted);
+    const kept = this.#unrollingsToAsk(scene);
+    if (kept.length > 0) await this.#teachUnrollings(remote, kept);
     const change = changeBetween(this.#sent, scene, ++this.#revision);
     this.#sent = scene;
     return remote.evaluate(change, this.#onCharts, this.#looks);
+  }
+
+  /** The names of unrollings that nobody has looked for yet. */
+  #unrollingsToAsk(scene: Scene): string[] {
+    const same = scene.surfaces === this.#sent?.surfaces && scene.lines === this.#sent.lines;
+    if (!this.#listener.keptUnrolling || same) return [];
+    return [...unrollingsOf(scene).values()].filter((name) => !this.#taught.has(name));
+  }
+
+  /** Teaches those that are kept, before anything asks for them. */
+  async #teachUnrollings(remote: Comlink.Remote<EvaluationApi>, names: readonly string[]): Promise<void> {
+    for (const name of names) {
+      const kept = await this.#listener.keptUnrolling?.(name);
+      if (kept) await remote.learnUnrolling(name, kept);
+      if (remote === this.#remote) this.#taught.add(name);
+    }
   }
 
   async #teach(remote: Comlink.Remote<EvaluationApi>, hashes: ReadonlySet<string>): Promise<void> {

@@ -6,12 +6,21 @@
  *     engine.update(changeBetween(null, scene, 1));
  *     engine.results(); // of all dressings; and the next time of those that came to something else
  */
+import { isWorthKeeping, unrollingsOf } from "./unrollings";
 import { flagged, type Finding } from "@/core/check";
 import { isPointCache, readPointCache, readTriangleMesh } from "@/core/files";
 import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
 import { polygonOf, type DrawnLine, type LaidTrack } from "@/core/line";
-import { Chart, type ChartTable, type MovedVertices, type Shape, type Stand, type TriangleMesh } from "@/core/mesh";
+import {
+  Chart,
+  type ChartTable,
+  type MovedVertices,
+  type Shape,
+  type Stand,
+  type TriangleMesh,
+  type Unrolled,
+} from "@/core/mesh";
 import { isSolid } from "@/core/made";
 import { copyOf, drawnOf, momentOfStill, stillKey, type Drawn, type Placements } from "@/core/place";
 import { omit } from "@/core/schema";
@@ -72,6 +81,8 @@ export class Engine {
   constructor(ignoring: Ignoring | null = null) {
     this.#graph = new Graph(ignoring);
   }
+
+  readonly #toldUnrolled = new WeakSet<Unrolled>();
 
   /** Counts the changes that it has been told. */
   get revision(): number {
@@ -366,6 +377,21 @@ export class Engine {
     const line = this.#scene.lines.find((one) => one.id === id);
     const guide = line && this.#graph.get(things.guide, id);
     return line && guide ? polygonOf(line, guide.curve, this.#graph.get(things.track, id)) : null;
+  }
+
+  /** Takes in how a mesh was unrolled at another time, before it is needed. */
+  learnUnrolling(name: string, unrolled: Unrolled): void {
+    this.#graph.set(things.keptInput, name, unrolled);
+  }
+
+  /** What has been unrolled here since the last call and is worth keeping, by its name. */
+  unrolledSince(): [string, Unrolled][] {
+    return [...unrollingsOf(this.#scene)].flatMap(([id, name]): [string, Unrolled][] => {
+      const unrolled = this.#graph.get(things.restMesh, id)?.unrolledHere;
+      if (!unrolled || this.#toldUnrolled.has(unrolled) || !isWorthKeeping(unrolled)) return [];
+      this.#toldUnrolled.add(unrolled);
+      return [[name, unrolled]];
+    });
   }
 
   /** The surfaces that placements are charted on. */

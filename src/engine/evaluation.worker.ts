@@ -3,7 +3,7 @@ import { InputError } from "@/core/schema";
 import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
 import type { LaidTrack } from "@/core/line";
-import type { Shape } from "@/core/mesh";
+import type { Shape, Unrolled } from "@/core/mesh";
 import type { MovedShape } from "@/core/movers";
 import { buffersOf, buffersOfDrawn } from "@/core/place";
 import type { Carries, SceneChange } from "@/core/scene";
@@ -38,6 +38,8 @@ export interface Evaluation {
   charts: [string, ChartedSurface][];
   /** What is known of the surfaces that are made of closed bodies, by their ids. */
   solids: ReadonlyMap<string, SolidState>;
+  /** What has been unrolled and is worth keeping, by its name. */
+  unrolled: [string, Unrolled][];
 }
 
 const engine = new Engine();
@@ -85,7 +87,18 @@ const api = {
     const stills = toldSince(posed, now);
     posed = now;
     return Comlink.transfer(
-      { results, laid, made, movable, moved, stills, carries: engine.carries, charts, solids: engine.solids },
+      {
+        results,
+        laid,
+        made,
+        movable,
+        moved,
+        stills,
+        carries: engine.carries,
+        charts,
+        solids: engine.solids,
+        unrolled: engine.unrolledSince(),
+      },
       [
         ...results.flatMap(({ placements, drawn }) => [...buffersOf(placements), ...buffersOfDrawn(drawn)]),
         ...moved.changed.flatMap(([, { position, normal }]) => [position.buffer, normal.buffer]),
@@ -106,6 +119,10 @@ const api = {
         })),
       }
     );
+  },
+
+  learnUnrolling(name: string, unrolled: Unrolled): void {
+    engine.learnUnrolling(name, unrolled);
   },
 
   learnSolid(id: string, solved: Solved): void {

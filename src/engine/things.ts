@@ -15,6 +15,7 @@ import {
   type Shape,
   type Stand,
   type TriangleMesh,
+  type Unrolled,
 } from "@/core/mesh";
 import type { PointCache } from "@/core/rig";
 import {
@@ -48,6 +49,7 @@ import {
 } from "@/core/scene";
 import { carriedPoint, carriedTurn, type Carry } from "@/core/tie";
 import { prepareMesh } from "./prepared-mesh";
+import { nameOfUnrolling, seamsOf } from "./unrollings";
 
 /** Inputs by ids; undefined for what the scene does not have. */
 export const lineInput = input<Line | undefined>("line");
@@ -124,24 +126,27 @@ const uncutMesh = query("uncut mesh", (ask, id): RestMesh | undefined => {
 
 const laying = query("laying", (ask, id) => ask(surfaceInput, id)?.laying);
 
-const cutMesh = step("cut mesh", (rest: RestMesh, taken: readonly LaidOnEdges[]): RestMesh => {
+const cutMesh = step("cut mesh", (rest: RestMesh, taken: readonly LaidOnEdges[], kept: Unrolled | null): RestMesh => {
   const own = WorldMesh.of("", rest, { ...AT_ORIGIN, scale: 1 });
-  return new RestMesh(rest.mesh, Uint32Array.from(taken.flatMap((laid) => [...edgesFollowed(laid, own)])));
+  return new RestMesh(rest.mesh, Uint32Array.from(taken.flatMap((laid) => [...edgesFollowed(laid, own)])), kept);
 });
+
+/** How meshes were unrolled at another time, by names; see `unrollings.ts`. */
+export const keptInput = input<Unrolled | undefined>("kept unrolling");
 
 /** How the lines go along a surface's edges at which it is cut open. */
 const seams = query("seams", (ask, id): readonly LaidOnEdges[] =>
-  (ask(laying, id)?.seams ?? []).flatMap((line) => {
-    const laid = ask(lineInput, line)?.laid;
-    return laid?.kind === "edges" && laid.on === id ? [laid] : [];
-  }),
+  seamsOf(id, ask(laying, id), (line) => ask(lineInput, line)),
 );
 
 /** The same with the seams that were picked by hand. */
 export const restMesh = query("rest mesh", (ask, id): RestMesh | undefined => {
   const rest = ask(uncutMesh, id);
-  const taken = rest ? ask(seams, id) : [];
-  return rest && taken.length > 0 ? ask.step(cutMesh, rest, taken) : rest;
+  if (!rest) return undefined;
+  const taken = ask(seams, id);
+  const asset = ask(form, id)?.asset ?? null;
+  const kept = asset === null ? undefined : ask(keptInput, nameOfUnrolling(asset, taken));
+  return taken.length > 0 || kept ? ask.step(cutMesh, rest, taken, kept ?? null) : rest;
 });
 
 /** Where a surface stands by itself, whatever holds it. */

@@ -2,4 +2,4 @@
 export * from "./scenes";
 export { useScene, useSceneStore, type SaveState } from "./scene-store";
 export type { Recipe } from "./history";
-export { keepSolid, keptSolid } from "./solids";
+export { keep, kept } from "./kept";

@@ -2,7 +2,7 @@
 import { areasOf, type Points } from "./facets";
 import { offBeside, triangleStretch } from "./stretch";
 import { periodsOf } from "./period";
-import { flatArea, unroll, unrollRound } from "./unroll";
+import { flatArea, unrollRound, type Unrolled } from "./unroll";
 import { Heights, type HeightTable } from "./heights";
 
 /** UVs nearer than this share of the chart are one place. */
@@ -58,11 +58,9 @@ export function chartRound(mesh: Points, metric: Float64Array | undefined): Char
   return unrolled && tableOf(mesh, unrolled.index, flatten(unrolled.places, 1), "round", null);
 }
 
-/** Null for a mesh that has no area, or too many triangles. @param seams see {@link unroll} */
-export function chartUnrolled(mesh: Points, seams: Uint32Array): ChartTable | null {
-  const unrolled = unroll(Float64Array.from(mesh.position), mesh.index, seams);
-  return unrolled && tableOf(mesh, unrolled.index, flatten(unrolled.places, 1), "unrolled", null);
-}
+/** As it was unrolled. */
+export const chartUnrolled = (mesh: Points, { index, places }: Unrolled): ChartTable =>
+  tableOf(mesh, index, flatten(places, 1), "unrolled", null);
 
 function tableOf(
   mesh: Points,

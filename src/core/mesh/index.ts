@@ -22,6 +22,7 @@ export { Chart } from "./chart";
 export { axesOn } from "./chart-axes";
 export { onPiece, Piece } from "./piece";
 export type { ChartTable } from "./chart-table";
+export type { Unrolled } from "./unroll";
 export { AS_IT_COMES, layingSchema, waysOf, type Laying } from "./laying";
 export { MOST_UNROLLED } from "./unroll";
 export { hullOf } from "./hull";

@@ -9,6 +9,7 @@ import type { LaidBy } from "./laying";
 import type { Rig } from "../rig";
 import type { Points } from "./facets";
 import type { TriangleMesh } from "./mesh";
+import { unroll, type Unrolled } from "./unroll";
 import { cornerWeightsOf, writeVertexNormals, type CornerWeights } from "./vertex-normals";
 
 /** A mesh whose positions may be of either precision. */
@@ -24,7 +25,7 @@ const FOUND: readonly ChartBy[] = ["uv", "round", "unrolled"];
 const CHARTING: Readonly<Record<ChartBy, (rest: RestMesh) => ChartTable | null>> = {
   uv: ({ mesh, uv }) => uv && chartByUvs(mesh, uv),
   round: ({ mesh }) => chartRound(mesh, mesh.metric),
-  unrolled: ({ mesh, seams }) => chartUnrolled(mesh, seams),
+  unrolled: ({ mesh, unrolled }) => unrolled && chartUnrolled(mesh, unrolled),
 };
 
 export class RestMesh {
@@ -42,11 +43,16 @@ export class RestMesh {
   #smooth: Float32Array | undefined;
 
   /** Edges at which it is cut open to be unrolled, see `unroll`; none for those that serve it best. */
-  readonly seams: Uint32Array;
+  readonly #seams: Uint32Array;
+  /** Undefined as long as it has not been unrolled here. */
+  #unrolled: Unrolled | null | undefined;
+  readonly #kept: Unrolled | null;
 
-  constructor(mesh: Shape, seams = new Uint32Array(0)) {
+  /** @param kept how it was unrolled at another time */
+  constructor(mesh: Shape, seams = new Uint32Array(0), kept: Unrolled | null = null) {
     this.mesh = mesh;
-    this.seams = seams;
+    this.#seams = seams;
+    this.#kept = kept;
     const named = (name: string) => mesh.attributes.find((one) => one.name === name)?.array ?? null;
     this.uv = named("TEXCOORD_0");
     this.colour = named("COLOR_0");
@@ -79,6 +85,19 @@ export class RestMesh {
   /** The mesh laid flat by its UVs; null where it has none, or ones that have no area. */
   get uvChart(): ChartTable | null {
     return this.#charted("uv");
+  }
+
+  /** The mesh unrolled; null for one that cannot be. */
+  get unrolled(): Unrolled | null {
+    if (this.#kept) return this.#kept;
+    if (this.#unrolled === undefined)
+      this.#unrolled = unroll(Float64Array.from(this.mesh.position), this.mesh.index, this.#seams);
+    return this.#unrolled;
+  }
+
+  /** What is worth keeping for another time: how it was unrolled here, if it was. */
+  get unrolledHere(): Unrolled | null {
+    return this.#unrolled ?? null;
   }
 
   /**

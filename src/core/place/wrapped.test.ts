@@ -187,7 +187,7 @@ test("on a surface of another size a layout keeps its metres, is stretched, or r
   const three = { kind: "list", places: [[-0.9, -0.9], [0, 0], [0.9, 0.4]].map((at, id) => ({ id, at })) }; // prettier-ignore
   const on = (wrap: object, patch: object = {}, layout: object = three) =>
     placed(plane, layout, { wrap, patch }).at.map(([x, , z]) =>
-      [x - 3 - 3, 2 - (z + 2)].map((value) => Number(value.toFixed(4))),
+      [x - 3 - 3, 2 - (z + 2)].map((value) => Number(value.toFixed(4)) + 0),
     );
   expect(on({})).toEqual([[-0.9, -0.9], [0, 0], [0.9, 0.4]]); // prettier-ignore
   expect(on({ right: 1, up: -0.5 })).toEqual([[0.1, -1.4], [1, -0.5], [1.9, -0.1]]); // prettier-ignore

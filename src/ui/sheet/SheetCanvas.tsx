@@ -13,11 +13,10 @@ import { drawnLine, middleOf, seenLine, useSession } from "../state";
 import { useBrush, useDraw } from "../view";
 import { pictureOf, type Charts } from "./charts";
 import { drawSheet } from "./draw";
-import type { SheetScene } from "./sheet-scene";
+import type { SheetKnot, SheetScene } from "./sheet-scene";
 import { RULER } from "./marks";
 import { useOwnModels, type LaidOut } from "./ways";
 import { flatBox, flatCorners } from "./flat";
-import type { SheetKnot } from "./grips";
 import { SheetHands } from "./hands";
 import { fittedTo, footprintsOf, type PlanBox, type SheetView } from "./model";
 

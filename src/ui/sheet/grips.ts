@@ -9,15 +9,6 @@ import type { Draft } from "immer";
 
 type Place = readonly [x: number, z: number];
 
-/** A knot of a line that lies on what is shown. */
-export interface SheetKnot {
-  line: string;
-  knot: number;
-  at: Place;
-  /** In the world, metres. */
-  point: Vec3;
-}
-
 export type Grip =
   | { kind: "knot"; line: string; knot: number; point: Vec3 }
   | { kind: "size"; key: Key; middle: Place; far: number; was: number };

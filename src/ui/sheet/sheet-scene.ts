@@ -3,7 +3,15 @@ import type { Key, Placements } from "@/core/place";
 import type { Vec3 } from "@/core/math";
 import type { TopView } from "../assets";
 import type { Charts } from "./charts";
-import type { SheetKnot } from "./grips";
+
+/** A knot of a line that lies on what is shown. */
+export interface SheetKnot {
+  line: string;
+  knot: number;
+  at: readonly [x: number, z: number];
+  /** In the world, metres. */
+  point: Vec3;
+}
 
 export interface SheetScene {
   placements: Placements;

@@ -1,11 +1,13 @@
 /** What the dressings came to: kept here as the worker hands it over, replaced dressing by dressing. */
+import type { Unrolled } from "@/core/mesh";
+import { bytesOfUnrolling } from "@/engine/unrollings";
 import { useMemo } from "react";
 import { toast } from "sonner";
 import { create } from "zustand";
 import { keysNamed, type Finding } from "@/core/check";
 import { FLAG, type Placements, indicesOf } from "@/core/place";
 import { seenAt, type Carries, type Scene } from "@/core/scene";
-import { assetBytes, keepSolid, keptSolid, useSceneStore } from "@/store";
+import { assetBytes, keep, kept, useSceneStore } from "@/store";
 import { EvaluationClient } from "@/engine/client";
 import type { ShownResult } from "@/engine/engine";
 import type { Progress } from "@/engine/evaluation.worker";
@@ -131,8 +133,10 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
     joining: (joining) => useSolids.setState({ joining }),
     unjoined: (id, reason) => useSolids.setState(({ failures }) => ({ failures: new Map(failures).set(id, reason) })),
     unjoinedJobs: (left) => useSolids.setState({ left }),
-    keptSolid: (job) => keptSolid(job) as Promise<Solved | undefined>,
-    keepSolid: (solved) => keepSolid(solved.name, solved, bytesOfSolid(solved)),
+    keptSolid: (job) => kept(job) as Promise<Solved | undefined>,
+    keepSolid: (solved) => keep(solved.name, solved, bytesOfSolid(solved)),
+    keptUnrolling: (name) => kept(name) as Promise<Unrolled | undefined>,
+    keepUnrolling: (name, unrolled) => void keep(name, unrolled, bytesOfUnrolling(unrolled)),
     failed(reason) {
       useResults.setState({ failure: reason });
       toast.error("What places stopped unexpectedly and was started again.", {

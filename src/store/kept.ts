@@ -1,10 +1,13 @@
-/** What solids came to, kept by the names of their jobs, so that opening a scene joins nothing anew. It may all be thrown away. */
+/**
+ * What solids came to and how meshes were unrolled, kept by names that say all that went in, so that opening a scene works
+ * neither out anew. It may all be thrown away.
+ */
 import { db } from "./db";
 
 /** The oldest go first when there is more than so many bytes. */
 const MOST_BYTES = 256 * 2 ** 20;
 
-export async function keptSolid(name: string): Promise<unknown> {
+export async function kept(name: string): Promise<unknown> {
   try {
     const row = await db.solids.get(name);
     if (row) await db.solidUses.update(name, { used: Date.now() });
@@ -15,11 +18,11 @@ export async function keptSolid(name: string): Promise<unknown> {
 }
 
 /** Keeps one; where there is no room it is not kept, which costs only time. */
-export async function keepSolid(name: string, solved: unknown, bytes: number): Promise<void> {
+export async function keep(name: string, value: unknown, bytes: number): Promise<void> {
   if (bytes > MOST_BYTES) return;
   try {
     await db.transaction("rw", db.solids, db.solidUses, async () => {
-      await db.solids.put({ name, solved });
+      await db.solids.put({ name, solved: value });
       await db.solidUses.put({ name, used: Date.now(), bytes });
       const uses = await db.solidUses.orderBy("used").toArray();
       let total = uses.reduce((sum, use) => sum + use.bytes, 0);
