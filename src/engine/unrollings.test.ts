@@ -47,6 +47,14 @@ test("an engine that is given what another one unrolled places the same and unro
   expect([...third.evaluate(scene([], null))[0].placements.position]).not.toEqual([...placements.position]);
 });
 
+test("what is unrolled sooner than it is read is not kept", () => {
+  const engine = new Engine();
+  const [position, index] = freeMesh("hull", 200);
+  engine.learn(ASSET, { position: Float32Array.from(position), index, attributes: [] });
+  engine.evaluate(scene([], null));
+  expect(engine.unrolledSince()).toEqual([]);
+});
+
 test("seams and files have names of their own; lines elsewhere, and what leads across faces, make none", () => {
   const name = (seams: string[], line: Line | null, asset?: string) =>
     unrollingsOf(scene(seams, line, asset)).get("boat");

@@ -71,6 +71,12 @@ test("the one that is selected is sized by its corner, about its middle; at its 
   const [was, now] = [START, larger].map((scene) => new Engine().evaluate(scene)[0].placements);
   expect([0, 1, 2].map((i) => now.scale[3 * i] / was.scale[3 * i])).toEqual([1, 2.5, 1]);
   expect([...now.position]).toEqual([...was.position]);
+  // Taken hold of again it goes on from there.
+  const more = seen(larger, [1]);
+  const second = gripAt(more, larger.dressings[0], sizeCorner(more)!.at, 0.02)!;
+  const to = sizeCorner(more)!.at.map((value, k) => value + (value - (second.kind === "size" ? second.middle[k] : 0))) as [number, number]; // prettier-ignore
+  const twice = produce(larger, (draft) => dragGrip(draft, more, "crest", second, to));
+  expect(twice.dressings[0].pegs[hexOf(key)].size).toBe(5);
   expect(times(1, larger).dressings[0].pegs).toEqual({});
   expect(times(1e-9, START).dressings[0].pegs[hexOf(key)].size).toBeGreaterThan(0);
 });
