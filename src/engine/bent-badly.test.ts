@@ -70,7 +70,10 @@ test("what is bent over a box's edge breaks there by a right angle, on one side 
   const pinned = (made: object, point: number[], size = 2) => {
     const peg = { on: "on", point, prop: "buoy", size, added: true };
     const where = { kind: "pinned", surfaces: ["on"] };
-    return found({ made }, { where, what: { entries: [{ prop: "buoy" }] }, pegs: { [hexOf(addedKey(1))]: peg } });
+    return found(
+      { made, rotation: [0, 0, Math.sin(0.4), Math.cos(0.4)] },
+      { where, what: { entries: [{ prop: "buoy" }] }, pegs: { [hexOf(addedKey(1))]: peg } },
+    );
   };
   const box = { kind: "box", width: 2, height: 2, depth: 2 };
   // 0.8 m across, 0.2 m from the edge or in the middle of a side.
@@ -151,4 +154,41 @@ test("right on a pole, where triangles have no width, a prop bends as it does be
   for (const pole of [0.5, -0.5])
     for (const [far, high] of shape([0, pole, 0]))
       expect(Math.abs(high - 0.5 * Math.cos(far / 0.5) + 0.5)).toBeLessThan(0.03);
+});
+
+test("reliefs on a ball lie over each other or clear of each other, by their footprints over the surface and not by their boxes", () => {
+  // On a ball of half a metre, 0.4 m across each; by the angle between them about the ball's middle.
+  const overlap = (angle: number, sizes = [1, 1], turn = 0, bend = true) => {
+    const pegs = Object.fromEntries(
+      [-angle / 2, angle / 2].map((a, k) => [
+        hexOf(addedKey(k + 1)),
+        {
+          on: "on",
+          point: [0.5 * Math.sin(a + 0.4), 0.02, 0.5 * Math.cos(a + 0.4)],
+          prop: "buoy",
+          size: sizes[k],
+          turn,
+          added: true,
+        },
+      ]),
+    );
+    const where = { kind: "pinned", surfaces: ["on"] };
+    return found({ asset: ASSET }, { where, what: { entries: [{ prop: "buoy" }] }, pegs, fit: { bend } }, "reliefs");
+  };
+  expect(overlap(0.5)).toEqual(["2 props that are bent over the surface lie over each other there."]);
+  // 0.4 m over the ball are 0.8 rad; its corners come nearer to each other than its sides.
+  expect([overlap(0.74).length, overlap(0.95).length, overlap(1.5).length]).toEqual([1, 0, 0]);
+  // A small one in the middle of a large one; the other side of the ball; and what is stiff has a check of its own.
+  expect([overlap(0.1, [0.05, 1.5]).length, overlap(Math.PI).length, overlap(0.5, [1, 1], 0, false).length]).toEqual([
+    1, 0, 0,
+  ]);
+  // Turned by an eighth their corners meet where sides did not.
+  expect(overlap(0.95, [1, 1], Math.PI / 4).length).toBe(1);
+  // On a board that leans, on both of its sides or beside each other on one.
+  const board = (points: number[][]) => {
+    const pegs = Object.fromEntries(points.map((point, k) => [hexOf(addedKey(k + 1)), { on: "on", point, prop: "buoy", added: true }])); // prettier-ignore
+    const made = { kind: "box", width: 4, depth: 4, height: 0.02 };
+    return found({ made, rotation: [0, 0, Math.sin(0.4), Math.cos(0.4)] }, { where: { kind: "pinned", surfaces: ["on"] }, what: { entries: [{ prop: "buoy" }] }, pegs }, "reliefs").length; // prettier-ignore
+  };
+  expect([board([[0, 0.02, 0], [0.1, 0, 0]]), board([[0, 0.02, 0], [0.1, 0.02, 0]]), board([[0, 0, 0], [0.1, 0, 0.1]])]).toEqual([0, 1, 1]); // prettier-ignore
 });

@@ -3,6 +3,7 @@ import { FLAG, eachAmong, type Placements } from "../place";
 import { allGiveWay } from "./all-give-way";
 import { bare } from "./bare";
 import { bentBadly } from "./bent-badly";
+import { reliefs } from "./reliefs";
 import { boxedGround } from "./boxed-ground";
 import { floating } from "./floating";
 import { flipped } from "./flipped";
@@ -54,6 +55,7 @@ const CHECKS: readonly Check[] = [
   flipped,
   folded,
   bentBadly,
+  reliefs,
   torn,
   outside,
   throughWalls,
