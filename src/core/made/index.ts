@@ -25,6 +25,7 @@ import type { Shape, TriangleMesh } from "../mesh";
 import type { z } from "zod";
 
 export * from "./schema";
+export { smoothedTriangles } from "./smooth";
 
 type Guides = ReadonlyMap<string, GuideLine>;
 
@@ -119,7 +120,7 @@ export function travelled(made: Made, guides: Guides): Float64Array | null {
   return far === 0 ? null : bandVertices(made, guide, far);
 }
 
-/** How many triangles a made surface has at most, by its numbers alone; 0 where they do not tell. */
+/** How many triangles a made surface has at most, by its numbers alone; 0 where they do not tell: see {@link smoothedTriangles}. */
 export function trianglesOf(made: Made): number {
   if (isSolid(made) || made.kind === "smoothed") return 0;
   if (made.kind === "box") return 12;

@@ -7,7 +7,14 @@ import { RIM, twinsOf, nextOf, weldedVertices, type Attribute, type Shape, type 
 import type { Smoothed } from "./schema";
 
 /** It is parted no further than to so many triangles. */
-export const MOST_SMOOTHED = 1_000_000;
+const MOST_SMOOTHED = 1_000_000;
+
+/** How many triangles a copy of so many has. */
+export function smoothedTriangles(triangles: number, rounds: number): number {
+  let count = triangles;
+  for (let round = 0; round < rounds && 4 * count <= MOST_SMOOTHED; round++) count *= 4;
+  return count;
+}
 
 /** The mesh's own triangles, parted so and so often: vertices at one place as one, and with a texture of their own each. */
 interface Parted {
@@ -35,8 +42,8 @@ export function smoothed(source: Shape, { rounds, keep }: Pick<Smoothed, "rounds
     between: [],
     sharp: sharpEdges(source.position, vertex, keep),
   };
-  for (let round = 0; round < rounds && 4 * parted.corner.length <= 3 * MOST_SMOOTHED; round++)
-    parted = partedOnce(parted);
+  const most = 3 * smoothedTriangles(source.index.length / 3, rounds);
+  while (parted.corner.length < most) parted = partedOnce(parted);
   const position = new Float32Array(3 * parted.of.length);
   parted.of.forEach((v, i) => position.set(parted.position.subarray(3 * v, 3 * v + 3), 3 * i));
   return {
