@@ -32,7 +32,7 @@ export function drawSheet(
   drawPlacements(pen, scene, view, x, y, width, height);
   if (scene.charts && axes) drawAxes(pen, scene.charts, axes, x, y);
   if (scene.flat) drawHandle(pen, x, y);
-  drawGrips(pen, scene, x, y);
+  drawGrips(pen, scene, view.scale, x, y);
   drawShape(pen, scene, view, x, y);
   pen.restore();
   drawRulers(pen, width, height, view, x, y, axes ?? (scene.flat ? ABOUT_HANDLE : FROM_ABOVE));
@@ -97,7 +97,7 @@ function drawLine(
 }
 
 /** Knots that can be dragged, and the corner that sizes what is selected. */
-function drawGrips(pen: CanvasRenderingContext2D, scene: SheetScene, x: ToPixels, y: ToPixels): void {
+function drawGrips(pen: CanvasRenderingContext2D, scene: SheetScene, scale: number, x: ToPixels, y: ToPixels): void {
   const square = ([ax, ay]: readonly [number, number], half: number, ink: string) => {
     pen.fillStyle = inks.linen0;
     pen.strokeStyle = ink;
@@ -108,7 +108,7 @@ function drawGrips(pen: CanvasRenderingContext2D, scene: SheetScene, x: ToPixels
     pen.stroke();
   };
   for (const { at } of scene.knots) square(at, 3, inks.cord);
-  const corner = sizeCorner(scene);
+  const corner = sizeCorner(scene, scale);
   if (corner) square(corner.at, 3.5, inks.ochre);
 }
 

@@ -45,9 +45,9 @@ function seen(scene: Scene, selected: number[] = []): SheetScene {
 
 test("a knot goes where the surface is, and stays where there is none", () => {
   const sight = seen(START);
-  const grip = gripAt(sight, START.dressings[0], [1.02, 0.97], 0.05)!;
+  const grip = gripAt(sight, START.dressings[0], [1.02, 0.97], 100)!;
   expect(grip).toMatchObject({ kind: "knot", line: "rope", knot: 1 });
-  expect(gripAt(sight, START.dressings[0], [1.02, 0.97], 0.01)).toBeNull();
+  expect(gripAt(sight, START.dressings[0], [1.02, 0.97], 200)).toBeNull();
   const to = (x: number, z: number) => produce(START, (draft) => dragGrip(draft, sight, "crest", grip, [x, z])).lines[0].knots.map(({ position }) => position); // prettier-ignore
   expect(to(2.5, -1)).toEqual([[0, 0, 0], [2.5, 0, -1]]); // prettier-ignore
   expect(to(9, 0)).toEqual([[0, 0, 0], [1, 0, 1]]); // prettier-ignore
@@ -56,16 +56,18 @@ test("a knot goes where the surface is, and stays where there is none", () => {
 test("the one that is selected is sized by its corner, about its middle; at its own size again it has no peg", () => {
   const none = seen(START);
   expect(none.placements.count).toBe(3);
-  expect([sizeCorner(none), sizeCorner(seen(START, [0, 1]))]).toEqual([null, null]);
+  expect([sizeCorner(none, 100), sizeCorner(seen(START, [0, 1]), 100)]).toEqual([null, null]);
   const sight = seen(START, [1]);
-  const { at, key } = sizeCorner(sight)!;
-  const grip = gripAt(sight, START.dressings[0], at, 0.02)!;
+  const { at, key } = sizeCorner(sight, 100)!;
+  const grip = gripAt(sight, START.dressings[0], at, 100)!;
   const times = (share: number, from: Scene) =>
     produce(from, (draft) => {
       if (grip.kind !== "size") throw new Error("it sizes");
       const [x, z] = grip.middle;
       dragGrip(draft, sight, "crest", grip, [x + share * (at[0] - x), z + share * (at[1] - z)]);
     });
+  // Where it is so small that there would be nothing left to drag it by, it has none.
+  expect([sizeCorner(sight, 50), gripAt(sight, START.dressings[0], at, 50)]).toEqual([null, null]);
   const larger = times(2.5, START);
   expect(larger.dressings[0].pegs[hexOf(key)]).toMatchObject({ on: "deck", size: 2.5 });
   const [was, now] = [START, larger].map((scene) => new Engine().evaluate(scene)[0].placements);
@@ -73,8 +75,8 @@ test("the one that is selected is sized by its corner, about its middle; at its 
   expect([...now.position]).toEqual([...was.position]);
   // Taken hold of again it goes on from there.
   const more = seen(larger, [1]);
-  const second = gripAt(more, larger.dressings[0], sizeCorner(more)!.at, 0.02)!;
-  const to = sizeCorner(more)!.at.map((value, k) => value + (value - (second.kind === "size" ? second.middle[k] : 0))) as [number, number]; // prettier-ignore
+  const second = gripAt(more, larger.dressings[0], sizeCorner(more, 100)!.at, 100)!;
+  const to = sizeCorner(more, 100)!.at.map((value, k) => value + (value - (second.kind === "size" ? second.middle[k] : 0))) as [number, number]; // prettier-ignore
   const twice = produce(larger, (draft) => dragGrip(draft, more, "crest", second, to));
   expect(twice.dressings[0].pegs[hexOf(key)].size).toBe(5);
   expect(times(1, larger).dressings[0].pegs).toEqual({});

@@ -1,6 +1,7 @@
 /** *What can be taken hold of on the sheet besides placements*: knots of lines that lie there, and the corner that sizes one placement. */
 import { subtract, type Vec3 } from "@/core/math";
 import { hexOf, indicesOf, type Dressing, type Key } from "@/core/place";
+import { omit } from "@/core/schema";
 import type { Scene } from "@/core/scene";
 import { dressingOf, lineOf, millimetre, moveKnots, writePegs } from "../state";
 import { isShown, middleOf } from "./model";
@@ -22,12 +23,17 @@ export const GRIP_CURSORS: Readonly<Record<Grip["kind"], string>> = { knot: "mov
 /** No size goes beyond these. */
 const [LEAST, MOST] = [0.001, 1e6];
 
-/** Where the placement that is selected alone can be sized: the corner of its footprint that lies lowest, and most to the right. */
-export function sizeCorner({
-  placements: p,
-  corners,
-  selected,
-}: SheetScene): { key: Key; at: Place; i: number } | null {
+/** Knots and corners are taken hold of within so many pixels. */
+const GRIP = 6;
+/** Of what is smaller than this from its middle to its corner, pixels, there would be nothing left to be dragged by. */
+const ROOM = 3 * GRIP;
+
+/**
+ * Where the placement that is selected alone can be sized: the corner of its footprint that lies lowest, and most to the right.
+ *
+ * @param scale pixels a metre
+ */
+export function sizeCorner({ placements: p, corners, selected }: SheetScene, scale: number): SizeCorner | null {
   if (selected.size !== 1) return null;
   const [i] = indicesOf(p.key, selected);
   // A line's own props are as large as its rules have them.
@@ -35,18 +41,26 @@ export function sizeCorner({
   let best = 8 * i;
   for (let c = 8 * i; c < 8 * i + 8; c += 2)
     if (corners[c] + corners[c + 1] > corners[best] + corners[best + 1]) best = c;
-  return Number.isFinite(corners[best]) ? { key: p.key[i], at: [corners[best], corners[best + 1]], i } : null;
+  const [at, middle]: Place[] = [[corners[best], corners[best + 1]], middleOf(corners, i)];
+  const far = Math.hypot(at[0] - middle[0], at[1] - middle[1]);
+  // What is not shown lies nowhere.
+  return far * scale >= ROOM ? { key: p.key[i], at, middle, far } : null;
 }
 
-/** What can be taken hold of within so many metres of a place. */
-export function gripAt(scene: SheetScene, dressing: Dressing, [x, z]: Place, near: number): Grip | null {
-  const isNear = ([ax, az]: Place) => Math.hypot(ax - x, az - z) <= near;
-  const corner = sizeCorner(scene);
-  if (corner && isNear(corner.at)) {
-    const middle = middleOf(scene.corners, corner.i);
-    const far = Math.hypot(corner.at[0] - middle[0], corner.at[1] - middle[1]);
-    return { kind: "size", key: corner.key, middle, far, was: dressing.pegs[hexOf(corner.key)]?.size ?? 1 };
-  }
+interface SizeCorner {
+  key: Key;
+  at: Place;
+  middle: Place;
+  /** From the one to the other, metres. */
+  far: number;
+}
+
+/** What can be taken hold of near a place. @param scale pixels a metre */
+export function gripAt(scene: SheetScene, dressing: Dressing, [x, z]: Place, scale: number): Grip | null {
+  const isNear = ([ax, az]: Place) => Math.hypot(ax - x, az - z) * scale <= GRIP;
+  const corner = sizeCorner(scene, scale);
+  if (corner && isNear(corner.at))
+    return { kind: "size", ...omit(corner, "at"), was: dressing.pegs[hexOf(corner.key)]?.size ?? 1 };
   const knot = scene.knots.findLast(({ at }) => isNear(at));
   return knot ? { kind: "knot", line: knot.line, knot: knot.knot, point: knot.point } : null;
 }

@@ -87,8 +87,6 @@ type Held =
 const CLICK = 3;
 /** Placements are taken hold of within so many pixels of their middle. */
 const NEAR = 7;
-/** Knots and corners are taken hold of within so many. */
-const GRIP = 6;
 /** A nudge by the arrow keys, metres. */
 const NUDGE = 0.01;
 const [LEAST_SCALE, MOST_SCALE] = [0.01, 20_000];
@@ -167,7 +165,7 @@ export class SheetHands {
 
   #gripAt(at: Place): Grip | null {
     const { scene, dressing, view } = this.sight!;
-    return gripAt(scene, dressing, at, GRIP / view.scale);
+    return gripAt(scene, dressing, at, view.scale);
   }
 
   /** Where things are in the flat layout, if that is what is shown, or lies on the chart that is. */
