@@ -93,7 +93,10 @@ const form = query("surface form", (ask, id) => {
 /** The mesh of a surface that is made of closed bodies, in its own coordinates. Said in `solids.ts`. */
 export const solidMesh = declared<Shape | undefined>("solid mesh");
 
-/** What a smoothed copy is a copy of; undefined where it would be one of itself in the end. */
+/** Copies of copies are made no deeper than this. */
+const DEEPEST = 32;
+
+/** What a smoothed copy is a copy of; undefined where it would be one of itself in the end, or of too many others. */
 const source = query("source of copy", (ask, id): RestMesh | undefined => {
   const seen = new Set([id]);
   const next = (of: string) => {
@@ -102,7 +105,7 @@ const source = query("source of copy", (ask, id): RestMesh | undefined => {
   };
   const first = next(id);
   for (let of = first; of !== null; of = next(of)) {
-    if (seen.has(of)) return undefined;
+    if (seen.has(of) || seen.size > DEEPEST) return undefined;
     seen.add(of);
   }
   return first === null ? undefined : ask(restMesh, first);
@@ -127,8 +130,9 @@ const uncutMesh = query("uncut mesh", (ask, id): RestMesh | undefined => {
 const laying = query("laying", (ask, id) => ask(surfaceInput, id)?.laying);
 
 const cutMesh = step("cut mesh", (rest: RestMesh, taken: readonly LaidOnEdges[], kept: Unrolled | null): RestMesh => {
+  if (kept) return new RestMesh(rest.mesh, undefined, kept);
   const own = WorldMesh.of("", rest, { ...AT_ORIGIN, scale: 1 });
-  return new RestMesh(rest.mesh, Uint32Array.from(taken.flatMap((laid) => [...edgesFollowed(laid, own)])), kept);
+  return new RestMesh(rest.mesh, Uint32Array.from(taken.flatMap((laid) => [...edgesFollowed(laid, own)])));
 });
 
 /** How meshes were unrolled at another time, by names; see `unrollings.ts`. */

@@ -21,9 +21,12 @@ export function seamsOf(
   });
 }
 
+/** Raised whenever the same mesh is unrolled otherwise than before, so that what was kept until then counts for nothing. */
+const VERSION = 1;
+
 /** Where it was taken and what it follows is all that counts of a seam. */
 export const nameOfUnrolling = (asset: string, seams: readonly LaidOnEdges[]): string =>
-  `unrolled ${asset} ${JSON.stringify(seams.map(({ follow, at, bend }) => [follow, at, bend]))}`;
+  `unrolled ${VERSION} ${asset} ${JSON.stringify(seams.map(({ follow, at, bend }) => [follow, at, bend]))}`;
 
 /** The names of all that a scene may ask for. */
 export function unrollingsOf({ surfaces, lines }: Pick<Scene, "surfaces" | "lines">): Map<string, string> {

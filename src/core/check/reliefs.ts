@@ -2,7 +2,7 @@
  * Reliefs that run into each other: what is pinned and bent over a surface lies over another such thing there. Their boxes say
  * nothing of it any more, so their footprints are laid over the surface and compared.
  */
-import { entryOf, Piece, pieceOf, type PropBounds, type Shapes } from "../mesh";
+import { entryOf, facetsOf, Piece, pieceOf, type PropBounds, type Shapes } from "../mesh";
 import { rotate, type Quat, type Vec3 } from "../math";
 import { kindOf } from "../place";
 import { isStanding } from "./rows";
@@ -90,7 +90,8 @@ function measured(i: number, corners: Float64Array): Footprint {
   const out: Footprint = {
     i,
     corners,
-    normals: new Float64Array(corners.length / 3),
+    normals: facetsOf({ position: corners, index: Uint32Array.from({ length: corners.length / 3 }, (_, c) => c) })
+      .normal,
     least: [Infinity, Infinity, Infinity],
     most: [-Infinity, -Infinity, -Infinity],
     reach: 0,
@@ -99,16 +100,12 @@ function measured(i: number, corners: Float64Array): Footprint {
     out.least[c % 3] = Math.min(out.least[c % 3], corners[c]);
     out.most[c % 3] = Math.max(out.most[c % 3], corners[c]);
   }
-  for (let t = 0; t < corners.length / 9; t++) {
-    const [u, v] = [1, 2].map((k) => [0, 1, 2].map((axis) => corners[9 * t + 3 * k + axis] - corners[9 * t + axis]));
-    const normal = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
-    const size = Math.hypot(...normal) || 1;
-    out.normals.set(
-      normal.map((value) => value / size),
-      3 * t,
-    );
-    out.reach = Math.max(out.reach, Math.hypot(...u), Math.hypot(...v));
-  }
+  for (let c = 0; c < corners.length; c += 9)
+    for (const k of [3, 6])
+      out.reach = Math.max(
+        out.reach,
+        Math.hypot(...[0, 1, 2].map((axis) => corners[c + k + axis] - corners[c + axis])),
+      );
   return out;
 }
 

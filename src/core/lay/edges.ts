@@ -44,7 +44,7 @@ function turnRound(points: number[], normals: number[], closed: boolean): void {
  * @param ground the mesh where it is not moved
  */
 export function edgesFollowed(laid: LaidOnEdges, ground: WorldMesh): Uint32Array {
-  const walked = laid.follow in ALONG_EDGES ? walkedBy(laid, ground) : null;
+  const walked = ALONG_EDGES.has(laid.follow) ? walkedBy(laid, ground) : null;
   if (!walked) return new Uint32Array(0);
   const { vertices, closed } = walked;
   const ends = vertices.flatMap((v, i) =>
@@ -53,8 +53,8 @@ export function edgesFollowed(laid: LaidOnEdges, ground: WorldMesh): Uint32Array
   return Uint32Array.from(ends);
 }
 
-/** Ways that lead from vertex to vertex. */
-const ALONG_EDGES: Readonly<Record<string, true>> = { boundary: true, sharp: true, loop: true };
+/** What lines follow that leads from vertex to vertex, so that a mesh can be cut open there. */
+export const ALONG_EDGES: ReadonlySet<string> = new Set<LaidOnEdges["follow"]>(["loop", "sharp", "boundary"]);
 
 function chainOf(laid: LaidOnEdges, ground: WorldMesh): Chain | null {
   if (laid.follow === "ring") {

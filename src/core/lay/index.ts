@@ -4,7 +4,7 @@ import { trackOnto } from "./onto";
 import type { GuideLine, LaidTrack, Line } from "../line";
 import { groundsUnder, type Grounds, type WorldMesh } from "../mesh";
 
-export { edgesFollowed } from "./edges";
+export { ALONG_EDGES, edgesFollowed } from "./edges";
 export { boundTrack, carriedTrack, type BoundTrack } from "./carry";
 
 /** The surfaces that a line lies on. */

@@ -141,6 +141,6 @@ export function linesOf(made: Made): string[] {
 
 /** The surfaces and dressings that a made surface is made of. */
 export function thingsOf(made: Made): string[] {
-  if (made.kind === "shell" || made.kind === "smoothed") return made.of === null ? [] : [made.of];
+  if ("of" in made) return made.of === null ? [] : [made.of];
   return made.kind === "solid" ? made.parts.map(({ of }) => of) : [];
 }

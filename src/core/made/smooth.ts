@@ -3,7 +3,15 @@
  * what is about them (C. Loop, *Smooth Subdivision Surfaces Based on Triangles*, 1987). Rims, and edges that are kept sharp,
  * become curves of their own (H. Hoppe and others, *Piecewise Smooth Surface Reconstruction*, SIGGRAPH 1994).
  */
-import { RIM, twinsOf, nextOf, weldedVertices, type Attribute, type Shape, type TriangleMesh } from "../mesh";
+import {
+  facetsOf,
+  nextOf,
+  oppositeTwins,
+  weldedVertices,
+  type Attribute,
+  type Shape,
+  type TriangleMesh,
+} from "../mesh";
 import type { Smoothed } from "./schema";
 
 /** It is parted no further than to so many triangles. */
@@ -69,7 +77,7 @@ function spread({ array, width }: Attribute, count: number, between: readonly nu
 /** Each triangle in four. */
 function partedOnce({ position, vertex, corner, of, between, sharp }: Parted): Parted {
   const count = position.length / 3;
-  const twin = twinsAround(vertex, count);
+  const twin = oppositeTwins(vertex, count);
   // The vertex that parts each half-edge: whatever lies at one place is one, its texture may not be.
   const edge = new Uint32Array(vertex.length);
   const middle = new Uint32Array(vertex.length);
@@ -109,25 +117,13 @@ function partedOnce({ position, vertex, corner, of, between, sharp }: Parted): P
   };
 }
 
-/** The half-edge beyond each; {@link RIM} too where sides change or more than two triangles meet. */
-function twinsAround(vertex: Uint32Array, count: number): Int32Array {
-  return twinsOf(vertex, count).map((other, h) => (other >= 0 && vertex[other] !== vertex[h] ? other : RIM));
-}
-
 /** Half-edges at which facets meet by more than an angle, radians: 1. */
 function sharpEdges(position: ArrayLike<number>, vertex: Uint32Array, keep: number): Uint8Array {
   const sharp = new Uint8Array(vertex.length);
   if (keep >= Math.PI) return sharp;
-  const normal = new Float64Array(vertex.length);
-  for (let o = 0; o < vertex.length; o += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => 3 * vertex[o + k]);
-    const [u, v] = [b, c].map((p) => [0, 1, 2].map((axis) => position[p + axis] - position[a + axis]));
-    const n = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
-    const size = Math.hypot(...n) || 1;
-    for (let axis = 0; axis < 3; axis++) normal[o + axis] = n[axis] / size;
-  }
+  const { normal } = facetsOf({ position: Float64Array.from(position), index: vertex });
   const least = Math.cos(keep);
-  twinsAround(vertex, position.length / 3).forEach((t, h) => {
+  oppositeTwins(vertex, position.length / 3).forEach((t, h) => {
     if (t < 0) return;
     const [a, b] = [h - (h % 3), t - (t % 3)];
     const cosine = normal[a] * normal[b] + normal[a + 1] * normal[b + 1] + normal[a + 2] * normal[b + 2];

@@ -144,3 +144,8 @@ export function trianglesBeyond(position: Float64Array, index: Uint32Array): Int
 }
 
 const tableSize = (entries: number): number => 2 ** Math.ceil(Math.log2(Math.max(16, 2 * entries)));
+
+/** The same as {@link twinsOf} where both lead opposite ways; {@link RIM} also where sides change or more than two triangles meet. */
+export function oppositeTwins(index: Uint32Array, count: number): Int32Array {
+  return twinsOf(index, count).map((other, h) => (other >= 0 && index[other] !== index[h] ? other : RIM));
+}

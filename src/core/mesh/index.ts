@@ -2,7 +2,7 @@
 export type { Attribute, TriangleMesh } from "./mesh";
 export { shapedMesh } from "./shape";
 export { mergedShapes, type Member, type Merged } from "./merged";
-export { CROWDED, nextOf, RIM, trianglesBeyond, twinsOf, weldedVertices } from "./adjacency";
+export { CROWDED, nextOf, oppositeTwins, RIM, trianglesBeyond, twinsOf, weldedVertices } from "./adjacency";
 export { areasOf, facetsOf, normalsAt, type Facets, type Points } from "./facets";
 export { arrivedFor, distanceFor, evenOver, evenUpTo, spreadable, type Spreadable } from "./even-over";
 export { MOST_ARRIVALS, mostArrived, taken, type Arrivals, type Arriving, type Spread } from "./arrivals";

@@ -162,6 +162,7 @@ export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut)
   const spaces = useSpaces(dressing);
   const stretched = useSession((session) => session.sheetStretch);
   const sketch = useSketch();
+  const knots = useMemo(() => knotsOf(dressing, allLines, charts), [dressing, allLines, charts]);
   const scene = useMemo((): SheetScene => {
     return {
       placements,
@@ -176,7 +177,7 @@ export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut)
       charts,
       chartPicture,
       stretched,
-      knots: knotsOf(dressing, allLines, charts),
+      knots,
       lines: [
         ...spaces.map((points) => ({ points, kind: "area" as const })),
         ...linesOf(
@@ -217,6 +218,7 @@ export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut)
     allLines,
     spaces,
     sketch,
+    knots,
     selected,
     hovered,
     drawn,

@@ -3,7 +3,7 @@ import { subtract, type Vec3 } from "@/core/math";
 import { hexOf, indicesOf, type Dressing, type Key } from "@/core/place";
 import { omit } from "@/core/schema";
 import type { Scene } from "@/core/scene";
-import { dressingOf, lineOf, millimetre, moveKnots, writePegs } from "../state";
+import { dressingOf, lineOf, millimetre, moveKnots, setSize, writePegs } from "../state";
 import { isShown, middleOf } from "./model";
 import type { SheetScene } from "./sheet-scene";
 import type { Draft } from "immer";
@@ -77,6 +77,5 @@ export function dragGrip(draft: Draft<Scene>, scene: SheetScene, dressing: strin
   const own = dressingOf(draft, dressing);
   const times = Math.hypot(to[0] - grip.middle[0], to[1] - grip.middle[1]) / grip.far;
   const size = Number(Math.min(MOST, Math.max(LEAST, grip.was * times)).toPrecision(3));
-  if (own && Number.isFinite(size))
-    writePegs(own, [grip.key], (peg) => void (size === 1 ? delete peg.size : (peg.size = size)));
+  if (own && Number.isFinite(size)) writePegs(own, [grip.key], (peg) => setSize(peg, size));
 }

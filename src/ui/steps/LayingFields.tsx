@@ -1,6 +1,7 @@
 "use client";
 /** Of a surface: how it is laid flat for the sheet and for what is wrapped round it, and which way u and v go. */
 import type { z } from "zod";
+import { ALONG_EDGES } from "@/core/lay";
 import { layingSchema } from "@/core/mesh";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
@@ -63,7 +64,7 @@ function Seams({ surface }: { surface: Surface }) {
   const lines = useScene((scene) => scene.lines);
   const { seams } = surface.laying;
   const along = lines.filter(
-    ({ laid }) => laid?.kind === "edges" && laid.on === surface.id && FOLLOWED.has(laid.follow),
+    ({ laid }) => laid?.kind === "edges" && laid.on === surface.id && ALONG_EDGES.has(laid.follow),
   );
   const cut = along.filter(({ id }) => seams.includes(id));
   const edit = (label: string, next: string[]) =>
@@ -116,8 +117,5 @@ function Seams({ surface }: { surface: Surface }) {
     </div>
   );
 }
-
-/** Ways along edges from vertex to vertex. */
-const FOLLOWED: ReadonlySet<string> = new Set(["boundary", "sharp", "loop"]);
 
 const LAYING_WORDS = { best: "turned", uv: "by its UVs", round: "by its profile", unrolled: "unrolled" } as const;

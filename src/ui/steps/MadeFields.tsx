@@ -78,7 +78,7 @@ export function MadeFields({ surface, made }: MadeProps) {
           removing="Line is no tube any more"
         />
       )}
-      {(made.kind === "shell" || made.kind === "smoothed") && <MadeOf surface={surface} made={made} />}
+      {"of" in made && <MadeOf surface={surface} made={made} />}
       {made.kind === "solid" && <PartFields surface={surface} made={made} />}
       {choices.map((name) => (
         <MadeChoice key={name} surface={surface} made={made} name={name} />

@@ -7,7 +7,7 @@ import { hexOf, type Dressing, type Key } from "@/core/place";
 import { useScene } from "@/store";
 import { useSurfaceModels } from "../assets";
 import { Choose, ValueField } from "../kit";
-import { dressingOf, mirrorPins, type MirrorAxis, pinToUv, saidByAll, useEdit, writePegs } from "../state";
+import { dressingOf, mirrorPins, type MirrorAxis, pinToUv, saidByAll, setSize, useEdit, writePegs } from "../state";
 
 interface PinProps {
   dressing: Dressing;
@@ -24,7 +24,7 @@ export function PinPanel({ dressing, keys }: PinProps) {
   });
   const size = useEdit<number>("Size of pin", (scene, value) => {
     const draft = dressingOf(scene, dressing.id);
-    if (draft) writePegs(draft, keys, (peg) => void (value === 1 ? delete peg.size : (peg.size = value)));
+    if (draft) writePegs(draft, keys, (peg) => setSize(peg, value));
   });
   if (pegs.length === 0) return null;
   return (

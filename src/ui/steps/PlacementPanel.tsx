@@ -17,6 +17,7 @@ import {
   setTurn,
   swapPlacements,
   unpeg,
+  setSize,
   writePegs,
   usePlacements,
   NO_KEYS,
@@ -63,7 +64,7 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
   });
   const sizing = useEdit<number>("Size of placement", (scene, size) => {
     const draft = dressingOf(scene, dressing.id);
-    if (draft) writePegs(draft, keys, (peg) => void (size === 1 ? delete peg.size : (peg.size = size)));
+    if (draft) writePegs(draft, keys, (peg) => setSize(peg, size));
   });
   if (!placements || chosen.length === 0) return null;
   const first = chosen[0];

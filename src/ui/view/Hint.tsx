@@ -1,13 +1,14 @@
 "use client";
 /** What can be done in the view with the tool or the selection at hand, how far something has been moved, and the box being drawn. */
 import { hasKnots, laidSchema, LINE_KINDS } from "@/core/line";
+import { ALONG_EDGES } from "@/core/lay";
 import { kindOf, fieldIdsOf, type Dressing } from "@/core/place";
 import { describeChoice } from "@/core/schema";
 import { useScene } from "@/store";
 import { Choose } from "../kit";
 import { useSession, type Focus } from "../state";
 import { useBrush, useMoverPainted } from "./brush";
-import { BY_KNOTS, CLOSED_FORMS, EDGE_FORMS, SEAM_FORMS, useDraw } from "./draw-state";
+import { BY_KNOTS, CLOSED_FORMS, EDGE_FORMS, useDraw } from "./draw-state";
 import { FLOAT } from "./float";
 import { AXES, useMove } from "./move-state";
 
@@ -181,7 +182,7 @@ export function Hint() {
       >
         <Choose
           label={`What to draw: ${FORMS.find(({ id }) => id === form)?.label}`}
-          choices={FORMS.filter(({ id }) => (!outline || CLOSED_FORMS.has(id)) && (!seam || SEAM_FORMS.has(id)))}
+          choices={FORMS.filter(({ id }) => (!outline || CLOSED_FORMS.has(id)) && (!seam || ALONG_EDGES.has(id)))}
           onChoose={(id) => useDraw.setState({ form: id as typeof form })}
           className="rounded-md border border-linen-3 bg-paper px-2 py-0.5 text-ink-9"
         >

@@ -79,9 +79,6 @@ export const BY_KNOTS: ReadonlySet<string> = new Set(["free", "hanging"]);
 /** The forms that are taken from the mesh of a surface. */
 export const EDGE_FORMS: ReadonlySet<string> = new Set(["boundary", "sharp", "loop", "ring", "u", "v"]);
 
-/** Those of them that lead from vertex to vertex, so that a mesh can be cut open there. */
-export const SEAM_FORMS: ReadonlySet<string> = new Set(["loop", "sharp", "boundary"]);
-
 /** How what is drawn lies. */
 const lying = () => {
   const { laid, on, onSheet } = useDraw.getState();

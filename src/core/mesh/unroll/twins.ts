@@ -1,5 +1,5 @@
 /** *Half-edges*: edge k of a triangle, 3t + k, leads from its corner k to the next; its twin is the same edge of the triangle beyond. */
-import { twinsOf, weldedVertices } from "../adjacency";
+import { oppositeTwins, weldedVertices } from "../adjacency";
 
 export { nextOf } from "../adjacency";
 
@@ -13,9 +13,5 @@ export interface HalfEdges {
 export function halfEdgesOf(position: Float64Array, index: Uint32Array): HalfEdges {
   const welded = weldedVertices(position);
   const vertex = index.map((v) => welded[v]);
-  // Where sides change both lead the same way.
-  const twin = twinsOf(vertex, welded.length).map((other, h) =>
-    other >= 0 && vertex[other] !== vertex[h] ? other : -1,
-  );
-  return { vertex, twin };
+  return { vertex, twin: oppositeTwins(vertex, welded.length) };
 }

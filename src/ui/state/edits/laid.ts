@@ -17,11 +17,18 @@ const MOST_KNOTS = 2000;
  *
  * @param at where it was taken, in the surface's own coordinates
  * @param value for rows, the texture coordinate there
+ * @param what it is called
  */
-export function edgeLine(follow: LaidOnEdges["follow"], on: string, at: Vec3, value: number): Record<string, unknown> {
+export function edgeLine(
+  follow: LaidOnEdges["follow"],
+  on: string,
+  at: Vec3,
+  value: number,
+  what: string = FOLLOWED[follow],
+): Record<string, unknown> {
   const surface = scene().surfaces.find(({ id }) => id === on);
   return {
-    name: `${FOLLOWED[follow]} of ${surface?.name ?? "a surface"}`.slice(0, 100),
+    name: `${what} of ${surface?.name ?? "a surface"}`.slice(0, 100),
     kind: "polyline",
     knots: [{ position: surface?.position ?? [0, 0, 0] }],
     laid: laidSchema.parse({ kind: "edges", follow, on, at, value }),

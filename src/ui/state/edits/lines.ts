@@ -75,8 +75,8 @@ export function addSeam(
   follow: LaidOnEdges["follow"],
   { on, at, value }: { on: string; at: Vec3; value: number },
 ): void {
-  const described = edgeLine(follow, on, at, value);
-  const name = freeLineName(`Seam of ${(described.name as string).replace(/^\w+ of /, "")}`.slice(0, 100));
+  const described = edgeLine(follow, on, at, value, "Seam");
+  const name = freeLineName(described.name as string);
   const line = lineSchema.parse({ ...described, name, id: newId(), number: nextLineNumber(scene()) });
   store().change("Pick seam", (draft) => {
     draft.lines.push(line as Draft<Line>);

@@ -151,4 +151,11 @@ test("what is bent over a crease goes over to a smoothed copy with all that is p
   expect([one, last().id].map((id) => engine.made.get(id))).toEqual([undefined, undefined]);
   deleteSurface(one);
   expect(made<Smoothed>(last().id).of).toBeNull();
+  // Copies of copies go so deep and no deeper.
+  const [first] = scene().surfaces.slice(-1);
+  const deep = Array.from({ length: 60 }, (_, k) => ({ ...first, id: `deep${k}`, made: { kind: "smoothed", of: k === 0 ? box.id : `deep${k - 1}`, rounds: 1, keep: 0 } })); // prettier-ignore
+  useSceneStore.getState().change("Deep", (draft) => void draft.surfaces.push(...(deep.slice(0, 3) as never[])));
+  const far = new Engine();
+  far.evaluate({ ...scene(), surfaces: [...scene().surfaces, ...(deep.slice(3) as never[])] });
+  expect([far.made.has("deep2"), far.made.has("deep59")]).toEqual([true, false]);
 });

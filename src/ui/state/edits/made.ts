@@ -9,7 +9,7 @@ export function makeWithout(draft: Draft<Scene>, id: string): void {
     if ((made?.kind === "revolve" || made?.kind === "band") && made.line === id) made.line = null;
     if (made?.kind === "revolve" && made.axisLine === id) made.axisLine = null;
     if (made?.kind === "tube" && made.outline === id) made.outline = null;
-    if ((made?.kind === "shell" || made?.kind === "smoothed") && made.of === id) made.of = null;
+    if (made && "of" in made && made.of === id) made.of = null;
     if (made?.kind === "solid" && made.parts.some(({ of }) => of === id)) {
       made.parts = made.parts.filter(({ of }) => of !== id);
       // What comes first is what all others are joined to.
@@ -28,7 +28,7 @@ export function makeOf(draft: Draft<Scene>, id: string, others: readonly string[
   const all = (list: readonly string[]) => list.flatMap((one) => (one === id ? others : one));
   for (const { made } of draft.surfaces) {
     if (made?.kind === "tube") made.lines = all(made.lines).slice(0, 5_000);
-    if ((made?.kind === "shell" || made?.kind === "smoothed") && made.of === id) made.of = others[0] ?? null;
+    if (made && "of" in made && made.of === id) made.of = others[0] ?? null;
     if (made?.kind !== "solid") continue;
     let next = made.parts.reduce((most, part) => Math.max(most, part.id + 1), 0);
     made.parts = made.parts.flatMap((part) =>

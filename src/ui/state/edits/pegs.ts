@@ -67,6 +67,12 @@ export function setTurn(peg: Draft<Peg>, turn: number): void {
   else peg.turn = rounded;
 }
 
+/** Writes into a peg how many times as large it is by hand. */
+export function setSize(peg: Draft<Peg>, size: number): void {
+  if (size === 1) delete peg.size;
+  else peg.size = size;
+}
+
 /** What the peg at a key of one of a dressing's placements says; undefined where there is none. */
 export const pegAt = ({ pegs }: Dressing, key: Key): Peg | undefined => pegs[hexOf(key)];
 
