@@ -22,7 +22,7 @@ export function seamsOf(
 }
 
 /** Raised whenever the same mesh is unrolled otherwise than before, so that what was kept until then counts for nothing. */
-const VERSION = 1;
+const VERSION = 2;
 
 /** Where it was taken and what it follows is all that counts of a seam. */
 export const nameOfUnrolling = (asset: string, seams: readonly LaidOnEdges[]): string =>

@@ -1,3 +1,4 @@
+export { Anderson } from "./anderson";
 export { nestedDissection } from "./dissection";
 export { eased } from "./ease";
 export { Heap } from "./heap";

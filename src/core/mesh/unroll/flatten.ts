@@ -5,7 +5,7 @@
  * C. Gotsman, S. Gortler, *A Local/Global Approach to Mesh Parameterization*, Computer Graphics Forum 27(5), 2008). The system
  * of the second part is factored once for all rounds.
  */
-import { hermitian, Ldl, solveHermitian, symmetric } from "../../math";
+import { Anderson, hermitian, Ldl, solveHermitian, symmetric } from "../../math";
 import { nextOf } from "./twins";
 import type { Disk } from "./disk";
 
@@ -121,6 +121,7 @@ function asRigidAsPossible({ corner, count: n, flat, weight, order }: Disk, plac
   const [x, y] = [new Float64Array(n), new Float64Array(n)];
   for (let v = 0; v < n; v++) [x[v], y[v]] = [places[2 * v], places[2 * v + 1]];
   const [bx, by] = [new Float64Array(n), new Float64Array(n)];
+  const on = new Anderson([x, y]);
   let before = Infinity;
   for (let round = 0; round < ROUNDS; round++) {
     bx.fill(0);
@@ -167,13 +168,16 @@ function asRigidAsPossible({ corner, count: n, flat, weight, order }: Disk, plac
         wq * ((vx - qx) * (vx - qx) + (vy - qy) * (vy - qy)) +
         wr * ((sx - rx) * (sx - rx) + (sy - ry) * (sy - ry));
     }
+    if (energy > before && on.ahead) {
+      on.takeBack();
+      continue;
+    }
     if (before - energy < ENOUGH * energy || energy <= TRUE * area) break;
     before = energy;
     bx[order[n - 1]] += stiffest * x[order[n - 1]];
     by[order[n - 1]] += stiffest * y[order[n - 1]];
     ldl.solveBoth(bx, by);
-    x.set(bx);
-    y.set(by);
+    on.next([bx, by]);
   }
   const out = Float64Array.from({ length: 2 * n }, (_, c) => (c % 2 === 0 ? x : y)[c >> 1]);
   return out.every(Number.isFinite) ? out : null;

@@ -22,6 +22,9 @@ const STRETCHED = 1.3;
 /** A cut is led on so often, while all seams together are no longer than so many times the mesh's extent. */
 const LED_ON = 3;
 const SEAMS = 1.5;
+/** The first time by no more than this share of the room there is, as another place may be worse then; by less of the bound never. */
+const FIRST = 0.6;
+const SHORTEST = 0.02;
 /** Room between parts, as a share of the broadest. */
 const ROOM = 0.06;
 
@@ -79,7 +82,9 @@ function laidFlat(cut: Cut, triangles: readonly number[], area: Float64Array, bo
       if (least <= STRETCHED) return best;
     }
     if (best?.disk === disk || !best) kept = before;
-    if (round === LED_ON || !leadOn(cut, triangles, best, bound - seamLength(cut))) break;
+    const room = bound - seamLength(cut);
+    const most = round === 0 ? FIRST * room : room;
+    if (round === LED_ON || room < SHORTEST * bound || !leadOn(cut, triangles, best, most)) break;
   }
   // What the best one was laid by is what counts.
   if (kept) cut.seam.set(kept);

@@ -3,6 +3,7 @@
  * straight across, as wide as the way round is in the mean; what goes along it is true to length.
  */
 import { areasOf } from "../facets";
+import { nextOf } from "./twins";
 import type { Unrolled } from "./unrolled";
 
 /** Places nearer than this share of the mesh are one. */
@@ -41,7 +42,9 @@ function middleOf(P: ArrayLike<number>, index: Uint32Array): Float64Array {
   let whole = 0;
   for (let t = 0; t < area.length; t++) {
     whole += area[t];
-    const [a, b, c] = [3 * index[3 * t], 3 * index[3 * t + 1], 3 * index[3 * t + 2]];
+    const a = 3 * index[3 * t];
+    const b = 3 * index[3 * t + 1];
+    const c = 3 * index[3 * t + 2];
     for (let k = 0; k < 3; k++) middle[k] += (area[t] * (P[a + k] + P[b + k] + P[c + k])) / 3;
   }
   return middle.map((sum) => sum / (whole || 1));
@@ -54,8 +57,9 @@ function roundAbout(P: ArrayLike<number>, index: Uint32Array, axis: 0 | 1 | 2, m
   const used = new Uint8Array(n);
   for (const v of index) used[v] = 1;
   const box = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
-  for (let v = 0; v < n; v++)
-    for (let k = 0; used[v] && k < 3; k++) {
+  for (let k = 0; k < 3; k++)
+    for (let v = 0; v < n; v++) {
+      if (used[v] === 0) continue;
       box[k] = Math.min(box[k], P[3 * v + k]);
       box[3 + k] = Math.max(box[3 + k], P[3 * v + k]);
     }
@@ -108,16 +112,16 @@ function isCircle({ radius, angles }: Ring): boolean {
 /** The rings in the order of the profile, from its foot; round a profile that closes, from its lowest. Null where it branches. */
 function profileOf(rings: readonly Ring[], ringOf: Int32Array, index: Uint32Array): number[] | null {
   const beside = rings.map(() => new Set<number>());
-  for (let t = 0, last = -1; t < index.length; t += 3)
-    for (let k = 0; k < 3; k++) {
-      const [a, b] = [ringOf[index[t + k]], ringOf[index[t + (k === 2 ? 0 : k + 1)]]];
-      // Neighbours in the mesh mostly lie between the same two rings.
-      const pair = Math.min(a, b) * rings.length + Math.max(a, b);
-      if (a === b || pair === last) continue;
-      last = pair;
-      beside[a].add(b);
-      beside[b].add(a);
-    }
+  for (let h = 0, last = -1; h < index.length; h++) {
+    const a = ringOf[index[h]];
+    const b = ringOf[index[nextOf(h)]];
+    // Neighbours in the mesh mostly lie between the same two rings.
+    const pair = Math.min(a, b) * rings.length + Math.max(a, b);
+    if (a === b || pair === last) continue;
+    last = pair;
+    beside[a].add(b);
+    beside[b].add(a);
+  }
   if (rings.length < 2 || beside.some((ends) => ends.size === 0 || ends.size > 2)) return null;
   const ends = rings.map((_, r) => r).filter((r) => beside[r].size === 1);
   const low = (all: readonly number[]) => all.reduce((a, b) => (rings[b].height < rings[a].height ? b : a));
@@ -154,13 +158,15 @@ function laidRound(P: ArrayLike<number>, index: Uint32Array, { rings, ringOf, an
     if (k < rings.length) along[ring] = far;
   });
   const mean = area / far;
-  const places: number[] = [];
+  const room = new Float64Array(2 * index.length);
+  let count = 0;
   // Where each vertex lies: at first, beyond the half turn, and both where the profile closes.
   const known = new Int32Array((4 * P.length) / 3).fill(-1);
   const laid = new Uint32Array(index.length);
   const theta = new Float64Array(3);
+  const onAxis = Uint8Array.from(ringOf, (ring) => (ring >= 0 && rings[ring].radius === 0 ? 1 : 0));
   for (let t = 0; t < index.length; t += 3) {
-    const beyond = anglesOf(index, t, angle, rings, ringOf, theta);
+    const beyond = anglesOf(index, t, angle, onAxis, theta);
     // Of what closes lengthwise the last ring is the first one again.
     let wraps = false;
     for (let k = 0; closes && k < 3; k++) wraps ||= along[ringOf[index[t + k]]] > far / 2;
@@ -169,52 +175,41 @@ function laidRound(P: ArrayLike<number>, index: Uint32Array, { rings, ringOf, an
       const ring = ringOf[v];
       const again = wraps && ring === order[0];
       const name = 4 * v + 2 * ((beyond >> k) & 1) + (again ? 1 : 0);
-      const pole = rings[ring].radius === 0;
+      const pole = onAxis[v] === 1;
       let at = pole ? -1 : known[name];
       if (at < 0) {
-        at = places.length / 2;
-        places.push(mean * theta[k], again ? 0 : far - along[ring]);
+        at = count++;
+        room[2 * at] = mean * theta[k];
+        room[2 * at + 1] = again ? 0 : far - along[ring];
         if (!pole) known[name] = at;
       }
       laid[t + k] = at;
     }
   }
+  const places = room.slice(0, 2 * count);
   // Seen from the side that it shows, which y downwards turns about.
   if (flatArea(laid, places) > 0) for (let p = 0; p < places.length; p += 2) places[p] = -places[p];
   let least = Infinity;
   for (let p = 0; p < places.length; p += 2) least = Math.min(least, places[p]);
   const seams = far + (closes ? 2 * Math.PI * rings[order[0]].radius : 0);
-  return {
-    index: laid,
-    places: Float64Array.from(places, (x, p) => (p % 2 === 0 ? x - least : x)),
-    parts: 1,
-    seams,
-    flipped: 0,
-  };
+  for (let p = 0; p < places.length; p += 2) places[p] -= least;
+  return { index: laid, places, parts: 1, seams, flipped: 0 };
 }
 
 /**
  * Writes the angles of a triangle's corners so that none is more than half a turn from another, a pole's in the middle of the
  * others'; which of them that took beyond the half turn, a bit for each.
  */
-function anglesOf(
-  index: Uint32Array,
-  t: number,
-  angle: Float64Array,
-  rings: readonly Ring[],
-  ringOf: Int32Array,
-  theta: Float64Array,
-): number {
+function anglesOf(index: Uint32Array, t: number, angle: Float64Array, onAxis: Uint8Array, theta: Float64Array): number {
   let [low, high, sum, count, beyond] = [Infinity, -Infinity, 0, 0, 0];
-  const round = (k: number) => rings[ringOf[index[t + k]]].radius > 0;
   for (let k = 0; k < 3; k++) {
     theta[k] = angle[index[t + k]];
-    if (!round(k)) continue;
+    if (onAxis[index[t + k]] === 1) continue;
     low = Math.min(low, theta[k]);
     high = Math.max(high, theta[k]);
   }
   for (let k = 0; k < 3; k++) {
-    if (!round(k)) continue;
+    if (onAxis[index[t + k]] === 1) continue;
     if (high - low > Math.PI && theta[k] < 0) {
       theta[k] += 2 * Math.PI;
       beyond |= 1 << k;
@@ -222,7 +217,7 @@ function anglesOf(
     sum += theta[k];
     count++;
   }
-  for (let k = 0; k < 3; k++) if (!round(k)) theta[k] = count > 0 ? sum / count : 0;
+  for (let k = 0; k < 3; k++) if (onAxis[index[t + k]] === 1) theta[k] = count > 0 ? sum / count : 0;
   return beyond;
 }
 
