@@ -15,7 +15,7 @@ export { readTriangleMesh } from "./triangle-mesh";
 export { isPacked, plainGlb } from "./gltf";
 export { SOLID_FORMATS, type SolidFormat } from "./solid-file";
 export { splitFile } from "./split";
-export { linesOfDrawing, readSvg, type Drawing, type DrawingPlace } from "./svg";
+export { linesOfDrawing, readSvg, type Drawing, type DrawingPlace, type OutlineLine } from "./svg";
 export {
   assetPath,
   checkedAssets,

@@ -5,6 +5,7 @@ import type { GuideLine, LaidTrack, Line } from "../line";
 import { groundsUnder, type Grounds, type WorldMesh } from "../mesh";
 
 export { ALONG_EDGES, edgesFollowed } from "./edges";
+export { offSheet } from "./on-sheet";
 export { boundTrack, carriedTrack, type BoundTrack } from "./carry";
 
 /** The surfaces that a line lies on. */

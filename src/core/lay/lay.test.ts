@@ -1,13 +1,13 @@
 import fc from "fast-check";
 import { evenly } from "../math/testing";
-import { GuideLine, laidSchema, type Laid, type LaidTrack, type Line } from "../line";
+import { GuideLine, laidSchema, type Knot, type Laid, type LaidTrack, type Line } from "../line";
 import { makeLine } from "../line/testing";
 import { madeMesh, madeSchema } from "../made";
 import { fromTurns, rotate, vectorAt, type Quat, type Vec3 } from "../math";
-import { WorldMesh, type Grounds, type Met, type Stand } from "../mesh";
+import { Chart, WorldMesh, type Grounds, type Met, type Stand } from "../mesh";
 import { lattice, round } from "../mesh/unroll/testing";
 import { field, STAND } from "../place/testing";
-import { laidTrack, surfacesUnder } from ".";
+import { laidTrack, offSheet, surfacesUnder } from ".";
 
 const hills = (x: number, z: number) => 1.4 * Math.sin(0.6 * x + 0.3) + Math.cos(0.8 * z) - 0.2 * x;
 const HILLS = field(24, hills, "hills");
@@ -268,6 +268,32 @@ test("on its sheet a line between two places of a tube is the helix between them
     }),
     { numRuns: 60 },
   );
+});
+
+test("what is drawn flat lies on the tube as it is long, its arcs round there, also over the seam; beside the sheet it is nowhere", () => {
+  const chart = Chart.of(tube)!;
+  const middle = [0, 1].map((axis) => (chart.least[axis] + chart.most[axis]) / 2);
+  const share = (4 / 3) * Math.tan(Math.PI / 8);
+  fc.assert(
+    fc.property(evenly(-3, 3), evenly(-1, 1), evenly(0.2, 0.9), (right, down, radius) => {
+      const flat = [0, 1, 2, 3].map((k): Knot => {
+        const [c, s] = [Math.cos((k * Math.PI) / 2), Math.sin((k * Math.PI) / 2)];
+        const way: Vec3 = [-radius * share * s, 0, radius * share * c];
+        const position: Vec3 = [middle[0] + right + radius * c, 0, middle[1] + down + radius * s];
+        return { id: k, position, join: "free", before: [-way[0], 0, -way[2]], after: way, sweep: Math.PI / 2 };
+      });
+      const knots = offSheet(flat, chart)!;
+      for (const { position } of knots) expect(Math.hypot(position[0], position[2])).toBeCloseTo(1, 3);
+      const line = {
+        ...makeLine({ kind: "bezier", closed: true, knots: knots.map(({ position }) => position) }),
+        knots,
+      };
+      const { guide } = lay(line as Line, { kind: "surface", on: ["tube"], way: "nearest", how: "sheet" }, tube);
+      expect(Math.abs(guide.curve.length - 2 * Math.PI * radius)).toBeLessThan(2e-3);
+    }),
+    { numRuns: 40 },
+  );
+  expect(offSheet([{ id: 0, position: [middle[0], 0, chart.most[1] + 0.1] }], chart)).toBeNull();
 });
 
 test("a closed line that goes on round the tube closes beyond the seam, smoothly, and one that does not closes where it is", () => {

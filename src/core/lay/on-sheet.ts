@@ -2,7 +2,7 @@
  * *A line as it runs on a surface laid flat*: through the places of its knots there, as its kind does. Where the surface closes
  * round it takes the shorter way, and one that ends beyond the seam where it began goes all round.
  */
-import { GuideLine, hasKnots, type Curve, type Line } from "../line";
+import { GuideLine, hasKnots, type Curve, type Knot, type Line } from "../line";
 import type { Vec3 } from "../math";
 import type { Chart } from "../mesh";
 
@@ -20,10 +20,7 @@ type Flat = [x: number, y: number];
 
 export function onSheet(line: Line, chart: Chart): OnSheet {
   const { period, least } = chart;
-  const toSurface = ([x, , y]: Vec3): Flat =>
-    [x, y].map((at, axis) =>
-      period[axis] > 0 ? at - period[axis] * Math.floor((at - least[axis]) / period[axis]) : at,
-    ) as Flat;
+  const toSurface = ([x, , y]: Vec3): Flat => wrapped([x, y], period, least);
   const knots: Line["knots"] = [];
   let before: Flat | null = null;
   for (const knot of line.knots) {
@@ -41,6 +38,29 @@ export function onSheet(line: Line, chart: Chart): OnSheet {
   }
   return { curve: onceRound({ ...line, knots, laid: null } as Line, by), toSurface };
 }
+
+/**
+ * The way back: knots laid out flat, x to the right and z downwards, put where they lie on the surface, with their handles along it.
+ * Null where one of them lies beside the sheet; where that closes round it goes on beyond its seam.
+ */
+export function offSheet(knots: readonly Knot[], chart: Chart): Knot[] | null {
+  const { period, least } = chart;
+  const out: Knot[] = [];
+  for (const knot of knots) {
+    const [x, y] = wrapped([knot.position[0], knot.position[2]], period, least);
+    const found = chart.toWorld(x, y);
+    if (!found) return null;
+    const handle = (way: Vec3 | undefined) => way && chart.wayOff(found.triangle, way[0], way[2]);
+    out.push({ ...knot, position: found.point, before: handle(knot.before), after: handle(knot.after) });
+  }
+  return out;
+}
+
+/** A place as it lies between the two sides of a seam. */
+const wrapped = (place: Flat, period: Flat, least: Flat): Flat =>
+  place.map((at, axis) =>
+    period[axis] > 0 ? at - period[axis] * Math.floor((at - least[axis]) / period[axis]) : at,
+  ) as Flat;
 
 const flatWay = ([x, y]: readonly [number, number]): Vec3 => [x, 0, y];
 

@@ -130,7 +130,14 @@ const shared = {
       part: z.string().max(200),
       hole: z.boolean().default(false),
       /** Where the drawing went, and how large: there it goes again when it is brought once more. */
-      place: z.object({ middle: vec3Schema, right: vec3Schema, down: vec3Schema, scale: within(1_000_000).positive() }),
+      place: z.object({
+        middle: vec3Schema,
+        right: vec3Schema,
+        down: vec3Schema,
+        scale: within(1_000_000).positive(),
+        /** The surface on whose sheet it went; there x is to the right and z downwards. */
+        sheet: idSchema.optional(),
+      }),
     })
     .optional(),
   /** How it lies on a surface; null for a line that goes by its knots alone. */

@@ -6,15 +6,19 @@ import type { DrawingPlace } from "@/core/files";
 import { useSceneStore } from "@/store";
 import { nextDrawing, usePending } from "../assets";
 import { Button, Modal, Segmented, ValueField, type Edit } from "../kit";
-import { bringDrawing, placeOfDrawing } from "../state";
+import { bringDrawing, placeOfDrawing, sheetForDrawings } from "../state";
 import { cameraNow } from "../view";
 
 const WIDTH = lengthParam({ label: "Width", help: "", default: 1, above: 0, max: 100_000, slider: [0.1, 10] });
 
-type Lies = "ground" | "upright";
+type Lies = "ground" | "upright" | "sheet";
+const LIES: Readonly<Record<string, string>> = { ground: "On the ground", upright: "Upright" };
+/** A new drawing on a sheet takes up no more than this share of it either way. */
+const SHARE = 0.6;
 
 /** What the directions of the drawing are in the world. */
 const DIRECTIONS: Readonly<Record<Lies, Pick<DrawingPlace, "right" | "down">>> = {
+  sheet: { right: [1, 0, 0], down: [0, 0, 1] },
   ground: { right: [1, 0, 0], down: [0, 0, 1] },
   upright: { right: [1, 0, 0], down: [0, -1, 0] },
 };
@@ -28,6 +32,7 @@ function Ask({ file, drawing }: ReturnType<typeof usePending.getState>["waiting"
   const before = placeOfDrawing(useSceneStore.getState().history.scene, file);
   const [width, setWidth] = useState(drawing.width * (before?.scale ?? 1));
   const [lies, setLies] = useState<Lies>("ground");
+  const [sheet] = useState(sheetForDrawings);
   const { outlines, unread, height } = drawing;
   const holes = outlines.filter(({ hole }) => hole).length;
   const scale = width / drawing.width;
@@ -35,7 +40,17 @@ function Ask({ file, drawing }: ReturnType<typeof usePending.getState>["waiting"
     bringDrawing(drawing, file, place);
     nextDrawing();
   };
+  const lieSo = (next: Lies) => {
+    setLies(next);
+    if (next !== "sheet" || !sheet) return;
+    const [wide, high] = [0, 1].map((axis) => SHARE * (sheet.most[axis] - sheet.least[axis]));
+    setWidth((now) => Math.min(now, round(Math.min(wide, (high * drawing.width) / height))));
+  };
   const anew = () => {
+    if (lies === "sheet" && sheet) {
+      const [x, z] = [0, 1].map((axis) => (sheet.least[axis] + sheet.most[axis]) / 2);
+      return bring({ ...DIRECTIONS.sheet, middle: [x, 0, z], scale, sheet: sheet.surface.id });
+    }
     const [x, , z] = cameraNow.target.map((value) => Math.round(10 * value) / 10);
     const up = lies === "upright" ? (scale * height) / 2 : 0;
     bring({ ...DIRECTIONS[lies], middle: [x, up, z], scale });
@@ -68,10 +83,17 @@ function Ask({ file, drawing }: ReturnType<typeof usePending.getState>["waiting"
                 <Segmented
                   label="Lies"
                   value={lies}
-                  choices={{ ground: "On the ground", upright: "Upright" }}
-                  onChange={setLies}
+                  choices={sheet ? { ...LIES, sheet: "On the sheet" } : LIES}
+                  onChange={(next) => lieSo(next as Lies)}
                 />
               </div>
+            )}
+            {!before && lies === "sheet" && sheet && (
+              <p className="text-xs text-ink-6">
+                In the middle of {sheet.surface.name}, which is{" "}
+                {[0, 1].map((axis) => figure(sheet.most[axis] - sheet.least[axis])).join(" × ")} m laid flat. Its lines
+                run over the surface as they do there.
+              </p>
             )}
             {before && (
               <p className="text-xs text-ink-6">
@@ -92,6 +114,8 @@ function Ask({ file, drawing }: ReturnType<typeof usePending.getState>["waiting"
     </Modal>
   );
 }
+
+const round = (metres: number): number => Number(metres.toPrecision(2));
 
 const figure = (value: number): string => value.toLocaleString("en", { maximumSignificantDigits: 3 });
 

@@ -52,6 +52,13 @@ export function chartOf(one: ChartedSurface, surface: Surface): Chart {
   return graph.get(chart, surface.id);
 }
 
+/** The chart of a surface by its id, as that is seen; null while the worker has not handed it over. */
+export function chartNow(id: string): Chart | null {
+  const one = useCharted.getState().surfaces.get(id);
+  const surface = useSceneStore.getState().shown.surfaces.find((each) => each.id === id);
+  return one && surface ? chartOf(one, surface) : null;
+}
+
 /** The same before anything moves it; null while the worker has not handed it over. */
 export function restChartOf(surface: Surface): Chart | null {
   const one = useCharted.getState().surfaces.get(surface.id);

@@ -11,6 +11,8 @@ export interface DrawingPlace {
   down: Vec3;
   /** How many times as large as the drawing says. */
   scale: number;
+  /** The surface on whose sheet it goes: then the directions are those of the sheet, x to the right and z downwards. */
+  sheet?: string;
 }
 
 /** What of a line an outline says. */
