@@ -23,7 +23,7 @@ export function scalesOf(
   { axis, size: own }: Pick<Hold, "axis" | "size">,
   { size, sizes }: Pick<Draws, "size" | "sizes">,
 ): Float32Array {
-  const { prop: propOf, stretch, count, spread } = slots;
+  const { prop: propOf, stretch, stretched, count, spread } = slots;
   const fade = spread?.size;
   const scale = new Float32Array(3 * count);
   for (let i = 0; i < count; i++) {
@@ -38,6 +38,7 @@ export function scalesOf(
     scale[p + 1] = sizes ? k * sizes[p + 1] : k;
     scale[p + 2] = sizes ? k * sizes[p + 2] : k;
     if (stretch) scale[p + axis[prop]] *= stretch[i];
+    if (stretched) for (let c = p; c < p + 3; c++) scale[c] *= stretched[c];
   }
   return scale;
 }

@@ -84,6 +84,7 @@ function put(slots: Slots, i: number, peg: Peg, field: Field, choice: Pick<PropC
   const prop = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, slots.draw[i]);
   if (prop !== NO_PROP) slots.prop[i] = prop;
   slots.turnByHand(i, peg.turn);
+  slots.stretchByHand(i, peg.stretch);
   const spread = slots.spread!;
   if (peg.lift) (spread.lift ??= new Float32Array(slots.count))[i] = peg.lift;
   if (peg.size !== undefined) (spread.size ??= new Float32Array(slots.count).fill(1))[i] = peg.size;

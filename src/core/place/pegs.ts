@@ -8,6 +8,8 @@ import { arcLengthWithin, type GuideLine } from "../line";
 import type { Vec3 } from "../math";
 import type { PropChoice } from "./what/what";
 
+const stretched = within(1_000_000).positive();
+
 const saying = {
   /** Moved here: metres along the line. */
   at: within(2 * FARTHEST)
@@ -25,8 +27,10 @@ const saying = {
   removed: z.boolean().optional(),
   /** Pinned: how far off its surface, metres. */
   lift: within(FARTHEST).optional(),
-  /** Pinned: how many times as large as its prop. */
+  /** Pinned, or spread: how many times as large as its prop. */
   size: within(1_000_000).positive().optional(),
+  /** How many times as wide, high and deep by hand, besides all else that sizes it. */
+  stretch: z.tuple([stretched, stretched, stretched]).optional(),
   /** Pinned: the texture coordinates there, for finding the place again on another mesh; instead of a point, where they were typed. */
   uv: z.tuple([within(FARTHEST), within(FARTHEST)]).optional(),
   /** Loose: what holds it, with which it goes along as one piece. */
@@ -118,6 +122,7 @@ export function pegged(
     if (prop !== NO_PROP) result.prop[i] = prop;
     if (peg.removed) result.flags[i] |= FLAG.blank;
     result.turnByHand(i, peg.turn);
+    result.stretchByHand(i, peg.stretch);
   });
   return { slots: result, orphans: [...orphans, ...hexesOf(wanted.keys(), pegs)] };
 }
@@ -155,6 +160,7 @@ function withAdded(
     out.flags[i] = FLAG.pegged | FLAG.moved | (peg.removed ? FLAG.blank : 0);
     out.span?.fill(NaN, 2 * i, 2 * i + 2);
     out.turnByHand(i, peg.turn);
+    out.stretchByHand(i, peg.stretch);
   });
   return out;
 }

@@ -18,7 +18,7 @@ import {
 import { MAX_LINE_NUMBER } from "../line";
 import type { Pegs } from "./pegs";
 import { FLAG } from "./slots";
-import { Placing, all, described, dressing, pegsOn, place, straight, surroundings } from "./testing";
+import { Placing, all, BOUNDS, described, dressing, pegsOn, place, straight, surroundings } from "./testing";
 import type { Placements } from "./placements";
 
 const ats = (p: Placements) => Array.from(p.at, (at) => Math.round(at * 1e4) / 1e4);
@@ -366,6 +366,26 @@ describe("remembering", () => {
       expect(result).toEqual(place({ ...now }, lines));
     }
   });
+});
+
+test("a peg stretches its prop in its own directions, besides all else that sizes it, where it stands, and leaves others alone", () => {
+  const times = evenly(0.2, 4);
+  fc.assert(
+    fc.property(fc.tuple(times, times, times), fc.boolean(), fc.boolean(), (stretch, sizeOn, added) => {
+      const peg = { slot: added ? ADDED.min : 4, ...(added && { added, at: 4.5, prop: "buoy" }) };
+      const [plain, stretched] = [peg, { ...peg, stretch }].map((one) =>
+        place({ spacing: { distance: 1 }, stance: { meetsUp: "top" }, variation: { sizeOn }, pegs: pegsOn(one) }),
+      );
+      for (let i = 0; i < plain.count; i++) {
+        const own = placeOfKey(plain.key[i]) === peg.slot ? stretch : [1, 1, 1];
+        own.forEach((factor, k) => expect(stretched.scale[3 * i + k] / plain.scale[3 * i + k]).toBeCloseTo(factor, 5));
+        // Its top stays where it hung.
+        const top = (p: Placements) => p.position[3 * i + 1] + p.scale[3 * i + 1] * BOUNDS.get("buoy")!.max[1];
+        expect(top(stretched)).toBeCloseTo(top(plain), 5);
+      }
+    }),
+    { numRuns: 40 },
+  );
 });
 
 test("a peg turns its prop about its own up, besides all else that turns it, and leaves all others alone", () => {

@@ -70,6 +70,8 @@ export class Slots {
   stretch: Float32Array | null = null;
   /** By how much each prop has been turned about its up by hand, radians; null where none has. */
   turned: Float32Array | null = null;
+  /** How many times as wide, high and deep each prop is by hand: 3n; null where none is stretched so. */
+  stretched: Float32Array | null = null;
   /** For each line the number that its slot 0 has in the sequence. */
   turns = new Float64Array(0);
   /** For each line whether what travels on it has come to its end and stays there; null where none has. */
@@ -114,6 +116,12 @@ export class Slots {
     if (!by) return;
     this.turned ??= new Float32Array(this.count);
     this.turned[i] = by;
+  }
+
+  stretchByHand(i: number, by: readonly [number, number, number] | undefined): void {
+    if (!by) return;
+    this.stretched ??= new Float32Array(3 * this.count).fill(1);
+    this.stretched.set(by, 3 * i);
   }
 
   /** Takes over the slots from `from` to before `to` of another, at `start`. */

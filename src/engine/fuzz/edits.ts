@@ -196,7 +196,7 @@ const peg: Change = (scene, dice, _, placed) => {
   const guides = along ? dressing.where.lines : [...tagsOf(dressing.where).keys()];
   if (!p || guides.length === 0) return null;
   const says: Partial<Peg> = dice.pick([
-    { turn: dice.share() },
+    { turn: dice.share(), stretch: [2, 1, 0.5] },
     { prop: dice.pick(["oar", "any", "gone"]) },
     { removed: true },
     { held: tieIn(scene, dice, placed) },

@@ -22,6 +22,7 @@ export interface Edit<T> {
 interface FieldProps {
   label: string;
   unit: Unit;
+  /** NaN where several things that it is of differ. */
   value: number;
   edit: Edit<number>;
   /** What is wrong with a value, or null. */
@@ -48,11 +49,12 @@ export function ValueField({
   const [text, setText] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const problemId = useId();
+  const written = Number.isNaN(value) ? "" : formatValue(value, unit);
 
-  /** What is written as a value; null where it is none, which is said. */
-  const valueOf = (written: string): number | null => {
+  /** What words are as a value; null where it is none, which is said. */
+  const valueOf = (words: string): number | null => {
     try {
-      const next = typed(written, unit, complaint);
+      const next = typed(words, unit, complaint);
       setProblem(null);
       return next;
     } catch (error) {
@@ -65,7 +67,8 @@ export function ValueField({
     const next = text === null ? null : valueOf(text);
     if (next === null) return;
     setText(null);
-    if (Math.abs(next - value) > 1e-12) edit.set(next);
+    // What several things have differently is no number, and differs from all.
+    if (!(Math.abs(next - value) <= 1e-12)) edit.set(next);
   };
 
   const key = (event: KeyboardEvent<HTMLInputElement>) => {
@@ -79,7 +82,7 @@ export function ValueField({
       event.currentTarget.blur();
     } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
       event.preventDefault();
-      const next = stepped(value, unit, event.key === "ArrowUp" ? 1 : -1, event);
+      const next = stepped(Number.isNaN(value) ? 0 : value, unit, event.key === "ArrowUp" ? 1 : -1, event);
       if (complaint(next) === null) edit.set(next, `keys ${label}`);
       setText(null);
       setProblem(null);
@@ -94,8 +97,9 @@ export function ValueField({
         data-typing={text !== null}
         aria-invalid={problem !== null}
         aria-describedby={problem ? problemId : describedBy}
-        title={bare ? formatValue(value, unit) : undefined}
-        value={text ?? (bare ? formatValue(value, unit).replace(/ [^ ]+$/, "") : formatValue(value, unit))}
+        title={bare ? written : undefined}
+        value={text ?? (bare ? written.replace(/ [^ ]+$/, "") : written)}
+        placeholder="–"
         onFocus={(event) => event.currentTarget.select()}
         onChange={(event) => {
           setText(event.target.value);

@@ -2,7 +2,7 @@
 import { inks } from "../kit";
 import { drawAgain, drawAxes, drawCharts, lay } from "./draw-charts";
 import { drawPlacements } from "./draw-placements";
-import { sizeCorner } from "./grips";
+import { sizeCorner, stretchSides } from "./grips";
 import { ABOUT_HANDLE, drawRulers, FROM_ABOVE, marksIn, RULER, type ToPixels } from "./marks";
 import type { SheetView } from "./model";
 import type { SheetScene } from "./sheet-scene";
@@ -96,7 +96,7 @@ function drawLine(
   pen.setLineDash([]);
 }
 
-/** Knots that can be dragged, and the corner that sizes what is selected. */
+/** Knots that can be dragged, the corner that sizes what is selected, and the sides that stretch it. */
 function drawGrips(pen: CanvasRenderingContext2D, scene: SheetScene, scale: number, x: ToPixels, y: ToPixels): void {
   const square = ([ax, ay]: readonly [number, number], half: number, ink: string) => {
     pen.fillStyle = inks.linen0;
@@ -110,6 +110,7 @@ function drawGrips(pen: CanvasRenderingContext2D, scene: SheetScene, scale: numb
   for (const { at } of scene.knots) square(at, 3, inks.cord);
   const corner = sizeCorner(scene, scale);
   if (corner) square(corner.at, 3.5, inks.ochre);
+  for (const { side } of stretchSides(scene, scale)) square(side, 2.5, inks.ochre);
 }
 
 function drawShape(

@@ -5,7 +5,7 @@ import { harbourScene } from "@/core/scene/testing";
 import { makeLine } from "@/core/line/testing";
 import { Engine } from "@/engine/engine";
 import { produce } from "immer";
-import { dragGrip, gripAt, sizeCorner } from "./grips";
+import { dragGrip, gripAt, sizeCorner, stretchSides } from "./grips";
 import { footprintsOf } from "./model";
 import type { SheetScene } from "./sheet-scene";
 
@@ -80,5 +80,13 @@ test("the one that is selected is sized by its corner, about its middle; at its 
   const twice = produce(larger, (draft) => dragGrip(draft, more, "crest", second, to));
   expect(twice.dressings[0].pegs[hexOf(key)].size).toBe(5);
   expect(times(1, larger).dressings[0].pegs).toEqual({});
+  const stretched = stretchSides(sight, 100).map(({ side }) => {
+    const held = gripAt(sight, START.dressings[0], side, 100)!;
+    const [x, z] = held.kind === "stretch" ? held.middle : [NaN, NaN];
+    // Only what goes towards that side counts.
+    const to = [x + 3 * (side[0] - x) - (side[1] - z), z + 3 * (side[1] - z) + (side[0] - x)] as const;
+    return produce(START, (draft) => dragGrip(draft, sight, "crest", held, to)).dressings[0].pegs[hexOf(key)];
+  });
+  expect(stretched.map(({ stretch }) => stretch)).toEqual([[3, 1, 1], [1, 1, 3]]); // prettier-ignore
   expect(times(1e-9, START).dressings[0].pegs[hexOf(key)].size).toBeGreaterThan(0);
 });

@@ -1,9 +1,9 @@
-/** *What can be taken hold of on the sheet besides placements*: knots of lines that lie there, and the corner that sizes one placement. */
+/** *What can be taken hold of on the sheet besides placements*: knots of lines that lie there, the corner that sizes one placement, and the sides that stretch it. */
 import { subtract, type Vec3 } from "@/core/math";
 import { hexOf, indicesOf, type Dressing, type Key } from "@/core/place";
 import { omit } from "@/core/schema";
 import type { Scene } from "@/core/scene";
-import { dressingOf, lineOf, millimetre, moveKnots, setSize, writePegs } from "../state";
+import { dressingOf, lineOf, millimetre, moveKnots, setSize, setStretch, writePegs } from "../state";
 import { isShown, middleOf } from "./model";
 import type { SheetScene } from "./sheet-scene";
 import type { Draft } from "immer";
@@ -12,13 +12,19 @@ type Place = readonly [x: number, z: number];
 
 export type Grip =
   | { kind: "knot"; line: string; knot: number; point: Vec3 }
-  | { kind: "size"; key: Key; middle: Place; far: number; was: number };
+  | { kind: "size"; key: Key; middle: Place; far: number; was: number }
+  | { kind: "stretch"; key: Key; middle: Place; side: Place; axis: number; was: number };
 
 export const GRIP_LABELS: Readonly<Record<Grip["kind"], string>> = {
   knot: "Move knot",
   size: "Size of placement",
+  stretch: "Stretch placement",
 };
-export const GRIP_CURSORS: Readonly<Record<Grip["kind"], string>> = { knot: "move", size: "nwse-resize" };
+export const GRIP_CURSORS: Readonly<Record<Grip["kind"], string>> = {
+  knot: "move",
+  size: "nwse-resize",
+  stretch: "move",
+};
 
 /** No size goes beyond these. */
 const [LEAST, MOST] = [0.001, 1e6];
@@ -47,6 +53,32 @@ export function sizeCorner({ placements: p, corners, selected }: SheetScene, sca
   return far * scale >= ROOM ? { key: p.key[i], at, middle, far } : null;
 }
 
+/**
+ * Where the same can be stretched: on two sides of its footprint, for its width and its depth, the ones lower or more to the right.
+ */
+export function stretchSides(scene: SheetScene, scale: number): StretchSide[] {
+  const corner = sizeCorner(scene, scale);
+  if (!corner) return [];
+  const { key, middle } = corner;
+  const [i] = indicesOf(scene.placements.key, [key]);
+  const at = (c: number, axis: number) => scene.corners[8 * i + 2 * c + axis];
+  // Its corners are left in front, right in front, right behind, left behind: width and depth lie between two pairs of them.
+  return ([[0, [0, 3]], [2, [0, 1]]] as const).map(([axis, [a, b]]): StretchSide => {
+    const way = [0, 1].map((k) => (at(a, k) + at(b, k)) / 2 - middle[k]);
+    const sign = way[0] + way[1] < 0 ? -1 : 1;
+    const side: Place = [middle[0] + sign * way[0], middle[1] + sign * way[1]];
+    return { key, middle, side, axis };
+  }); // prettier-ignore
+}
+
+interface StretchSide {
+  key: Key;
+  middle: Place;
+  side: Place;
+  /** Which of the prop's own: 0 for its width, 2 for its depth. */
+  axis: number;
+}
+
 interface SizeCorner {
   key: Key;
   at: Place;
@@ -61,6 +93,8 @@ export function gripAt(scene: SheetScene, dressing: Dressing, [x, z]: Place, sca
   const corner = sizeCorner(scene, scale);
   if (corner && isNear(corner.at))
     return { kind: "size", ...omit(corner, "at"), was: dressing.pegs[hexOf(corner.key)]?.size ?? 1 };
+  const side = stretchSides(scene, scale).find((one) => isNear(one.side));
+  if (side) return { kind: "stretch", ...side, was: dressing.pegs[hexOf(side.key)]?.stretch?.[side.axis] ?? 1 };
   const knot = scene.knots.findLast(({ at }) => isNear(at));
   return knot ? { kind: "knot", line: knot.line, knot: knot.knot, point: knot.point } : null;
 }
@@ -75,7 +109,19 @@ export function dragGrip(draft: Draft<Scene>, scene: SheetScene, dressing: strin
     return;
   }
   const own = dressingOf(draft, dressing);
-  const times = Math.hypot(to[0] - grip.middle[0], to[1] - grip.middle[1]) / grip.far;
-  const size = Number(Math.min(MOST, Math.max(LEAST, grip.was * times)).toPrecision(3));
-  if (own && Number.isFinite(size)) writePegs(own, [grip.key], (peg) => setSize(peg, size));
+  const [x, z] = [to[0] - grip.middle[0], to[1] - grip.middle[1]];
+  const size = timesByHand(grip.was * (grip.kind === "size" ? Math.hypot(x, z) / grip.far : alongSide(grip, x, z)));
+  if (!own || !Number.isFinite(size)) return;
+  writePegs(own, [grip.key], (peg) => {
+    if (grip.kind === "size") setSize(peg, size);
+    else setStretch(peg, grip.axis, size);
+  });
+}
+
+const timesByHand = (times: number): number => Number(Math.min(MOST, Math.max(LEAST, times)).toPrecision(3));
+
+/** How far a way goes towards a side, as a share of the way there. */
+function alongSide({ middle, side }: Pick<StretchSide, "middle" | "side">, x: number, z: number): number {
+  const [a, b] = [side[0] - middle[0], side[1] - middle[1]];
+  return Math.abs(x * a + z * b) / (a * a + b * b);
 }

@@ -28,6 +28,7 @@ import {
 import { nearestIn } from "../view";
 import { HeldBy } from "./HeldBy";
 import { PinPanel } from "./PinPanel";
+import { StretchFields } from "./StretchFields";
 
 /** Indices of the selected placements that are still there. */
 function selectedIn(placements: Placements | undefined, keys: ReadonlySet<Key>): number[] {
@@ -157,6 +158,7 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
           by hand
         </div>
       )}
+      {!blank && <StretchFields dressing={dressing} keys={keys} />}
       <div className="flex flex-wrap gap-1.5">
         <Choose
           label="Swap for another prop"

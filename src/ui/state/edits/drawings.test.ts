@@ -38,7 +38,11 @@ beforeEach(() => {
 
 test("a drawing goes onto the sheet that is shown, its lines laid there, and once more with the same lines", () => {
   const sheet = sheetForDrawings()!;
-  expect([sheet.surface.id, ...sheet.most.map((x, k) => x - sheet.least[k])]).toEqual(["wall", 4, expect.closeTo(2, 9)]);
+  expect([sheet.surface.id, ...sheet.most.map((x, k) => x - sheet.least[k])]).toEqual([
+    "wall",
+    4,
+    expect.closeTo(2, 9),
+  ]);
   const middle = sheet.least.map((x, k) => (x + sheet.most[k]) / 2);
   const there = { ...place(1), middle: [middle[0], 0, middle[1]] as const };
   bringDrawing(drawing(40), "crest.svg", there);

@@ -23,12 +23,12 @@ export function writePegs(
   }
 }
 
-function says({ at, point, uv, flat, turn, size, prop, removed, added }: Draft<Peg>): boolean {
+function says({ at, point, uv, flat, turn, size, stretch, prop, removed, added }: Draft<Peg>): boolean {
   const placed = [at, point, uv, flat].some((place) => place !== undefined);
   // What was added by hand stands nowhere without its place, and is gone when it is taken away.
   return added
     ? placed && !removed
-    : [turn, size, prop].some((value) => value !== undefined) || placed || removed === true;
+    : [turn, size, stretch, prop].some((value) => value !== undefined) || placed || removed === true;
 }
 
 export function setPegs(
@@ -73,6 +73,16 @@ export function setSize(peg: Draft<Peg>, size: number): void {
   else peg.size = size;
 }
 
+/** Writes into a peg how many times as wide (0), high (1) or deep (2) it is by hand. */
+export function setStretch(peg: Draft<Peg>, axis: number, times: number): void {
+  const stretch: [number, number, number] = [...(peg.stretch ?? AS_IT_IS)];
+  stretch[axis] = times;
+  if (stretch.every((one) => one === 1)) delete peg.stretch;
+  else peg.stretch = stretch;
+}
+
+const AS_IT_IS = [1, 1, 1] as const;
+
 /** What the peg at a key of one of a dressing's placements says; undefined where there is none. */
 export const pegAt = ({ pegs }: Dressing, key: Key): Peg | undefined => pegs[hexOf(key)];
 
@@ -83,6 +93,8 @@ export const unpeg = (dressing: string, keys: Iterable<Key>): void =>
     delete peg.point;
     delete peg.flat;
     delete peg.turn;
+    delete peg.size;
+    delete peg.stretch;
     delete peg.prop;
     delete peg.removed;
   });

@@ -131,9 +131,11 @@ export function mirrorPins(
   return made.length;
 }
 
-/** What all of some pins say of a number; NaN where they differ. */
+const NOTHING_SAID: Peg = { on: "" };
+
+/** What all of some placements have by hand as a number; NaN where they differ. */
 export function saidByAll({ pegs }: Dressing, keys: Iterable<Key>, of: (peg: Peg) => number): number {
-  const said = new Set([...keys].flatMap((key) => (pegs[hexOf(key)] ? of(pegs[hexOf(key)]) : [])));
+  const said = new Set([...keys].map((key) => of(pegs[hexOf(key)] ?? NOTHING_SAID)));
   return said.size === 1 ? [...said][0] : NaN;
 }
 
