@@ -41,7 +41,8 @@ export function footingOf({ dressing, placements: p, box, grounds }: Footed): Fo
     hits.triangle.fill(-1);
     grounds.forEach((ground, index) => ground.heights.cast(points, PROBES_PER_FOOTPRINT * n, dropSeen, hits, index));
     for (let k = 0; k < n; k++) {
-      if (!isStanding(p, from + k)) continue;
+      // What stands on another of its rack rests on that.
+      if (!isStanding(p, from + k) || (p.stacked && (p.stacked.high[from + k] > 0 || p.stacked.level[from + k] > 0))) continue; // prettier-ignore
       let [high, deep] = [0, 0];
       for (let c = PROBES_PER_FOOTPRINT * k; c < PROBES_PER_FOOTPRINT * (k + 1); c++) {
         if (hits.triangle[c] < 0) continue;

@@ -28,6 +28,7 @@ import { steep } from "./steep";
 import { throughWalls } from "./through-walls";
 import { sunk } from "./sunk";
 import { tooClose } from "./too-close";
+import { tightRack } from "./tight-rack";
 import { tooMany } from "./too-many";
 import { torn } from "./torn";
 import { uneven } from "./uneven";
@@ -45,6 +46,7 @@ const CHECKS: readonly Check[] = [
   allGiveWay,
   lostMask,
   tooMany,
+  tightRack,
   orphanPeg,
   lostHold,
   lostTie,

@@ -21,15 +21,22 @@ export interface Row {
 /** The rows of all lines, blank slots among them, with those of each line together. */
 export function rowsOf(p: Placements): Row[] {
   if (p.lines.length === 0) return [];
+  // Of a rack's columns it is the front that follows each other.
+  const isInRow = (i: number) => !p.stacked || (p.stacked.deep[i] === 0 && p.stacked.high[i] === 0 && p.stacked.level[i] === 0); // prettier-ignore
   // A line's rows have numbers from 0 on.
   let most = 1;
   for (let i = 0; i < p.count; i++) if (p.row[i] >= most) most = p.row[i] + 1;
   const counts = new Uint32Array(most * p.lines.length);
-  for (let i = 0; i < p.count; i++) counts[most * p.line[i] + p.row[i]]++;
+  let inRows = 0;
+  for (let i = 0; i < p.count; i++) {
+    if (!isInRow(i)) continue;
+    counts[most * p.line[i] + p.row[i]]++;
+    inRows++;
+  }
   const next = new Uint32Array(counts.length);
   for (let name = 1; name < counts.length; name++) next[name] = next[name - 1] + counts[name - 1];
-  const all = new Uint32Array(p.count);
-  for (let i = 0; i < p.count; i++) all[next[most * p.line[i] + p.row[i]]++] = i;
+  const all = new Uint32Array(inRows);
+  for (let i = 0; i < p.count; i++) if (isInRow(i)) all[next[most * p.line[i] + p.row[i]]++] = i;
   const rows: Row[] = [];
   for (let name = 0; name < counts.length; name++) {
     if (counts[name] === 0) continue;

@@ -139,4 +139,9 @@ export const CHANNEL = {
   gapRunLength: 0x0703,
   gapLimit: 0x0704,
   gapShade: 0x0705,
+  rackDeep: 0x0111,
+  rackHigh: 0x0112,
+  rackBack: 0x0711,
+  rackTop: 0x0712,
+  rackTaken: 0x0713,
 } as const;

@@ -15,6 +15,9 @@ import { CLEARING, DROPPING, type Clearing, type Dropping } from "./fit/schema";
 import { bentOver } from "./fit/bent-over";
 import { shapesOf } from "./fit/shape";
 import { framesAt, type Moves } from "./frames";
+import { standingOf } from "./rack/rack";
+import { goAlong, standInColumns, type Stacked } from "./rack/stand";
+import { carried } from "./rack/taken";
 import { Slots } from "./slots";
 import { known, type Sources } from "./sources";
 import { step, type Ask } from "../graph";
@@ -42,11 +45,14 @@ export interface Standing {
 export interface Adjusted {
   placed: Placed;
   flags: Uint16Array;
+  /** Where each stands in its rack; null where nothing is stacked. */
+  stacked: Stacked | null;
   shapes: Shapes | null;
 }
 
 type Changed = Pick<Adjusted, "placed" | "flags">;
 
+const stackStep = step("stacked", standInColumns);
 const dropStep = step("drop", dropped);
 const nearStep = step("near", nearOthers);
 const clearStep = step("clear", cleared);
@@ -59,8 +65,13 @@ export function adjusted(
   from: Sources,
   { slots, lines, fields, parts, moves, choice, standing, flags }: Standing,
 ): Adjusted {
-  const { fit, where } = dressing;
-  let now: Changed & { slots: Slots } = { placed: standing, flags, slots };
+  const { fit, where, gaps } = dressing;
+  const { frames, hold, scale } = parts;
+  const rack = slots.rack
+    ? ask.step(stackStep, standing, slots, pick(frames, ["rotation"]), pick(hold, ["boxes", "contact"]), parts.draws.mirrored, standingOf(dressing)) // prettier-ignore
+    : null;
+  const stacked = rack?.stacked ?? null;
+  let now: Changed & { slots: Slots } = { placed: rack?.placed ?? standing, flags, slots };
   const beneath = beneathOf(dressing, from, choice);
   const dropping = pick(fit, DROPPING);
   const dropAs = kindOf(where).ruled ? "each" : fit.dropAs;
@@ -69,9 +80,9 @@ export function adjusted(
     now = { ...ask.step(dropStep, now.placed, now.flags, slots, parts, dropping, beneath, dropAs, solids), slots };
   if (fit.clear !== "off") {
     const clearing = pick(fit, CLEARING);
-    const { frames, hold, scale } = parts;
-    // What is dropped is no longer at its feet, and what is spread stands in no order: then all are looked at.
-    const near = beneath || slots.spread ? null : ask.step(nearStep, slots, frames, hold, scale, clearing);
+    // What is dropped or stacked is no longer at its feet, and what is spread stands in no order: then all are looked at.
+    const near =
+      beneath || slots.spread || slots.rack ? null : ask.step(nearStep, slots, frames, hold, scale, clearing);
     const others = fit.clearOf.flatMap((id) => from.placements(id) ?? []);
     const way: Way = { slots, lines, parts, moves, dropping, beneath };
     const around = {
@@ -84,17 +95,19 @@ export function adjusted(
     };
     now = ask.step(clearStep, now.placed, now.flags, clearing, way, near, around);
   }
+  if (slots.rack && !gaps.onGaps) now.flags = carried(now.flags, slots);
   const { bend, clip, bendOff } = fit;
-  const { hold } = parts;
   if (slots.spread) {
     const { facing } = parts.frames;
     const bends = bend && kindOf(where).onSurfaces;
     const shapes = bends ? ask.step(overStep, wrappingOf(where), fields, now.slots, facing, hold.boxes, now.placed, now.flags, bendOff) : null; // prettier-ignore
-    return { ...pick(now, ["placed", "flags"]), shapes };
+    return { ...pick(now, ["placed", "flags"]), shapes, stacked };
   }
-  if (!bend && !clip) return { ...pick(now, ["placed", "flags"]), shapes: null };
+  // What is stacked stands beside its line, where that has no bend to follow.
+  if (slots.rack || (!bend && !clip)) return { ...pick(now, ["placed", "flags"]), shapes: null, stacked };
   return {
     placed: now.placed,
+    stacked,
     ...ask.step(shapeStep, now.flags, { bend, clip }, lines, now.slots, hold, moves, now.placed),
   };
 }
@@ -140,6 +153,7 @@ function dropped(
   if (dropAs === "group") dropTogether(placed, slots, parts, dropping, beneath, flags);
   else if (solids) dropInTurn(placed, slots, parts, dropping, beneath, flags, solids);
   else dropInto(placed, 0, slots.count, slots, parts, dropping, beneath, flags);
+  if (slots.rack) goAlong(placed, standing, slots, flags);
   return { placed, flags };
 }
 
@@ -174,8 +188,8 @@ function cleared(
   const moved = pushes ? slots.derive() : slots;
   const one = new Slots(1, slots.span !== null);
   const push: Push = (i, by) => {
-    // Only along a line there is a way on.
-    if (slots.spread) return false;
+    // Only along a line there is a way on, and of a column nothing goes by itself.
+    if (slots.spread || slots.rack) return false;
     const line = lines[slots.line[i]];
     const at = slots.at[i] + by;
     if (at > line.curve.length && !line.curve.closed) return false;

@@ -8,6 +8,8 @@ import type { Moves } from "./frames";
 import type { Host } from "./hosts";
 import type { Slots } from "./slots";
 import { inRows } from "./fit/rows";
+import { inColumns } from "./rack/columns";
+import { rackOf } from "./rack/rack";
 import { pegged } from "./pegs";
 import { spacing } from "./spacing/spacing";
 import type { GuideLine } from "../line";
@@ -28,6 +30,7 @@ const spacingStep = step(
   ) => spacing(lines, params, { choice, reaches: reaches ?? NO_REACHES, cornerAngle, clip, bent }),
 );
 const rowsStep = step("rows", inRows);
+const columnsStep = step("columns", inColumns);
 const pegsStep = step("pegs", pegged);
 const framesStep = step(
   "frames",
@@ -47,7 +50,8 @@ const linesFor = ({ lines }: Dressing["where"], { stretching }: Dressing["spacin
 const NO_REACHES = new Float64Array(0);
 
 export const along: Host = {
-  anchors(ask, { where, what, spacing: params, fit, pegs }, from, { rules, choice, hold }) {
+  anchors(ask, dressing, from, { rules, choice, hold }) {
+    const { where, what, spacing: params, fit, pegs } = dressing;
     const lines = linesFor(where, params, from);
     const endToEnd = params.by === "end";
     // How far props reach only matters to where slots lie where they are laid by it.
@@ -58,7 +62,10 @@ export const along: Host = {
     const ruled = ask.step(spacingStep, lines, rules, params, what.cornerAngle, reaches, clip, bent);
     const { rows, stagger } = fit;
     const all = ask.step(rowsStep, ruled, { rows, stagger }, lines, rules, endToEnd);
-    return { lines, fields: [], masks: [], brought: null, ...ask.step(pegsStep, all, pegs, lines, choice) };
+    const rack = rackOf(dressing, from);
+    const held = pick(hold, ["boxes", "contact", "size", "turn"]);
+    const columns = rack ? ask.step(columnsStep, all, rack, lines, rules, held, endToEnd) : all;
+    return { lines, fields: [], masks: [], brought: null, ...ask.step(pegsStep, columns, pegs, lines, choice) };
   },
   carried(ask, anchored, { where, spacing: { stretching } }, from) {
     if (stretching === "anew") return anchored;

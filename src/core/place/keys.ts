@@ -8,6 +8,9 @@
  *     -2¹⁷ … 3·2¹⁷ - 1    counted from the line's start
  *     2²⁹ …               slots at corners, by their knots' ids
  *     2³⁰ … 2³¹ - 1       placements that the artist added by hand
+ *     -2³¹ … -2¹⁷ - 1     what stands behind or on top of the slot of a rack: see {@link inColumn}
+ *
+ * On a level above the first the row has 64 times the level added to it.
  *
  * On fields the upper word is the field's tag in its upper 12 bits; the rest of both words is a hash of the place (triangle and
  * number, row and column, cell). What is added by hand has {@link ADDED_TAG}, on whichever field, and is numbered.
@@ -105,6 +108,28 @@ export const lineNumberOfKey = (key: Key): number => hostOfKey(key) & MAX_LINE_N
 
 /** The slot at a line's corner, by its knot. */
 export const cornerSlot = (knot: number): number => FIRST_CORNER + knot;
+
+/** So many stand behind each other in a rack at most, and so many on each other. */
+export const MOST_DEEP = 64;
+/** And so many levels it has, while it has no more than so many rows. */
+export const MOST_LEVELS = 63;
+export const MOST_ROWS_OF_LEVELS = 64;
+
+const COLUMN_BITS = 12;
+/** Slots beyond this have no columns. */
+const LAST_COLUMN = FIRST_ROW.max - 32;
+
+/** Whether things can stand behind and on a slot. */
+export const hasColumn = (slot: number): boolean => slot >= FIRST_ROW.min && slot <= LAST_COLUMN;
+
+/** The place of what stands behind `deep` others and on `high` others at a slot. */
+export const inColumn = (slot: number, deep: number, high: number): number =>
+  deep === 0 && high === 0
+    ? slot
+    : (-(2 ** 31) + (slot - FIRST_ROW.min) * 2 ** COLUMN_BITS + deep * MOST_DEEP + high) | 0;
+
+/** What a row's number is on a level. */
+export const rowOnLevel = (row: number, level: number): number => row + MOST_ROWS_OF_LEVELS * level;
 
 /** Tags of fields lie below this one, which placements have that were added by hand. */
 export const ADDED_TAG = 2 ** (32 - LINE_BITS) - 1;

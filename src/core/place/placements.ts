@@ -1,6 +1,7 @@
 import type { BroughtUp } from "./pegs";
 import type { Charted, DensityMap } from "./gaps/maps";
 import type { Laid } from "./laid";
+import type { Stacked } from "./rack/stand";
 import type { Poses } from "./variation/poses";
 import { buffersOfShapes, type Shapes } from "../mesh";
 
@@ -57,6 +58,10 @@ export interface Placements {
   tints: string[];
   /** Which of its prop's stills each stands in, and what these are; null where all stand as at rest: n. */
   posed: { pose: Uint8Array; poses: Poses } | null;
+  /** Where each stands in its rack; null where nothing is stacked. */
+  stacked: Stacked | null;
+  /** Of a rack's columns, into how many nothing goes. */
+  tight: number;
   /** Those that are bent or clipped; null where none is. */
   shapes: Shapes | null;
   /** Pegs whose slot is no longer there, by their keys. */
@@ -74,6 +79,7 @@ export const buffersOf = (p: Placements): ArrayBuffer[] => [
   ...[p.position, p.rotation, p.scale, p.prop, p.key, p.line, p.row, p.at, p.flags, p.reach, p.tint, p.lineLengths].map(
     (array) => array.buffer as ArrayBuffer,
   ),
+  ...(p.stacked ? Object.values(p.stacked).map(({ buffer }) => buffer as ArrayBuffer) : []),
   ...(p.shapes ? buffersOfShapes(p.shapes) : []),
   ...(p.posed ? [p.posed.pose.buffer as ArrayBuffer, p.posed.poses.moments.buffer as ArrayBuffer] : []),
   ...[

@@ -47,6 +47,22 @@ export interface Spread {
   ahead?: Float32Array;
 }
 
+/**
+ * *Places in the columns of a rack*: behind how many others and on how many others each stands, and on which level: n each. Those of
+ * one column follow each other, stack by stack from the front, from below.
+ */
+export interface InRack {
+  deep: Uint8Array;
+  high: Uint8Array;
+  level: Uint8Array;
+}
+
+const inNoColumn = (n: number): InRack => ({
+  deep: new Uint8Array(n),
+  high: new Uint8Array(n),
+  level: new Uint8Array(n),
+});
+
 export class Slots {
   readonly count: number;
   /** Index of the slot's line among those of the dressing. */
@@ -66,6 +82,10 @@ export class Slots {
   readonly flags: Uint16Array;
   /** Where slots lie that are spread over something instead of along lines. */
   spread: Spread | null = null;
+  /** Where each stands in its column of a rack; null where nothing is stacked. */
+  rack: InRack | null = null;
+  /** Of a rack's columns, into how many nothing goes. */
+  tight = 0;
   /** By how much each prop is stretched along the line; null where none is. */
   stretch: Float32Array | null = null;
   /** By how much each prop has been turned about its up by hand, radians; null where none has. */
@@ -138,8 +158,13 @@ export class Slots {
       this.stretch ??= new Float32Array(this.count).fill(1);
       this.stretch.set(other.stretch.subarray(from, to), start);
     }
+    if (other.rack) {
+      const own = (this.rack ??= inNoColumn(this.count));
+      for (const part of ["deep", "high", "level"] as const) own[part].set(other.rack[part].subarray(from, to), start);
+    }
     this.turns = other.turns;
     this.halted = other.halted;
+    this.tight = other.tight;
   }
 
   /** Takes over slot `i` of another as its only one, `by` metres farther along. */

@@ -8,10 +8,12 @@ import type { Anchored } from "../hosts";
 import { known, type Sources } from "../sources";
 import { step, type Ask } from "../../graph";
 import { pick } from "../../schema";
-import { BLANKING, type Blanking, type Gaps } from "./schema";
+import { BLANKING, TAKING, type Blanking, type Gaps } from "./schema";
+import { takenFlags } from "../rack/taken";
 import type { Dressing } from "../schema";
 
 const gapsStep = step("gaps", gaps);
+const takenStep = step("taken", takenFlags);
 
 /** The flags of all slots, with the blank ones marked. */
 export function gapFlags(
@@ -24,7 +26,9 @@ export function gapFlags(
   // What is spread keeps off by its distances.
   const avoided = slots.spread ? [] : [...known(params.avoid, (id) => from.rest.guide(id)).values()];
   const drawn = params.chance > 0 || params.runsOn || params.atMost > 0 ? seed : 0;
-  return ask.step(gapsStep, slots, pick(params, BLANKING), drawn, lines, avoided, avoided.length > 0 ? frames : null);
+  const keepsOff = avoided.length > 0 ? frames : null;
+  const flags = ask.step(gapsStep, slots, pick(params, BLANKING), drawn, lines, avoided, keepsOff);
+  return slots.rack ? ask.step(takenStep, flags, slots, pick(params, TAKING), params.taken > 0 ? seed : 0) : flags;
 }
 
 /**

@@ -1,5 +1,6 @@
 /** Gaps: blanks by chance and in runs, stretches held open, distance to other lines, and how many are kept. */
 import { z } from "zod";
+import { rackGapParams } from "../rack/schema";
 import {
   angleParam,
   assetHashSchema,
@@ -220,6 +221,7 @@ export const gapsSchema = z.object({
     max: 1000,
     slider: [1, 12],
   }),
+  ...rackGapParams,
   stretches: z.array(stretchSchema).max(10_000).default([]),
   avoid: z.array(idSchema).max(65_535).default([]),
   avoidBy: lengthParam({
@@ -297,6 +299,9 @@ export const MASKING = [
   "edge",
   "edgeSize",
 ] as const satisfies readonly (keyof Gaps)[];
+/** What says which slots of a rack are gone. */
+export const TAKING = ["taken", "clump", "onGaps"] as const satisfies readonly (keyof Gaps)[];
+export type Taking = Pick<Gaps, (typeof TAKING)[number]>;
 /** What says which slots stay blank. */
 export const BLANKING = [
   "chance",

@@ -1,5 +1,6 @@
 /** Spacing: the ways of finding places along a line, insets, slide, and what happens with the remainder. */
 import { z } from "zod";
+import { rackSpacingParams } from "../rack/schema";
 import {
   angleParam,
   choiceParam,
@@ -202,6 +203,7 @@ export const spacingSchema = z.object({
     label: "All lines as one",
     help: "The lines are counted as a single one, one behind the other, instead of each by itself.",
   }),
+  ...rackSpacingParams,
   pattern: choiceParam({
     label: "Pattern",
     help: "Over a surface or inside a volume. Even: none nearer to another than a distance, and no room left for one more. Random: each by itself. Square and hexagonal: in rows, over a surface as seen from above. Rows of UV: along the texture coordinates of the surface.",

@@ -3,7 +3,7 @@ import { flatUnder, hasInside, levelUnder, Plan, regionOf, regionOfPlane, type F
 import { hashText } from "../../math";
 import { WorldMesh } from "../../mesh";
 import { ADDED_TAG } from "../keys";
-import { fieldIdsOf, kindOf } from "./kinds";
+import { fieldIdsOf, kindOf, type WhereThings } from "./kinds";
 import { LOOSE, type Where } from "./schema";
 import { where } from "./where";
 import type { GuideLine } from "../../line";
@@ -16,7 +16,7 @@ const TAGS = ADDED_TAG;
  *
  * @param most so many tags there are; further fields have none
  */
-export function tagsOf(where: Fielded, most = TAGS): Map<string, number> {
+export function tagsOf(where: WhereThings, most = TAGS): Map<string, number> {
   const tags = new Map<string, number>();
   const taken = new Set<number>();
   for (const id of new Set(fieldIdsOf(where))) {
@@ -37,14 +37,11 @@ export interface FieldSources {
   guides: ReadonlyMap<string, GuideLine>;
 }
 
-/** What says which fields there are. */
-type Fielded = Omit<Where, "patch" | "wrap">;
-
 /** What a field is before its tag is known. */
 type Bare = Omit<Field, "id" | "tag" | "region">;
 
 /** The fields of each kind of Where in the dressing's own order, without what is gone; none along lines. */
-const FIELDS: Readonly<Record<Where["kind"], (params: Fielded, sources: FieldSources) => Bare[]>> = {
+const FIELDS: Readonly<Record<Where["kind"], (params: WhereThings, sources: FieldSources) => Bare[]>> = {
   along: () => [],
   over: surfacesAndAreas,
   inside: (_, { volumes }) =>
@@ -58,7 +55,7 @@ const FIELDS: Readonly<Record<Where["kind"], (params: Fielded, sources: FieldSou
 };
 
 /** All of the first surface. */
-function onFirst({ surfaces: [first] }: Fielded, { surfaces }: FieldSources): Bare[] {
+function onFirst({ surfaces: [first] }: WhereThings, { surfaces }: FieldSources): Bare[] {
   const ground = surfaces.get(first);
   return ground ? [onAll(ground)] : [];
 }
@@ -75,7 +72,7 @@ const nowhere = (): Bare => ({
   free: true,
 });
 
-export function fieldsOf(params: Fielded, sources: FieldSources): Field[] {
+export function fieldsOf(params: WhereThings, sources: FieldSources): Field[] {
   const tags = tagsOf(params);
   return FIELDS[params.kind](params, sources).flatMap((bare) => {
     const tag = tags.get(bare.ground.id);
@@ -86,7 +83,7 @@ export function fieldsOf(params: Fielded, sources: FieldSources): Field[] {
 }
 
 /** Surfaces within areas, or areas by themselves; outlines of lines that are open or have gone count for nothing. */
-function surfacesAndAreas(params: Fielded, { surfaces, guides }: FieldSources): Bare[] {
+function surfacesAndAreas(params: WhereThings, { surfaces, guides }: FieldSources): Bare[] {
   const areas = where({ lines: params.areas }, guides).filter(hasInside);
   const holes = where({ lines: params.holes }, guides);
   const bare = (ground: WorldMesh, plan: Plan | null, plane: boolean): Bare => ({

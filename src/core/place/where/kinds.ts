@@ -1,6 +1,9 @@
 /** The kinds of Where, each with what it can do: the rest of the code asks for that, and never which kind it is. */
 import { LOOSE, type Where } from "./schema";
 
+/** The kind, and the ids of all that a Where names. */
+export type WhereThings = Pick<Where, "kind" | "lines" | "surfaces" | "areas" | "holes" | "volumes">;
+
 export interface WhereKind {
   /** How what it lies on is shown unrolled below the view. */
   unrolls: "strip" | "sheet";
@@ -19,7 +22,7 @@ export interface WhereKind {
   /** Whether each is held to a place of a surface that was picked by hand. */
   pins: boolean;
   /** The ids of what anchors lie on, in the artist's order. */
-  hosts(where: Omit<Where, "patch" | "wrap">): readonly string[];
+  hosts(where: WhereThings): readonly string[];
   /** The ids of lines that it runs along or lies within. */
   lines(where: Where): readonly string[];
 }
@@ -119,7 +122,7 @@ export const kindOf = ({ kind }: Pick<Where, "kind">): WhereKind => WHERE_KINDS[
 export const isWrapped = (where: Pick<Where, "kind">): boolean => kindOf(where).laysOut && !kindOf(where).handled;
 
 /** The ids of what props are spread over or fill: volumes, surfaces, or areas where there are none; none along lines. */
-export const fieldIdsOf = (where: Omit<Where, "patch" | "wrap">): readonly string[] => {
+export const fieldIdsOf = (where: WhereThings): readonly string[] => {
   const { ordered, hosts } = kindOf(where);
   return ordered ? [] : hosts(where);
 };

@@ -3,6 +3,7 @@ import { z } from "zod";
 import { layoutSchema } from "../../layout";
 import { angleParam, choiceParam, idSchema, lengthParam, vec3Schema } from "../../schema";
 import { ADDED_TAG } from "../keys";
+import { rackParams } from "../rack/schema";
 
 /** Fields of a dressing can be told apart as long as there are no more. */
 const MOST_FIELDS = ADDED_TAG;
@@ -92,6 +93,7 @@ export const whereSchema = z.object({
   }),
   /** Ids of the lines, in the artist's order. A line that is no longer in the scene is passed over. */
   lines: ids,
+  ...rackParams,
   /** Over and pinned: the surfaces; at most so many as keys can tell apart. Without any, the areas themselves are spread over. */
   surfaces: z.array(idSchema).max(MOST_FIELDS).default([]),
   /** A patch: a flat layout, held to the first of the surfaces at a handle. */

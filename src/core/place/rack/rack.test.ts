@@ -1,0 +1,208 @@
+/** Racks: columns, stacks and levels; what is taken from them; and that nothing overlaps, floats or is dealt anew. */
+import fc from "fast-check";
+import { evenly } from "../../math/testing";
+import { conjugate, multiply, quatAt, type Vec3 } from "../../math";
+import { hasColumn, hexOf, inColumn, MOST_DEEP } from "../keys";
+import { FLAG } from "../slots";
+import { BOUNDS, dressing, evaluate, field, place, straight, surroundings } from "../testing";
+import { extentAlong } from "./extents";
+import type { Placements } from "../placements";
+import type { z } from "zod";
+import type { dressingSchema } from "../schema";
+
+type Input = Partial<z.input<typeof dressingSchema>>;
+type Where = NonNullable<Input["where"]>;
+
+/** Jars of several props along ten metres from west to east; the back lies to the north. */
+const rack = (where: Where, more: Input = {}): Placements =>
+  place({
+    what: { order: "mixed", entries: [{ prop: "buoy" }, { prop: "oar" }] },
+    spacing: { distance: 2.5, ...more.spacing },
+    ...Object.fromEntries(Object.entries(more).filter(([name]) => name !== "spacing")),
+    where: { lines: ["line"], stacked: true, ...where },
+  });
+
+/** The lower and upper end of a placement, upwards (1) or to the left of its line (0), in the world. */
+function ends(p: Placements, i: number, axis: 0 | 1): [number, number] {
+  const { min, max } = BOUNDS.get(p.props[p.prop[i]])!;
+  const boxes = Float64Array.from([0, 1, 2].flatMap((k) => (min[k] + max[k]) / 2).concat([0, 1, 2].map((k) => (max[k] - min[k]) / 2))); // prettier-ignore
+  const scale = [0, 1, 2].map((k) => p.scale[3 * i + k]) as unknown as Vec3;
+  // The line's own frame: left is north.
+  const frame = [0, Math.SQRT1_2, 0, Math.SQRT1_2] as const;
+  const turn = multiply(conjugate(frame), quatAt(p.rotation, i));
+  const at = axis === 1 ? p.origin[1] + p.position[3 * i + 1] : -(p.origin[2] + p.position[3 * i + 2]);
+  const [low, high] = extentAlong({ boxes, contact: new Float64Array(3) }, 0, turn, scale, axis);
+  return [at + low, at + high];
+}
+
+/** Indices of placements, column by column and in these stack by stack. */
+function columnsOf({ count, stacked }: Placements): number[][][] {
+  const columns: number[][][] = [];
+  for (let i = 0; i < count; i++) {
+    if (stacked!.high[i] > 0) columns.at(-1)!.at(-1)!.push(i);
+    else if (stacked!.deep[i] > 0) columns.at(-1)!.push([i]);
+    else columns.push([[i]]);
+  }
+  return columns;
+}
+
+const most = (p: Placements, of: "deep" | "high") =>
+  columnsOf(p).map((column) => 1 + Math.max(...column.flat().map((i) => p.stacked![of][i])));
+
+test("each stands on the one below it and behind those before it, with the room asked for, whatever their sizes and turns", () => {
+  const range = fc.tuple(fc.integer({ min: 1, max: 4 }), fc.integer({ min: 0, max: 3 })).map(([low, more]): [number, number] => [low, low + more]); // prettier-ignore
+  const room = evenly(0, 0.2);
+  fc.assert(
+    fc.property(
+      range,
+      range,
+      room,
+      room,
+      fc.constantFrom("one", "mixed"),
+      fc.constantFrom("left", "right"),
+      fc.boolean(),
+      (deep, high, roomBehind, roomAbove, columnOf, backLies, hangs) => {
+        const p = rack({ deep, high, columnOf, backLies }, {
+          spacing: { roomBehind, roomAbove },
+          stance: { meetsUp: hangs ? "top" : "bottom" },
+          variation: { sizeOn: true, size: [0.7, 1.3], turnOn: true, turnUp: [-0.5, 0.5], turnAlong: [0, 0], turnAcross: [0, 0], mirror: 0.3 },
+        }); // prettier-ignore
+        const side = backLies === "left" ? 1 : -1;
+        for (const column of columnsOf(p)) {
+          let rear = 0;
+          column.forEach((stack, j) => {
+            stack.forEach((i, k) => {
+              const [low, top] = ends(p, i, 1);
+              if (k === 0) expect(hangs ? top : low).toBeCloseTo(0, 4);
+              else if (hangs) expect(top).toBeCloseTo(ends(p, stack[k - 1], 1)[0] - roomAbove, 4);
+              else expect(low).toBeCloseTo(ends(p, stack[k - 1], 1)[1] + roomAbove, 4);
+              const [a, b] = ends(p, i, 0);
+              expect(side > 0 ? a : -b).toBeCloseTo(j === 0 ? 0 : rear + roomBehind, 4);
+            });
+            rear = Math.max(...stack.map((i) => (side > 0 ? ends(p, i, 0)[1] : -ends(p, i, 0)[0])));
+          });
+        }
+        for (const [counts, [low, upper]] of [
+          [most(p, "deep"), deep],
+          [most(p, "high"), high],
+        ] as const)
+          // prettier-ignore
+          for (const count of counts) expect(count >= low && count <= upper).toBe(true);
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test("another depth deals no product, size or key anew, and what was there before it was stacked keeps its key", () => {
+  const more = { variation: { sizeOn: true, size: [0.7, 1.3] as [number, number] } };
+  const facts = (p: Placements) =>
+    new Map(Array.from({ length: p.count }, (_, i) => [p.key[i], `${p.props[p.prop[i]]} ${p.scale[3 * i].toFixed(6)} ${p.stacked?.up[i]}`])); // prettier-ignore
+  for (const columnOf of ["one", "mixed"] as const) {
+    const [few, many] = [[1, 3], [2, 6]].map((deep) => facts(rack({ deep: deep as [number, number], high: [1, 4], columnOf }, more))); // prettier-ignore
+    const both = [...few.keys()].filter((key) => many.has(key));
+    expect(both.length).toBeGreaterThan(0.5 * few.size);
+    for (const key of both) expect(many.get(key)).toBe(few.get(key));
+    expect(new Set(many.keys()).size).toBe(rack({ deep: [2, 6], high: [1, 4], columnOf }, more).count);
+  }
+  const plain = rack({ stacked: false }, more);
+  const stacked = facts(rack({}, more));
+  for (const key of plain.key) expect(stacked.has(key)).toBe(true);
+});
+
+test("places in columns are keys of their own, apart from all other slots of a line", () => {
+  const seen = new Set<number>();
+  for (const slot of [-(2 ** 17), -1, 0, 1, 3 * 2 ** 17 - 33])
+    for (const [deep, high] of [[0, 0], [0, 1], [1, 0], [MOST_DEEP - 1, MOST_DEEP - 1]]) seen.add(inColumn(slot, deep, high)); // prettier-ignore
+  expect(seen.size).toBe(20);
+  for (const place of seen) expect(place < -(2 ** 17) || hasColumn(place)).toBe(true);
+  expect(hasColumn(3 * 2 ** 17 - 32)).toBe(false);
+});
+
+test("into a depth and a height go as many as fit, and one more would not; where none fits that is told", () => {
+  fc.assert(
+    fc.property(evenly(0.05, 3), evenly(0.05, 3), evenly(0, 0.2), (deep, high, room) => {
+      const p = rack(
+        { deepBy: "metres", deepInto: [deep, deep], highBy: "metres", highInto: [high, high] },
+        { spacing: { roomBehind: room, roomAbove: room } },
+      );
+      for (const column of columnsOf(p)) {
+        const [[front], rear] = [column[0], column.at(-1)!];
+        const [depth, height] = [ends(p, rear[0], 0)[1] - ends(p, front, 0)[0], ends(p, column[0].at(-1)!, 1)[1] - ends(p, front, 1)[0]]; // prettier-ignore
+        const [a, b] = [0, 1].map((axis) => ends(p, front, axis as 0 | 1)).map(([low, upper]) => upper - low);
+        expect(depth <= deep + 1e-4 && depth + a + room > deep - 1e-4).toBe(true);
+        expect(height <= high + 1e-4 && height + b + room > high - 1e-4).toBe(true);
+      }
+      expect(columnsOf(p).length + p.tight).toBe(rack({ stacked: false }).count);
+    }),
+    { numRuns: 40 },
+  );
+});
+
+test("levels go on with the sequence, or are the same, each as much higher; a line's length can be the height", () => {
+  const what = { entries: [{ prop: "buoy" }, { prop: "oar" }] };
+  const names = (p: Placements, level: number) => columnsOf(p).filter(([[i]]) => p.stacked!.level[i] === level).map(([[i]]) => p.props[p.prop[i]]); // prettier-ignore
+  const [own, same] = (["own", "same"] as const).map((levelOf) => rack({ levels: 3, levelRise: 1.5, levelOf, deep: [2, 2] }, { what })); // prettier-ignore
+  expect(names(same, 2)).toEqual(names(same, 0));
+  expect([...names(own, 0), ...names(own, 1), ...names(own, 2)]).toEqual(
+    Array.from({ length: 3 * names(own, 0).length }, (_, i) => what.entries[i % 2].prop),
+  );
+  for (const [[i]] of columnsOf(own)) expect(ends(own, i, 1)[0]).toBeCloseTo(1.5 * own.stacked!.level[i], 4);
+  expect(new Set(own.key).size).toBe(own.count);
+  const lines = [straight(10), straight(1.7, { id: "post", number: 2 })];
+  const where = { lines: ["line"], stacked: true, highBy: "line" as const, highLine: "post" };
+  const p = evaluate(dressing({ where, what: { entries: [{ prop: "buoy" }] } }, lines), surroundings(lines));
+  const [low, top] = ends(p, 0, 1);
+  expect(Math.max(...p.stacked!.high) + 1).toBe(Math.floor(1.7 / (top - low) + 1e-6));
+});
+
+test("what is taken is the share asked for, from the front and the top, more only adding; nothing stands on a gap, pegs stay", () => {
+  const at = (taken: number, seed: number, pegs = {}) =>
+    place(
+      { where: { lines: ["line"], stacked: true, deep: [3, 5], high: [1, 3] }, spacing: { distance: 0.5 }, gaps: { taken, clump: 2 }, variation: { seed }, pegs }, // prettier-ignore
+      [straight(400)],
+    );
+  const isGone = (p: Placements, i: number) => (p.flags[i] & FLAG.blank) !== 0;
+  for (const taken of [0.2, 0.5, 0.8]) {
+    let [gone, all] = [0, 0];
+    for (let seed = 1; seed <= 10; seed++) {
+      const p = at(taken, seed);
+      [gone, all] = [gone + p.blanks, all + p.count];
+      for (const column of columnsOf(p)) {
+        // In the order of taking, once one stands all behind it do.
+        const order = column.flatMap((stack) => [...stack].reverse()).map((i) => isGone(p, i));
+        expect(order.lastIndexOf(true)).toBe(order.filter(Boolean).length - 1);
+      }
+    }
+    expect(Math.abs(gone / all - taken)).toBeLessThan(0.04);
+  }
+  const [less, more] = [at(0.3, 1), at(0.6, 1)];
+  for (let i = 0; i < less.count; i++) if (isGone(less, i)) expect(isGone(more, i)).toBe(true);
+  const key = hexOf(less.key[0]);
+  expect(at(1, 1, { [key]: { on: "line", turn: 1 } }).blanks).toBe(less.count - 1);
+  // By chance as well whatever stands on a gap is gone, unless that is asked for.
+  for (const onGaps of [false, true]) {
+    const p = rack({ high: [4, 4] }, { gaps: { chance: 0.3, onGaps } });
+    const floats = columnsOf(p).some((column) => column.some((stack) => stack.some((i, k) => k > 0 && !isGone(p, i) && isGone(p, stack[k - 1])))); // prettier-ignore
+    expect(floats).toBe(onGaps);
+  }
+});
+
+test("dropped, each stack comes down with its lowest one, and leans with it", () => {
+  const mesh = field(30, (x, z) => 0.4 * x + 0.1 * z - 3, "hill");
+  const where = { lines: ["line"], stacked: true, deep: [2, 2] as [number, number], high: [3, 3] as [number, number] };
+  for (const lean of [0, 1]) {
+    const around = { ...surroundings([straight(10)]), surfaces: new Map([["hill", { mesh, ground: true }]]) };
+    const p = evaluate(dressing({ where, fit: { drop: "down", dropBy: "pivot", lean } }), around);
+    const up = lean === 1 ? [-0.4, 1, -0.1].map((x) => x / Math.hypot(0.4, 1, 0.1)) : [0, 1, 0];
+    const [low, top] = [BOUNDS.get("buoy")!.min[1], BOUNDS.get("buoy")!.max[1]];
+    for (const stack of columnsOf(p).flat()) {
+      const [x, y, z] = [0, 1, 2].map((k) => p.origin[k] + p.position[3 * stack[0] + k]);
+      expect(y).toBeCloseTo(0.4 * x + 0.1 * z - 3, 4);
+      stack.forEach(
+        (i, k) =>
+        [x, y, z].forEach((value, axis) => expect(p.origin[axis] + p.position[3 * i + axis]).toBeCloseTo(value + k * (top - low) * up[axis], 4)), // prettier-ignore
+      );
+    }
+  }
+});
