@@ -29,6 +29,7 @@ const ROWS: Readonly<Record<string, (name: string) => Promise<Row[]>>> = {
   unroll: async () => (await import("./unroll")).unrollRows(),
   "relief-100k": async () => [(await import("./wrap")).reliefRow()],
   "wrap-1m": async () => [(await import("./wrap")).wrapRow()],
+  "rack-100k": async (name) => one((await import("./rack")).rackContests(), name),
   engine: async () => (await import("./engine")).engineRows(),
 };
 

@@ -95,7 +95,8 @@ export function adjusted(
     };
     now = ask.step(clearStep, now.placed, now.flags, clearing, way, near, around);
   }
-  if (slots.rack && !gaps.onGaps) now.flags = carried(now.flags, slots);
+  // What has gone since the gaps were known takes along what stood on it.
+  if (slots.rack && !gaps.onGaps && now.flags !== flags) now.flags = carried(now.flags, slots);
   const { bend, clip, bendOff } = fit;
   if (slots.spread) {
     const { facing } = parts.frames;

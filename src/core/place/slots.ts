@@ -57,7 +57,8 @@ export interface InRack {
   level: Uint8Array;
 }
 
-const inNoColumn = (n: number): InRack => ({
+/** Each the only one of its column. */
+export const inNoColumn = (n: number): InRack => ({
   deep: new Uint8Array(n),
   high: new Uint8Array(n),
   level: new Uint8Array(n),

@@ -2,11 +2,11 @@
  * *Slots that stand behind each other, on each other and on levels*: each slot of a row becomes a column. Which props stand there,
  * and how many, is told from the slot's own draws, so that another depth deals none anew.
  */
-import { CHANNEL, drawFrom, finish, mix, quatAt, streamOf, type Vec3 } from "../../math";
+import { CHANNEL, drawFrom, finish, mix, streamOf } from "../../math";
 import { choose } from "../spacing/spacing";
 import { FIRST_CORNER, hasColumn, inColumn, lineHost, MOST_DEEP, MOST_ROWS_OF_LEVELS, rowOnLevel } from "../keys";
-import { NO_PROP, Slots, type InRack } from "../slots";
-import { extentAlong } from "./extents";
+import { inNoColumn, NO_PROP, Slots, type InRack } from "../slots";
+import { extents, LEFT, LEFT_AND_UP, LOW, RIGHT, TOP, writeExtents } from "./stand";
 import type { GuideLine } from "../../line";
 import type { Hold } from "../stance/stance";
 import type { PropChoice } from "../what/what";
@@ -47,31 +47,27 @@ export function inColumns(
   hold: Pick<Hold, "boxes" | "contact" | "size" | "turn">,
   laid: boolean,
 ): Slots {
-  const levels = levelsOf(slots, rack, lines, choice, laid);
   const counts = new Counts(rack, hold, choice);
-  const total = levels.reduce((sum, level) => sum + counts.of(level).total, 0);
+  const levels = levelsOf(slots, rack, lines, choice, laid).map((level, number): Level & { total: number } => ({
+    slots: level,
+    words: level.words,
+    number,
+    ...counts.of(level, number),
+  }));
+  const total = levels.reduce((sum, level) => sum + level.total, 0);
   const out = new Slots(Math.min(MOST_SLOTS, total), slots.span !== null);
   out.missing = slots.missing * rack.levels + Math.max(0, total - MOST_SLOTS);
   out.turns = slots.turns;
   out.halted = slots.halted;
   out.tight = counts.tight;
-  const inRack: InRack = {
-    deep: new Uint8Array(out.count),
-    high: new Uint8Array(out.count),
-    level: new Uint8Array(out.count),
-  };
-  out.rack = inRack;
-  if (slots.stretch) out.stretch = new Float32Array(out.count).fill(1);
-  const mixed = rack.columnOf === "mixed" && !laid;
-  let end = 0;
+  out.rack = inNoColumn(out.count);
+  if (slots.stretch) out.stretch = new Float32Array(out.count);
+  const columns = new Columns(out, rack.columnOf === "mixed" && !laid ? choice : null);
   // Those of one line stay together.
-  for (let line = 0, first = 0; first < slots.count; line++) {
+  for (let first = 0; first < slots.count;) {
     let last = first;
     while (last < slots.count && slots.line[last] === slots.line[first]) last++;
-    levels.forEach((level, number) => {
-      for (let i = first; i < last && end < out.count; i++)
-        end = writeColumn(out, inRack, end, level, i, number, counts.of(level), mixed ? choice : null);
-    });
+    for (const level of levels) for (let i = first; i < last; i++) columns.write(level, i);
     first = last;
   }
   return out;
@@ -115,34 +111,29 @@ function dealAnew(slots: Slots, level: number, lines: readonly GuideLine[], choi
 /** How many stand in each column. */
 class Counts {
   tight = 0;
-  readonly #known = new Map<Slots, { deep: Uint8Array; total: number; high: (i: number, j: number) => number }>();
   readonly #rack: Rack;
   readonly #depth: Float64Array;
   readonly #height: Float64Array;
 
   constructor(rack: Rack, hold: Pick<Hold, "boxes" | "contact" | "size" | "turn">, { props }: PropChoice) {
     this.#rack = rack;
-    const extent = (axis: 0 | 1) =>
-      Float64Array.from(props, (_, prop) => {
-        const size = hold.size[prop];
-        const scale: Vec3 = [size, size, size];
-        const [low, high] = extentAlong(hold, prop, quatAt(hold.turn, prop), scale, axis);
-        return high - low;
-      });
-    this.#depth = extent(0);
-    this.#height = extent(1);
+    const reach = extents();
+    const reaches = props.map((_, prop) => {
+      const size = hold.size[prop];
+      writeExtents(reach, hold, prop, LEFT_AND_UP, hold.turn, prop, size, size, size);
+      return [reach[LEFT] - reach[RIGHT], reach[TOP] - reach[LOW]];
+    });
+    this.#depth = Float64Array.from(reaches, ([depth]) => depth);
+    this.#height = Float64Array.from(reaches, ([, height]) => height);
     // Whatever is mixed has to go in.
     if (rack.columnOf === "mixed") for (const all of [this.#depth, this.#height]) all.fill(Math.max(0, ...all));
   }
 
-  of(slots: Slots) {
-    const before = this.#known.get(slots);
-    if (before) return before;
+  of(slots: Slots, level: number): Pick<Level, "deep" | "high"> & { total: number } {
     const { deep, high, seed } = this.#rack;
     const { draw, prop, words, row, count } = slots;
     const [deeps, backs] = [streamOf(seed, CHANNEL.rackDeep), streamOf(seed, CHANNEL.rackBack)];
     const [highs, tops] = [streamOf(seed, CHANNEL.rackHigh), streamOf(seed, CHANNEL.rackTop)];
-    const level = this.#known.size;
     const behind = new Uint8Array(count);
     const above = new Uint8Array(count);
     let total = 0;
@@ -158,9 +149,7 @@ class Counts {
       }
       for (let j = 0; j < behind[i]; j++) total += onTop(i, j);
     }
-    const counted = { deep: behind, total, high: onTop };
-    this.#known.set(slots, counted);
-    return counted;
+    return { deep: behind, total, high: onTop };
   }
 }
 
@@ -179,45 +168,77 @@ function fitting({ number, metres, room }: Many, each: number, share: number): n
 const fewer = (count: number, less: number, stream: number, draw: number, index: number): number =>
   less === 0 || count <= 1 ? count : Math.max(1, count - Math.floor(drawFrom(stream, draw, index) * (less + 1)));
 
-/** Writes the column of slot `i` of a level from `start` on; says where it ends. */
-function writeColumn(
-  out: Slots,
-  inRack: InRack,
-  start: number,
-  slots: Slots,
-  i: number,
-  level: number,
-  { deep, high }: ReturnType<Counts["of"]>,
-  mixed: PropChoice | null,
-): number {
-  const { words } = out;
-  const slot = slots.words[2 * i] | 0;
-  const host = level === 0 ? slots.words[2 * i + 1] : lineHostOn(slots.words[2 * i + 1], level);
-  let o = start;
-  for (let j = 0; j < deep[i]; j++) {
-    const stack = high(i, j);
-    for (let k = 0; k < stack && o < out.count; k++, o++) {
-      out.line[o] = slots.line[i];
-      out.row[o] = slots.row[i];
-      words[2 * o] = inColumn(slot, j, k);
-      words[2 * o + 1] = host;
-      const within = j * MOST_DEEP + k;
-      out.draw[o] = within === 0 ? slots.draw[i] : finish(mix(mix(COLUMN_STREAM, slots.draw[i]), within));
-      out.at[o] = slots.at[i];
-      out.prop[o] = slots.prop[i];
-      out.flags[o] = slots.flags[i];
-      inRack.deep[o] = j;
-      inRack.high[o] = k;
-      inRack.level[o] = level;
-      if (out.span) out.span.set(slots.span!.subarray(2 * i, 2 * i + 2), 2 * o);
-      if (out.stretch) out.stretch[o] = slots.stretch![i];
-      if (mixed && within > 0 && slots.prop[i] !== NO_PROP) {
-        mixed.fill(out.prop, out.draw, o, o + 1, slot + slots.turns[slots.line[i]] + j + k);
-        mixed.resolveMixes(out.prop, out.draw, o, o + 1);
+/** A level's slots, and how many stand at each. */
+interface Level {
+  slots: Slots;
+  words: Uint32Array;
+  number: number;
+  deep: Uint8Array;
+  high: (i: number, j: number) => number;
+}
+
+/** Writes columns one after the other. */
+class Columns {
+  end = 0;
+  readonly #out: Slots;
+  readonly #words: Uint32Array;
+  readonly #rack: InRack;
+  readonly #mixed: PropChoice | null;
+
+  /** @param mixed what each draws from by itself; null where a column is of one prop */
+  constructor(out: Slots, mixed: PropChoice | null) {
+    this.#out = out;
+    this.#words = out.words;
+    this.#rack = out.rack!;
+    this.#mixed = mixed;
+  }
+
+  /** The column of slot `i` of a level. */
+  write({ slots, words: from, number: level, deep, high }: Level, i: number): void {
+    const out = this.#out;
+    const words = this.#words;
+    const { deep: behind, high: above } = this.#rack;
+    const { draw, count } = out;
+    const slot = from[2 * i] | 0;
+    const host = level === 0 ? from[2 * i + 1] : lineHostOn(from[2 * i + 1], level);
+    const column = mix(COLUMN_STREAM, slots.draw[i]);
+    const start = this.end;
+    // Places follow each other within a column.
+    const base = inColumn(slot, 0, 1) - 1;
+    let o = start;
+    for (let j = 0; j < deep[i]; j++) {
+      const stack = Math.min(high(i, j), count - o);
+      for (let k = 0; k < stack; k++, o++) {
+        const within = j * MOST_DEEP + k;
+        words[2 * o] = base + within;
+        words[2 * o + 1] = host;
+        draw[o] = finish(mix(column, within));
+        behind[o] = j;
+        above[o] = k;
       }
     }
+    if (o === start) return;
+    words[2 * start] = slot;
+    draw[start] = slots.draw[i];
+    out.line.fill(slots.line[i], start, o);
+    out.row.fill(slots.row[i], start, o);
+    out.at.fill(slots.at[i], start, o);
+    out.prop.fill(slots.prop[i], start, o);
+    out.flags.fill(slots.flags[i], start, o);
+    this.#rack.level.fill(level, start, o);
+    out.stretch?.fill(slots.stretch![i], start, o);
+    for (let k = start; out.span && k < o; k++) out.span.set(slots.span!.subarray(2 * i, 2 * i + 2), 2 * k);
+    if (this.#mixed && slots.prop[i] !== NO_PROP) this.#mix(slot + slots.turns[slots.line[i]], start, o);
+    this.end = o;
   }
-  return o;
+
+  /** Has all of a column but the first draw their props by themselves. */
+  #mix(number: number, start: number, end: number): void {
+    const { prop, draw } = this.#out;
+    const { deep, high } = this.#rack;
+    for (let o = start + 1; o < end; o++) this.#mixed!.fill(prop, draw, o, o + 1, number + deep[o] + high[o]);
+    this.#mixed!.resolveMixes(prop, draw, start + 1, end);
+  }
 }
 
 /** The upper word of a key on another level. */

@@ -1,11 +1,11 @@
 /** Racks: columns, stacks and levels; what is taken from them; and that nothing overlaps, floats or is dealt anew. */
 import fc from "fast-check";
 import { evenly } from "../../math/testing";
-import { conjugate, multiply, quatAt, type Vec3 } from "../../math";
+import { conjugate, multiply, quatAt } from "../../math";
 import { hasColumn, hexOf, inColumn, MOST_DEEP } from "../keys";
 import { FLAG } from "../slots";
 import { BOUNDS, dressing, evaluate, field, place, straight, surroundings } from "../testing";
-import { extentAlong } from "./extents";
+import { extents, LEFT_AND_UP, writeExtents } from "./stand";
 import type { Placements } from "../placements";
 import type { z } from "zod";
 import type { dressingSchema } from "../schema";
@@ -26,13 +26,14 @@ const rack = (where: Where, more: Input = {}): Placements =>
 function ends(p: Placements, i: number, axis: 0 | 1): [number, number] {
   const { min, max } = BOUNDS.get(p.props[p.prop[i]])!;
   const boxes = Float64Array.from([0, 1, 2].flatMap((k) => (min[k] + max[k]) / 2).concat([0, 1, 2].map((k) => (max[k] - min[k]) / 2))); // prettier-ignore
-  const scale = [0, 1, 2].map((k) => p.scale[3 * i + k]) as unknown as Vec3;
   // The line's own frame: left is north.
   const frame = [0, Math.SQRT1_2, 0, Math.SQRT1_2] as const;
   const turn = multiply(conjugate(frame), quatAt(p.rotation, i));
   const at = axis === 1 ? p.origin[1] + p.position[3 * i + 1] : -(p.origin[2] + p.position[3 * i + 2]);
-  const [low, high] = extentAlong({ boxes, contact: new Float64Array(3) }, 0, turn, scale, axis);
-  return [at + low, at + high];
+  const [x, y, z] = p.scale.subarray(3 * i);
+  const reach = extents();
+  writeExtents(reach, { boxes, contact: new Float64Array(3) }, 0, LEFT_AND_UP, turn, 0, x, y, z);
+  return [at + reach[2 * axis], at + reach[2 * axis + 1]];
 }
 
 /** Indices of placements, column by column and in these stack by stack. */

@@ -2,13 +2,78 @@
  * *Things on and behind each other*: each stands on the one below it, by how high that is as it stands, and behind what is before it, by
  * how deep that is. What hangs hangs below the one above it.
  */
-import { conjugate, multiply, quatAt, rotate, vectorAt, type Vec3 } from "../../math";
+import { conjugate, multiply, quatAt, rotate, vectorAt } from "../../math";
 import { FLAG, NO_PROP, type InRack, type Slots } from "../slots";
-import { extentAlong } from "./extents";
 import type { Frames } from "../frames";
 import type { Placed } from "../compose";
 import type { Hold } from "../stance/stance";
 import type { Where } from "../where/schema";
+
+/** What {@link writeExtents} writes: lower and upper ends to the left, lower and upper ends upwards, metres. */
+export type Extents = Float64Array;
+export const extents = (): Extents => new Float64Array(4);
+export const RIGHT = 0;
+export const LEFT = 1;
+export const LOW = 2;
+export const TOP = 3;
+
+/** Unit vectors to the left and up: 6 numbers. */
+export const LEFT_AND_UP = Float64Array.of(1, 0, 0, 0, 1, 0);
+
+/**
+ * Writes how far a prop reaches from where it meets its line, to the left and up.
+ *
+ * @param axes where left and up are, see {@link LEFT_AND_UP}
+ * @param R turns of placements, unit quaternions, of which number `i` is the prop's
+ * @param sx, sy, sz factors of its size; the first below zero where it is mirrored
+ */
+export function writeExtents(
+  out: Extents,
+  { boxes, contact }: Pick<Hold, "boxes" | "contact">,
+  prop: number,
+  axes: Float64Array,
+  R: ArrayLike<number>,
+  i: number,
+  sx: number,
+  sy: number,
+  sz: number,
+): void {
+  const b = 6 * prop;
+  const c = 3 * prop;
+  const mx = boxes[b] - contact[c];
+  const my = boxes[b + 1] - contact[c + 1];
+  const mz = boxes[b + 2] - contact[c + 2];
+  const hx = boxes[b + 3];
+  const hy = boxes[b + 4];
+  const hz = boxes[b + 5];
+  const x = R[4 * i];
+  const y = R[4 * i + 1];
+  const z = R[4 * i + 2];
+  const w = R[4 * i + 3];
+  // The prop's own sides in the world, as long as it is made.
+  const x0 = sx * (1 - 2 * (y * y + z * z));
+  const x1 = sx * 2 * (x * y + z * w);
+  const x2 = sx * 2 * (x * z - y * w);
+  const y0 = sy * 2 * (x * y - z * w);
+  const y1 = sy * (1 - 2 * (x * x + z * z));
+  const y2 = sy * 2 * (y * z + x * w);
+  const z0 = sz * 2 * (x * z + y * w);
+  const z1 = sz * 2 * (y * z - x * w);
+  const z2 = sz * (1 - 2 * (x * x + y * y));
+  for (let way = 0, a = 0; way < 4; way += 2, a += 3) {
+    const a0 = axes[a];
+    const a1 = axes[a + 1];
+    const a2 = axes[a + 2];
+    // How much of each goes that way.
+    const px = a0 * x0 + a1 * x1 + a2 * x2;
+    const py = a0 * y0 + a1 * y1 + a2 * y2;
+    const pz = a0 * z0 + a1 * z1 + a2 * z2;
+    const middle = px * mx + py * my + pz * mz;
+    const half = Math.abs(px) * hx + Math.abs(py) * hy + Math.abs(pz) * hz;
+    out[way] = middle - half;
+    out[way + 1] = middle + half;
+  }
+}
 
 export interface Standing extends Pick<Where, "meetsRack" | "backLies" | "levelRise"> {
   roomBehind: number;
@@ -28,38 +93,62 @@ export interface Stacked extends InRack {
 export function standInColumns(
   standing: Placed,
   slots: Slots,
-  { rotation: along }: Pick<Frames, "rotation">,
+  { rotation: frames }: Pick<Frames, "rotation">,
   hold: Pick<Hold, "boxes" | "contact">,
   mirrored: Uint8Array | null,
-  params: Standing,
+  { meetsRack, backLies, levelRise, ...room }: Standing,
 ): { placed: Placed; stacked: Stacked } {
-  const { count, prop } = slots;
-  const rack = slots.rack!;
+  const { count, rack } = slots;
+  const { deep, high, level } = rack!;
   const placed: Placed = { ...standing, position: standing.position.slice() };
-  const stacked: Stacked = { ...rack, up: new Float32Array(count), back: new Float32Array(count) };
-  const side = params.backLies === "left" ? 1 : -1;
-  const ends = (i: number, axis: 0 | 1): [number, number] => {
-    if (prop[i] === NO_PROP) return [0, 0];
-    const frame = quatAt(along, i);
-    const turn = multiply(conjugate(frame), quatAt(standing.rotation, i));
-    const [x, y, z] = vectorAt(standing.scale, i);
-    const scale: Vec3 = [mirrored && mirrored[i] ? -x : x, y, z];
-    return extentAlong(hold, prop[i], turn, scale, axis);
-  };
+  const stacked: Stacked = { deep, high, level, up: new Float32Array(count), back: new Float32Array(count) };
+  const side = backLies === "left" ? 1 : -1;
+  const crowd: Crowd = { slots, placed: standing, hold, mirrored };
+  const { up, back } = stacked;
+  const { position: P } = placed;
   for (let first = 0; first < count;) {
     let last = first + 1;
-    while (last < count && (rack.deep[last] > 0 || rack.high[last] > 0)) last++;
-    const depth = standColumn(stacked, first, last, ends, side, params);
-    const shift = params.meetsRack === "front" ? 0 : params.meetsRack === "middle" ? depth / 2 : depth;
+    while (last < count && (deep[last] > 0 || high[last] > 0)) last++;
+    // All of a column stand in the frame of its first.
+    writeLeftAndUp(axes, frames, first);
+    const depth = standColumn(stacked, first, last, crowd, side, room);
+    const shift = meetsRack === "front" ? 0 : meetsRack === "middle" ? depth / 2 : depth;
     for (let i = first; i < last; i++) {
-      stacked.back[i] -= shift;
-      stacked.up[i] += rack.level[i] * params.levelRise;
-      const by = rotate(quatAt(along, i), [side * stacked.back[i], stacked.up[i], 0]);
-      for (let k = 0; k < 3; k++) placed.position[3 * i + k] += by[k];
+      back[i] -= shift;
+      up[i] += level[i] * levelRise;
+      const left = side * back[i];
+      const rise = up[i];
+      P[3 * i] += left * axes[0] + rise * axes[3];
+      P[3 * i + 1] += left * axes[1] + rise * axes[4];
+      P[3 * i + 2] += left * axes[2] + rise * axes[5];
     }
     first = last;
   }
   return { placed, stacked };
+}
+
+/** Everything that says how far a placement reaches. */
+interface Crowd {
+  slots: Slots;
+  placed: Pick<Placed, "rotation" | "scale">;
+  hold: Pick<Hold, "boxes" | "contact">;
+  mirrored: Uint8Array | null;
+}
+
+const reach = extents();
+const axes = new Float64Array(6);
+
+function writeLeftAndUp(out: Float64Array, F: Float32Array, i: number): void {
+  const x = F[4 * i];
+  const y = F[4 * i + 1];
+  const z = F[4 * i + 2];
+  const w = F[4 * i + 3];
+  out[0] = 1 - 2 * (y * y + z * z);
+  out[1] = 2 * (x * y + w * z);
+  out[2] = 2 * (x * z - w * y);
+  out[3] = 2 * (x * y - w * z);
+  out[4] = 1 - 2 * (x * x + z * z);
+  out[5] = 2 * (y * z + w * x);
 }
 
 /** Writes how far up and back those of a column stand, its front being at the line; says how deep it is. */
@@ -67,9 +156,9 @@ function standColumn(
   { deep, up, back }: Stacked,
   first: number,
   last: number,
-  ends: (i: number, axis: 0 | 1) => [number, number],
+  { slots: { prop }, placed: { rotation, scale: S }, hold, mirrored }: Crowd,
   side: number,
-  { roomBehind, roomAbove, hangs }: Standing,
+  { roomBehind, roomAbove, hangs }: Pick<Standing, "roomBehind" | "roomAbove" | "hangs">,
 ): number {
   let front = 0;
   for (let from = first; from < last;) {
@@ -78,22 +167,18 @@ function standColumn(
     let rear = front;
     let on = 0;
     for (let i = from; i < to; i++) {
-      const [left, right] = ends(i, 0);
+      if (prop[i] === NO_PROP) reach.fill(0);
+      else {
+        const sx = mirrored && mirrored[i] ? -S[3 * i] : S[3 * i];
+        writeExtents(reach, hold, prop[i], axes, rotation, i, sx, S[3 * i + 1], S[3 * i + 2]);
+      }
       // How far its front is before where it meets the line, and its rear behind that.
-      const [before, behind] = side > 0 ? [-left, right] : [right, -left];
+      const before = side > 0 ? -reach[RIGHT] : reach[LEFT];
+      const behind = side > 0 ? reach[LEFT] : -reach[RIGHT];
       back[i] = front + before;
       rear = Math.max(rear, front + before + behind);
-      const [low, high] = ends(i, 1);
-      if (i === from) {
-        up[i] = 0;
-        on = hangs ? low : high;
-      } else if (hangs) {
-        up[i] = on - roomAbove - high;
-        on = up[i] + low;
-      } else {
-        up[i] = on + roomAbove - low;
-        on = up[i] + high;
-      }
+      if (i > from) up[i] = hangs ? on - roomAbove - reach[TOP] : on + roomAbove - reach[LOW];
+      on = up[i] + (hangs ? reach[LOW] : reach[TOP]);
     }
     front = rear + roomBehind;
     from = to;

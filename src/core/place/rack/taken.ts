@@ -58,8 +58,9 @@ function takeFrom(flags: Uint16Array, { rack }: Slots, first: number, last: numb
 /** Whatever stands on one that is blank is blank as well; the very same flags where nothing does. */
 export function carried(before: Uint16Array, { rack, count, prop }: Slots): Uint16Array {
   let flags = before;
+  const { high } = rack!;
   for (let i = 1; i < count; i++) {
-    if (rack!.high[i] === 0 || flags[i] & (FLAG.blank | FLAG.pegged)) continue;
+    if (high[i] === 0 || flags[i] & (FLAG.blank | FLAG.pegged)) continue;
     if (!(flags[i - 1] & FLAG.blank) && prop[i - 1] !== NO_PROP) continue;
     if (flags === before) flags = before.slice();
     flags[i] |= FLAG.blank;
