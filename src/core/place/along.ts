@@ -9,6 +9,7 @@ import type { Host } from "./hosts";
 import type { Slots } from "./slots";
 import { inRows } from "./fit/rows";
 import { inColumns } from "./rack/columns";
+import { framesOfColumns } from "./rack/frames";
 import { rackOf } from "./rack/rack";
 import { pegged } from "./pegs";
 import { spacing } from "./spacing/spacing";
@@ -38,6 +39,7 @@ const framesStep = step(
     framesAt(lines, slots, hold, moves),
 );
 
+const columnFramesStep = step("frames of columns", framesOfColumns);
 const carriedStep = step("carried along", carriedAlong);
 
 /** The lines as they are at rest, or where they are to be spaced anew at each moment, as they are then. */
@@ -73,6 +75,9 @@ export const along: Host = {
     if (lines.every((line, k) => line === anchored.lines[k])) return anchored;
     return { ...anchored, lines, slots: ask.step(carriedStep, anchored.slots, anchored.lines, lines) };
   },
-  frames: (ask, { lines, slots }, hold, moves) =>
-    ask.step(framesStep, lines, slots, pick(hold, ["up", "aim", "bank", "forwardFirst"]), moves),
+  frames(ask, { lines, slots }, hold, moves) {
+    const apart = slots.pegged || moves.shift.some((draws) => draws !== null);
+    const frames = slots.rack && !apart ? columnFramesStep : framesStep;
+    return ask.step(frames, lines, slots, pick(hold, ["up", "aim", "bank", "forwardFirst"]), moves);
+  },
 };

@@ -34,8 +34,6 @@ export interface Moves {
 /** What the chunks are worked out in. */
 const scratch = {
   at: new Float64Array(CHUNK),
-  apart: new Float64Array(CHUNK),
-  which: new Uint16Array(CHUNK),
   span: new Float64Array(2 * CHUNK),
   position: new Float64Array(3 * CHUNK),
   rotation: new Float64Array(4 * CHUNK),
@@ -70,7 +68,6 @@ export function framesAt(
     const count = to - from;
     alongTheLine(slots, moves, from, count, first);
     if (slots.span) line.spanFrames(hold.up, scratch.at, scratch.span, count, position, rotation);
-    else if (slots.rack) sharedFrames(line, hold.up, count);
     else line.frames(hold.up, scratch.at, count, position, rotation);
     if (hold.bank && !slots.halted?.[slots.line[from]]) bankInto(rotation, line.curve, hold.bank, scratch.at, count);
     if (from === 0) frames.origin = [Math.round(position[0]), Math.round(position[1]), Math.round(position[2])];
@@ -79,28 +76,6 @@ export function framesAt(
     from = to;
   }
   return frames;
-}
-
-/** Frames of a chunk in which those of a column, which follow each other, are at one place. */
-function sharedFrames(line: GuideLine, up: Hold["up"], count: number): void {
-  const { at, apart, which, position, rotation } = scratch;
-  let places = 0;
-  for (let k = 0; k < count; k++) {
-    if (k === 0 || at[k] !== at[k - 1]) apart[places++] = at[k];
-    which[k] = places - 1;
-  }
-  line.frames(up, apart, places, position, rotation);
-  for (let k = count - 1; k >= 0; k--) {
-    const from = which[k];
-    if (from === k) break;
-    position[3 * k] = position[3 * from];
-    position[3 * k + 1] = position[3 * from + 1];
-    position[3 * k + 2] = position[3 * from + 2];
-    rotation[4 * k] = rotation[4 * from];
-    rotation[4 * k + 1] = rotation[4 * from + 1];
-    rotation[4 * k + 2] = rotation[4 * from + 2];
-    rotation[4 * k + 3] = rotation[4 * from + 3];
-  }
 }
 
 /** The arc lengths of a chunk, moved along. */

@@ -98,7 +98,7 @@ test("each stands on the one below it and behind those before it, with the room 
 test("another depth deals no product, size or key anew, and what was there before it was stacked keeps its key", () => {
   const more = { variation: { sizeOn: true, size: [0.7, 1.3] as [number, number] } };
   const facts = (p: Placements) =>
-    new Map(Array.from({ length: p.count }, (_, i) => [p.key[i], `${p.props[p.prop[i]]} ${p.scale[3 * i].toFixed(6)} ${p.stacked?.up[i]}`])); // prettier-ignore
+    new Map(Array.from({ length: p.count }, (_, i) => [p.key[i], `${p.props[p.prop[i]]} ${p.scale[3 * i].toFixed(6)} ${p.stacked?.bottom[i]}`])); // prettier-ignore
   for (const columnOf of ["one", "mixed"] as const) {
     const [few, many] = [[1, 3], [2, 6]].map((deep) => facts(rack({ deep: deep as [number, number], high: [1, 4], columnOf }, more))); // prettier-ignore
     const both = [...few.keys()].filter((key) => many.has(key));

@@ -3,6 +3,7 @@
  * how deep that is. What hangs hangs below the one above it.
  */
 import { conjugate, multiply, quatAt, rotate, vectorAt } from "../../math";
+import { MOST_DEEP } from "../keys";
 import { FLAG, NO_PROP, type InRack, type Slots } from "../slots";
 import type { Frames } from "../frames";
 import type { Placed } from "../compose";
@@ -82,12 +83,14 @@ export interface Standing extends Pick<Where, "meetsRack" | "backLies" | "levelR
   hangs: boolean;
 }
 
-/** Where each stands in its rack besides its place along the line, metres: n each. */
+/** Where each is in its rack, besides its place along the line: n each. */
 export interface Stacked extends InRack {
-  /** From the line up to where it meets what is below it. */
-  up: Float32Array;
-  /** From the line back. */
-  back: Float32Array;
+  /** From the line up to its lower and its upper end, metres. */
+  bottom: Float32Array;
+  top: Float32Array;
+  /** From the line back to its front and its rear, metres. */
+  front: Float32Array;
+  rear: Float32Array;
 }
 
 export function standInColumns(
@@ -101,10 +104,11 @@ export function standInColumns(
   const { count, rack } = slots;
   const { deep, high, level } = rack!;
   const placed: Placed = { ...standing, position: standing.position.slice() };
-  const stacked: Stacked = { deep, high, level, up: new Float32Array(count), back: new Float32Array(count) };
+  const metres = () => new Float32Array(count);
+  const stacked: Stacked = { deep, high, level, bottom: metres(), top: metres(), front: metres(), rear: metres() };
   const side = backLies === "left" ? 1 : -1;
   const crowd: Crowd = { slots, placed: standing, hold, mirrored };
-  const { up, back } = stacked;
+  const { bottom, top, front, rear } = stacked;
   const { position: P } = placed;
   for (let first = 0; first < count;) {
     let last = first + 1;
@@ -113,11 +117,14 @@ export function standInColumns(
     writeLeftAndUp(axes, frames, first);
     const depth = standColumn(stacked, first, last, crowd, side, room);
     const shift = meetsRack === "front" ? 0 : meetsRack === "middle" ? depth / 2 : depth;
+    const above = level[first] * levelRise;
     for (let i = first; i < last; i++) {
-      back[i] -= shift;
-      up[i] += level[i] * levelRise;
-      const left = side * back[i];
-      const rise = up[i];
+      front[i] -= shift;
+      rear[i] -= shift;
+      bottom[i] += above;
+      top[i] += above;
+      const left = side * (back[i - first] - shift);
+      const rise = up[i - first] + above;
       P[3 * i] += left * axes[0] + rise * axes[3];
       P[3 * i + 1] += left * axes[1] + rise * axes[4];
       P[3 * i + 2] += left * axes[2] + rise * axes[5];
@@ -135,6 +142,9 @@ interface Crowd {
   mirrored: Uint8Array | null;
 }
 
+/** How far those of one column are moved back and up, metres. */
+const back = new Float64Array(MOST_DEEP * MOST_DEEP);
+const up = new Float64Array(MOST_DEEP * MOST_DEEP);
 const reach = extents();
 const axes = new Float64Array(6);
 
@@ -151,9 +161,9 @@ function writeLeftAndUp(out: Float64Array, F: Float32Array, i: number): void {
   out[5] = 2 * (y * z + w * x);
 }
 
-/** Writes how far up and back those of a column stand, its front being at the line; says how deep it is. */
+/** Writes how far up and back those of a column are, its front being at the line; says how deep it is. */
 function standColumn(
-  { deep, up, back }: Stacked,
+  { deep, bottom, top, front: fronts, rear: rears }: Stacked,
   first: number,
   last: number,
   { slots: { prop }, placed: { rotation, scale: S }, hold, mirrored }: Crowd,
@@ -175,10 +185,15 @@ function standColumn(
       // How far its front is before where it meets the line, and its rear behind that.
       const before = side > 0 ? -reach[RIGHT] : reach[LEFT];
       const behind = side > 0 ? reach[LEFT] : -reach[RIGHT];
-      back[i] = front + before;
-      rear = Math.max(rear, front + before + behind);
-      if (i > from) up[i] = hangs ? on - roomAbove - reach[TOP] : on + roomAbove - reach[LOW];
-      on = up[i] + (hangs ? reach[LOW] : reach[TOP]);
+      const rise = i === from ? 0 : hangs ? on - roomAbove - reach[TOP] : on + roomAbove - reach[LOW];
+      back[i - first] = front + before;
+      up[i - first] = rise;
+      fronts[i] = front;
+      rears[i] = front + before + behind;
+      bottom[i] = rise + reach[LOW];
+      top[i] = rise + reach[TOP];
+      rear = Math.max(rear, rears[i]);
+      on = rise + (hangs ? reach[LOW] : reach[TOP]);
     }
     front = rear + roomBehind;
     from = to;
