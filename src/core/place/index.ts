@@ -36,11 +36,13 @@ export {
   indicesOf,
   keyOfHex,
   lineKey,
+  MOST_DEEP,
   placeOfKey,
   slotOfOld,
   type Key,
 } from "./keys";
 export { FLAG, NO_PROP, Slots } from "./slots";
+export type { Stacked } from "./rack/stand";
 export { keyOnOther, onOf } from "./on";
 export { keepAmount, keepRule } from "./spacing/keep";
 export { tagsOf } from "./where/fields";

@@ -131,6 +131,7 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
     laid === null
       ? { text: along ? spacingWords(dressing) : spreadWords(dressing), step: "spacing" }
       : { text: laid, step: "where" },
+    ...stackedWords(dressing),
     { text: ", up from " },
     { text: upWords(dressing), step: "stance" },
   ];
@@ -154,6 +155,20 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
   if (moving.length > 0)
     phrases.push({ text: " " }, ...moving, { text: `${moving.length === 1 ? " changes" : " change"} over time.` });
   return phrases;
+}
+
+/** How a rack is stacked: “, stacked 3 deep and 2 high on 4 levels”. */
+function stackedWords({ where }: Dressing): Phrase[] {
+  if (!kindOf(where).ordered || !where.stacked) return [];
+  const range = ([low, high]: readonly [number, number], write: (value: number) => string) =>
+    low === high ? write(low) : `${write(low)} to ${write(high)}`;
+  const many = (way: "deep" | "high"): string => {
+    if (where[`${way}By`] === "line") return `as ${way} as a line`;
+    if (where[`${way}By`] === "number") return `${range(where[way], String)} ${way}`;
+    return `${range(where[`${way}Into`], metres)} ${way}`;
+  };
+  const levels = where.levels > 1 ? ` on ${where.levels} levels` : "";
+  return [{ text: ", stacked " }, { text: `${many("deep")} and ${many("high")}${levels}`, step: "where" }];
 }
 
 /** How props whose files have clips stand, or play them. */
@@ -293,8 +308,8 @@ function fitWords(dressing: Dressing): string {
   if (fit.rows > 1) {
     parts.push(`in ${fit.rows} ${fit.stagger ? "staggered " : ""}rows ${metres(fit.rowDistance)} apart`);
   }
-  if (fit.bend) parts.push("bent along it");
-  if (fit.clip) parts.push("clipped at the ends");
+  if (fit.bend && !dressing.where.stacked) parts.push("bent along it");
+  if (fit.clip && !dressing.where.stacked) parts.push("clipped at the ends");
   if (fit.clear !== "off") parts.push("kept clear");
   return parts.filter((part) => part !== "").join(", ");
 }
@@ -326,6 +341,7 @@ function gapWords(dressing: Dressing): string {
   if (gaps.chance > 0) parts.push(`${inWords(gaps.chance)} blank`);
   if (kindOf(where).fills && gaps.walls > 0) parts.push(`${metres(gaps.walls)} kept from the walls`);
   if (!kindOf(where).ordered) return [...parts, ...limitWords(dressing), ...mostWords(gaps)].join(", ");
+  if (where.stacked && gaps.taken > 0) parts.push(`${formatValue(gaps.taken, "share")} taken from the front`);
   if (gaps.runsOn) parts.push("runs of blanks");
   if (gaps.stretches.length > 0) {
     parts.push(gaps.stretches.length === 1 ? "a stretch held open" : `${gaps.stretches.length} stretches held open`);

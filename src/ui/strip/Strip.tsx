@@ -8,10 +8,10 @@ import { useScene } from "@/store";
 import { elevationOf, lookOf, useElevations, usePictureStore } from "../assets";
 import { sideFrames } from "./elevation";
 import { Legend } from "../basket";
-import { useSize, useTableColours } from "../kit";
+import { Segmented, useSize, useTableColours } from "../kit";
 import { guideOf, startsAnywhere, useFindings, useSession } from "../state";
 import { drawStrip } from "./draw";
-import type { StripScene } from "./layout";
+import type { Aspect, StripScene } from "./layout";
 import { Spread } from "./Spread";
 import { fitted, rowBoxes, rowsOf, tallestOf, type StripView } from "./model";
 import { StripHands } from "./hands";
@@ -59,6 +59,7 @@ function StripCanvas({
   const hovered = useSession((session) => (session.hover?.dressing === dressing.id ? session.hover.key : null));
   const [zoomed, setZoomed] = useState<StripView | null>(null);
   const [stretch, setStretch] = useState<StripScene["stretch"]>(null);
+  const [aspect, setAspect] = useState<Aspect>("front");
   const [gap, setGap] = useState<number | null>(null);
   const [caught, setCaught] = useState<StripScene["caught"]>(null);
 
@@ -74,7 +75,10 @@ function StripCanvas({
       }),
     [placements.props, props],
   );
-  const tallest = useMemo(() => tallestOf(placements, rows, heights), [placements, rows, heights]);
+  const tallest = useMemo(
+    () => tallestOf(placements, rows, heights, aspect === "plan"),
+    [placements, rows, heights, aspect],
+  );
   const boxes = useMemo(
     () =>
       rowBoxes(
@@ -90,6 +94,7 @@ function StripCanvas({
     return {
       dressing,
       placements,
+      aspect,
       rows,
       boxes,
       names: rows.map((row) => {
@@ -132,6 +137,7 @@ function StripCanvas({
   }, [
     dressing,
     placements,
+    aspect,
     rows,
     boxes,
     heights,
@@ -185,6 +191,17 @@ function StripCanvas({
         className="block touch-none"
         style={{ width, height: tall }}
       />
+      {placements.stacked && (
+        <div className="absolute right-2 top-7 w-32">
+          <Segmented
+            label="Rack seen from"
+            help="From its front, or from above. Up and down arrows go up and down a stack, or back and forth in a column."
+            value={aspect}
+            choices={{ front: "Front", plan: "Plan" }}
+            onChange={setAspect}
+          />
+        </div>
+      )}
       {zoomed && (
         <button
           type="button"

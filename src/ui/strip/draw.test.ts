@@ -45,6 +45,7 @@ function drawn(scene: Dressing, view?: StripView, more: Partial<StripScene> = {}
   const shown: StripScene = {
     dressing: scene,
     placements,
+    aspect: "front",
     rows,
     boxes: rowBoxes(
       rows.map(() => 40),

@@ -1,9 +1,9 @@
 /** Draws the strip: ruler, cord, every placement at its arc length in its true width, blanks, pegs, insets, findings. */
-import { BAR, barTop, gapsOn, START } from "./grips";
+import { BAR, barTop, gapsOn, PULL, pullAt, START } from "./grips";
 import { keysNamed } from "@/core/check";
 import { FLAG, NO_PROP, indicesOf } from "@/core/place";
 import { poseOf, type Pose } from "./elevation";
-import { layoutOf, tallOf, type StripScene } from "./layout";
+import { layoutOf, painted, rackLayout, tallOf, type RackLayout, type StripScene } from "./layout";
 import { quatAt } from "@/core/math";
 import { inks, markLabel, niceStep } from "../kit";
 import { RULER, type RowBox, type StripRow, type StripView } from "./model";
@@ -127,12 +127,17 @@ function drawRow(
 
   const ends = (i: number) => [x(p.at[i] - p.reach[2 * i]), x(p.at[i] + p.reach[2 * i + 1])] as const;
   const seen = row.order.filter((i) => ends(i)[1] >= -40 && ends(i)[0] <= width + 40);
-  const poses = posesOf(scene, index, seen, (i) => ends(i)[1] - ends(i)[0] >= NARROW);
-  for (const i of seen) {
+  const rack = rackLayout(scene, index, view.scale);
+  const fromAbove = rack !== null && scene.aspect === "plan";
+  const poses = posesOf(scene, index, fromAbove ? NONE : seen, (i) => ends(i)[1] - ends(i)[0] >= NARROW);
+  for (const i of painted(scene, seen)) {
     const [left, right] = ends(i);
     const ring = told.chosen.has(i) ? inks.ink : told.hovered.has(i) ? inks.sea : null;
-    drawSlot(pen, scene, i, left, Math.max(1, right - left), cord, hangs, room, poses.get(i), view.scale, ring);
+    const box = { left, width: Math.max(1, right - left) };
+    if (rack) drawInRack(pen, scene, i, box, cord, rack, poses.get(i), ring);
+    else drawSlot(pen, scene, i, box.left, box.width, cord, hangs, room, poses.get(i), view.scale, ring);
   }
+  if (rack) drawPull(pen, pullAt(rack, cord, x(0)));
 
   pen.setLineDash([2, 3]);
   pen.lineWidth = 1;
@@ -298,6 +303,69 @@ function drawSlot(
     pen.stroke();
   }
 }
+
+/** One of a rack at its true place: what is gone as an outline, so that what stands behind it is seen. */
+function drawInRack(
+  pen: CanvasRenderingContext2D,
+  scene: StripScene,
+  i: number,
+  { left, width }: { left: number; width: number },
+  cord: number,
+  { ends, scale }: RackLayout,
+  pose: Pose | undefined,
+  ring: string | null,
+): void {
+  const { placements: p } = scene;
+  const prop = p.prop[i];
+  const [low, high] = ends(i);
+  const [top, tall] = [cord - 1 - high * scale, Math.max(1, (high - low) * scale)];
+  const picture = pose && scene.elevation(prop, pose);
+  if (p.flags[i] & FLAG.blank || prop === NO_PROP) {
+    if (tall < NARROW || width < NARROW) return;
+    pen.setLineDash([3, 2]);
+    pen.lineWidth = 1;
+    pen.strokeStyle = "#b9a784";
+    rounded(pen, left + 0.5, top + 0.5, Math.max(1, width - 1), Math.max(1, tall - 1), 3);
+    pen.stroke();
+    pen.setLineDash([]);
+  } else if (picture) pen.drawImage(picture, left, top, width, tall);
+  else {
+    pen.fillStyle = scene.colours[prop] ?? inks.linen3;
+    rounded(pen, left, top, width, tall, 3);
+    pen.fill();
+    if (tall >= NARROW && width >= NARROW) {
+      pen.lineWidth = 1;
+      pen.strokeStyle = inks.linen0;
+      pen.stroke();
+    }
+  }
+  if (p.flags[i] & FLAG.pegged) {
+    pen.fillStyle = inks.ochre;
+    rounded(pen, left + width / 2 - 3, top + tall / 2 - 6, 6, 12, 2);
+    pen.fill();
+  }
+  if (!ring) return;
+  pen.strokeStyle = ring;
+  pen.lineWidth = ring === inks.ink ? 1.6 : 1.2;
+  rounded(pen, left - 1, top - 1, width + 2, tall + 2, 4);
+  pen.stroke();
+}
+
+/** What the height of a rack, or its depth, is pulled by. */
+function drawPull(pen: CanvasRenderingContext2D, { x, y }: { x: number; y: number }): void {
+  pen.fillStyle = inks.sea;
+  rounded(pen, x - PULL, y - 2, 2 * PULL, 4, 2);
+  pen.fill();
+  for (const way of [-1, 1]) {
+    pen.beginPath();
+    pen.moveTo(x, y + way * 8);
+    pen.lineTo(x - 4, y + way * 4);
+    pen.lineTo(x + 4, y + way * 4);
+    pen.fill();
+  }
+}
+
+const NONE = new Int32Array(0);
 
 function footprint(pen: CanvasRenderingContext2D, x: number, width: number, y: number, color: string): void {
   pen.globalAlpha = 0.45;

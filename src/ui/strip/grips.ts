@@ -1,6 +1,6 @@
 /** *What can be taken hold of on the strip* besides placements: insets, the slide, and gaps that are held open. */
 import type { Dressing } from "@/core/place";
-import { layoutOf, type StripScene } from "./layout";
+import { layoutOf, rackLayout, type RackLayout, type StripScene } from "./layout";
 import type { StripView } from "./model";
 
 export type Grip =
@@ -8,6 +8,8 @@ export type Grip =
   | { kind: "slide" }
   /** Where a line starts that may start anywhere. */
   | { kind: "start" }
+  /** The height of a rack, or its depth where that is seen from above. */
+  | { kind: "rack" }
   /** A held gap: one of its ends, or all of it. */
   | { kind: "gap"; index: number; part: "from" | "to" | "whole" };
 
@@ -17,6 +19,17 @@ export const BAR = 8;
 export const START = 6;
 /** Ends can be taken hold of within so many pixels. */
 const NEAR = 5;
+
+/** Half the breadth of what a rack's height is pulled by, and how far it lies before the line's start, pixels. */
+export const PULL = 9;
+const BEFORE = 14;
+
+/** Where a rack's height, or its depth, is pulled. */
+export const pullAt = ({ least, most, scale }: RackLayout, cord: number, start: number): { x: number; y: number } => ({
+  x: Math.max(PULL + 3, start - BEFORE),
+  // What hangs is pulled at its lower end.
+  y: cord - 1 - (most > 1e-9 ? most : least) * scale,
+});
 
 /** Where the bar of a row begins, from the cord. */
 export const barTop = (hangs: boolean, cord: number): number => (hangs ? cord - BAR - 4 : cord + 4);
@@ -51,6 +64,9 @@ export function gripAt(scene: StripScene, view: StripView, row: number, px: numb
   const { fromStart, fromEnd, slide } = scene.dressing.spacing;
   const near = (at: number) => Math.abs((at - view.from) * view.scale - px) <= NEAR;
   const top = barTop(hangs, cord);
+  const rack = rackLayout(scene, row, view.scale);
+  const pull = rack && pullAt(rack, cord, -view.from * view.scale);
+  if (pull && Math.abs(pull.x - px) <= PULL + 2 && Math.abs(pull.y - py) <= 9) return { kind: "rack" };
   if (scene.movable[row] && near(0) && Math.abs(py - cord) <= START + 3) return { kind: "start" };
   if (py >= top - 3 && py <= top + BAR + 3) {
     for (const { index, from, to } of gapsOn(scene.dressing, line, length, closed)) {

@@ -23,7 +23,8 @@ import {
 import { listen } from "../kit";
 import { caughtAt } from "./catch";
 import { gripAt, type Grip } from "./grips";
-import { layoutOf, tallOf, type StripScene } from "./layout";
+import { layoutOf, rackLayout, tallOf, type RackLayout, type StripScene } from "./layout";
+import { besideInRack, pullRack, slotInRack } from "./rack";
 import { RULER, slotAt, type StripRow, type StripView } from "./model";
 import type { Draft } from "immer";
 
@@ -42,6 +43,9 @@ interface Owner {
   setCaught: (caught: StripScene["caught"]) => void;
 }
 
+/** What moves along the line. */
+type LineGrip = Exclude<Grip, { kind: "rack" }>;
+
 type Held =
   | { kind: "pan"; x: number; from: number }
   | {
@@ -53,11 +57,13 @@ type Held =
       more: boolean;
       begun: boolean;
     }
+  /** The height of a rack, or its depth. */
+  | { kind: "rack"; y: number; row: number; rack: RackLayout; begun: boolean }
   | {
       kind: "grip";
       x: number;
       row: number;
-      grip: Grip;
+      grip: LineGrip;
       begun: boolean;
       was: { from: number; to: number; slide: number };
       drawn: ReturnType<typeof drawnLine> | null;
@@ -111,8 +117,10 @@ export class StripHands {
     const [x, y] = [event.clientX - box.left, event.clientY - box.top];
     const at = x / view.scale + view.from;
     const row = y < RULER ? -1 : scene.boxes.findIndex(({ top, height }) => y >= top && y < top + height);
-    const near = row < 0 ? -1 : slotAt(scene.placements, scene.rows[row], at, 2 / view.scale);
-    const slot = near >= 0 && this.#reaches(near, row, y) ? near : -1;
+    const stacked = row >= 0 && scene.placements.stacked !== null;
+    const inRack = stacked ? slotInRack(scene, view, row, at, y) : -1;
+    const near = row < 0 ? -1 : stacked ? inRack : slotAt(scene.placements, scene.rows[row], at, 2 / view.scale);
+    const slot = near >= 0 && (stacked || this.#reaches(near, row, y)) ? near : -1;
     const grip = row < 0 ? null : gripAt(scene, view, row, x, y);
     return { x, y, at, row, slot, near, grip };
   }
@@ -128,11 +136,12 @@ export class StripHands {
   #down = (event: PointerEvent) => {
     if (!this.sight || event.button !== 0) return;
     const { view } = this.sight;
-    const { x, at, row, slot, grip } = this.#where(event);
+    const { x, y, at, row, slot, grip } = this.#where(event);
     this.#element.setPointerCapture(event.pointerId);
     // The bar of a gap and the slide lie beside the cord, where no prop is; an inset's line gives way to the props on it.
     const bar = grip !== null && grip.kind !== "inset";
     if (row < 0) this.#held = { kind: "pan", x, from: view.from };
+    else if (grip?.kind === "rack") this.#takeRack(row, y);
     else if (slot >= 0 && !bar) this.#takeSlot(slot, row, x, event.shiftKey);
     else if (grip) this.#takeGrip(grip, row, x);
     else this.#held = { kind: "stretch", x, row, from: at, to: at, selects: event.shiftKey };
@@ -150,7 +159,13 @@ export class StripHands {
     this.#held = { kind: "peg", x, row, slot, places, more: more && was, begun: false };
   }
 
-  #takeGrip(grip: Grip, row: number, x: number): void {
+  #takeRack(row: number, y: number): void {
+    const { scene, view } = this.sight!;
+    const rack = rackLayout(scene, row, view.scale);
+    if (rack) this.#held = { kind: "rack", y, row, rack, begun: false };
+  }
+
+  #takeGrip(grip: LineGrip, row: number, x: number): void {
     const { dressing } = this.sight!.scene;
     const stretch = grip.kind === "gap" ? dressing.gaps.stretches[grip.index] : { from: 0, to: 0 };
     if (grip.kind === "gap") this.#owner.setGap(grip.index);
@@ -164,7 +179,7 @@ export class StripHands {
   #move = (event: PointerEvent) => {
     if (!this.sight) return;
     const { scene, view } = this.sight;
-    const { x, at, row, slot, grip } = this.#where(event);
+    const { x, y, at, row, slot, grip } = this.#where(event);
     const held = this.#held;
     if (!held) {
       const key = slot >= 0 && (!grip || grip.kind === "inset") ? scene.placements.key[slot] : null;
@@ -172,7 +187,14 @@ export class StripHands {
       if (key !== null) {
         useSession.setState({ hover: { dressing: scene.dressing.id, key, x: event.clientX, y: event.clientY } });
       } else if (before) useSession.setState({ hover: null });
-      const onGrip = grip ? (grip.kind === "gap" && grip.part === "whole" ? "grab" : "col-resize") : "crosshair";
+      const onGrip =
+        grip?.kind === "rack"
+          ? "ns-resize"
+          : grip
+            ? grip.kind === "gap" && grip.part === "whole"
+              ? "grab"
+              : "col-resize"
+            : "crosshair";
       this.#element.style.cursor = row < 0 ? "ew-resize" : key !== null ? "grab" : onGrip;
       return;
     }
@@ -182,6 +204,15 @@ export class StripHands {
       case "stretch":
         held.to = at;
         return this.#owner.setStretch({ row: held.row, from: held.from, to: at, holds: !held.selects });
+      case "rack": {
+        if (!held.begun && Math.abs(y - held.y) < CLICK) return;
+        const { least, most, scale } = held.rack;
+        const { aspect } = scene;
+        const metres = most - least + (most > 1e-9 ? held.y - y : y - held.y) / scale;
+        return this.#drag(held, aspect === "front" ? "Height of rack" : "Depth of rack", (dressing) =>
+          pullRack(dressing, aspect === "front" ? "high" : "deep", metres, most - least),
+        );
+      }
       case "grip":
         return this.#moveGrip(held, (x - held.x) / view.scale, at);
       case "peg": {
@@ -278,7 +309,8 @@ export class StripHands {
     if (!held || !this.sight) return;
     const { scene } = this.sight;
     if (held.kind === "stretch") this.#endStretch(held);
-    else if ((held.kind === "peg" || held.kind === "grip") && held.begun) useSceneStore.getState().endDrag();
+    else if ((held.kind === "peg" || held.kind === "grip" || held.kind === "rack") && held.begun)
+      useSceneStore.getState().endDrag();
     else if (held.kind === "peg") {
       // A click on one of several selected ones picks it out; with Shift it leaves the selection.
       const key = scene.placements.key[held.slot];
@@ -349,7 +381,11 @@ export class StripHands {
   #key = (event: KeyboardEvent) => {
     if (!this.sight) return;
     const direction = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0;
-    if (direction !== 0) {
+    const stack = event.key === "ArrowUp" ? 1 : event.key === "ArrowDown" ? -1 : 0;
+    if (stack !== 0 && this.sight.scene.placements.stacked) {
+      event.preventDefault();
+      this.#climb(stack, event.shiftKey);
+    } else if (direction !== 0) {
       event.preventDefault();
       if (event.altKey) this.#nudge(direction * NUDGE * (event.shiftKey ? 10 : 1));
       else this.#walk(direction, event.shiftKey);
@@ -390,6 +426,16 @@ export class StripHands {
       chosen.length === 0 ? (direction > 0 ? -1 : all.length) : direction > 0 ? chosen[chosen.length - 1] : chosen[0];
     const key = p.key[all[Math.max(0, Math.min(all.length - 1, from + direction))]];
     selectPlacements(dressing.id, more ? [...new Set([...keys, key])] : [key]);
+  }
+
+  /** Selects what stands on, or below, what is selected in a rack; from above, what stands behind it or before it. */
+  #climb(direction: number, more: boolean): void {
+    const { placements: p, dressing, aspect } = this.sight!.scene;
+    const { keys } = useSession.getState();
+    const [held] = indicesOf(p.key, keys);
+    if (held === undefined) return;
+    const next = besideInRack(p, held, aspect, direction);
+    if (next >= 0) selectPlacements(dressing.id, more ? [...new Set([...keys, p.key[next]])] : [p.key[next]]);
   }
 
   /** Holds a gap open from the first to the last of what is selected on a row. */

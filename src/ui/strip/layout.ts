@@ -5,8 +5,12 @@ import type { PropBounds } from "@/core/mesh";
 import type { Pose } from "./elevation";
 import type { RowBox, StripRow } from "./model";
 
+/** From where a rack is looked at: from its front, or from above. */
+export type Aspect = "front" | "plan";
+
 export interface StripScene {
   dressing: Dressing;
+  aspect: Aspect;
   placements: Placements;
   rows: readonly StripRow[];
   boxes: readonly RowBox[];
@@ -47,6 +51,41 @@ export function layoutOf(scene: StripScene, row: number) {
   const room = height - foot - (single ? 30 : 22);
   const cord = hangs ? top + (single ? 20 : 17) : top + height - foot - 8;
   return { hangs, foot, room, cord };
+}
+
+/** *How a row's rack is drawn*: what lies lowest and highest on the cord, metres, and how many pixels a metre is upwards. */
+export interface RackLayout {
+  least: number;
+  most: number;
+  scale: number;
+  /** The lower and upper end of a slot, metres. */
+  ends(i: number): readonly [low: number, high: number];
+}
+
+/** Null where nothing is stacked. @param scale pixels a metre along the line */
+export function rackLayout(scene: StripScene, row: number, scale: number): RackLayout | null {
+  const { stacked } = scene.placements;
+  if (!stacked) return null;
+  const { room, hangs } = layoutOf(scene, row);
+  const [low, high] = scene.aspect === "front" ? [stacked.bottom, stacked.top] : [stacked.front, stacked.rear];
+  let [least, most] = [Infinity, -Infinity];
+  for (const i of scene.rows[row].order) {
+    least = Math.min(least, low[i]);
+    most = Math.max(most, high[i]);
+  }
+  if (!(most > least)) [least, most] = [0, 1];
+  // On the cord lies what is nearest to it: the foot, what hangs by its top, or the edge in front.
+  const foot = scene.aspect === "front" && hangs ? most : least;
+  const ends = (i: number) => [low[i] - foot, high[i] - foot] as const;
+  return { least: least - foot, most: most - foot, scale: Math.min(scale, room / (most - least)), ends };
+}
+
+/** The slots of a rack in the order in which they are drawn: what is nearer to the eye comes last. */
+export function painted(scene: StripScene, order: Int32Array): Int32Array {
+  const { stacked } = scene.placements;
+  if (!stacked) return order;
+  const { deep, high } = stacked;
+  return order.slice().sort(scene.aspect === "front" ? (a, b) => deep[b] - deep[a] : (a, b) => high[a] - high[b]);
 }
 
 /** The true height of what is drawn for a slot, in pixels; a slot without a prop takes all the room. */

@@ -54,6 +54,8 @@ export function spreadOf(p: Placements, rows: readonly StripRow[]): GapSpread | 
     let last = -1;
     for (const i of order) {
       if (p.flags[i] & FLAG.blank || p.prop[i] === NO_PROP) continue;
+      // Behind and on each other they stand at one place.
+      if (p.stacked && (p.stacked.deep[i] > 0 || p.stacked.high[i] > 0 || p.stacked.level[i] > 0)) continue;
       if (last >= 0) found[n++] = p.at[i] - p.at[last];
       last = i;
     }
@@ -114,10 +116,21 @@ export function rowBoxes(tall: readonly number[], height: number): RowBox[] {
   });
 }
 
-/** The height of the tallest prop that each row shows, metres. */
-export function tallestOf(p: Placements, rows: readonly StripRow[], heights: readonly number[]): number[] {
+/** The height of the tallest prop that each row shows, metres; of a rack, of all of it. */
+export function tallestOf(
+  p: Placements,
+  rows: readonly StripRow[],
+  heights: readonly number[],
+  fromAbove = false,
+): number[] {
   return rows.map(({ order }) => {
     let most = 0;
+    if (p.stacked) {
+      const [low, high] = fromAbove ? [p.stacked.front, p.stacked.rear] : [p.stacked.bottom, p.stacked.top];
+      let [least, top] = [Infinity, -Infinity];
+      for (const i of order) [least, top] = [Math.min(least, low[i]), Math.max(top, high[i])];
+      return Math.max(0, top - least);
+    }
     for (const i of order) {
       const prop = p.prop[i];
       if (prop !== NO_PROP) most = Math.max(most, (heights[prop] ?? 0) * p.scale[3 * i + 1]);

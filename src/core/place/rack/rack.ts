@@ -8,22 +8,16 @@ import type { Standing } from "./stand";
 /** How many stand there; null where nothing is stacked. */
 export function rackOf({ where, spacing, gaps, variation }: Dressing, from: Sources): Rack | null {
   if (!where.stacked) return null;
-  const long = (line: string | null) => {
-    const metres = (line === null ? undefined : from.rest.guide(line))?.curve.length ?? 0;
-    return [metres, metres] as const;
+  const many = (way: "deep" | "high") => {
+    const [by, line] = [where[`${way}By`], where[`${way}Line`]];
+    const long = by === "line" && line !== null ? from.rest.guide(line)?.curve.length : undefined;
+    // Without its line it is as many as it would be by number.
+    const isNumber = by === "number" || (by === "line" && long === undefined);
+    const metres = long === undefined ? where[`${way}Into`] : ([long, long] as const);
+    return { number: isNumber ? where[way] : null, metres };
   };
-  const deep = {
-    number: where.deepBy === "number" ? where.deep : null,
-    metres: where.deepBy === "line" ? long(where.deepLine) : where.deepInto,
-    room: spacing.roomBehind,
-    less: gaps.lessBack,
-  };
-  const high = {
-    number: where.highBy === "number" ? where.high : null,
-    metres: where.highBy === "line" ? long(where.highLine) : where.highInto,
-    room: spacing.roomAbove,
-    less: gaps.lessTop,
-  };
+  const deep = { ...many("deep"), room: spacing.roomBehind, less: gaps.lessBack };
+  const high = { ...many("high"), room: spacing.roomAbove, less: gaps.lessTop };
   return { deep, high, ...pick(where, ["columnOf", "levels", "levelOf"]), seed: variation.seed };
 }
 

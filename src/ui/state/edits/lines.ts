@@ -266,6 +266,8 @@ function dropLine(draft: Draft<Scene>, id: string): void {
     gaps.avoid = gaps.avoid.filter((other) => other !== id);
     gaps.stretches = gaps.stretches.filter((stretch) => stretch.line !== id);
     if (stance.thing === id) stance.thing = null;
+    if (where.deepLine === id) [where.deepLine, where.deepBy] = [null, "number"];
+    if (where.highLine === id) [where.highLine, where.highBy] = [null, "number"];
     dropPegs(dressing, id);
   }
 }

@@ -28,7 +28,7 @@ export function FitCard({ dressing }: CardProps) {
         <StepChoice dressing={dressing} step={step} name="clear" columns={3} also={beginClearance} />
         {clear !== "off" && (
           <>
-            {!over && <StepChoice dressing={dressing} step={step} name="clearBy" />}
+            {!over && !dressing.where.stacked && <StepChoice dressing={dressing} step={step} name="clearBy" />}
             <StepNumber dressing={dressing} step={step} name="clearance" />
             <ClearOf dressing={dressing} />
           </>
@@ -54,10 +54,12 @@ function OfALine({ dressing }: CardProps) {
           </>
         )}
       </Fold>
-      <div className="grid gap-1.5 border-t border-linen-2 pt-2">
-        <StepSwitch dressing={dressing} step={step} name="bend" />
-        <StepSwitch dressing={dressing} step={step} name="clip" />
-      </div>
+      {!dressing.where.stacked && (
+        <div className="grid gap-1.5 border-t border-linen-2 pt-2">
+          <StepSwitch dressing={dressing} step={step} name="bend" />
+          <StepSwitch dressing={dressing} step={step} name="clip" />
+        </div>
+      )}
     </>
   );
 }

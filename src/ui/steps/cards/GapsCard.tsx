@@ -28,6 +28,7 @@ export function GapsCard({ dressing }: CardProps) {
               <StepRange dressing={dressing} step={step} name="runLength" />
             </>
           )}
+          {dressing.where.stacked && <FromRack dressing={dressing} />}
           <Stretches dressing={dressing} />
           <Avoided dressing={dressing} />
         </>
@@ -46,6 +47,18 @@ export function GapsCard({ dressing }: CardProps) {
         </div>
       )}
     </>
+  );
+}
+
+/** What is missing from a rack. */
+function FromRack({ dressing }: CardProps) {
+  const given = { dressing, step: "gaps" as const };
+  return (
+    <div className="grid gap-1.5 border-t border-linen-2 pt-2">
+      <StepNumbers {...given} names={["lessBack", "lessTop", "taken"]} />
+      {dressing.gaps.taken > 0 && <StepNumber {...given} name="clump" />}
+      <StepSwitch {...given} name="onGaps" />
+    </div>
   );
 }
 

@@ -142,6 +142,7 @@ function Along({ dressing }: CardProps) {
       )}
       {remainders && <StepChoice dressing={dressing} step={step} name="remainder" only={remainders} />}
       <StepNumbers dressing={dressing} step={step} names={["fromStart", "fromEnd", "slide"]} />
+      {dressing.where.stacked && <StepNumbers dressing={dressing} step={step} names={["roomBehind", "roomAbove"]} />}
       <Travel dressing={dressing} />
       <Fold label="Ends and corners" summary={ends}>
         {by !== "end" && <StepSwitch dressing={dressing} step={step} name="inside" />}

@@ -12,6 +12,7 @@ import { ADD, StepChoice, type CardProps } from "../params";
 import { GuideList } from "./GuideList";
 import { changing, Outlines } from "./Outlines";
 import { PatchCard } from "./PatchCard";
+import { RackFields } from "./RackFields";
 import { WrappedCard } from "./WrappedCard";
 
 const KINDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => ReactNode>> = {
@@ -52,6 +53,7 @@ function Along({ dressing }: CardProps) {
           Draw line
         </button>
       </GuideList>
+      <RackFields dressing={dressing} />
     </>
   );
 }
