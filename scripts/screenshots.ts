@@ -190,13 +190,12 @@ test("wrapped", async ({ page }) => {
   await shoot(page, "wrapped");
 });
 
-test("bent", async ({ page }) => {
+test("rack", async ({ page }) => {
   await openScene(page, DEMO);
-  await page.getByRole("button", { name: "Light", exact: true }).click();
-  await choose(page, "Cap shingles");
-  await page.getByRole("button", { name: /^5 Fit/ }).click();
-  await page.waitForTimeout(2500);
-  await shoot(page, "bent");
+  await choose(page, "Shelf jars");
+  await page.getByRole("button", { name: "Stall", exact: true }).click();
+  await page.getByRole("button", { name: /^7 Gaps/ }).click();
+  await shoot(page, "rack");
 });
 
 test("crest", async ({ page }) => {

@@ -1,4 +1,5 @@
 /** The dressings of the demo scene, as they are written in a file: only what differs from the defaults. */
+import { STALL_DRESSINGS } from "./stall";
 import { ON_CURVES } from "./on-curves";
 import { RAD, turnedAboutUp } from "./turns";
 
@@ -311,5 +312,6 @@ export const DRESSINGS = [
     variation: { seed: 4, ...turnedAboutUp(Math.PI), sizeOn: true, size: [0.85, 1.1] },
     gaps: { slopeOn: true, slope: [0, 30 * RAD] },
   },
+  ...STALL_DRESSINGS,
   ...ON_CURVES,
 ];

@@ -5,6 +5,7 @@ import { FIELD_KNOTS, PATH_KNOTS, TERRACE_KNOTS } from "./hillside";
 import { BELT, ROLLER } from "./moving";
 import { FRONT, LIFEBUOY, LIGHTHOUSE, LOBSTER_POT, MARKET_BELT, MASTS, OAR_RACK, PETREL } from "./places";
 import { AWNING_HEIGHT } from "./quayside";
+import { STALL_LINES } from "./stall";
 
 const knots = (...positions: Vec3[]) => positions.map((position) => ({ position }));
 const top = ([x, y, z]: Vec3): Vec3 => [x, y + MAST_ROPE, z];
@@ -232,4 +233,5 @@ export const LINES = [
     radius,
     knots: knots([LOBSTER_POT[0], LOBSTER_POT[1] + high, LOBSTER_POT[2]]),
   })),
+  ...STALL_LINES,
 ];

@@ -19,6 +19,8 @@ export const CREST_FLOAT: Vec3 = [-4.5, QUAY_HEIGHT, 5.1];
 export const LOBSTER_POT: Vec3 = [-3.75, QUAY_HEIGHT, 6.05];
 /** The harbour master's barrel, with the town's name round it. */
 export const BARREL: Vec3 = [-4.05, QUAY_HEIGHT, 4.05];
+/** The front of the stall with jars and loaves, which faces inland. */
+export const STALL: Vec3 = [9.1, QUAY_HEIGHT, 4.4];
 export const OAR_RACK: Vec3 = [5.6, QUAY_HEIGHT, 3.4];
 /** The boat with the sail that billows, the foot of the flagstaff, the middle of the market's belt. */
 export const PETREL: Vec3 = [9, 0, -22];

@@ -22,6 +22,7 @@ import {
   MOORING_BUOY,
   OAR_RACK,
   PETREL,
+  STALL,
 } from "./places";
 import {
   awning,
@@ -52,6 +53,7 @@ import {
   potRing,
 } from "./quayside";
 import type { MeshBuilder } from "./shapes";
+import { jar, loaf, stall } from "./stall";
 
 /** The demo scene's id, the same in every browser. */
 export const DEMO_ID = "gullhaven-regatta";
@@ -147,6 +149,9 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       ...(await Promise.all(
         LETTERS.map((name) => prop(`letter-${name.toLowerCase()}`, `Letter ${name}`, letter(name))),
       )),
+      await prop("jar-honey", "Jar of honey", jar("#c98a1b")),
+      await prop("jar-plum", "Jar of plums", jar("#7e2831")),
+      await prop("loaf", "Loaf", loaf()),
       await prop("kite-ochre", "Kite ochre", kite("#c98a1b")),
     ],
     mixes: [
@@ -205,6 +210,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
         ground: false,
       },
       ...(await surface("oar-rack", "Oar rack", oarRack(), [OAR_RACK], false)),
+      ...(await surface("stall", "Stall", stall(), [STALL], false)),
       ...(await surface("front", "Harbour front", harbourFront(), [FRONT], false)).map((front) => ({
         ...front,
         rotation: [0, Math.SQRT1_2, 0, Math.SQRT1_2],
@@ -291,6 +297,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       { id: "belt", name: "Belt", position: [12.9, 3.7, 14.2], target: [14.1, 1.9, 8.9] },
       { id: "buoy", name: "Buoy", position: [-1.9, 3.0, 7.9], target: [-3.2, 1.75, 4.7] },
       { id: "light", name: "Light", position: [-6.1, 13.1, -12.7], target: [-9, 12.15, -17] },
+      { id: "stall", name: "Stall", position: [9.9, 3.35, 7.6], target: [9.1, 2.2, 4.3] },
       { id: "close", name: "Close", position: [-1.6, 5.9, 6.4], target: [-3.1, 5.7, 0.6] },
     ],
   });

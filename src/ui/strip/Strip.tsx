@@ -13,7 +13,7 @@ import { guideOf, startsAnywhere, useFindings, useSession } from "../state";
 import { drawStrip } from "./draw";
 import type { Aspect, StripScene } from "./layout";
 import { Spread } from "./Spread";
-import { fitted, rowBoxes, rowsOf, tallestOf, type StripView } from "./model";
+import { fitted, rowBoxes, rowsOf, scaleOfRacks, tallestOf, type StripView } from "./model";
 import { StripHands } from "./hands";
 
 export function Strip({ dressing, placements }: { dressing: Dressing; placements: Placements }) {
@@ -64,7 +64,6 @@ function StripCanvas({
   const [caught, setCaught] = useState<StripScene["caught"]>(null);
 
   const longest = Math.max(...rows.map((row) => row.length), 0);
-  const view = zoomed ?? fitted(longest, width);
   /** The poses that are asked for while the strip is drawn. */
   const asked = useRef(new Set<string>());
   const heights = useMemo(
@@ -79,13 +78,17 @@ function StripCanvas({
     () => tallestOf(placements, rows, heights, aspect === "plan"),
     [placements, rows, heights, aspect],
   );
+  const racks = placements.stacked !== null;
+  // A rack is shown as high as it is long, so all of it has to go in both ways.
+  const view = zoomed ?? fitted(longest, width, racks ? scaleOfRacks(tallest, height) : undefined);
   const boxes = useMemo(
     () =>
       rowBoxes(
         tallest.map((metres) => metres * view.scale),
         height,
+        racks,
       ),
-    [tallest, view.scale, height],
+    [tallest, view.scale, height, racks],
   );
   const tall = Math.max(height, boxes.length > 0 ? boxes[boxes.length - 1].top + boxes[boxes.length - 1].height : 0);
 

@@ -353,6 +353,10 @@ function drawInRack(
 
 /** What the height of a rack, or its depth, is pulled by. */
 function drawPull(pen: CanvasRenderingContext2D, { x, y }: { x: number; y: number }): void {
+  // It may lie over the first column.
+  pen.fillStyle = inks.linen0;
+  rounded(pen, x - PULL - 2, y - 10, 2 * PULL + 4, 20, 4);
+  pen.fill();
   pen.fillStyle = inks.sea;
   rounded(pen, x - PULL, y - 2, 2 * PULL, 4, 2);
   pen.fill();

@@ -81,10 +81,22 @@ export interface StripView {
 /** Free room left and right of the longest line when all of it is in sight, pixels. */
 export const MARGIN = 28;
 
-export const fitted = (longest: number, width: number): StripView => ({
-  scale: Math.max(1e-6, (width - 2 * MARGIN) / Math.max(longest, 1e-6)),
-  from: -MARGIN / Math.max(1e-6, (width - 2 * MARGIN) / Math.max(longest, 1e-6)),
-});
+/** @param most so many pixels a metre and no more, where what is shown is also high */
+export function fitted(longest: number, width: number, most = Infinity): StripView {
+  const scale = Math.max(1e-6, Math.min(most, (width - 2 * MARGIN) / Math.max(longest, 1e-6)));
+  return { scale, from: -MARGIN / scale };
+}
+
+/** How many pixels a metre racks may have to go into a height, all rows together. */
+export const scaleOfRacks = (tall: readonly number[], height: number): number =>
+  Math.max(1, height - RULER - tall.length * ROOM_ABOUT) /
+  Math.max(
+    1e-6,
+    tall.reduce((sum, one) => sum + one, 0),
+  );
+
+/** What a rack's row needs beside it, pixels. */
+const ROOM_ABOUT = 62;
 
 export const RULER = 24;
 
@@ -102,15 +114,17 @@ const BESIDE = 27;
  * Rows share the height by what their props need; where that is more than there is, one scrolls.
  *
  * @param tall how high the props of each row are, pixels
+ * @param racks whether these are racks, which are shown as high as they are
  */
-export function rowBoxes(tall: readonly number[], height: number): RowBox[] {
+export function rowBoxes(tall: readonly number[], height: number, racks = false): RowBox[] {
   const room = height - RULER;
-  const needs = tall.map((one) => Math.min(HIGHEST, Math.max(LOWEST, one + BESIDE)));
+  const need = (one: number) => (racks ? one + ROOM_ABOUT : Math.min(HIGHEST, one + BESIDE));
+  const needs = tall.map((one) => Math.max(LOWEST, need(one)));
   const all = needs.reduce((sum, need) => sum + need, 0);
   const more = tall.length > 0 ? Math.max(0, room - all) / tall.length : 0;
   let top = RULER;
   return needs.map((need) => {
-    const box = { top, height: tall.length === 1 ? room : need + more };
+    const box = { top, height: tall.length === 1 ? Math.max(room, racks ? need : 0) : need + more };
     top += box.height;
     return box;
   });

@@ -103,7 +103,7 @@ export const rackGapParams = {
     slider: [0, 6],
   }),
   taken: shareParam({
-    label: "Taken from front",
+    label: "Taken",
     help: "Which share of all is gone already, as from a stall at noon: from the front, and from on top.",
     default: 0,
     slider: [0, 1],
