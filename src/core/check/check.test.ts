@@ -76,6 +76,16 @@ describe("too close", () => {
   });
 });
 
+test("what stands behind and on each other in a rack is not too close; where nothing goes in that is told", () => {
+  const where = { lines: ["line"], stacked: true, levels: 2, levelRise: 3 };
+  expect(found({ where, spacing: { distance: 0.5, remainder: end } })).toEqual([]);
+  expect(of("too-close", { where, spacing: { distance: 0.3, remainder: end } })[0].count).toBe(34);
+  const tight = of("tight-rack", { where: { ...where, deepBy: "metres", deepInto: [0.3, 0.3] }, spacing: { distance: 5 } }); // prettier-ignore
+  expect(tight.map(({ count, message }) => [count, message])).toEqual([
+    [6, "Not a single thing goes into the depth of 6 columns of the rack. A greater depth under Where lets it in."],
+  ]);
+});
+
 describe("overlapping", () => {
   test("rows nearer than the props are broad run into each other, with real boxes; higher ones pass over", () => {
     const rows = { spacing: { distance: 1 }, fit: { rows: 2, rowDistance: 0.3 } };

@@ -2,7 +2,7 @@
 import fc from "fast-check";
 import { evenly } from "../../math/testing";
 import { conjugate, multiply, quatAt } from "../../math";
-import { hasColumn, hexOf, inColumn, MOST_DEEP } from "../keys";
+import { ADDED, hasColumn, hexOf, inColumn, lineKey, MOST_DEEP } from "../keys";
 import { FLAG } from "../slots";
 import { BOUNDS, dressing, evaluate, field, place, straight, surroundings } from "../testing";
 import { extents, LEFT_AND_UP, writeExtents } from "./stand";
@@ -140,6 +140,41 @@ test("into a depth and a height go as many as fit, and one more would not; where
   );
 });
 
+test("less at the back and on top leaves from one to all; what is as high as no line is so by number", () => {
+  const p = rack({ deep: [4, 4], high: [4, 4] }, { spacing: { distance: 0.1 }, gaps: { lessBack: 2, lessTop: 3 } });
+  expect(new Set(most(p, "deep"))).toEqual(new Set([2, 3, 4]));
+  expect(new Set(columnsOf(p).flatMap((column) => column.map((stack) => stack.length)))).toEqual(new Set([1, 2, 3, 4]));
+  expect(rack({ highBy: "line", highLine: "gone", high: [5, 5] }).count).toBe(rack({ high: [5, 5] }).count);
+});
+
+test("what is moved or added by hand leaves all others of the rack where they are", () => {
+  const plain = rack({ high: [3, 3] });
+  const [moved, added] = [plain.key[columnsOf(plain)[1][0][0]], lineKey(1, ADDED.min)];
+  const p = rack({ high: [3, 3] }, { pegs: { [hexOf(moved)]: { on: "line", at: 3.3 }, [hexOf(added)]: { on: "line", at: 1.1, added: true, prop: "buoy" } } }); // prettier-ignore
+  const placeOf = (q: Placements, i: number) => [0, 1, 2].map((k) => q.origin[k] + q.position[3 * i + k]);
+  expect(p.count).toBe(plain.count + 1);
+  for (let i = 0; i < plain.count; i++) {
+    const [before, now] = [placeOf(plain, i), placeOf(p, i)];
+    expect(now).toEqual(plain.key[i] === moved ? [expect.closeTo(3.3, 5), before[1], before[2]] : before.map((x) => expect.closeTo(x, 5))); // prettier-ignore
+  }
+  expect(placeOf(p, plain.count)[0]).toBeCloseTo(1.1, 5);
+});
+
+test("where the lowest gives way to others all on it are gone, unless they may stand on gaps", () => {
+  const low = place({ what: { entries: [{ prop: "buoy" }], own: [{ prop: "buoy", size: 0.3 }] }, spacing: { distance: 2.5 } }); // prettier-ignore
+  for (const onGaps of [false, true]) {
+    const where = {
+      lines: ["line"],
+      stacked: true,
+      deep: [1, 1] as [number, number],
+      high: [3, 3] as [number, number],
+    };
+    const one = dressing({ where, spacing: { distance: 2.5 }, fit: { clear: "box", clearOf: ["low"] }, gaps: { onGaps } }); // prettier-ignore
+    const p = evaluate(one, { ...surroundings([straight(10)]), placed: new Map([["low", low]]) });
+    expect(p.blanks).toBe(onGaps ? p.count / 3 : p.count);
+  }
+});
+
 test("levels go on with the sequence, or are the same, each as much higher; a line's length can be the height", () => {
   const what = { entries: [{ prop: "buoy" }, { prop: "oar" }] };
   const names = (p: Placements, level: number) => columnsOf(p).filter(([[i]]) => p.stacked!.level[i] === level).map(([[i]]) => p.props[p.prop[i]]); // prettier-ignore
@@ -200,6 +235,10 @@ test("dropped, each stack comes down with its lowest one, and leans with it", ()
     for (const stack of columnsOf(p).flat()) {
       const [x, y, z] = [0, 1, 2].map((k) => p.origin[k] + p.position[3 * stack[0] + k]);
       expect(y).toBeCloseTo(0.4 * x + 0.1 * z - 3, 4);
+      const turns = stack.map((i) =>
+        [...p.rotation.subarray(4 * i, 4 * i + 4)].map((value) => expect.closeTo(value, 5)),
+      );
+      for (const turn of turns) expect([...p.rotation.subarray(4 * stack[0], 4 * stack[0] + 4)]).toEqual(turn);
       stack.forEach(
         (i, k) =>
         [x, y, z].forEach((value, axis) => expect(p.origin[axis] + p.position[3 * i + axis]).toBeCloseTo(value + k * (top - low) * up[axis], 4)), // prettier-ignore
