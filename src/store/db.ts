@@ -61,6 +61,13 @@ export interface SolidUseRow {
   bytes: number;
 }
 
+/** A recipe, and a picture of what it came to. The store does not look into it. */
+export interface RecipeRow {
+  id: string;
+  recipe: unknown;
+  picture: string | null;
+}
+
 class Database extends Dexie {
   heads!: Table<HeadRow, string>;
   scenes!: Table<SceneRow, string>;
@@ -70,6 +77,7 @@ class Database extends Dexie {
   asides!: Table<AsideRow, string>;
   solids!: Table<SolidRow, string>;
   solidUses!: Table<SolidUseRow, string>;
+  recipes!: Table<RecipeRow, string>;
 
   constructor() {
     super("clothesline");
@@ -87,6 +95,8 @@ class Database extends Dexie {
       });
     // Version 3 keeps what solids came to.
     this.version(3).stores({ solids: "name", solidUses: "name, used" });
+    // Version 4 keeps recipes.
+    this.version(4).stores({ recipes: "id" });
   }
 }
 

@@ -3,3 +3,4 @@ export * from "./scenes";
 export { useScene, useSceneStore, type SaveState } from "./scene-store";
 export type { Recipe } from "./history";
 export { keep, kept } from "./kept";
+export { deleteRecipe, listRecipes, putRecipe, type KeptRecipe } from "./recipes";

@@ -24,6 +24,7 @@ import { outside } from "./outside";
 import { overlapping } from "./overlapping";
 import { pastEnd } from "./past-end";
 import { POKING } from "./poking";
+import { roleEmpty } from "./role-empty";
 import { steep } from "./steep";
 import { throughWalls } from "./through-walls";
 import { sunk } from "./sunk";
@@ -40,6 +41,7 @@ export { poking, type Wall } from "./poking";
 /** All checks but the one for what pokes through, see `poking.ts`, in the order in which their findings are listed. */
 const CHECKS: readonly Check[] = [
   oddProp,
+  roleEmpty,
   lineTooShort,
   leaps,
   bare,

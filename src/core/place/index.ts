@@ -42,7 +42,6 @@ export {
   type Key,
 } from "./keys";
 export { FLAG, NO_PROP, Slots } from "./slots";
-export type { Stacked } from "./rack/stand";
 export { keyOnOther, onOf } from "./on";
 export { keepAmount, keepRule } from "./spacing/keep";
 export { tagsOf } from "./where/fields";
@@ -52,3 +51,6 @@ export { sidesOf } from "./spacing/wrapped";
 export type { Carrier, FlatPlace } from "./spacing/carrier";
 export { LOOSE, patchSchema, wrapSchema } from "./where/schema";
 export { entrySchema, ownSchema, propsIn, type Entry } from "./what/schema";
+export { broughtUp, dialAt, dressedBy, drivenBy, numbersOf, recipeOf, type Target } from "./recipe/recipe";
+export { isRecipeKind, numberAt, paramOf, recipeSchema, type Dial, type Recipe, type RecipeUse } from "./recipe/schema";
+export { SHIPPED } from "./recipe/shipped";

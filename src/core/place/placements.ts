@@ -1,7 +1,7 @@
 import type { BroughtUp } from "./pegs";
 import type { Charted, DensityMap } from "./gaps/maps";
 import type { Laid } from "./laid";
-import type { Stacked } from "./rack/stand";
+import type { Stacked } from "./slots";
 import type { Poses } from "./variation/poses";
 import { buffersOfShapes, type Shapes } from "../mesh";
 

@@ -5,6 +5,7 @@ import { idSchema, nameSchema } from "../schema";
 import { fitSchema } from "./fit/schema";
 import { gapsSchema } from "./gaps/schema";
 import { oldPegSchema, pegsSchema } from "./pegs";
+import { recipeUseSchema } from "./recipe/schema";
 import { spacingSchema } from "./spacing/schema";
 import { stanceSchema } from "./stance/schema";
 import { variationSchema } from "./variation/schema";
@@ -35,6 +36,8 @@ export const dressingSchema = z.object({
   fit: fitSchema.prefault({}),
   variation: variationSchema.prefault({}),
   gaps: gapsSchema.prefault({}),
+  /** The recipe that it was made by; null for none. */
+  recipe: recipeUseSchema.nullable().default(null),
   courses: coursesSchema,
   pegs: pegsSchema.default({}),
   /** Pegs of version 5 that are brought up once it is known where their slots were. */

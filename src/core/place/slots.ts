@@ -57,6 +57,16 @@ export interface InRack {
   level: Uint8Array;
 }
 
+/** Where each is in its rack, besides its place along the line: n each. */
+export interface Stacked extends InRack {
+  /** From the line up to its lower and its upper end, metres. */
+  bottom: Float32Array;
+  top: Float32Array;
+  /** From the line back to its front and its rear, metres. */
+  front: Float32Array;
+  rear: Float32Array;
+}
+
 /** Each the only one of its column. */
 export const inNoColumn = (n: number): InRack => ({
   deep: new Uint8Array(n),

@@ -1,6 +1,7 @@
 /** Everything that can be commanded: its name, its key if it is frequent, and when it can be done. */
 import { LINE_KINDS } from "@/core/line";
 import { MADE_KINDS } from "@/core/made";
+import { isRecipeKind } from "@/core/place";
 import {
   currentKnot,
   deleteDressing,
@@ -60,12 +61,25 @@ const turnCommand = (id: string, name: string, keys: string, degrees: number): C
   run: () => turnPlacements(session().dressing!, session().keys, (degrees * Math.PI) / 180),
 });
 
+const savesAsRecipe = (): boolean => {
+  const dressing = store().shown.dressings.find(({ id }) => id === session().dressing);
+  return dressing !== undefined && isRecipeKind(dressing.where);
+};
+
 const canDelete = () => {
   const { focus, keys } = session();
   return focus.kind !== "dressing" || keys.size > 0;
 };
 
 export const COMMANDS: readonly Command[] = [
+  { id: "recipes", name: "Recipes", words: "preset reuse rules luggage tags template", run: show("recipes") },
+  {
+    id: "save-recipe",
+    name: "Save the dressing as a recipe",
+    words: "keep rules reuse template",
+    possible: () => savesAsRecipe(),
+    run: show("save-recipe"),
+  },
   { id: "palette", group: "Scene", name: "Find a command", keys: "mod+k", run: show("palette") },
   {
     id: "undo",

@@ -4,7 +4,7 @@ import { horizontalListSortingStrategy, useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { ChevronDown } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import type { Dressing } from "@/core/place";
+import { isRecipeKind, type Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose, NameField, Sorted } from "../kit";
 import {
@@ -93,6 +93,7 @@ function Tag({ dressing }: { dressing: Dressing }) {
   const act = (action: string) => {
     if (action === "rename") setRenaming(true);
     else if (action === "duplicate") duplicateDressing(dressing.id);
+    else if (action === "recipe") useSession.setState({ dialog: "save-recipe" });
     else deleteDressing(dressing.id);
   };
   return (
@@ -142,6 +143,7 @@ function Tag({ dressing }: { dressing: Dressing }) {
           choices={[
             { id: "rename", label: "Rename" },
             { id: "duplicate", label: "Duplicate" },
+            ...(isRecipeKind(dressing.where) ? [{ id: "recipe", label: "Save as a recipe…" }] : []),
             { id: "delete", label: "Delete", danger: true },
           ]}
           onChoose={act}

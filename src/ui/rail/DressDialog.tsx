@@ -149,6 +149,9 @@ export function DressDialog() {
         </div>
       )}
       <div className="mt-4 flex justify-end gap-2">
+        <Button className="mr-auto" onClick={() => useSession.setState({ dialog: "recipes", dressKind: null })}>
+          By a recipe…
+        </Button>
         <Button onClick={close}>Cancel</Button>
         <Button look="main" disabled={!prop} onClick={make}>
           {chosen === null ? NEW[kind].does : "Dress"}

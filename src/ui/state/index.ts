@@ -52,3 +52,15 @@ export {
 export { seenLine } from "./seen-line";
 export { isJoined, useDrawnAsSolids, useSolids } from "./solids";
 export { useEdit } from "./useEdit";
+export {
+  changeRecipe,
+  dropRecipe,
+  isShipped,
+  keepRecipe,
+  readRecipeFile,
+  readRecipes,
+  recipeFile,
+  recipesNow,
+  shippedRecipes,
+  useRecipes,
+} from "./recipes";

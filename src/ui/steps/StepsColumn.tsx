@@ -11,6 +11,7 @@ import { LineColumn } from "./LineColumn";
 import { MixColumn } from "./MixColumn";
 import { PlacementPanel } from "./PlacementPanel";
 import { PropColumn } from "./PropColumn";
+import { RecipePanel } from "./RecipePanel";
 import { SurfaceColumn } from "./SurfaceColumn";
 import { sentence, summaries } from "./words";
 
@@ -68,6 +69,7 @@ function DressingColumn({ dressing }: { dressing: Dressing }) {
           ),
         )}
       </p>
+      {dressing.recipe && <RecipePanel dressing={dressing} use={dressing.recipe} />}
       <PlacementPanel dressing={dressing} />
       {STEP_NAMES.map((step, i) => (
         <StepCard

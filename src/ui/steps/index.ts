@@ -2,3 +2,4 @@
 export { fillInside, patchOn, spreadOver } from "./SpreadOver";
 export { StepsColumn } from "./StepsColumn";
 export { complaintOf } from "./params";
+export { sentence } from "./words";

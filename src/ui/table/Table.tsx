@@ -15,6 +15,7 @@ import { DressDialog, Rail } from "../rail";
 import { PrepareDialog } from "../prepare";
 import { ensureDemo } from "../scenes";
 import { LargeSheet } from "../sheet";
+import { RecipesDialog, SaveRecipeDialog } from "../recipes";
 import { SeedBoard } from "../seeds";
 import { StepsColumn } from "../steps";
 import { startEvaluating, selectDressing, useSession } from "../state";
@@ -148,6 +149,8 @@ function OpenTable() {
       {dialog === "prepare" && <PrepareDialog />}
       {dialog === "drawing" && <DrawingDialog />}
       {dialog === "seeds" && <SeedBoard />}
+      {dialog === "recipes" && <RecipesDialog />}
+      {dialog === "save-recipe" && <SaveRecipeDialog />}
       <KeepingDialogs />
     </DropZone>
   );

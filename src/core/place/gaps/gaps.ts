@@ -9,7 +9,7 @@ import { known, type Sources } from "../sources";
 import { step, type Ask } from "../../graph";
 import { pick } from "../../schema";
 import { BLANKING, TAKING, type Blanking, type Gaps } from "./schema";
-import { takenFlags } from "../rack/taken";
+import { takenFlags } from "./taken";
 import type { Dressing } from "../schema";
 
 const gapsStep = step("gaps", gaps);

@@ -1,6 +1,6 @@
 /** Gaps: blanks by chance and in runs, stretches held open, distance to other lines, and how many are kept. */
 import { z } from "zod";
-import { rackGapParams } from "../rack/schema";
+import { rackGapParams } from "./rack-params";
 import {
   angleParam,
   assetHashSchema,

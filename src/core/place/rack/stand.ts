@@ -4,7 +4,7 @@
  */
 import { conjugate, multiply, quatAt, rotate, vectorAt } from "../../math";
 import { MOST_DEEP } from "../keys";
-import { FLAG, NO_PROP, type InRack, type Slots } from "../slots";
+import { FLAG, NO_PROP, type Slots, type Stacked } from "../slots";
 import type { Frames } from "../frames";
 import type { Placed } from "../compose";
 import type { Hold } from "../stance/stance";
@@ -81,16 +81,6 @@ export interface Standing extends Pick<Where, "meetsRack" | "backLies" | "levelR
   roomAbove: number;
   /** Whether things hang by their tops. */
   hangs: boolean;
-}
-
-/** Where each is in its rack, besides its place along the line: n each. */
-export interface Stacked extends InRack {
-  /** From the line up to its lower and its upper end, metres. */
-  bottom: Float32Array;
-  top: Float32Array;
-  /** From the line back to its front and its rear, metres. */
-  front: Float32Array;
-  rear: Float32Array;
 }
 
 export function standInColumns(

@@ -1,6 +1,6 @@
 /** Spacing: the ways of finding places along a line, insets, slide, and what happens with the remainder. */
 import { z } from "zod";
-import { rackSpacingParams } from "../rack/schema";
+import { rackSpacingParams } from "./rack-params";
 import {
   angleParam,
   choiceParam,

@@ -3,7 +3,7 @@ import { z } from "zod";
 import { layoutSchema } from "../../layout";
 import { angleParam, choiceParam, idSchema, lengthParam, vec3Schema } from "../../schema";
 import { ADDED_TAG } from "../keys";
-import { rackParams } from "../rack/schema";
+import { rackParams } from "./rack-params";
 
 /** Fields of a dressing can be told apart as long as there are no more. */
 const MOST_FIELDS = ADDED_TAG;

@@ -4,6 +4,7 @@ export * from "./courses";
 export * from "./laying";
 export * from "./dressings";
 export * from "./drawings";
+export * from "./recipes";
 export * from "./knots";
 export * from "./laid";
 export * from "./lines";

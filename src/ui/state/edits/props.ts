@@ -8,7 +8,8 @@ import type { Draft } from "immer";
 
 /** Takes a prop or mix out of everything that a dressing says. */
 function forget(dressing: Draft<Dressing>, id: string): void {
-  const { what } = dressing;
+  const { what, recipe } = dressing;
+  for (const [role, prop] of Object.entries(recipe?.roles ?? {})) if (prop === id) recipe!.roles[role] = null;
   what.entries = what.entries.filter((entry) => entry.prop !== id);
   what.tagged = what.tagged.filter((one) => one.prop !== id);
   what.own = what.own.filter((one) => one.prop !== id);

@@ -51,20 +51,19 @@ function AsLongAs({ dressing, way }: CardProps & { way: Way }) {
   const lines = useScene((scene) => scene.lines);
   const id = dressing.where[`${way}Line`];
   const name = lines.find((line) => line.id === id)?.name;
-  const label = way === "deep" ? "As deep as the line" : "As high as the line";
+  const label = way === "deep" ? "As deep as" : "As high as";
+  const shown = name ?? (id === null ? "Choose a line…" : "A line that is gone");
   return (
     <div className="grid grid-cols-[84px_1fr] items-center gap-2 text-[12.5px] text-ink-6">
-      <span>{way === "deep" ? "As deep as" : "As high as"}</span>
+      <span>{label}</span>
       <Choose
-        label={label}
+        label={`${label}: ${shown}`}
         choices={lines.map((line) => ({ id: line.id, label: line.name }))}
         empty="There is no line in the scene yet."
         onChoose={(line) => editDressing(dressing.id, label, ({ where }) => void (where[`${way}Line`] = line))}
         className={`${ADD} w-fit max-w-full`}
       >
-        <span className={`truncate ${name === undefined && id !== null ? "text-ochre-dark" : ""}`}>
-          {name ?? (id === null ? "Choose a line…" : "A line that is gone")}
-        </span>
+        <span className={`truncate ${name === undefined && id !== null ? "text-ochre-dark" : ""}`}>{shown}</span>
       </Choose>
     </div>
   );

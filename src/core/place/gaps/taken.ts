@@ -1,7 +1,7 @@
 /** *What is gone from a rack*: taken from the front and from on top, in clumps; and what stood on something that is gone. */
 import { CHANNEL, drawFrom, streamOf } from "../../math";
 import { FLAG, NO_PROP, type Slots } from "../slots";
-import type { Taking } from "../gaps/schema";
+import type { Taking } from "./schema";
 
 /** So many of the columns have as much gone as their clump, the others as much as they draw themselves. */
 const TOGETHER = 0.75;

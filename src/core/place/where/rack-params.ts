@@ -1,5 +1,5 @@
-/** Racks: what a place along a line holds where things also stand behind each other, on each other and on shelves. */
-import { choiceParam, idSchema, lengthParam, rangeParam, shareParam, switchParam, wholeParam } from "../../schema";
+/** What Where says of a rack: where things also stand behind each other, on each other and on shelves. */
+import { choiceParam, idSchema, lengthParam, rangeParam, switchParam, wholeParam } from "../../schema";
 import { MOST_DEEP, MOST_LEVELS } from "../keys";
 
 const by = (label: string, what: string) =>
@@ -16,7 +16,6 @@ const number = (label: string, help: string, most: number) =>
 const into = (label: string, help: string, metres: number) =>
   rangeParam("m", { label, help, default: [metres, metres], min: 0, slider: [0, 3] });
 
-/** What Where says of a rack. */
 export const rackParams = {
   stacked: switchParam({
     label: "Stacked",
@@ -81,60 +80,5 @@ export const rackParams = {
     help: "The same on each level, or each going on with the sequence where the one below it ended, with draws of its own.",
     default: "own",
     choices: { same: "The same", own: "Its own" },
-  }),
-};
-
-/** What Gaps say of a rack. */
-export const rackGapParams = {
-  lessBack: wholeParam({
-    label: "Less at the back",
-    help: "Up to so many fewer stand behind each other, missing from the rear; each column draws how many.",
-    default: 0,
-    min: 0,
-    max: MOST_DEEP,
-    slider: [0, 6],
-  }),
-  lessTop: wholeParam({
-    label: "Less on top",
-    help: "Up to so many fewer stand on top of each other; each stack draws how many.",
-    default: 0,
-    min: 0,
-    max: MOST_DEEP,
-    slider: [0, 6],
-  }),
-  taken: shareParam({
-    label: "Taken",
-    help: "Which share of all is gone already, as from a stall at noon: from the front, and from on top.",
-    default: 0,
-    slider: [0, 1],
-  }),
-  clump: lengthParam({
-    label: "In clumps of",
-    help: "Over how much of the line as many are gone about alike.",
-    default: 0.5,
-    min: 0,
-    slider: [0, 3],
-  }),
-  onGaps: switchParam({
-    label: "May stand on gaps",
-    help: "What stands on one that is blank stays where it is. Otherwise it is blank as well.",
-  }),
-};
-
-/** What Spacing says of a rack. */
-export const rackSpacingParams = {
-  roomBehind: lengthParam({
-    label: "Room behind",
-    help: "How much room stays free between two that stand behind each other.",
-    default: 0,
-    min: 0,
-    slider: [0, 0.3],
-  }),
-  roomAbove: lengthParam({
-    label: "Room above",
-    help: "How much room stays free between two that stand on top of each other.",
-    default: 0,
-    min: 0,
-    slider: [0, 0.3],
   }),
 };

@@ -1,0 +1,99 @@
+/**
+ * *A recipe*: the rules of a dressing without what belongs to its scene, with roles in place of its props and the few numbers worth
+ * changing on top. It is a small JSON file of its own.
+ */
+import { z } from "zod";
+import { idSchema, nameSchema, numberSchema, within } from "../../schema";
+import { fitSchema } from "../fit/schema";
+import { gapsSchema } from "../gaps/schema";
+import { spacingSchema } from "../spacing/schema";
+import { stanceSchema } from "../stance/schema";
+import { variationSchema } from "../variation/schema";
+import { propsIn, whatSchema } from "../what/schema";
+import { kindOf } from "../where/kinds";
+import { whereSchema } from "../where/schema";
+
+export const RECIPE_VERSION = 1;
+
+/** All seven steps; where they name props they name roles. */
+export const rulesSchema = z.object({
+  where: whereSchema.prefault({}),
+  what: whatSchema.prefault({}),
+  spacing: spacingSchema.prefault({}),
+  stance: stanceSchema.prefault({}),
+  fit: fitSchema.prefault({}),
+  variation: variationSchema.prefault({}),
+  gaps: gapsSchema.prefault({}),
+});
+export type Rules = z.infer<typeof rulesSchema>;
+
+const STEPS = rulesSchema.shape;
+
+/** A number of a step, as “spacing/distance”, and what it is at both ends of the dial. */
+const driveSchema = z.object({
+  path: z.string().max(80),
+  from: within(1e9),
+  to: within(1e9),
+});
+
+const dialSchema = z.object({
+  id: numberSchema,
+  name: nameSchema,
+  drives: z.array(driveSchema).min(1).max(20),
+});
+export type Dial = z.infer<typeof dialSchema>;
+
+/** The number that a path names in rules; null where it names none. */
+export function numberAt(rules: Rules, path: string): number | null {
+  const [step, name, ...more] = path.split("/");
+  if (more.length > 0 || !Object.hasOwn(STEPS, step)) return null;
+  const value = (rules[step as keyof Rules] as Record<string, unknown>)[name];
+  return typeof value === "number" && Object.hasOwn(rules[step as keyof Rules], name) ? value : null;
+}
+
+/** The schema of the number that a path names. */
+export const paramOf = (path: string): z.ZodType => {
+  const [step, name] = path.split("/");
+  return ((STEPS as unknown as Record<string, z.ZodPrefault<z.ZodObject>>)[step].unwrap().shape as Record<string, z.ZodType>)[name]; // prettier-ignore
+};
+
+export const recipeSchema = z
+  .object({
+    version: z.literal(RECIPE_VERSION),
+    name: nameSchema,
+    roles: z.array(z.object({ id: idSchema, name: nameSchema })).max(200),
+    rules: rulesSchema,
+    dials: z.array(dialSchema).max(40).default([]),
+  })
+  .superRefine(({ roles, rules, dials }, context) => {
+    const say = (message: string, ...path: (string | number)[]) => context.addIssue({ code: "custom", path, message });
+    const known = new Set(roles.map(({ id }) => id));
+    if (known.size < roles.length) say("a role is there twice", "roles");
+    for (const role of [...propsIn(rules.what), ...rules.what.own.map(({ prop }) => prop)])
+      if (!known.has(role)) say(`“${role}” is none of its roles`, "rules", "what");
+    if (!isRecipeKind(rules.where))
+      say("a recipe goes along, over, inside or round something", "rules", "where", "kind");
+    dials.forEach(({ drives }, i) => {
+      for (const { path, from, to } of drives) {
+        if (numberAt(rules, path) === null) say(`“${path}” is no number of a step`, "dials", i);
+        else if (![from, to].every((value) => paramOf(path).safeParse(value).success))
+          say(`“${path}” cannot be from ${from} to ${to}`, "dials", i);
+      }
+    });
+  });
+export type Recipe = z.infer<typeof recipeSchema>;
+
+/** Whether a kind of Where has rules that are good elsewhere. */
+export const isRecipeKind = (where: Pick<Rules["where"], "kind">): boolean =>
+  kindOf(where).ruled && !kindOf(where).handled;
+
+/** What a dressing keeps of the recipe that it was made by. */
+export const recipeUseSchema = z.object({
+  /** Which it is among those that are kept. */
+  id: idSchema,
+  /** As it was used: what has been changed since was changed by hand. */
+  recipe: recipeSchema,
+  /** The prop or mix for each role; null where it has none yet. */
+  roles: z.record(idSchema, idSchema.nullable()),
+});
+export type RecipeUse = z.infer<typeof recipeUseSchema>;

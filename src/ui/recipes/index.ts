@@ -1,0 +1,3 @@
+/** Recipes: saving a dressing's rules, and using them elsewhere. */
+export { RecipesDialog } from "./RecipesDialog";
+export { SaveRecipeDialog } from "./SaveRecipeDialog";
