@@ -158,12 +158,17 @@ test("band", async ({ page }) => {
   await shoot(page, "band");
 });
 
-test("patch", async ({ page }) => {
+test("recipes", async ({ page }) => {
   await openScene(page, DEMO);
-  await page.getByRole("button", { name: "Hill", exact: true }).click();
-  await choose(page, "Hill paving");
-  await page.getByRole("button", { name: /^1 Where/ }).click();
-  await shoot(page, "patch");
+  await choose(page, "Bollards");
+  await page.keyboard.press("Control+k");
+  await page.getByRole("combobox").fill("recipes");
+  await page.keyboard.press("Enter");
+  await page
+    .getByRole("dialog", { name: "Recipes" })
+    .getByRole("button", { name: /^Shelf of jars/ })
+    .click();
+  await shoot(page, "recipes");
 });
 
 test("sheet", async ({ page }) => {
