@@ -152,9 +152,12 @@ function Tag({
   );
 }
 
-/** The prop that is called as a role is, else those of the basket in their order. */
+/** The prop that is called as a role is, or begins so, else those of the basket in their order. */
 function castAtFirst({ roles }: Recipe, props: readonly { id: string; name: string }[]): RecipeUse["roles"] {
-  const alike = (role: string) => props.find(({ name }) => name.toLowerCase() === role.toLowerCase())?.id;
+  const isCalled = (name: string, role: string) => name.toLowerCase() === role.toLowerCase();
+  const begins = (name: string, role: string) => name.toLowerCase().startsWith(`${role.toLowerCase()} `);
+  const alike = (role: string) =>
+    (props.find(({ name }) => isCalled(name, role)) ?? props.find(({ name }) => begins(name, role)))?.id;
   return Object.fromEntries(roles.map(({ id, name }, i) => [id, alike(name) ?? props[i]?.id ?? null]));
 }
 
