@@ -27,7 +27,8 @@ export type { Reason } from "./gaps/spots";
 export { nextAdded, type OldPeg, type Peg, type Pegs } from "./pegs";
 export { buffersOfDrawn, CHUNK, drawnOf, linear, writeMatrix, type Drawn } from "./drawn";
 export { buffersOf, copyOf, type Placements } from "./placements";
-export { dressingSchema, STEP_NAMES, STEP_SCHEMAS, type Dressing, type StepName } from "./schema";
+export { dressingSchema, type Dressing } from "./schema";
+export { schemaOf, STEP_NAMES, STEP_SCHEMAS, type StepName } from "./steps";
 export {
   ADDED,
   addedKey,

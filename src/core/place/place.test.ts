@@ -17,7 +17,7 @@ import {
 } from "./keys";
 import { MAX_LINE_NUMBER } from "../line";
 import type { Pegs } from "./pegs";
-import { FLAG } from "./slots";
+import { FLAG, NO_PROP } from "./slots";
 import { Placing, all, BOUNDS, described, dressing, pegsOn, place, straight, surroundings } from "./testing";
 import type { Placements } from "./placements";
 
@@ -366,6 +366,20 @@ describe("remembering", () => {
       expect(result).toEqual(place({ ...now }, lines));
     }
   });
+});
+
+test("what is beyond its line at the moment stands nowhere, on no row and on no level; those that are on it stand at once", () => {
+  const spacing = { distance: 1, travel: 3.4, travelEnds: "stay" as const, gone: { metres: 3.4, rounds: 0 } };
+  const first = { what: { entries: [{ prop: "buoy" }], first: "oar" } };
+  const alone = place({ ...first, spacing });
+  const shown = (p: Placements, of: (i: number) => boolean) =>
+    Array.from({ length: p.count }, (_, i) => i).filter((i) => of(i) && p.prop[i] !== NO_PROP).map((i) => [p.at[i], p.props[p.prop[i]]]); // prettier-ignore
+  const wanted = shown(alone, () => true);
+  expect(wanted.length).toBeLessThan(alone.count);
+  const rows = place({ ...first, spacing, fit: { rows: 2 } });
+  for (const row of [0, 1]) expect(shown(rows, (i) => rows.row[i] === row)).toEqual(wanted);
+  const rack = place({ ...first, spacing, where: { lines: ["line"], stacked: true, levels: 2, deep: [1, 1], high: [1, 1] } }); // prettier-ignore
+  for (const level of [0, 1]) expect(shown(rack, (i) => rack.stacked!.level[i] === level).length).toBe(wanted.length);
 });
 
 test("a peg stretches its prop in its own directions, besides all else that sizes it, where it stands, and leaves others alone", () => {

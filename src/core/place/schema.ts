@@ -2,40 +2,14 @@
 import { z } from "zod";
 import { coursesSchema } from "../course";
 import { idSchema, nameSchema } from "../schema";
-import { fitSchema } from "./fit/schema";
-import { gapsSchema } from "./gaps/schema";
 import { oldPegSchema, pegsSchema } from "./pegs";
 import { recipeUseSchema } from "./recipe/schema";
-import { spacingSchema } from "./spacing/schema";
-import { stanceSchema } from "./stance/schema";
-import { variationSchema } from "./variation/schema";
-import { whatSchema } from "./what/schema";
-import { whereSchema } from "./where/schema";
-
-/** The steps in their order, which never changes. */
-export const STEP_SCHEMAS = {
-  where: whereSchema,
-  what: whatSchema,
-  spacing: spacingSchema,
-  stance: stanceSchema,
-  fit: fitSchema,
-  variation: variationSchema,
-  gaps: gapsSchema,
-} as const;
-
-export type StepName = keyof typeof STEP_SCHEMAS;
-export const STEP_NAMES = Object.keys(STEP_SCHEMAS) as StepName[];
+import { STEPS } from "./steps";
 
 export const dressingSchema = z.object({
   id: idSchema,
   name: nameSchema,
-  where: whereSchema.prefault({}),
-  what: whatSchema.prefault({}),
-  spacing: spacingSchema.prefault({}),
-  stance: stanceSchema.prefault({}),
-  fit: fitSchema.prefault({}),
-  variation: variationSchema.prefault({}),
-  gaps: gapsSchema.prefault({}),
+  ...STEPS,
   /** The recipe that it was made by; null for none. */
   recipe: recipeUseSchema.nullable().default(null),
   courses: coursesSchema,

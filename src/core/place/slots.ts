@@ -107,6 +107,8 @@ export class Slots {
   turns = new Float64Array(0);
   /** For each line whether what travels on it has come to its end and stays there; null where none has. */
   halted: Uint8Array | null = null;
+  /** 1 for slots that are beyond their line at the moment, and have no prop until they come in again; null where none is. */
+  beyond: Uint8Array | null = null;
   /** Whether the artist has pegged any of them. */
   pegged = false;
   /** How many more slots the rules ask for than may be made. */
@@ -169,6 +171,7 @@ export class Slots {
       this.stretch ??= new Float32Array(this.count).fill(1);
       this.stretch.set(other.stretch.subarray(from, to), start);
     }
+    if (other.beyond) (this.beyond ??= new Uint8Array(this.count)).set(other.beyond.subarray(from, to), start);
     if (other.rack) {
       const own = (this.rack ??= inNoColumn(this.count));
       for (const part of ["deep", "high", "level"] as const) own[part].set(other.rack[part].subarray(from, to), start);

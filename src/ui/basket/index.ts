@@ -2,4 +2,4 @@
 export { Basket, BRING_IN, PROP_DRAG } from "./Basket";
 export { Legend } from "./Legend";
 export { MixPicture, PropPicture } from "./PropPicture";
-export { AnyPicture, usePropChoices, usePropName } from "./prop-choices";
+export { AnyPicture, RoleChoice, usePropChoices, usePropName } from "./prop-choices";

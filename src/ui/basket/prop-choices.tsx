@@ -1,7 +1,7 @@
 /** The props and mixes of the scene, as a list to choose from. */
 import { useMemo } from "react";
 import { useScene } from "@/store";
-import type { Choice } from "../kit";
+import { Choose, type Choice } from "../kit";
 import { MixPicture, PropPicture } from "./PropPicture";
 
 export function usePropChoices(): Choice[] {
@@ -19,6 +19,35 @@ export function usePropChoices(): Choice[] {
 /** The name of a prop or mix; undefined for one that is gone. */
 export function usePropName(id: string | null): string | undefined {
   return useScene((scene) => [...scene.props, ...scene.mixes].find((one) => one.id === id)?.name);
+}
+
+/** Who plays a role: one of the props and mixes, or nobody, so that its slots stay blank. */
+export function RoleChoice({
+  role,
+  prop,
+  onChoose,
+}: {
+  role: string;
+  prop: string | null;
+  onChoose: (prop: string | null) => void;
+}) {
+  const choices = usePropChoices();
+  const name = usePropName(prop);
+  const shown = name ?? "Nobody yet";
+  return (
+    <div className="grid grid-cols-[84px_1fr] items-center gap-2 text-[12.5px] text-ink-6">
+      <span className="truncate">{role}</span>
+      <Choose
+        label={`${role}: ${shown}`}
+        choices={[...choices, { id: "", label: "Nobody: it stays blank" }]}
+        onChoose={(id) => onChoose(id === "" ? null : id)}
+        className={`inline-flex h-7.5 w-fit max-w-full items-center gap-1.5 rounded-lg border border-linen-3 bg-paper px-2 ${name === undefined ? "text-ochre-dark" : "text-ink-9"}`}
+      >
+        <AnyPicture id={prop} size={20} />
+        <span className="truncate">{shown}</span>
+      </Choose>
+    </div>
+  );
 }
 
 /** The picture of a prop or mix. */

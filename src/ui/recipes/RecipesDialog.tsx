@@ -6,7 +6,7 @@ import { toast } from "sonner";
 import { dressingSchema, dressedBy, kindOf, type Recipe, type RecipeUse } from "@/core/place";
 import { InputError } from "@/core/schema";
 import { useScene, useSceneStore, type KeptRecipe } from "@/store";
-import { AnyPicture, usePropChoices } from "../basket";
+import { RoleChoice } from "../basket";
 import { asFileName, Button, Choose, download, FilesInput, Modal, NameField } from "../kit";
 import {
   changeRecipe,
@@ -29,8 +29,8 @@ const close = () => useSession.setState({ dialog: null });
 export function RecipesDialog() {
   const own = useRecipes((state) => state.own);
   const file = useRef<HTMLInputElement>(null);
-  const all = [...own, ...shippedRecipes];
-  const [chosen, setChosen] = useState(shippedRecipes[0].id);
+  const all = [...own, ...shippedRecipes()];
+  const [chosen, setChosen] = useState(shippedRecipes()[0].id);
   useEffect(
     () => void readRecipes().catch(() => toast.error("Recipes that are kept in the browser cannot be read.")),
     [],
@@ -107,7 +107,7 @@ function Tag({
       else if (what === "file") download(recipeFile(recipe), `${asFileName(recipe.name)}.recipe.json`);
       else {
         await dropRecipe(id);
-        onGone(shippedRecipes[0].id);
+        onGone(shippedRecipes()[0].id);
         toast(`Deleted the recipe “${recipe.name}”.`, {
           action: { label: "Undo", onClick: () => void keepRecipe(recipe, picture) },
         });
@@ -172,8 +172,6 @@ function UseIt({ id, recipe, picture }: KeptRecipe) {
   const things = ordered ? scene.lines : [...scene.surfaces, ...areas];
   const undressed = ordered ? scene.lines.find((line) => !scene.dressings.some((one) => one.where.lines.includes(line.id))) : undefined; // prettier-ignore
   const [on, setOn] = useState<string | null>(undressed?.id ?? things[0]?.id ?? null);
-  const choices = usePropChoices();
-  const nameOf = (prop: string | null) => choices.find((one) => one.id === prop)?.label;
   const use = () => {
     if (on === null) return;
     close();
@@ -190,23 +188,15 @@ function UseIt({ id, recipe, picture }: KeptRecipe) {
         <p className="text-xs text-ink-6">Dials: {recipe.dials.map(({ name }) => name).join(", ")}.</p>
       )}
       <div className="grid gap-1">
-        {recipe.roles.map((role) => (
-          <div key={role.id} className="grid grid-cols-[110px_1fr] items-center gap-2">
-            <span className="truncate text-ink-6">{role.name}</span>
-            <Choose
-              label={`${role.name}: ${nameOf(roles[role.id]) ?? "Nobody yet"}`}
-              choices={[...choices, { id: "", label: "Nobody: it stays blank" }]}
-              onChoose={(prop) => setRoles({ ...roles, [role.id]: prop === "" ? null : prop })}
-              className="inline-flex h-7.5 w-fit max-w-full items-center gap-1.5 rounded-lg border border-linen-3 bg-paper px-2"
-            >
-              <AnyPicture id={roles[role.id] ?? null} size={20} />
-              <span className={`truncate ${nameOf(roles[role.id]) === undefined ? "text-ochre-dark" : ""}`}>
-                {nameOf(roles[role.id]) ?? "Nobody yet"}
-              </span>
-            </Choose>
-          </div>
+        {recipe.roles.map(({ id: role, name }) => (
+          <RoleChoice
+            key={role}
+            role={name}
+            prop={roles[role] ?? null}
+            onChoose={(prop) => setRoles({ ...roles, [role]: prop })}
+          />
         ))}
-        <div className="grid grid-cols-[110px_1fr] items-center gap-2">
+        <div className="grid grid-cols-[84px_1fr] items-center gap-2">
           <span className="text-ink-6">On the {noun}</span>
           <Choose
             label={`On the ${noun}: ${things.find((thing) => thing.id === on)?.name ?? `No ${noun} yet`}`}

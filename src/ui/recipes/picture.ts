@@ -1,4 +1,6 @@
 /** A small picture of what a recipe comes to, taken from what lies unrolled. */
+import { inks } from "../kit";
+
 const [WIDTH, HEIGHT] = [320, 72];
 
 /** As a data address; null where nothing lies unrolled. */
@@ -9,7 +11,7 @@ export function pictureOfStrip(): string | null {
   [canvas.width, canvas.height] = [WIDTH, HEIGHT];
   const pen = canvas.getContext("2d");
   if (!pen) return null;
-  pen.fillStyle = "#fdfbf6";
+  pen.fillStyle = inks.linen0;
   pen.fillRect(0, 0, WIDTH, HEIGHT);
   // The left part, below the ruler, at the canvas's own proportions.
   const ruler = (24 * shown.height) / Math.max(1, shown.clientHeight);

@@ -8,8 +8,8 @@ import { useSession } from "./session";
 
 jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
 
-const RAILING = SHIPPED["shipped-railing"];
-const BUNTING = SHIPPED["shipped-bunting"];
+const RAILING = SHIPPED["shipped-railing"]();
+const BUNTING = SHIPPED["shipped-bunting"]();
 
 test("recipes are kept for all scenes; equal names get a number, files come in as they went out, and others are refused", async () => {
   const first = await keepRecipe(RAILING);

@@ -5,11 +5,13 @@ import { freeName, newId } from "@/core/scene";
 import { InputError, sentenceOf } from "@/core/schema";
 import { deleteRecipe, listRecipes, putRecipe, type KeptRecipe } from "@/store";
 
-export const shippedRecipes: readonly KeptRecipe[] = Object.entries(SHIPPED).map(([id, recipe]) => ({
-  id,
-  recipe,
-  picture: null,
-}));
+let made: readonly KeptRecipe[] | null = null;
+
+/** Those that everybody has, made when they are first asked for. */
+export function shippedRecipes(): readonly KeptRecipe[] {
+  made ??= Object.entries(SHIPPED).map(([id, recipe]) => ({ id, recipe: recipe(), picture: null }));
+  return made;
+}
 
 export const useRecipes = create<{ own: readonly KeptRecipe[] }>()(() => ({ own: [] }));
 
@@ -19,7 +21,7 @@ export async function readRecipes(): Promise<void> {
 }
 
 /** All of them, one's own first. */
-export const recipesNow = (): readonly KeptRecipe[] => [...useRecipes.getState().own, ...shippedRecipes];
+export const recipesNow = (): readonly KeptRecipe[] => [...useRecipes.getState().own, ...shippedRecipes()];
 
 export const isShipped = (id: string): boolean => Object.hasOwn(SHIPPED, id);
 

@@ -2,9 +2,10 @@
 /** What a dressing has of the recipe that it was made by: its dials on top, who plays which role, and whether there is a newer one. */
 import { useEffect } from "react";
 import { dialAt, numberAt, paramOf, type Dial, type Dressing, type RecipeUse } from "@/core/place";
+import { same } from "@/core/graph";
 import { describeParam, shareParam } from "@/core/schema";
-import { AnyPicture, usePropChoices, usePropName } from "../basket";
-import { Button, Choose, Fold, NumberField } from "../kit";
+import { RoleChoice } from "../basket";
+import { Button, Fold, NumberField } from "../kit";
 import {
   bringRecipeUp,
   castRole,
@@ -16,7 +17,7 @@ import {
   useEdit,
   useRecipes,
 } from "../state";
-import { ADD, complaintOf } from "./params";
+import { complaintOf } from "./params";
 
 interface RecipeProps {
   dressing: Dressing;
@@ -27,7 +28,7 @@ export function RecipePanel({ dressing, use }: RecipeProps) {
   useEffect(() => void readRecipes().catch(() => undefined), []);
   useRecipes(({ own }) => own);
   const now = recipesNow().find(({ id }) => id === use.id)?.recipe;
-  const isOlder = now !== undefined && JSON.stringify(now) !== JSON.stringify(use.recipe);
+  const isOlder = now !== undefined && !same(now, use.recipe);
   const { name, dials, roles } = use.recipe;
   const empty = roles.filter(({ id }) => !use.roles[id]).length;
   return (
@@ -49,7 +50,12 @@ export function RecipePanel({ dressing, use }: RecipeProps) {
       ))}
       <Fold label="Roles" summary={empty > 0 ? `${empty} empty` : String(roles.length)}>
         {roles.map((role) => (
-          <RoleField key={role.id} dressing={dressing} role={role} prop={use.roles[role.id] ?? null} />
+          <RoleChoice
+            key={role.id}
+            role={role.name}
+            prop={use.roles[role.id] ?? null}
+            onChoose={(prop) => castRole(dressing.id, role.id, prop)}
+          />
         ))}
       </Fold>
       {isOlder && (
@@ -89,32 +95,5 @@ function DialField({ dressing, dial }: { dressing: Dressing; dial: Dial }) {
       edit={edit}
       complaint={(value) => (single ? complaintOf(schema, value) : share(value))}
     />
-  );
-}
-
-function RoleField({
-  dressing,
-  role,
-  prop,
-}: {
-  dressing: Dressing;
-  role: { id: string; name: string };
-  prop: string | null;
-}) {
-  const choices = usePropChoices();
-  const name = usePropName(prop);
-  return (
-    <div className="grid grid-cols-[84px_1fr] items-center gap-2 text-[12.5px] text-ink-6">
-      <span className="truncate">{role.name}</span>
-      <Choose
-        label={`${role.name}: ${name ?? "Choose a prop…"}`}
-        choices={[...choices, { id: "", label: "Nobody: it stays blank" }]}
-        onChoose={(id) => castRole(dressing.id, role.id, id === "" ? null : id)}
-        className={`${ADD} w-fit max-w-full ${name === undefined ? "text-ochre-dark" : ""}`}
-      >
-        <AnyPicture id={prop} size={18} />
-        <span className="truncate">{name ?? "Choose a prop…"}</span>
-      </Choose>
-    </div>
   );
 }

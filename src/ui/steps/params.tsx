@@ -2,7 +2,7 @@
 /** Controls of a step made from its schema: label, unit, default, limits and explanation all come from there. */
 import { original, type Draft } from "immer";
 import type { z } from "zod";
-import { STEP_SCHEMAS, type Dressing, type StepName } from "@/core/place";
+import { schemaOf, type Dressing, type StepName } from "@/core/place";
 import { describeChoice, describeParam, sentenceOf } from "@/core/schema";
 import { NumberField, RangeField, Segmented, Toggle } from "../kit";
 import { dressingOf, editDressing, useEdit } from "../state";
@@ -33,8 +33,7 @@ const tideOf = <S extends StepName>({ dressing, step, name }: ParamProps<S>, lab
   <Tide at={{ list: "dressings", id: dressing.id, path: `${step}/${name}` }} label={label} />
 );
 
-const schemaOf = (step: StepName, name: string): z.ZodType =>
-  (STEP_SCHEMAS[step].shape as unknown as Record<string, z.ZodType>)[name];
+const schemaFor = (step: StepName, name: string): z.ZodType => schemaOf(step, name)!;
 
 /** What a schema says is wrong with a value, or null. */
 export function complaintOf(schema: z.ZodType, value: unknown): string | null {
@@ -43,7 +42,7 @@ export function complaintOf(schema: z.ZodType, value: unknown): string | null {
 }
 
 export function StepNumber<S extends StepName>({ dressing, step, name, also }: ParamProps<S> & { also?: Also }) {
-  const schema = schemaOf(step, name);
+  const schema = schemaFor(step, name);
   const param = describeParam(schema);
   const edit = useEdit<number>(param.label, (scene, value) => {
     const draft = dressingOf(scene, dressing.id);
@@ -64,7 +63,7 @@ export function StepNumber<S extends StepName>({ dressing, step, name, also }: P
 }
 
 export function StepRange<S extends StepName>({ dressing, step, name }: ParamProps<S>) {
-  const schema = schemaOf(step, name);
+  const schema = schemaFor(step, name);
   const param = describeParam(schema);
   const edit = useEdit<readonly [number, number]>(param.label, (scene, value) => {
     const draft = dressingOf(scene, dressing.id);
@@ -99,7 +98,7 @@ export function StepChoice<S extends StepName>({
   words?: Readonly<Record<string, string>>;
   also?: Also;
 }) {
-  const { label, help, choices: all } = describeChoice(schemaOf(step, name));
+  const { label, help, choices: all } = describeChoice(schemaFor(step, name));
   const value = dressing[step][name] as string;
   const shown = Object.entries(all).filter(([choice]) => !only || only.includes(choice) || choice === value);
   const choices = { ...Object.fromEntries(shown), ...words };
@@ -147,7 +146,7 @@ export const StepRanges = <S extends StepName>({
 
 /** A colour of a step. */
 export function StepColour<S extends StepName>({ dressing, step, name }: ParamProps<S>) {
-  const { label, help } = schemaOf(step, name).meta() as { label: string; help: string };
+  const { label, help } = schemaFor(step, name).meta() as { label: string; help: string };
   const value = dressing[step][name] as string;
   return (
     <label className="group/tide flex items-center gap-2 text-[12.5px] text-ink-6" title={help}>
@@ -175,7 +174,7 @@ interface Words {
 }
 
 export function StepSwitch<S extends StepName>({ dressing, step, name, words }: ParamProps<S> & { words?: Words }) {
-  const { label, help } = words ?? (schemaOf(step, name).meta() as unknown as Words);
+  const { label, help } = words ?? (schemaFor(step, name).meta() as unknown as Words);
   return (
     <Toggle
       label={label}

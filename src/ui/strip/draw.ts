@@ -1,18 +1,17 @@
 /** Draws the strip: ruler, cord, every placement at its arc length in its true width, blanks, pegs, insets, findings. */
-import { BAR, barTop, gapsOn, PULL, pullAt, START } from "./grips";
+import { drawInRack, drawPull } from "./draw-rack";
+import { BAR, barTop, gapsOn, pullAt, START } from "./grips";
 import { keysNamed } from "@/core/check";
 import { FLAG, NO_PROP, indicesOf } from "@/core/place";
 import { poseOf, type Pose } from "./elevation";
-import { layoutOf, painted, rackLayout, tallOf, type RackLayout, type StripScene } from "./layout";
+import { layoutOf, painted, rackLayout, tallOf, type StripScene } from "./layout";
+import { NARROW, rounded } from "./pen";
 import { quatAt } from "@/core/math";
 import { inks, markLabel, niceStep } from "../kit";
 import { RULER, type RowBox, type StripRow, type StripView } from "./model";
 
 const MONO = '10px "Spline Sans Mono Variable", monospace';
 const SANS = '11px "Spline Sans Variable", sans-serif';
-
-/** Props narrower than this many pixels are drawn as bars. */
-const NARROW = 4;
 
 export function drawStrip(
   pen: CanvasRenderingContext2D,
@@ -304,71 +303,6 @@ function drawSlot(
   }
 }
 
-/** One of a rack at its true place: what is gone as an outline, so that what stands behind it is seen. */
-function drawInRack(
-  pen: CanvasRenderingContext2D,
-  scene: StripScene,
-  i: number,
-  { left, width }: { left: number; width: number },
-  cord: number,
-  { ends, scale }: RackLayout,
-  pose: Pose | undefined,
-  ring: string | null,
-): void {
-  const { placements: p } = scene;
-  const prop = p.prop[i];
-  const [low, high] = ends(i);
-  const [top, tall] = [cord - 1 - high * scale, Math.max(1, (high - low) * scale)];
-  const picture = pose && scene.elevation(prop, pose);
-  if (p.flags[i] & FLAG.blank || prop === NO_PROP) {
-    if (tall < NARROW || width < NARROW) return;
-    pen.setLineDash([3, 2]);
-    pen.lineWidth = 1;
-    pen.strokeStyle = "#b9a784";
-    rounded(pen, left + 0.5, top + 0.5, Math.max(1, width - 1), Math.max(1, tall - 1), 3);
-    pen.stroke();
-    pen.setLineDash([]);
-  } else if (picture) pen.drawImage(picture, left, top, width, tall);
-  else {
-    pen.fillStyle = scene.colours[prop] ?? inks.linen3;
-    rounded(pen, left, top, width, tall, 3);
-    pen.fill();
-    if (tall >= NARROW && width >= NARROW) {
-      pen.lineWidth = 1;
-      pen.strokeStyle = inks.linen0;
-      pen.stroke();
-    }
-  }
-  if (p.flags[i] & FLAG.pegged) {
-    pen.fillStyle = inks.ochre;
-    rounded(pen, left + width / 2 - 3, top + tall / 2 - 6, 6, 12, 2);
-    pen.fill();
-  }
-  if (!ring) return;
-  pen.strokeStyle = ring;
-  pen.lineWidth = ring === inks.ink ? 1.6 : 1.2;
-  rounded(pen, left - 1, top - 1, width + 2, tall + 2, 4);
-  pen.stroke();
-}
-
-/** What the height of a rack, or its depth, is pulled by. */
-function drawPull(pen: CanvasRenderingContext2D, { x, y }: { x: number; y: number }): void {
-  // It may lie over the first column.
-  pen.fillStyle = inks.linen0;
-  rounded(pen, x - PULL - 2, y - 10, 2 * PULL + 4, 20, 4);
-  pen.fill();
-  pen.fillStyle = inks.sea;
-  rounded(pen, x - PULL, y - 2, 2 * PULL, 4, 2);
-  pen.fill();
-  for (const way of [-1, 1]) {
-    pen.beginPath();
-    pen.moveTo(x, y + way * 8);
-    pen.lineTo(x - 4, y + way * 4);
-    pen.lineTo(x + 4, y + way * 4);
-    pen.fill();
-  }
-}
-
 const NONE = new Int32Array(0);
 
 function footprint(pen: CanvasRenderingContext2D, x: number, width: number, y: number, color: string): void {
@@ -399,11 +333,6 @@ function hatch(pen: CanvasRenderingContext2D, x: number, y: number, w: number, h
   rounded(pen, x + 0.5, y + 1.5, Math.max(1, w - 1), h - 3, 3);
   pen.stroke();
   pen.setLineDash([]);
-}
-
-function rounded(pen: CanvasRenderingContext2D, x: number, y: number, w: number, h: number, r: number): void {
-  pen.beginPath();
-  pen.roundRect(x, y, w, h, Math.min(r, w / 2, h / 2));
 }
 
 /** A madder frame about what a finding names, with a mark below. */

@@ -1,6 +1,6 @@
 /** What the strip shows at the moment, and where on it things lie. */
 import type { Finding } from "@/core/check";
-import { NO_PROP, type Dressing, type Placements, type Key } from "@/core/place";
+import { MOST_DEEP, NO_PROP, type Dressing, type Placements, type Key } from "@/core/place";
 import type { PropBounds } from "@/core/mesh";
 import type { Pose } from "./elevation";
 import type { RowBox, StripRow } from "./model";
@@ -84,8 +84,15 @@ export function rackLayout(scene: StripScene, row: number, scale: number): RackL
 export function painted(scene: StripScene, order: Int32Array): Int32Array {
   const { stacked } = scene.placements;
   if (!stacked) return order;
-  const { deep, high } = stacked;
-  return order.slice().sort(scene.aspect === "front" ? (a, b) => deep[b] - deep[a] : (a, b) => high[a] - high[b]);
+  // Racks are large and hardly deep: sorted by counting.
+  const front = scene.aspect === "front";
+  const layer = (i: number) => (front ? MOST_DEEP - 1 - stacked.deep[i] : stacked.high[i]);
+  const ends = new Uint32Array(MOST_DEEP + 1);
+  for (const i of order) ends[layer(i) + 1]++;
+  for (let k = 1; k <= MOST_DEEP; k++) ends[k] += ends[k - 1];
+  const out = new Int32Array(order.length);
+  for (const i of order) out[ends[layer(i)]++] = i;
+  return out;
 }
 
 /** The true height of what is drawn for a slot, in pixels; a slot without a prop takes all the room. */

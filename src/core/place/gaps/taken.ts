@@ -1,5 +1,5 @@
 /** *What is gone from a rack*: taken from the front and from on top, in clumps; and what stood on something that is gone. */
-import { CHANNEL, drawFrom, streamOf } from "../../math";
+import { CHANNEL, drawFrom, mix, streamOf } from "../../math";
 import { FLAG, NO_PROP, type Slots } from "../slots";
 import type { Taking } from "./schema";
 
@@ -17,16 +17,15 @@ export function takenFlags(
   seed: number,
 ): Uint16Array {
   const flags = before.slice();
-  const { count, rack, draw, line, row, at } = slots;
+  const { count, draw, at, words } = slots;
   if (taken > 0) {
     const stream = streamOf(seed, CHANNEL.rackTaken);
     for (let first = 0; first < count;) {
       const last = columnEnd(slots, first);
-      // Columns of a clump draw by the place of that, which has no other key than where it is.
       const together = clump > 0 && drawFrom(stream, draw[first], 1) < TOGETHER;
-      const level = 4096 * row[first] + rack!.level[first];
+      // A clump is known by the line, row and level that it is on, and where it is there.
       const share = together
-        ? drawFrom(stream, Math.floor(at[first] / clump) | 0, 8 + 524_288 * line[first] + level)
+        ? drawFrom(mix(stream, words[2 * first + 1]), Math.floor(at[first] / clump) | 0, 4)
         : drawFrom(stream, draw[first], 2);
       takeFrom(flags, slots, first, last, gone(share, taken) * (last - first) + drawFrom(stream, draw[first], 3));
       first = last;

@@ -3,7 +3,7 @@
  * and how many, is told from the slot's own draws, so that another depth deals none anew.
  */
 import { CHANNEL, drawFrom, finish, mix, streamOf } from "../../math";
-import { choose } from "../spacing/spacing";
+import { choose, MAX_SLOTS } from "../spacing/spacing";
 import { FIRST_CORNER, hasColumn, inColumn, lineHost, MOST_DEEP, MOST_ROWS_OF_LEVELS, rowOnLevel } from "../keys";
 import { inNoColumn, NO_PROP, Slots, type InRack } from "../slots";
 import { extents, LEFT, LEFT_AND_UP, LOW, RIGHT, TOP, writeExtents } from "./stand";
@@ -30,8 +30,6 @@ export interface Rack extends Pick<Where, "columnOf" | "levels" | "levelOf"> {
   seed: number;
 }
 
-/** All slots together are no more than so many. */
-const MOST_SLOTS = 4_000_000;
 /** What goes in to within so many metres goes in. */
 const SLACK = 1e-9;
 
@@ -55,8 +53,8 @@ export function inColumns(
     ...counts.of(level, number),
   }));
   const total = levels.reduce((sum, level) => sum + level.total, 0);
-  const out = new Slots(Math.min(MOST_SLOTS, total), slots.span !== null);
-  out.missing = slots.missing * rack.levels + Math.max(0, total - MOST_SLOTS);
+  const out = new Slots(Math.min(MAX_SLOTS, total), slots.span !== null);
+  out.missing = slots.missing * rack.levels + Math.max(0, total - MAX_SLOTS);
   out.turns = slots.turns;
   out.halted = slots.halted;
   out.tight = counts.tight;
@@ -96,13 +94,8 @@ function dealAnew(slots: Slots, level: number, lines: readonly GuideLine[], choi
     while (ordinary > from && (words[2 * ordinary - 2] | 0) >= FIRST_CORNER) ordinary--;
     if (ordinary > from) {
       const number = (words[2 * from] | 0) + slots.turns[line[from]] + level * (ordinary - from);
-      const gone = slots.prop.subarray(from, ordinary).map((prop, k) => (slots.at[from + k] === 0 ? prop : 0));
       choose(slots, from, ordinary, number, lines[line[from]], choice);
       choice.resolveMixes(slots.prop, slots.draw, from, ordinary);
-      // What is beyond its line at the moment stays out of it.
-      gone.forEach((prop, k) => {
-        if (prop === NO_PROP) slots.prop[from + k] = NO_PROP;
-      });
     }
     from = to;
   }

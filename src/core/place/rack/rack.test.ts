@@ -224,6 +224,31 @@ test("what is taken is the share asked for, from the front and the top, more onl
   }
 });
 
+test("on uneven ground all of a stack lean as its lowest one does, however broad they are", () => {
+  const mesh = field(30, (x, z) => 0.5 * Math.sin(1.3 * x) + 0.3 * Math.cos(1.7 * z) - 3, "hills");
+  const where = { lines: ["line"], stacked: true, columnOf: "mixed" as const, deep: [2, 2] as [number, number], high: [3, 3] as [number, number] }; // prettier-ignore
+  const what = { order: "mixed" as const, entries: [{ prop: "buoy" }, { prop: "oar" }] };
+  const around = { ...surroundings([straight(10)]), surfaces: new Map([["hills", { mesh, ground: true }]]) };
+  const p = evaluate(dressing({ where, what, fit: { drop: "down", lean: 1, leanBy: "footprint" } }), around);
+  const stacks = columnsOf(p).flat();
+  expect(stacks.some((stack) => new Set(stack.map((i) => p.prop[i])).size > 1)).toBe(true);
+  const turn = (i: number) => [...p.rotation.subarray(4 * i, 4 * i + 4)];
+  for (const stack of stacks)
+    for (const i of stack) expect(turn(i)).toEqual(turn(stack[0]).map((value) => expect.closeTo(value, 5)));
+});
+
+test("what is taken hangs on the line that it is taken from, and not on which of the lines that is", () => {
+  const lines = [straight(20), straight(20, { id: "other", number: 7, knots: [[0, 0, 5], [20, 0, 5]] })]; // prettier-ignore
+  const gone = (order: string[]) => {
+    const where = { lines: order, stacked: true, deep: [4, 4] as [number, number] };
+    const p = evaluate(dressing({ where, spacing: { distance: 0.5 }, gaps: { taken: 0.4, clump: 3 } }, lines), surroundings(lines)); // prettier-ignore
+    return new Map(Array.from({ length: p.count }, (_, i) => [p.key[i], p.flags[i]]));
+  };
+  const [one, other] = [gone(["line", "other"]), gone(["other", "line"])];
+  expect(other.size).toBe(one.size);
+  for (const [key, flags] of one) expect(other.get(key)).toBe(flags);
+});
+
 test("dropped, each stack comes down with its lowest one, and leans with it", () => {
   const mesh = field(30, (x, z) => 0.4 * x + 0.1 * z - 3, "hill");
   const where = { lines: ["line"], stacked: true, deep: [2, 2] as [number, number], high: [3, 3] as [number, number] };

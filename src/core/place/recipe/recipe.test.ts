@@ -17,7 +17,7 @@ const castFor = ({ roles }: Recipe): RecipeUse["roles"] => Object.fromEntries(ro
 const made = (recipe: Recipe, roles = castFor(recipe)): Dressing =>
   dressingSchema.parse({ id: "d", name: "D", ...dressedBy({ id: "r", recipe, roles }, { lines: ["line"] }) });
 
-test.each(Object.entries(SHIPPED))("%s is a sound recipe, dresses a line with nothing to be found, and its dials turn it", (_, recipe) => {
+test.each(Object.entries(SHIPPED).map(([id, recipe]) => [id, recipe()] as const))("%s is a sound recipe, dresses a line with nothing to be found, and its dials turn it", (_, recipe) => {
     expect(recipeSchema.parse(JSON.parse(JSON.stringify(recipe)))).toEqual(recipe);
     const dressing = made(recipe);
     const placements = evaluate(dressing, around);
@@ -78,7 +78,7 @@ test("two changes by hand, then a newer recipe: just these two stay; a role that
 });
 
 test("an empty role is a finding; recipes that are damaged or hostile are refused", () => {
-  const recipe = SHIPPED["shipped-railing"];
+  const recipe = SHIPPED["shipped-railing"]();
   const dressing = made(recipe, { panel: "a" });
   const found = foundOn(dressing, evaluate(dressing, around), around).filter(({ check }) => check === "role-empty");
   expect(found.map(({ message }) => message)).toEqual([

@@ -1,5 +1,6 @@
 /** Recipes made of dressings, and dressings made by recipes; what was set by hand stays when a recipe has changed. */
 import { propsIn, type What } from "../what/schema";
+import { same } from "../../graph";
 import { omit } from "../../schema";
 import {
   numberAt,
@@ -89,7 +90,7 @@ const isObject = (value: unknown): value is Record<string, unknown> => typeof va
 
 /** What is as it was becomes as it is to be; what is otherwise stays. Lists of one length are compared one by one. */
 function merged(was: unknown, own: unknown, now: unknown): unknown {
-  if (isSame(was, own)) return now;
+  if (same(was, own)) return now;
   if (Array.isArray(was) && Array.isArray(own) && Array.isArray(now)) {
     if (was.length !== own.length || was.length !== now.length) return own;
     return own.map((one, i) => merged(was[i], one, now[i]));
@@ -98,13 +99,6 @@ function merged(was: unknown, own: unknown, now: unknown): unknown {
   const names = new Set([...Object.keys(own), ...Object.keys(now)]);
   const out = [...names].map((name): [string, unknown] => [name, merged(was[name], own[name], now[name])]);
   return Object.fromEntries(out.filter(([, value]) => value !== undefined));
-}
-
-function isSame(a: unknown, b: unknown): boolean {
-  if (Object.is(a, b)) return true;
-  if (!isObject(a) || !isObject(b) || Array.isArray(a) !== Array.isArray(b)) return false;
-  const names = new Set([...Object.keys(a), ...Object.keys(b)]);
-  return [...names].every((name) => isSame(a[name], b[name]));
 }
 
 /** The numbers of a dressing's steps that a dial may drive, with what they are called. */

@@ -4,30 +4,15 @@
  */
 import { z } from "zod";
 import { idSchema, nameSchema, numberSchema, within } from "../../schema";
-import { fitSchema } from "../fit/schema";
-import { gapsSchema } from "../gaps/schema";
-import { spacingSchema } from "../spacing/schema";
-import { stanceSchema } from "../stance/schema";
-import { variationSchema } from "../variation/schema";
-import { propsIn, whatSchema } from "../what/schema";
+import { schemaOf, STEP_NAMES, STEPS, type StepName } from "../steps";
+import { propsIn } from "../what/schema";
 import { kindOf } from "../where/kinds";
-import { whereSchema } from "../where/schema";
 
 export const RECIPE_VERSION = 1;
 
 /** All seven steps; where they name props they name roles. */
-export const rulesSchema = z.object({
-  where: whereSchema.prefault({}),
-  what: whatSchema.prefault({}),
-  spacing: spacingSchema.prefault({}),
-  stance: stanceSchema.prefault({}),
-  fit: fitSchema.prefault({}),
-  variation: variationSchema.prefault({}),
-  gaps: gapsSchema.prefault({}),
-});
+export const rulesSchema = z.object(STEPS);
 export type Rules = z.infer<typeof rulesSchema>;
-
-const STEPS = rulesSchema.shape;
 
 /** A number of a step, as “spacing/distance”, and what it is at both ends of the dial. */
 const driveSchema = z.object({
@@ -45,17 +30,25 @@ export type Dial = z.infer<typeof dialSchema>;
 
 /** The number that a path names in rules; null where it names none. */
 export function numberAt(rules: Rules, path: string): number | null {
-  const [step, name, ...more] = path.split("/");
-  if (more.length > 0 || !Object.hasOwn(STEPS, step)) return null;
-  const value = (rules[step as keyof Rules] as Record<string, unknown>)[name];
-  return typeof value === "number" && Object.hasOwn(rules[step as keyof Rules], name) ? value : null;
+  const found = partsOf(path);
+  if (!found || !schemaOf(found.step, found.name)) return null;
+  const value = (rules[found.step] as Record<string, unknown>)[found.name];
+  return typeof value === "number" ? value : null;
 }
 
 /** The schema of the number that a path names. */
-export const paramOf = (path: string): z.ZodType => {
-  const [step, name] = path.split("/");
-  return ((STEPS as unknown as Record<string, z.ZodPrefault<z.ZodObject>>)[step].unwrap().shape as Record<string, z.ZodType>)[name]; // prettier-ignore
-};
+export function paramOf(path: string): z.ZodType {
+  const found = partsOf(path);
+  const schema = found && schemaOf(found.step, found.name);
+  if (!schema) throw new RangeError(`“${path}” names no parameter of a step`);
+  return schema;
+}
+
+function partsOf(path: string): { step: StepName; name: string } | null {
+  const [step, name, ...more] = path.split("/");
+  const isStep = (STEP_NAMES as readonly string[]).includes(step);
+  return isStep && name && more.length === 0 ? { step: step as StepName, name } : null;
+}
 
 export const recipeSchema = z
   .object({

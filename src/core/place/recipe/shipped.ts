@@ -8,14 +8,17 @@ const DEGREE = Math.PI / 180;
 type Input = z.input<typeof rulesSchema>;
 type Knob = [name: string, path: string, from: number, to: number];
 
-const shipped = (name: string, roles: Readonly<Record<string, string>>, rules: Input, ...dials: Knob[]): Recipe =>
-  recipeSchema.parse({
-    version: 1,
-    name,
-    roles: Object.entries(roles).map(([id, role]) => ({ id, name: role })),
-    rules,
-    dials: dials.map(([dial, path, from, to], id) => ({ id, name: dial, drives: [{ path, from, to }] })),
-  });
+/** Made when it is asked for, as hardly anybody needs all of them. */
+const shipped =
+  (name: string, roles: Readonly<Record<string, string>>, rules: Input, ...dials: Knob[]) =>
+  (): Recipe =>
+    recipeSchema.parse({
+      version: 1,
+      name,
+      roles: Object.entries(roles).map(([id, role]) => ({ id, name: role })),
+      rules,
+      dials: dials.map(([dial, path, from, to], id) => ({ id, name: dial, drives: [{ path, from, to }] })),
+    });
 
 const crooked = (turn: number, aside: number): NonNullable<Input["variation"]> => ({
   turnOn: turn > 0,
@@ -29,7 +32,7 @@ const crooked = (turn: number, aside: number): NonNullable<Input["variation"]> =
 });
 
 /** By ids that never change. */
-export const SHIPPED: Readonly<Record<string, Recipe>> = {
+export const SHIPPED: Readonly<Record<string, () => Recipe>> = {
   "shipped-railing": shipped(
     "Railing with posts",
     { panel: "Panel", post: "Post" },

@@ -41,7 +41,7 @@ const WAYS: Readonly<Record<Spacing["by"], SpacingRule>> = {
 };
 
 /** A dressing has at most so many slots; what the rules ask for beyond them is counted, and found by a check. */
-const MAX_SLOTS = 4_000_000;
+export const MAX_SLOTS = 4_000_000;
 
 /** A corner's slot spans so many metres of line, so that its frame halves the angle. */
 const CORNER_SPAN = 1e-6;
@@ -242,11 +242,13 @@ function written(lines: readonly GuideLine[], rows: readonly LineRow[], choice: 
 }
 
 /** Slots that are beyond their line at the moment have no prop, and lie at its start until they come in again. */
-function leaveOut({ at, prop }: Slots, start: number, end: number): void {
+function leaveOut(slots: Slots, start: number, end: number): void {
+  const { at, prop } = slots;
   for (let i = start; i < end; i++) {
     if (at[i] === at[i]) continue;
     at[i] = 0;
     prop[i] = NO_PROP;
+    (slots.beyond ??= new Uint8Array(slots.count))[i] = 1;
   }
 }
 
@@ -298,17 +300,20 @@ export function choose(
       if (tagged !== undefined) prop[i] = tagged;
     }
   }
-  if (choice.first === null && choice.last === null) return;
-  const [first, last] = endsOf(at, start, end);
-  if (choice.first !== null && first >= 0) prop[first] = choice.first;
-  if (choice.last !== null && last >= 0) prop[last] = choice.last;
+  const { beyond } = slots;
+  if (choice.first !== null || choice.last !== null) {
+    const [first, last] = endsOf(slots, start, end);
+    if (choice.first !== null && first >= 0) prop[first] = choice.first;
+    if (choice.last !== null && last >= 0) prop[last] = choice.last;
+  }
+  for (let i = start; beyond && i < end; i++) if (beyond[i] === 1) prop[i] = NO_PROP;
 }
 
 /** Which slots are the first and the last on the line now, however far they have travelled; -1 where none is on it. */
-function endsOf(at: Float64Array, start: number, end: number): [first: number, last: number] {
+function endsOf({ at, beyond }: Slots, start: number, end: number): [first: number, last: number] {
   let [first, last] = [-1, -1];
   for (let i = start; i < end; i++) {
-    if (at[i] !== at[i]) continue;
+    if (at[i] !== at[i] || beyond?.[i] === 1) continue;
     if (first < 0 || at[i] < at[first]) first = i;
     if (last < 0 || at[i] >= at[last]) last = i;
   }
