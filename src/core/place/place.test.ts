@@ -369,7 +369,7 @@ describe("remembering", () => {
 });
 
 test("what is beyond its line at the moment stands nowhere, on no row and on no level; those that are on it stand at once", () => {
-  const spacing = { distance: 1, travel: 3.4, travelEnds: "stay" as const, gone: { metres: 3.4, rounds: 0 } };
+  const spacing = { by: "count" as const, count: 11, travel: 3.5 };
   const first = { what: { entries: [{ prop: "buoy" }], first: "oar" } };
   const alone = place({ ...first, spacing });
   const shown = (p: Placements, of: (i: number) => boolean) =>

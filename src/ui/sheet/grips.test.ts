@@ -88,5 +88,14 @@ test("the one that is selected is sized by its corner, about its middle; at its 
     return produce(START, (draft) => dragGrip(draft, sight, "crest", held, to)).dressings[0].pegs[hexOf(key)];
   });
   expect(stretched.map(({ stretch }) => stretch)).toEqual([[3, 1, 1], [1, 1, 3]]); // prettier-ignore
+  const side = stretchSides(sight, 100)[0];
+  const asItWas = gripAt(sight, START.dressings[0], side.side, 100)!;
+  const back = produce(START, (draft) => {
+    for (const times of [2, 1]) {
+      const to = side.middle.map((value, k) => value + times * (side.side[k] - value)) as [number, number];
+      dragGrip(draft, sight, "crest", asItWas, to);
+    }
+  });
+  expect(back.dressings[0].pegs).toEqual({});
   expect(times(1e-9, START).dressings[0].pegs[hexOf(key)].size).toBeGreaterThan(0);
 });
