@@ -25,6 +25,7 @@ class PretendedWorker {
           resolve({
             results: [],
             laid: NOTHING,
+            families: NOTHING,
             made: NOTHING,
             movable: NOTHING,
             moved: NOTHING,

@@ -5,7 +5,7 @@
 import { unrollingsOf } from "./unrollings";
 import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
-import type { LaidTrack } from "@/core/line";
+import type { LaidTrack, Members } from "@/core/line";
 import type { Member, Merged, Shape, TriangleMesh, Shapes, Unrolled } from "@/core/mesh";
 import type { MovedShape } from "@/core/movers";
 import type { Assets, GivenFile } from "@/core/files";
@@ -28,6 +28,8 @@ interface Listener {
   results(results: ShownResult[], scene: Scene): void;
   /** Where lines lie on surfaces; told before the results. */
   laid?(laid: Told<LaidTrack>): void;
+  /** What families of lines come to; told before the results. */
+  families?(families: Told<Members>): void;
   /** Meshes of surfaces that are made; told before the results. */
   made?(made: Told<Shape>): void;
   /** Meshes at rest of surfaces that have movers; told before the results. */
@@ -172,10 +174,11 @@ export class EvaluationClient {
       const scene = this.#waiting;
       this.#waiting = null;
       try {
-        const { results, laid, made, movable, moved, stills, carries, charts, solids, unrolled } =
+        const { results, laid, families, made, movable, moved, stills, carries, charts, solids, unrolled } =
           await this.#evaluate(scene);
         if (this.#closed) continue;
         if (isNews(laid)) this.#listener.laid?.(laid);
+        if (isNews(families)) this.#listener.families?.(families);
         if (isNews(made)) this.#listener.made?.(made);
         if (isNews(movable)) this.#listener.movable?.(movable);
         if (isNews(moved)) this.#listener.moved?.(moved);

@@ -54,6 +54,7 @@ function sourcesFor(ask: Ask, id: string): Sources {
     ...groundsIn(ask),
     rest: things.hostsAtRest(ask),
     guide: (line) => ask(things.guide, line),
+    linesIn: (ids) => things.linesIn(ask, ids),
     lines: () => ask(things.idsInput, "lines") ?? [],
     volume: (surface) => ask(things.volume, surface),
     middle: (thing) => ask(things.middle, thing),

@@ -11,7 +11,7 @@ import { flagged, type Finding } from "@/core/check";
 import { isPointCache, readPointCache, readTriangleMesh } from "@/core/files";
 import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
-import { polygonOf, type DrawnLine, type LaidTrack } from "@/core/line";
+import { nameOfMember, polygonOf, type DrawnLine, type LaidTrack, type Line, type Members } from "@/core/line";
 import {
   Chart,
   type ChartTable,
@@ -38,6 +38,7 @@ import {
 import { reached } from "./reached";
 import { solidState, solvedInput, wanted, type SolidJob, type SolidState, type Solved } from "./solids";
 import * as things from "./things";
+import { members } from "./families";
 import { carries } from "./ties";
 import { toldSince, type Told } from "./told";
 
@@ -82,6 +83,8 @@ export class Engine {
     this.#graph = new Graph(ignoring);
   }
 
+  /** The ids of the members of families that there were last. */
+  #members: ReadonlySet<string> = new Set();
   readonly #toldUnrolled = new WeakSet<Unrolled>();
 
   /** Counts the changes that it has been told. */
@@ -193,6 +196,7 @@ export class Engine {
       });
     });
     this.#graph.onProgress = null;
+    this.#forgetMembers();
     return this.#scene.dressings.flatMap(({ id }) => found.get(id) ?? []);
   }
 
@@ -249,10 +253,25 @@ export class Engine {
     return found;
   }
 
+  /** What the families of lines come to, by their ids. */
+  get families(): ReadonlyMap<string, Members> {
+    const families = this.#scene.lines.filter(({ kind }) => kind === "between");
+    return new Map(families.map(({ id }) => [id, this.#graph.get(members, id)]));
+  }
+
+  /** All lines, for each family its members under its name and a number. */
+  lines(): readonly Line[] {
+    return this.#scene.lines.flatMap((line): Line[] =>
+      line.kind === "between"
+        ? this.#graph.get(members, line.id).lines.map((one, i) => ({ ...one, name: nameOfMember(line.name, i) }))
+        : [line as Line],
+    );
+  }
+
   /** Where the lines lie that have been laid onto surfaces, by their ids. */
   get tracks(): ReadonlyMap<string, LaidTrack> {
     return new Map(
-      this.#scene.lines.flatMap(({ id, laid }): [string, LaidTrack][] => {
+      this.lines().flatMap(({ id, laid }): [string, LaidTrack][] => {
         const track = laid && this.#graph.get(things.track, id);
         return track ? [[id, track]] : [];
       }),
@@ -374,7 +393,7 @@ export class Engine {
 
   /** A line as it is drawn; null where there is none. */
   drawnLine(id: string): DrawnLine | null {
-    const line = this.#scene.lines.find((one) => one.id === id);
+    const line = this.#graph.get(things.line, id);
     const guide = line && this.#graph.get(things.guide, id);
     return line && guide ? polygonOf(line, guide.curve, this.#graph.get(things.track, id)) : null;
   }
@@ -402,6 +421,13 @@ export class Engine {
       const chart = ground && Chart.of(ground);
       return chart ? [[id, { mesh: ground.rest.mesh, table: chart.table }]] : [];
     });
+  }
+
+  /** Forgets members of families that are there no more. */
+  #forgetMembers(): void {
+    const now = new Set([...this.families.values()].flatMap(({ lines }) => lines.map(({ id }) => id)));
+    for (const id of this.#members) if (!now.has(id)) this.#graph.forget(id);
+    this.#members = now;
   }
 
   #forgetGone(before: PlacedScene, now: PlacedScene): void {

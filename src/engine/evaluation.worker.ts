@@ -2,7 +2,7 @@
 import { InputError } from "@/core/schema";
 import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
-import type { LaidTrack } from "@/core/line";
+import type { LaidTrack, Members } from "@/core/line";
 import type { Shape, Unrolled } from "@/core/mesh";
 import type { MovedShape } from "@/core/movers";
 import { buffersOf, buffersOfDrawn } from "@/core/place";
@@ -24,6 +24,8 @@ export interface Evaluation {
   results: ShownResult[];
   /** Where lines lie on surfaces. */
   laid: Told<LaidTrack>;
+  /** What the families of lines come to. */
+  families: Told<Members>;
   /** Meshes of surfaces that are made of numbers and lines. */
   made: Told<Shape>;
   /** Meshes at rest of surfaces that have movers. */
@@ -45,6 +47,7 @@ export interface Evaluation {
 const engine = new Engine();
 /** What the application has been told. */
 let tracks: Engine["tracks"] = new Map();
+let families: Engine["families"] = new Map();
 let meshes: Engine["made"] = new Map();
 let atRest: Engine["movable"] = new Map();
 let posed: Engine["stills"] = new Map();
@@ -77,6 +80,8 @@ const api = {
     engine.update(change);
     const results = engine.shown(tell, onCharts, looks);
     const [laid, made] = [toldSince(tracks, engine.tracks), toldSince(meshes, engine.made)];
+    const between = toldSince(families, engine.families);
+    families = engine.families;
     const movable = toldSince(atRest, engine.movable);
     [tracks, meshes, atRest] = [engine.tracks, engine.made, engine.movable];
     const under = results.flatMap(({ placements }) => engine.chartsUnder(placements));
@@ -90,6 +95,7 @@ const api = {
       {
         results,
         laid,
+        families: between,
         made,
         movable,
         moved,

@@ -110,7 +110,13 @@ export async function evaluateScene(
     found.push(...(poking?.get(dressing.id) ?? []));
   }
   const nameOf = namesIn(scene);
-  return { scene, dressings, findings: found.map((one) => ({ ...one, message: spoken(one.message, nameOf) })) };
+  const lineNames = new Map(engine.lines().map(({ id, name }) => [id, name]));
+  return {
+    scene,
+    dressings,
+    lineNames,
+    findings: found.map((one) => ({ ...one, message: spoken(one.message, nameOf) })),
+  };
 }
 
 /** The scene's placements in one of the formats. */
@@ -150,7 +156,7 @@ function sceneryOf(
       };
     }),
     lines: lines
-      ? scene.lines.flatMap(({ id, name }) => {
+      ? engine.lines().flatMap(({ id, name }) => {
           const drawn = engine.drawnLine(id);
           return drawn ? [shownLine(name, [drawn])] : [];
         })
@@ -195,7 +201,7 @@ export async function writeAnimation(
   const placements: Placements[][] = [];
   const shapes = new Map<string, MovedShape[]>();
   const stands = new Map<string, ShownSurface["stands"][number][]>();
-  const drawn = new Map<string, DrawnLine[]>();
+  const drawn = new Map<string, { name: string; frames: DrawnLine[] }>();
   let left = maxPlacements;
   for (const frame of frames) {
     const evaluated = await evaluateScene(
@@ -214,9 +220,9 @@ export async function writeAnimation(
       if (shape) (shapes.get(surface.id) ?? shapes.set(surface.id, []).get(surface.id)!).push(shape);
       (stands.get(surface.id) ?? stands.set(surface.id, []).get(surface.id)!).push(engine.standOf(surface.id)!);
     }
-    for (const { id } of options.lines ? evaluated.scene.lines : []) {
+    for (const { id, name } of options.lines ? engine.lines() : []) {
       const line = engine.drawnLine(id);
-      if (line) (drawn.get(id) ?? drawn.set(id, []).get(id)!).push(line);
+      if (line) (drawn.get(id) ?? drawn.set(id, { name, frames: [] }).get(id)!).frames.push(line);
     }
   }
   const { framesPerSecond } = scene.time;
@@ -230,10 +236,9 @@ export async function writeAnimation(
     stands: sameAll(stands.get(one.surface.id)!),
   }));
   // One that is not there in every frame stays as it was first.
-  const lines = scene.lines.flatMap(({ id, name }) => {
-    const all = drawn.get(id) ?? [];
-    return all.length > 0 ? [shownLine(name, all.length === frames.length ? all : all.slice(0, 1))] : [];
-  });
+  const lines = [...drawn.values()].map(({ name, frames: all }) =>
+    shownLine(name, all.length === frames.length ? all : all.slice(0, 1)),
+  );
   return FORMATS[format].write(
     { ...start!, surfaces, lines, motion, still: stillsIn(engine) },
     assets,

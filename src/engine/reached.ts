@@ -3,7 +3,7 @@ import { query } from "@/core/graph";
 import { dressingInput } from "./dressings";
 import * as things from "./things";
 
-/** All that something hangs on, itself among it, by ids: whatever it names, and the grounds where it names none of them. */
+/** All that something hangs on, itself among it, by ids: whatever it names, and the grounds or lines where it names none of them. */
 export const reached = query("reached", (ask, start): ReadonlySet<string> => {
   const found = new Set([start]);
   for (const id of found) for (const other of ask(named, id)) found.add(other);
@@ -26,6 +26,9 @@ const named = query("named", (ask, id): readonly string[] => {
   const onAny =
     (line?.laid && line.laid.kind !== "edges" && line.laid.on.length === 0) ||
     (dressing && dressing.fit.drop !== "off" && dressing.fit.onto.length === 0);
+  const faced = ask(things.lineInput, dressing?.stance.thing ?? "");
+  const facesAny = dressing?.stance.forward === "line" && (!faced || faced.kind === "between");
+  if (facesAny) for (const one of ask(things.idsInput, "lines") ?? []) out.add(one);
   if (onAny) for (const one of ask(things.grounds, "")) out.add(one);
   return [...out];
 });

@@ -99,15 +99,16 @@ const hangsOn = (ask: Ask, thing: string, id: string): boolean => ask(reached, t
 function tubes(ask: Ask, own: Tube, id: string): Bodies {
   const rules = omit(omit(own, "lines"), "outline");
   const troubles: SolidTrouble[] = [];
-  const guideOf = (line: string): GuideLine | undefined => {
-    if (!hangsOn(ask, line, id)) return ask(things.guideAtRest, line);
+  const guideOf = (line: string): GuideLine[] => {
+    if (!hangsOn(ask, line, id))
+      return things.linesIn(ask, [line]).flatMap((one) => ask(things.guideAtRest, one) ?? []);
     troubles.push({ kind: "circle", of: line });
-    return undefined;
+    return [];
   };
-  const outline = own.section === "line" && own.outline !== null ? guideOf(own.outline) : undefined;
+  const outline = own.section === "line" && own.outline !== null ? guideOf(own.outline).at(0) : undefined;
   const section = ask.step(sectionStep, rules, outline);
   if (!section) return { bodies: [], troubles: [...troubles, { kind: "outline", of: own.outline }] };
-  const guides = own.lines.flatMap((line) => guideOf(line) ?? []);
+  const guides = own.lines.flatMap(guideOf);
   const meets = ask.step(endsStep, guides, own.radius);
   const bodies = guides.flatMap((guide, k) => {
     const tube = ask.step(tubeStep, rules, section, guide, meets[k]);

@@ -41,10 +41,12 @@ import {
   oddityOf,
   placingBounds,
   preparationMatrix,
+  snapPointsOf,
   tieOfSurface,
   type Mix,
   type Oddity,
   type Prop,
+  type SnapPoint,
   type Surface,
 } from "@/core/scene";
 import { carriedPoint, carriedTurn, type Carry } from "@/core/tie";
@@ -66,16 +68,29 @@ export const cacheInput = input<PointCache>("point cache");
 /** How far what holds a thing has carried it since it took hold, by the tie's name; null for not at all. Said in `ties.ts`. */
 export const carry = declared<Carry | null>("carry");
 
+/** The member of a family with an id; undefined where there is none. Said in `families.ts`. */
+export const member = declared<Line | undefined>("member");
+/** The ids of a family's members; null for any other line. Said there, too. */
+export const memberIds = declared<readonly string[] | null>("member ids");
+
+/** Lines by ids, for each family its members instead. */
+export const linesIn = (ask: Ask, ids: readonly string[]): readonly string[] => {
+  const each = ids.map((id) => ask(memberIds, id) ?? [id]);
+  return each.every((one) => one.length === 1) ? ids : each.flat();
+};
+
 /** A line without its name, which nothing that is placed hangs on; its knots where what holds them has carried them. */
-const line = query("line rules", (ask, id): Line | undefined => {
+export const line = query("line rules", (ask, id): Line | undefined => {
   const own = ask(lineInput, id);
-  return own && { ...movedLine(own, (name) => ask(carry, name) ?? undefined), name: "" };
+  if (!own) return ask(member, id);
+  return { ...movedLine(own, (name) => ask(carry, name) ?? undefined), name: "" };
 });
 
 /** A line as it is sketched, before it is laid onto anything. */
 export const sketched = query("sketched line", (ask, id) => {
   const own = ask(line, id);
-  return own && new GuideLine(own);
+  // A family runs nowhere itself.
+  return own && own.kind !== "between" ? new GuideLine(own) : undefined;
 });
 
 const ground = query("is ground", (ask, id) => ask(surfaceInput, id)?.ground === true);
@@ -118,7 +133,7 @@ const uncutMesh = query("uncut mesh", (ask, id): RestMesh | undefined => {
     const solid = ask(solidMesh, id);
     return solid && new RestMesh(solid);
   }
-  const guides = made ? known(linesOf(made), (one) => ask(sketched, one)) : null;
+  const guides = made ? known(linesIn(ask, linesOf(made)), (one) => ask(sketched, one)) : null;
   const mesh = made
     ? madeMesh(made, guides!, made.kind === "smoothed" ? ask(source, id)?.mesh : undefined)
     : asset === null
@@ -187,7 +202,7 @@ const travelling = query("travelling vertices", (ask, id): Float64Array | null =
   return made
     ? travelled(
         made,
-        known(linesOf(made), (one) => ask(sketched, one)),
+        known(linesIn(ask, linesOf(made)), (one) => ask(sketched, one)),
       )
     : null;
 });
@@ -310,6 +325,7 @@ export const volume = query("volume", (ask, id): Volume | undefined => {
 /** What things lie on before it moves. */
 export const hostsAtRest = (ask: Ask): Hosts => ({
   guide: (id) => ask(guideAtRest, id),
+  linesIn: (ids) => linesIn(ask, ids),
   surface: (id) => ask(meshAtRest, id),
   volume: (id) => ask(volumeAtRest, id),
 });
@@ -334,8 +350,8 @@ const middleOf = (knots: readonly Knot[]): Vec3 =>
 
 /** The middle of a line or a surface, which stances may point at. */
 export const middle = query("middle", (ask, id): Vec3 | undefined => {
-  const knots = ask(line, id)?.knots;
-  return ask(stand, id)?.position ?? (knots && middleOf(knots));
+  const knots = linesIn(ask, [id]).flatMap((one) => ask(line, one)?.knots ?? []);
+  return ask(stand, id)?.position ?? (knots.length > 0 ? middleOf(knots) : undefined);
 });
 
 export const bounds = query("bounds", (ask, id) => {
@@ -356,6 +372,12 @@ export const oddity = query("oddity", (ask, id): (Oddity & { beside: number | nu
   const beside = besideOf(sizes, longestOf(prop));
   const found = oddityOf(prop, sizes.length > 2 ? beside : null);
   return found && { ...found, beside };
+});
+
+/** The snap points of a prop as it is prepared. */
+export const snapPoints = query("snap points", (ask, id): readonly SnapPoint[] => {
+  const prop = ask(propInput, id);
+  return prop ? snapPointsOf(prop) : [];
 });
 
 export const mix = query("mix of props", (ask, id) => ask(mixInput, id)?.props);

@@ -4,13 +4,14 @@
  */
 import { query, step, type Ask } from "@/core/graph";
 import { WorldMesh, type RestMesh, type Stand } from "@/core/mesh";
-import { boundPlace, frameOnMesh, type Placements } from "@/core/place";
-import { heldBy, ownerOf, tiesIn } from "@/core/scene";
+import { placeOnLine, type Knot } from "@/core/line";
+import { boundPlace, frameOnMesh, keyOfHex, standingAt } from "@/core/place";
+import { heldBy, ownerOf, snapFrame, tiesIn } from "@/core/scene";
+import { pick } from "@/core/schema";
 import { carryBetween, holderOf, type Carry, type Frame, type Tie } from "@/core/tie";
 import { lostTies, placements, rules } from "./dressings";
 import { reached } from "./reached";
 import * as things from "./things";
-import type { Knot } from "@/core/line";
 
 /** A tie by its name, see `tiesIn`. */
 const tieNamed = query("tie", (ask, name): Tie | null => {
@@ -25,22 +26,29 @@ const boundStep = step("bound tie", boundPlace);
 const frameStep = step("frame of tie", frameOnMesh);
 const stoodStep = step("mesh of tie", (rest: RestMesh, stood: Stand): WorldMesh => WorldMesh.of("", rest, stood));
 
-/** The frame of a placement; null where there is none. */
-function frameOf({ key, position: P, rotation: R, origin }: Placements, wanted: string): Frame | null {
-  const i = key.indexOf(BigInt(`0x${wanted}`));
-  if (i < 0) return null;
-  return {
-    position: [origin[0] + P[3 * i], origin[1] + P[3 * i + 1], origin[2] + P[3 * i + 2]],
-    rotation: [R[4 * i], R[4 * i + 1], R[4 * i + 2], R[4 * i + 3]],
-  };
+/** The frame of a placement, or of a snap point of its prop; null where either is gone. */
+function placementFrame(ask: Ask, { dressing, key, snap }: Extract<Tie, { kind: "placement" }>): Frame | null {
+  const placed = ask(placements, dressing);
+  const i = placed?.key.indexOf(keyOfHex(key)) ?? -1;
+  if (!placed || i < 0) return null;
+  const standing = standingAt(placed, i);
+  if (snap === undefined) return pick(standing, ["position", "rotation"]);
+  const found = standing.prop === null ? [] : ask(things.snapPoints, standing.prop);
+  const named = found.find(({ name }) => name === snap);
+  return named ? snapFrame(standing, named) : null;
+}
+
+/** The frame of a place on a line; null where it has none such. */
+function lineFrame(ask: Ask, { line: id, at }: Extract<Tie, { kind: "line" }>): Frame | null {
+  const [line, guide] = [ask(things.line, id), ask(things.guide, id)];
+  return line && guide ? placeOnLine(line, guide, at) : null;
 }
 
 /** Where a tie's end was and is; null where it is gone. */
 function endsOf(ask: Ask, tie: Tie): { stood: Frame; now: Frame } | null {
-  if (tie.kind === "placement") {
-    const placed = ask(placements, tie.dressing);
-    const now = placed && frameOf(placed, tie.key);
-    return now ? { stood: tie.stood, now } : null;
+  if (tie.kind !== "surface") {
+    const now = tie.kind === "line" ? lineFrame(ask, tie) : placementFrame(ask, tie);
+    return now && { stood: tie.stood, now };
   }
   const [rest, now] = [ask(things.meshAtRest, tie.surface), ask(things.worldMesh, tie.surface)];
   if (!rest || !now) return null;

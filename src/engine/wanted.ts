@@ -38,7 +38,9 @@ export function meshesWanted(scene: Scene): Set<string> {
       if (asset !== null && which(surface)) wanted.add(asset);
     }
   };
-  for (const { laid } of lines) {
+  for (const line of lines) {
+    const laid =
+      line.kind === "between" && line.form === "surface" ? { kind: "surface" as const, on: line.on } : line.laid;
     if (laid?.kind === "edges") wantSurfaces(({ id }) => id === laid.on);
     else if (laid) wantSurfaces(({ id, ground }) => (laid.on.length > 0 ? laid.on.includes(id) : ground));
   }

@@ -42,6 +42,8 @@ export interface EvaluatedDressing {
 export interface EvaluatedScene {
   scene: Scene;
   dressings: readonly EvaluatedDressing[];
+  /** Names of lines by their ids, of families those of their members. */
+  lineNames?: ReadonlyMap<string, string>;
   /** Where surfaces and lines are to be written too, these. */
   surfaces?: readonly ShownSurface[];
   lines?: readonly ShownLine[];
@@ -81,9 +83,10 @@ export interface PlacementRow {
 const round = (value: number, digits: number): number => Number(value.toFixed(digits)) + 0;
 
 /** Calls `each` for every placement of every dressing that is not blank. */
-export function forEachRow({ scene, dressings }: EvaluatedScene, each: (row: PlacementRow) => void): void {
+export function forEachRow({ scene, dressings, lineNames }: EvaluatedScene, each: (row: PlacementRow) => void): void {
   const propNames = new Map(scene.props.map((prop) => [prop.id, prop.name]));
-  const guideNames = new Map([...scene.lines, ...scene.surfaces].map(({ id, name }) => [id, name]));
+  const guides = [...scene.lines, ...scene.surfaces].map(({ id, name }) => [id, name] as const);
+  const guideNames = new Map([...guides, ...(lineNames ?? [])]);
   for (const { dressing, placements: p } of dressings) {
     for (let i = 0; i < p.count; i++) {
       if (!stands(p, i)) continue;

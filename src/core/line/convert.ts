@@ -20,9 +20,12 @@ interface Extent {
   height: number;
 }
 
-/** The same line as another kind, divided as it was. Knots stay knots; a shape gets the size of what was there, and knots lie on the old line. */
+/**
+ * The same line as another kind, divided as it was. Knots stay knots; a shape gets the size of what was there, and knots lie on the
+ * old line. A family stays one, and nothing becomes one.
+ */
 export function asKind(line: Line, kind: LineKind): Line {
-  if (kind === line.kind) return line;
+  if (kind === line.kind || kind === "between" || line.kind === "between") return line;
   const { id, number, name, ring, ringRadius, marks, marksFrom, marksPer } = line;
   const divided = { marks, marksFrom, marksPer };
   const knotted = kind === "polyline" || kind === "smooth" || kind === "bezier" || kind === "hanging";
@@ -50,7 +53,7 @@ export function asKind(line: Line, kind: LineKind): Line {
   });
 }
 
-function extentOf(line: Line): Extent {
+function extentOf(line: KnottedLine | Shape): Extent {
   if (hasKnots(line)) {
     const positions = line.knots.map((knot) => knot.position);
     const [low, high] = [Math.min, Math.max].map((pick) =>

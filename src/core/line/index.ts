@@ -7,6 +7,7 @@ import { applyRoll, rollOf, type Roll } from "./roll";
 import { stationsOf, type Stations } from "./stations";
 import { arcLengthWithin, type Curve } from "./curve";
 import { curveThrough, normalsAlong, type LaidTrack, type Normals } from "./track";
+import { distinctNumbers } from "./members";
 import type { Line } from "./schema";
 
 export { handleShare, handlesOf, type Handles } from "./bezier";
@@ -14,6 +15,19 @@ export { squaredToChain } from "./chain";
 export { chained } from "./chained";
 export { ChordFinder, LEAST_STEP, TOGETHER } from "./chord";
 export type { Corner } from "./corners";
+export {
+  familyOf,
+  memberId,
+  membersOf,
+  MOST_MEMBERS,
+  nameOfMember,
+  NO_MEMBERS,
+  shortName,
+  type Members,
+  type Pair,
+} from "./members";
+export { pairsOfDivisions, pairsPicked } from "./pairs";
+export { placeOnLine } from "./place-on-line";
 export { asKind, joined, reversed, splitAt } from "./convert";
 export { arcLengthWithin, type Curve, type Track } from "./curve";
 export { withKnotAt } from "./insert";
@@ -45,12 +59,15 @@ export class GuideLine {
   readonly #roll: Roll | null;
   /** Up along a line that lies on a surface. */
   readonly #normals: Normals | null;
+  readonly #track: LaidTrack | null;
+  #renumbered: GuideLine | undefined;
   #stations: Stations | undefined;
   #marks: Float64Array | undefined;
 
   /** @param track where the line lies once it has been laid onto a surface, see `core/lay` */
   constructor(line: Line, track: LaidTrack | null = null) {
     this.#line = line;
+    this.#track = track;
     this.id = line.id;
     this.number = line.number;
     this.curve = track ? curveThrough(track) : curveOf(line);
@@ -58,6 +75,13 @@ export class GuideLine {
     this.leaps = track?.leaps ?? 0;
     this.tagged = line.knots.some(({ tag }) => tag !== undefined);
     this.#roll = rollOf(line, this.curve);
+  }
+
+  /** The same line under another number. */
+  numbered(number: number): GuideLine {
+    if (number === this.number) return this;
+    if (this.#renumbered?.number !== number) this.#renumbered = new GuideLine({ ...this.#line, number }, this.#track);
+    return this.#renumbered;
   }
 
   get stations(): Stations {
@@ -119,4 +143,12 @@ export class GuideLine {
   #rolled(up: UpRule, at: Float64Array, n: number, rotation: Float64Array): void {
     if (this.#roll && (up === "line" || up === "roll")) applyRoll(this.#roll, at, n, rotation);
   }
+}
+
+/** The lines, each with a number that no other of them has. */
+export function distinctly(lines: GuideLine[]): GuideLine[] {
+  const numbers = distinctNumbers(lines);
+  return lines.every(({ number }, i) => number === numbers[i])
+    ? lines
+    : lines.map((line, i) => line.numbered(numbers[i]));
 }

@@ -12,6 +12,7 @@ import { smooth } from "./smooth";
 import type { Curve } from "./curve";
 import {
   arcSchema,
+  betweenSchema,
   bezierSchema,
   circleSchema,
   coilSchema,
@@ -24,6 +25,8 @@ import {
   type LineKind,
 } from "./schema";
 import type { z } from "zod";
+
+const NOWHERE = { knots: [{ id: 0, position: [0, 0, 0] as const }], closed: false, cornerRadius: 0 };
 
 /** The table of kinds: the words for each and how it becomes a curve. */
 export const LINE_KINDS: {
@@ -44,6 +47,8 @@ export const LINE_KINDS: {
   arc: { schema: arcSchema, label: "Arc", curve: arc },
   rectangle: { schema: rectangleSchema, label: "Rounded rectangle", curve: rectangle },
   coil: { schema: coilSchema, label: "Coil", curve: coil },
+  // Its members run somewhere, see `members.ts`.
+  between: { schema: betweenSchema, label: "Between", curve: () => polyline(NOWHERE) },
 };
 
 /** The curve of a line of any kind. */

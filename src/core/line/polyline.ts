@@ -18,7 +18,7 @@ interface Corner {
   angle: number;
 }
 
-export function polyline(line: Polyline): Curve {
+export function polyline(line: Pick<Polyline, "knots" | "closed" | "cornerRadius">): Curve {
   const { knots } = line;
   const closed = line.closed && knots.length > 2;
   const last = knots.length - 1;

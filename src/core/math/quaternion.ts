@@ -1,5 +1,5 @@
 /** Unit quaternions `x y z w`, glTF's order, as tuples for a few and at offsets of typed arrays for many. */
-import type { Numbers, Vec3 } from "./vector";
+import { anyPerpendicular, cross, dot, type Numbers, type Vec3 } from "./vector";
 
 export type Quat = readonly [x: number, y: number, z: number, w: number];
 
@@ -10,6 +10,18 @@ export function fromAxisAngle(axis: Vec3, angle: number): Quat {
 }
 
 /** The rotation back. */
+/** The least turn that takes one direction to another, both of length one; about any axis square to them where they are opposed. */
+export function between(a: Vec3, b: Vec3): Quat {
+  const w = 1 + dot(a, b);
+  if (w > 1e-9) {
+    const [x, y, z] = cross(a, b);
+    const length = Math.hypot(x, y, z, w);
+    return [x / length, y / length, z / length, w / length];
+  }
+  const [x, y, z] = anyPerpendicular(a);
+  return [x, y, z, 0];
+}
+
 export const conjugate = ([x, y, z, w]: Quat): Quat => [-x, -y, -z, w];
 
 /** The Hamilton product: first `b`, then `a`. */

@@ -26,6 +26,7 @@ export type { Unrolled } from "./unroll";
 export { AS_IT_COMES, layingSchema, waysOf, type Laying } from "./laying";
 export { MOST_UNROLLED } from "./unroll";
 export { hullOf } from "./hull";
+export { landmarksAt, type Landmark } from "./landmarks";
 export { hitsFor, type Hits, type Seen } from "./heights";
 export { randomOver } from "./random-over";
 export { RayTree, type Met } from "./ray-tree";

@@ -3,7 +3,7 @@ import { step } from "../graph";
 import { pick } from "../schema";
 import { carriedAlong } from "./carry";
 import { framesAt } from "./frames";
-import { known } from "./sources";
+import { guidesOf } from "./sources";
 import type { Moves } from "./frames";
 import type { Host } from "./hosts";
 import type { Slots } from "./slots";
@@ -45,7 +45,7 @@ const carriedStep = step("carried along", carriedAlong);
 /** The lines as they are at rest, or where they are to be spaced anew at each moment, as they are then. */
 const linesFor = ({ lines }: Dressing["where"], { stretching }: Dressing["spacing"], from: Sources): GuideLine[] => {
   const hosts = stretching === "anew" ? from : from.rest;
-  return [...known(lines, (id) => hosts.guide(id)).values()];
+  return guidesOf(lines, hosts);
 };
 
 /** For ways of spacing that do not look at how far props reach. */
@@ -71,7 +71,7 @@ export const along: Host = {
   },
   carried(ask, anchored, { where, spacing: { stretching } }, from) {
     if (stretching === "anew") return anchored;
-    const lines = [...known(where.lines, (id) => from.guide(id)).values()];
+    const lines = guidesOf(where.lines, from);
     if (lines.every((line, k) => line === anchored.lines[k])) return anchored;
     return { ...anchored, lines, slots: ask.step(carriedStep, anchored.slots, anchored.lines, lines) };
   },

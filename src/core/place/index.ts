@@ -43,6 +43,8 @@ export {
   type Key,
 } from "./keys";
 export { FLAG, NO_PROP, Slots } from "./slots";
+export { MOST_LOOKING, pairsOfSnaps } from "./snap-pairs";
+export { standingAt } from "./standing-at";
 export { keyOnOther, onOf } from "./on";
 export { keepAmount, keepRule } from "./spacing/keep";
 export { tagsOf } from "./where/fields";

@@ -1,6 +1,6 @@
 /** Pegs: what the artist fixed by hand. Rules leave it alone, whatever they would have done with the slot. */
 import { z } from "zod";
-import { idSchema, vec3Schema, within, FARTHEST } from "../schema";
+import { hostIdSchema, idSchema, vec3Schema, within, FARTHEST } from "../schema";
 import { tieSchema } from "../tie";
 import { ADDED, eachOf, keyOfHex, lineNumberOfKey, placeOfKey, drawsOfRow, type Key } from "./keys";
 import { FLAG, NO_PROP, Slots } from "./slots";
@@ -41,7 +41,7 @@ const saying = {
 
 export const pegSchema = z.object({
   /** The line, or the surface or area, that its slot lies on. */
-  on: idSchema,
+  on: hostIdSchema,
   ...saying,
 });
 

@@ -1,6 +1,6 @@
 /** What a dressing asks of its scene. Each answer counts as something that the dressing hangs on. */
 import type { Raster } from "../image";
-import type { GuideLine } from "../line";
+import { distinctly, type GuideLine } from "../line";
 import type { Vec3 } from "../math";
 import type { Body, Grounds, PropBounds, TriangleMesh, WorldMesh } from "../mesh";
 import type { Carry } from "../tie";
@@ -12,6 +12,8 @@ import type { MixOf } from "./what/what";
 export interface Hosts {
   /** A line, laid where it is laid. */
   guide(line: string): GuideLine | undefined;
+  /** Lines by ids, for each family its members instead. */
+  linesIn(ids: readonly string[]): readonly string[];
   surface(id: string): WorldMesh | undefined;
   /** The inside of a surface. */
   volume(surface: string): Volume | undefined;
@@ -48,6 +50,13 @@ export interface Sources extends Grounds, Hosts {
   /** Whether its surfaces are also to be laid out by their UVs. */
   charted(): boolean;
 }
+
+/** Lines of which no two have one number, in the order in which they are named. */
+export const guidesOf = (ids: readonly string[], { guide, linesIn }: Hosts): GuideLine[] =>
+  distinctly([...known(linesIn(ids), guide).values()].slice(0, MOST_LINES));
+
+/** Slots count their lines in 16 bits. */
+const MOST_LINES = 2 ** 16 - 1;
 
 /** What there is of several things, by their ids, in the order in which they are named. */
 export function known<T>(ids: Iterable<string>, find: (id: string) => T | undefined): Map<string, T> {

@@ -22,6 +22,7 @@ import { LOOSE, type Where } from "./where/schema";
 import { broughtUp } from "./version-5";
 import { keyOfHex, type Key } from "./keys";
 import type { Carry } from "../tie";
+import type { GuideLine } from "../line";
 import type { Pegs } from "./pegs";
 import type { Places } from "../layout";
 import type { Dressing } from "./schema";
@@ -104,14 +105,20 @@ export const spread: Host = {
     return { ...anchored, fields: now, slots: ask.step(carriedStep, slots, bound, fields, now) };
   },
   frames(ask, { fields, slots }, hold, moves, { stance: { forward, thing }, variation: { seed }, pegs }, from) {
-    const faced = thing !== null && from.guide(thing) ? [thing] : from.lines();
-    const lines = forward === "line" ? [...known(faced, (id) => from.guide(id)).values()] : [];
+    const lines = forward === "line" ? linesFaced(thing, from) : [];
     const own = forward === "random" ? seed : 0;
     const frames = ask.step(framesStep, fields, slots, pick(hold, ["up", "aim", "spread"]), moves, lines, own);
     const carries = carriesOf(pegs, from);
     return carries.length === 0 ? frames : ask.step(heldFramesStep, frames, slots.key, carries);
   },
 };
+
+/** The line that is named, or of all lines those that are there. */
+function linesFaced(thing: string | null, from: Sources): GuideLine[] {
+  const guides = (ids: readonly string[]) => [...known(from.linesIn(ids), (id) => from.guide(id)).values()];
+  const named = thing === null ? [] : guides([thing]);
+  return named.length > 0 ? named : guides(from.lines());
+}
 
 /** What carries a flat layout, and the sheet that it is to fill; null where there is none. */
 function carried(ask: Pick<Ask, "step">, where: Where, fields: readonly Field[]) {

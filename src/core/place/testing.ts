@@ -89,6 +89,8 @@ export const addedOn = (on: string, ...pegs: Omit<Peg, "on" | "added">[]): Recor
 export interface Around {
   guides: ReadonlyMap<string, GuideLine>;
   bounds: ReadonlyMap<string, PropBounds>;
+  /** The ids of the members of families. */
+  families?: ReadonlyMap<string, readonly string[]>;
   mixes?: ReadonlyMap<string, readonly MixOf[]>;
   things?: ReadonlyMap<string, Vec3>;
   surfaces?: ReadonlyMap<string, { mesh: WorldMesh; ground: boolean }>;
@@ -112,6 +114,7 @@ export const surroundings = (lines: readonly Line[]): Around => ({
 
 const hostsOf = (around: Around, volumeOf: (ground: WorldMesh) => Volume): Hosts => ({
   guide: (id) => around.guides.get(id),
+  linesIn: (ids) => ids.flatMap((id) => around.families?.get(id) ?? [id]),
   surface: (id) => around.surfaces?.get(id)?.mesh,
   volume: (id) => {
     const ground = around.surfaces?.get(id)?.mesh;

@@ -10,4 +10,6 @@ export { besideOf, longestOf, oddityOf, stoodUp, type Oddity } from "./oddity";
 export { parseScene } from "./parse";
 export * from "./prepare";
 export * from "./schema";
+export * from "./snap-points";
+export { MOST_SNAP_POINTS, type OwnSnapPoint } from "./snap-schema";
 export * from "./ties";

@@ -1,4 +1,5 @@
 /** What things are called. */
+import { familyOf } from "../line";
 import type { Scene } from "./schema";
 
 type Kind = "guide" | "dressing" | "prop";
@@ -13,5 +14,5 @@ export function namesIn({
   const namesOf = (things: readonly { id: string; name: string }[]) =>
     new Map(things.map(({ id, name }) => [id, name]));
   const names = { guide: namesOf([...surfaces, ...lines]), dressing: namesOf(dressings), prop: namesOf(props) };
-  return (id, kind) => names[kind].get(id);
+  return (id, kind) => names[kind].get(id) ?? (kind === "guide" ? names.guide.get(familyOf(id) ?? "") : undefined);
 }

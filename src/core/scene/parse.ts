@@ -28,6 +28,8 @@ const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {
   10: (scene) => ({ ...stiffOverSurfaces(scene), version: 11 }),
   // Version 12 makes surfaces of closed bodies: tubes, shells, solids.
   11: (scene) => ({ ...scene, version: 12 }),
+  // Version 13 knows snap points and lines between them: what version 12 had has none, and its ties hold as they did.
+  12: (scene) => ({ ...scene, version: 13 }),
 };
 
 /** Version 1 knew only whether props stand or hang; from 2 on any side of a prop may meet the line. */

@@ -3,6 +3,7 @@ import { z } from "zod";
 import { cross, dot, scale, subtract, type Vec3 } from "../math";
 import { choiceParam, plainParam, vec3Schema, within, FARTHEST } from "../schema";
 import type { PropBounds } from "../mesh";
+import { snapPointsSchema } from "./snap-schema";
 
 const DIRECTIONS: Readonly<Record<Direction, Vec3>> = {
   "+x": [1, 0, 0],
@@ -40,6 +41,8 @@ export const preparationSchema = z
       .tuple([within(FARTHEST).positive(), within(FARTHEST).positive()])
       .nullable()
       .default(null),
+    /** Named places that other things catch on. */
+    snaps: snapPointsSchema,
     /** The artist has said that its size and how it lies are as they should be. */
     asMeant: z.boolean().default(false),
   })
@@ -59,12 +62,15 @@ function axesOf({ front, up }: Preparation): [left: Vec3, up: Vec3, front: Vec3]
   return [cross(u, f), u, f];
 }
 
-const turnedInto = (axes: readonly Vec3[], v: Vec3): Vec3 => [dot(axes[0], v), dot(axes[1], v), dot(axes[2], v)];
+const along = (axes: readonly Vec3[], v: Vec3): Vec3 => [dot(axes[0], v), dot(axes[1], v), dot(axes[2], v)];
+
+/** A direction of the file as the prop has it. */
+export const turnedInto = (prepared: Preparation, v: Vec3): Vec3 => along(axesOf(prepared), v);
 
 /** The file's box, turned and sized, before the pivot comes to the origin. */
 function turnedBox({ bounds, prepared }: Prepared): PropBounds {
   const axes = axesOf(prepared);
-  const corners = [bounds.min, bounds.max].map((corner) => scale(turnedInto(axes, corner), prepared.size));
+  const corners = [bounds.min, bounds.max].map((corner) => scale(along(axes, corner), prepared.size));
   const end = (pick: (...values: number[]) => number): Vec3 => [
     pick(corners[0][0], corners[1][0]),
     pick(corners[0][1], corners[1][1]),
@@ -76,7 +82,7 @@ function turnedBox({ bounds, prepared }: Prepared): PropBounds {
 function pivotOf(prop: Prepared): Vec3 {
   const { pivot, point, size } = prop.prepared;
   if (pivot === "made") return [0, 0, 0];
-  if (pivot === "point") return scale(turnedInto(axesOf(prop.prepared), point), size);
+  if (pivot === "point") return scale(turnedInto(prop.prepared, point), size);
   const { min, max } = turnedBox(prop);
   const height = { bottom: min[1], centre: (min[1] + max[1]) / 2, top: max[1] }[pivot];
   return [(min[0] + max[0]) / 2, height, (min[2] + max[2]) / 2];
@@ -87,6 +93,10 @@ export function preparationMatrix(prop: Prepared): number[] {
   const pivot = pivotOf(prop);
   return axesOf(prop.prepared).flatMap((axis, k) => [...scale(axis, prop.prepared.size), 0 - pivot[k]]);
 }
+
+/** A place of the file as the prop has it, metres. */
+export const intoPrepared = (prop: Prepared, point: Vec3): Vec3 =>
+  subtract(scale(turnedInto(prop.prepared, point), prop.prepared.size), pivotOf(prop));
 
 /** The box that holds the prop as it is prepared, in its own coordinates. */
 export function preparedBounds(prop: Prepared): PropBounds {

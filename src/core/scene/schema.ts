@@ -13,7 +13,7 @@ import { preparationSchema } from "./prepare";
 import { timeSchema } from "./time";
 
 /** The version this program writes; older ones are brought up on load, newer ones refused. */
-export const SCENE_VERSION = 12;
+export const SCENE_VERSION = 13;
 
 /** What was put right, or is not used, when a prop's file was brought in: see `files/prop.ts`. */
 export const MENDS = [

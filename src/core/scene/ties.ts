@@ -93,7 +93,7 @@ export function uncarried<S extends Pick<Scene, "surfaces" | "lines" | "dressing
   edited: S,
   carries: Carries,
 ): S {
-  const ends = new Set([...edited.surfaces, ...edited.dressings].map(({ id }) => id));
+  const ends = new Set([...edited.surfaces, ...edited.dressings, ...edited.lines].map(({ id }) => id));
   const lost = ({ held }: { held?: Tie | null }) => !!held && !ends.has(holderOf(held));
   // Of what is held and seen where it is computed only placements may be: they are not moved in the scene.
   if (seen === scene) {

@@ -157,6 +157,9 @@ export function within(most: number): z.ZodNumber {
 /** An id: short text that is unique among things of its sort. */
 export const idSchema = z.string().min(1).max(80);
 
+/** What something lies on: also a member of a family of lines, whose id begins with that of its family. */
+export const hostIdSchema = z.string().min(1).max(120);
+
 /** A name as the artist wrote it. */
 export const nameSchema = z.string().trim().min(1, "a name needs at least one letter").max(120);
 

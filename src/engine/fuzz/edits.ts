@@ -36,6 +36,11 @@ function textsOf({ lines, surfaces, dressings, props, mixes }: Scene): Texts {
     [["prop", "first", "last", "corner", "nthProp"], ids([...props, ...mixes])],
     [["thing"], ids([...lines, ...surfaces])],
     [["to"], ids([...lines, ...surfaces, ...dressings])],
+    [["dressing"], ids(dressings)],
+    [
+      ["snap", "toSnap"],
+      ["hook", "top", "gone"],
+    ],
     [["asset"], FILES.pictures],
     [
       ["tintFrom", "tintTo"],
@@ -49,6 +54,8 @@ function textsOf({ lines, surfaces, dressings, props, mixes }: Scene): Texts {
 const DENSE: Readonly<Record<string, (value: number) => number>> = {
   distance: (value) => Math.max(0.8, value),
   count: (value) => Math.min(40, value),
+  parts: (value) => Math.min(6, value),
+  within: (value) => Math.min(2, value),
   gap: (value) => Math.max(-0.05, value),
   perArea: (value) => Math.min(1.5, value),
   perVolume: (value) => Math.min(1, value),
@@ -107,11 +114,21 @@ function partOf<T extends { kind: string }>(
 function tieIn(scene: Scene, dice: Dice, placed: Parameters<Change>[3]): Tie {
   const stood = { position: [0, dice.share(), 0], rotation: [0, 0, 0, 1], scale: 1 } as const;
   const surface = dice.pick(scene.surfaces).id;
-  if (dice.chance(0.6)) return { kind: "surface", surface, at: [dice.share(), 0, dice.share()], stood };
+  if (dice.chance(0.5)) return { kind: "surface", surface, at: [dice.share(), 0, dice.share()], stood };
+  if (dice.chance(0.4)) {
+    const at = { by: dice.pick(["knot", "mark", "end"] as const), number: dice.below(3) };
+    return { kind: "line", line: dice.pick(scene.lines).id, at, stood };
+  }
   const dressing = dice.pick(scene.dressings).id;
   const keys = placed(dressing)?.key ?? [];
   const key = keys.length > 0 && dice.chance(0.9) ? hexOf(keys[dice.below(keys.length)]) : "c0ffee";
-  return { kind: "placement", dressing, key, stood };
+  return {
+    kind: "placement",
+    dressing,
+    key,
+    stood,
+    ...(dice.chance(0.5) && { snap: dice.pick(["hook", "top", "gone"]) }),
+  };
 }
 
 const line: Change = (scene, dice, _, placed) => {
@@ -119,7 +136,7 @@ const line: Change = (scene, dice, _, placed) => {
   const place = () => [0, 1, 2].map(() => 4 * dice.share() - 2) as unknown as Line["knots"][0]["position"];
   const at = dice.below(old.knots.length);
   const knots = [...old.knots];
-  const way = dice.below(7);
+  const way = knots.length > 0 ? dice.below(7) : 5;
   if (way === 6) knots[at] = { ...knots[at], held: tieIn(scene, dice, placed) };
   else if (way === 0) knots[at] = { ...knots[at], position: place() };
   else if (way === 1 && "closed" in old) knots.splice(at, 0, { id: nextNumber(knots), position: place() });

@@ -69,6 +69,7 @@ export function fuzzScene(): Scene {
       asset: FILES.props[k],
       bounds: { min: [-0.2, 0, -0.2], max: [0.2, 0.6, 0.2] },
       triangles: 12,
+      prepared: { snaps: [{ name: "hook", position: [0.1, 0.5, 0.2 * k], direction: [0, 1, k] }] },
     })),
     mixes: [{ id: "any", name: "any", props: ["buoy", "oar"].map((prop) => ({ prop, weight: 1 })) }],
     lines: [
@@ -84,6 +85,17 @@ export function fuzzScene(): Scene {
         kind: "polyline",
         knots: knots([0, 0, 0], [1, 0, 0]),
         laid: { kind: "edges", on: "hill", follow: "boundary", at: [2, 0, 0] },
+      }),
+      line("struts", 6, { kind: "between", knots: [], pairs: "crossing", lines: ["quay", "rope"], parts: 3, shift: 1 }),
+      line("swags", 7, {
+        kind: "between",
+        knots: [],
+        pairs: "snaps",
+        dressing: "b",
+        snap: "hook",
+        partner: "net",
+        form: "hanging",
+        marks: 2,
       }),
     ],
     surfaces: [
@@ -177,6 +189,7 @@ export function fuzzScene(): Scene {
         spacing: { distance: 1.2 },
         stance: { up: "normal" },
       },
+      { id: "g", where: { lines: ["struts", "swags"] }, spacing: { by: "divide" }, gaps: { avoid: ["swags"] } },
     ].map((one) => ({ ...BUSY, name: one.id, ...one })),
   });
 }

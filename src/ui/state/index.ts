@@ -14,6 +14,15 @@ export {
   taggedSpans,
   tagsOf,
 } from "./guides";
+export {
+  lineName,
+  lineRunning,
+  membersNow,
+  ownerOfLine,
+  runningLinesNow,
+  useFamilies,
+  useRunningLines,
+} from "./families";
 export { useLaid, useMade } from "./laid";
 export { useMoved, useStills } from "./moved";
 export {

@@ -13,6 +13,7 @@ import type { ShownResult } from "@/engine/engine";
 import type { Progress } from "@/engine/evaluation.worker";
 import { dressingOnCharts, forgetCharts, putCharts } from "./charted";
 import { forgetOthers } from "./guides";
+import { putFamilies, runningLinesNow, useFamilies } from "./families";
 import { putLaid, putMade, useLaid, useMade } from "./laid";
 import { forgetMoved, putMovable, putMoved, putStills } from "./moved";
 import { useSession } from "./session";
@@ -99,6 +100,7 @@ export function placeAgain(): void {
 export function startEvaluating(): { request: (scene: Scene) => void; stop: () => void } {
   useResults.setState(useResults.getInitialState(), true);
   useLaid.setState({ tracks: new Map() });
+  useFamilies.setState({ families: new Map() });
   useMade.setState({ meshes: new Map() });
   forgetMoved();
   forgetCharts();
@@ -124,6 +126,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
     },
     carries: (carries) => void (own.carries = carries),
     laid: putLaid,
+    families: putFamilies,
     made: putMade,
     movable: putMovable,
     moved: putMoved,
@@ -163,7 +166,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
     own.arriving?.arrived();
     own.arriving = null;
     own.scene = scene;
-    forgetOthers(scene.lines);
+    forgetOthers([...scene.lines, ...runningLinesNow()]);
     if (useResults.getState().stopped) useResults.setState({ stopped: false });
     client.request(scene, dressingOnCharts());
   };

@@ -24,7 +24,7 @@ export function gapFlags(
   frames: Frames,
 ): Uint16Array {
   // What is spread keeps off by its distances.
-  const avoided = slots.spread ? [] : [...known(params.avoid, (id) => from.rest.guide(id)).values()];
+  const avoided = slots.spread ? [] : [...known(from.rest.linesIn(params.avoid), (id) => from.rest.guide(id)).values()];
   const drawn = params.chance > 0 || params.runsOn || params.atMost > 0 ? seed : 0;
   const keepsOff = avoided.length > 0 ? frames : null;
   const flags = ask.step(gapsStep, slots, pick(params, BLANKING), drawn, lines, avoided, keepsOff);

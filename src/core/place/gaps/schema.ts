@@ -5,6 +5,7 @@ import {
   angleParam,
   assetHashSchema,
   choiceParam,
+  hostIdSchema,
   idSchema,
   lengthParam,
   numbered,
@@ -21,7 +22,7 @@ import {
 } from "../../schema";
 
 /** A stretch of a line that stays free, by arc length in metres. On a closed line it may run through the start. */
-export const stretchSchema = z.object({ line: idSchema, from: within(2 * FARTHEST), to: within(2 * FARTHEST) });
+export const stretchSchema = z.object({ line: hostIdSchema, from: within(2 * FARTHEST), to: within(2 * FARTHEST) });
 
 /** How the distance to something counts: nothing stands at `none` metres, all may at `full`, and between them a soft curve. */
 export const distanceSchema = z.object({

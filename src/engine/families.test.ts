@@ -1,0 +1,205 @@
+/** Families of lines, and ties to snap points and to places of lines: what goes between and what is tied goes along. */
+import { fromAxisAngle, rotate, type Vec3 } from "@/core/math";
+import { makeLine } from "@/core/line/testing";
+import { hexOf, standingAt } from "@/core/place";
+import { sceneAt, sceneSchema, snapFrame, snapPointsOf, type Scene } from "@/core/scene";
+import { harbourScene } from "@/core/scene/testing";
+import type { Tie } from "@/core/tie";
+import { Engine } from "./engine";
+
+const apart = (a: readonly number[], b: readonly number[]): number => Math.hypot(...a.map((x, k) => x - b[k]));
+const endsOf = (engine: Engine, id: string): [Vec3, Vec3] => {
+  const { points } = engine.drawnLine(id)!;
+  return [points[0], points[points.length - 1]];
+};
+const membersOf = (engine: Engine, id: string) => engine.families.get(id)!.lines;
+
+/** The harbour with a hook on its first prop, and more lines and dressings. */
+function harbour(lines: object[], dressings: object[] = [], more: object = {}): Scene {
+  const scene = harbourScene();
+  const [prop, ...others] = scene.props;
+  const hook = { name: "hook", position: [0.1, 0.5, 0.05], direction: [0, 0, 1] };
+  return sceneSchema.parse({
+    ...scene,
+    props: [{ ...prop, prepared: { ...prop.prepared, snaps: [hook] } }, ...others],
+    lines: [
+      ...scene.lines,
+      ...lines.map((line, i) =>
+        makeLine({ id: `line ${i}`, number: 50 + i, kind: "between", knots: [], ...line } as never),
+      ),
+    ],
+    dressings: [...scene.dressings, ...dressings],
+    ...more,
+  });
+}
+
+const row = (id: string, prop: string, more: object = {}) => ({
+  id,
+  name: id,
+  where: { lines: ["row"] },
+  what: { entries: [{ prop }] },
+  spacing: { distance: 1.5 },
+  ...more,
+});
+const straight = { id: "row", kind: "polyline", knots: [[0, 0, 0], [12, 0, 3]] }; // prettier-ignore
+const swags = { id: "swags", pairs: "snaps", dressing: "posts", snap: "hook", form: "hanging", sag: 0.3 };
+
+test("beams between divisions of a circle have the chord's length, each division to the next or to the k-th, once", () => {
+  for (const [parts, skip] of [
+    [12, 1],
+    [12, 5],
+    [7, 3],
+    [12, 6],
+  ]) {
+    // prettier-ignore
+    const round = { id: "round", kind: "circle", knots: [[1, 2, 3]], radius: 2.5 };
+    const scene = harbour([round, { id: "beams", pairs: "along", lines: ["round"], parts, skip }]);
+    const engine = new Engine();
+    engine.take(scene);
+    const beams = membersOf(engine, "beams");
+    expect(beams).toHaveLength(2 * skip === parts ? parts / 2 : parts);
+    for (const { id } of beams)
+      expect(apart(...endsOf(engine, id))).toBeCloseTo(2 * 2.5 * Math.sin((Math.PI * skip) / parts), 6);
+  }
+});
+
+test("from line to line it goes straight across, shifted or crosswise, by divisions of members too, clear of both ends", () => {
+  const rib = (id: string, x: number) => ({ id, kind: "polyline", knots: [[x, 0, 0], [x, 4, 0]] }); // prettier-ignore
+  const across = { id: "across", pairs: "across", lines: ["a", "b"], parts: 4, marks: 2, clearFrom: 0.1, clearTo: 0.2 };
+  const scene = harbour([
+    rib("a", 0),
+    rib("b", 3),
+    across,
+    { id: "shifted", pairs: "across", lines: ["a", "b"], parts: 4, shift: 1 },
+    { id: "crossing", pairs: "crossing", lines: ["a", "b"], parts: 4 },
+    { id: "struts", pairs: "across", lines: ["across"], shift: 0 },
+    { id: "round", pairs: "across", lines: ["round", "struts"] },
+  ]);
+  const engine = new Engine();
+  engine.take(scene);
+  const ends = (id: string) => membersOf(engine, id).map((one) => endsOf(engine, one.id));
+  ends("across").forEach(([from, to], i) => {
+    expect(apart(from, [0.1, i, 0])).toBeLessThan(1e-9);
+    expect(apart(to, [2.8, i, 0])).toBeLessThan(1e-9);
+  });
+  expect(ends("shifted").map(([[, from], [, to]]) => to - from)).toEqual([1, 1, 1, 1]);
+  expect(ends("crossing").map(([[, from], [, to]]) => to - from)).toEqual([1, 1, 1, 1, -1, -1, -1, -1]);
+  // From beam to beam, at both ends and in their middles.
+  expect(ends("struts")).toHaveLength(4 * 3);
+  expect(ends("struts")[1].map(([x]) => x)).toEqual([expect.closeTo(1.45), expect.closeTo(1.45)]);
+  const near = { ...across, clearFrom: 2, clearTo: 1.5 };
+  engine.take(harbour([rib("a", 0), rib("b", 3), near]));
+  expect(engine.families.get("across")).toMatchObject({ lines: [], tooNear: 5 });
+  engine.take(harbour([{ id: "round", pairs: "across", lines: ["round", "row"] }, straight]));
+  expect(engine.families.get("round")).toMatchObject({ lines: [], inCircle: true });
+});
+
+test("between snap points of props it hangs from one to the next wherever they stand, and another prop re-deals nothing", () => {
+  const scene = harbour(
+    [straight, swags],
+    [
+      row("posts", harbourScene().props[0].id, { stance: { turnUp: 0.4 } }),
+      row("beads", harbourScene().props[1].id, { where: { lines: ["swags"] }, spacing: { by: "count", count: 4 } }),
+    ],
+  );
+  const engine = new Engine();
+  engine.take(scene);
+  const posts = engine.placements("posts")!;
+  const hook = snapPointsOf(scene.props[0])[0];
+  const members = membersOf(engine, "swags");
+  expect(members).toHaveLength(posts.count - 1);
+  members.forEach(({ id }, i) => {
+    const both = [i, i + 1].map((k) => snapFrame(standingAt(posts, k), hook).position);
+    endsOf(engine, id).forEach((end, k) => expect(apart(end, both[k])).toBeLessThan(1e-6));
+  });
+  const keysOf = () => new Set([...engine.placements("beads")!.key].map(hexOf));
+  const before = keysOf();
+  expect(before.size).toBe(4 * members.length);
+  const [first] = scene.lines.filter(({ id }) => id === "row");
+  const longer = { ...first, knots: [first.knots[0], { ...first.knots[1], position: [15, 0, 3.75] }] };
+  engine.take({ ...scene, lines: scene.lines.map((one) => (one === first ? longer : one)) as Scene["lines"] });
+  const after = keysOf();
+  expect(after.size).toBeGreaterThan(before.size);
+  expect([...before].every((key) => after.has(key))).toBe(true);
+});
+
+test("as a net it joins the neighbours of a grid and nothing across it; all in reach, its nearest", () => {
+  const field = { id: "field", name: "field", made: { kind: "bumps", width: 8, depth: 8, height: 0 } };
+  const over = {
+    where: { kind: "over", surfaces: ["field"] },
+    spacing: { pattern: "square", distance: 2 },
+  };
+  const lengths = (rule: object): number[] => {
+    const engine = new Engine();
+    engine.take(
+      harbour([{ ...swags, ...rule }], [row("posts", harbourScene().props[0].id, over)], { surfaces: [field] }),
+    );
+    return membersOf(engine, "swags").map(({ id }) => apart(...endsOf(engine, id)));
+  };
+  const net = lengths({ partner: "net", within: 5, form: "straight" });
+  // Five by five stand on eight metres two apart.
+  const side = 5;
+  expect(net).toHaveLength(2 * side * (side - 1));
+  net.forEach((far) => expect(far).toBeCloseTo(2, 5));
+  const reach = lengths({ partner: "within", within: 2.9 });
+  expect(reach).toHaveLength(2 * side * (side - 1) + 2 * (side - 1) ** 2);
+});
+
+describe("a knot that is tied", () => {
+  const tied = (tie: Tie, more: object[], dressings: object[], at: Vec3) => {
+    const rope = { id: "rope", kind: "polyline", knots: [[0, 5, 0], at] }; // prettier-ignore
+    const scene = harbour([straight, rope, ...more], dressings);
+    scene.lines.find(({ id }) => id === "rope")!.knots[1].held = tie as never;
+    return scene;
+  };
+
+  test("to a snap point stays there when the prop is moved, dealt anew, set up otherwise, or travels; and tells where that is gone", () => {
+    const bare = harbour([straight], [row("posts", harbourScene().props[0].id)]);
+    const engine = new Engine();
+    engine.take(bare);
+    const hookOf = (scene: Scene) =>
+      snapFrame(standingAt(engine.placements("posts")!, 3), snapPointsOf(scene.props[0])[0]);
+    const stood = hookOf(bare);
+    const key = hexOf(engine.placements("posts")!.key[3]);
+    const tie: Tie = { kind: "placement", dressing: "posts", key, snap: "hook", stood };
+    for (const more of [
+      { fit: { up: 1.5, across: -0.4 } },
+      { variation: { positionOn: true, turnOn: true, sizeOn: true, seed: 7 } },
+      { spacing: { distance: 1.5, travelling: true, speed: 0.3 } },
+    ]) {
+      const scene = tied(tie, [], [row("posts", bare.props[0].id, more)], stood.position);
+      for (const t of [0, 0.7]) {
+        engine.take(sceneAt(scene, t));
+        expect(apart(endsOf(engine, "rope")[1], hookOf(scene).position)).toBeLessThan(1e-6);
+      }
+    }
+    const gone = tied({ ...tie, snap: "eye" }, [], [row("posts", bare.props[0].id), row("pegs", bare.props[0].id, { where: { lines: ["rope"] } })], stood.position); // prettier-ignore
+    engine.take(gone);
+    expect(engine.result("pegs")!.findings.map(({ check }) => check)).toContain("lost-tie");
+    expect(apart(endsOf(engine, "rope")[1], stood.position)).toBeLessThan(1e-9);
+  });
+
+  test("to a mark, an end or a knot of another line goes along with it; never with its own", () => {
+    const stood = { position: [6, 0, 1.5] as Vec3, rotation: [0, 0, 0, 1] as const };
+    for (const [at, there] of [
+      [{ by: "mark", number: 2 }, 0.5],
+      [{ by: "end", number: 1 }, 1],
+      [{ by: "knot", number: 0 }, 0],
+    ] as const) {
+      const place: Vec3 = [12 * there, 0, 3 * there];
+      const tie: Tie = { kind: "line", line: "row", at, stood: { ...stood, position: place } };
+      const scene = tied(tie, [], [], place);
+      const engine = new Engine();
+      const base = scene.lines.find(({ id }) => id === "row")!;
+      const by = fromAxisAngle([0, 1, 0], 0.8);
+      const knots = base.knots.map((knot) => ({ ...knot, position: rotate(by, knot.position) }));
+      const lines = scene.lines.map((one) => (one === base ? { ...one, marks: 4, knots } : one));
+      engine.take({ ...scene, lines: lines as Scene["lines"] });
+      expect(apart(endsOf(engine, "rope")[1], rotate(by, place))).toBeLessThan(1e-6);
+    }
+    const engine = new Engine();
+    const scene = tied({ kind: "line", line: "rope", at: { by: "end", number: 0 }, stood }, [], [], [1, 1, 1]);
+    engine.take(scene);
+    expect(endsOf(engine, "rope")[1]).toEqual([1, 1, 1]);
+  });
+});
