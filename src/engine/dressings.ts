@@ -60,6 +60,7 @@ function sourcesFor(ask: Ask, id: string): Sources {
     middle: (thing) => ask(things.middle, thing),
     bounds: (prop) => ask(things.bounds, prop),
     mix: (mix) => ask(things.mix, mix),
+    snaps: (prop) => ask(things.snapPoints, prop),
     hull: (prop) => ask(things.hull, prop),
     solid: (prop) => ask(things.preparedMesh, prop),
     body: (prop) => ask(things.body, prop),

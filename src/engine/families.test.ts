@@ -2,9 +2,9 @@
 import { fromAxisAngle, rotate, type Vec3 } from "@/core/math";
 import { makeLine } from "@/core/line/testing";
 import { hexOf, standingAt } from "@/core/place";
-import { sceneAt, sceneSchema, snapFrame, snapPointsOf, type Scene } from "@/core/scene";
+import { sceneAt, sceneSchema, snapPointsOf, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
-import type { Tie } from "@/core/tie";
+import { type Tie, snapFrame } from "@/core/tie";
 import { Engine } from "./engine";
 
 const apart = (a: readonly number[], b: readonly number[]): number => Math.hypot(...a.map((x, k) => x - b[k]));

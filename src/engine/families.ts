@@ -2,6 +2,7 @@
  * What families come to: the lines between their pairs. What a family goes between may hang on it in turn; then it has none,
  * which is told of.
  */
+import { snapFrame, type SnapPoint } from "@/core/tie";
 import { query, step, type Ask } from "@/core/graph";
 import {
   familyOf,
@@ -17,7 +18,7 @@ import {
   type Pair,
 } from "@/core/line";
 import { pairsOfSnaps, standingAt, type Placements } from "@/core/place";
-import { snapFrame, type SnapPoint } from "@/core/scene";
+
 import { pick } from "@/core/schema";
 import { placements } from "./dressings";
 import { reached } from "./reached";

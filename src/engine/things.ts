@@ -46,10 +46,9 @@ import {
   type Mix,
   type Oddity,
   type Prop,
-  type SnapPoint,
   type Surface,
 } from "@/core/scene";
-import { carriedPoint, carriedTurn, type Carry } from "@/core/tie";
+import { carriedPoint, carriedTurn, type Carry, type SnapPoint } from "@/core/tie";
 import { prepareMesh } from "./prepared-mesh";
 import { nameOfUnrolling, seamsOf } from "./unrollings";
 

@@ -5,6 +5,7 @@ import {
   atRest,
   boxOf,
   determinant,
+  emptiesOf,
   liesFar,
   meshNodesOf,
   readGlbFile,
@@ -81,9 +82,17 @@ function lookOver({ document, notes }: GltfFile, name: string): PropFile {
     throw new InputError(`“${name}” cannot be used: it reaches further than 10,000 km from its origin.`);
   }
   if (liesFar(bounds, FAR)) mended.push({ what: "far", part: "" });
+  const empties = emptiesOf(document)
+    .slice(0, 200)
+    .filter(({ position }) => position.every((x) => Math.abs(x) < FARTHEST))
+    .map(({ name, position, up }) => ({ name: name.trim().slice(0, 120), position, direction: up }));
   const textures = document.getRoot().listTextures().length;
   const parts = shown.length;
-  return { bounds, triangles, brought: { parts, materials: materials.size, textures, clips, mended: once(mended) } };
+  return {
+    bounds,
+    triangles,
+    brought: { parts, materials: materials.size, textures, clips, empties, mended: once(mended) },
+  };
 }
 
 const MEND_OF: Readonly<Record<Note, Brought["mended"][number]["what"]>> = {

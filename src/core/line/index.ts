@@ -18,6 +18,7 @@ export type { Corner } from "./corners";
 export {
   familyOf,
   memberId,
+  memberNumber,
   membersOf,
   MOST_MEMBERS,
   nameOfMember,

@@ -2,7 +2,7 @@
  * *The members of a family*: for every pair of places a line of its own, which is known by its pair. A member is an ordinary
  * line, and is treated as one wherever lines are.
  */
-import { hashText, finish, type Vec3 } from "../math";
+import { hashText, type Vec3 } from "../math";
 import { add, distance, scale, subtract } from "../math";
 import type { Between } from "./between";
 import { MAX_LINE_NUMBER, type Line } from "./schema";
@@ -70,11 +70,14 @@ export function membersOf(family: Between, pairs: readonly Pair[]): Members {
   return { lines, tooNear, beyond: Math.max(0, pairs.length - MOST_MEMBERS), inCircle: false };
 }
 
+/** The number that a member of a family wants for its keys, by the family's own. */
+export const memberNumber = (family: number, pair: string): number =>
+  FIRST_NUMBER + ((hashText(`${family} ${pair}`) >>> 0) % (MAX_LINE_NUMBER - FIRST_NUMBER));
+
 function memberOf(family: Between, pair: string, from: Vec3, to: Vec3): Line {
-  const number = FIRST_NUMBER + (finish(hashText(`${family.number} ${pair}`)) >>> 0) % (MAX_LINE_NUMBER - FIRST_NUMBER); // prettier-ignore
   const shared = {
     id: memberId(family.id, pair),
-    number,
+    number: memberNumber(family.number, pair),
     name: "",
     knots: [
       { id: 0, position: from },

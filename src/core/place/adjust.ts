@@ -2,6 +2,7 @@
  * The stage in which placements see each other and the world: dropped onto ground, kept clear, bent and clipped. Each step
  * gives copies of what it changes, and what came in where it has nothing to do.
  */
+import { cutsAtEnd } from "./spacing/schema";
 import { wrappingOf } from "./spacing/wrapped";
 import { kindOf } from "./where/kinds";
 import { composeInto, type Parts, type Placed } from "./compose";
@@ -65,7 +66,7 @@ export function adjusted(
   from: Sources,
   { slots, lines, fields, parts, moves, choice, standing, flags }: Standing,
 ): Adjusted {
-  const { fit, where, gaps } = dressing;
+  const { fit, where, gaps, spacing } = dressing;
   const { frames, hold, scale } = parts;
   const rack = slots.rack
     ? ask.step(stackStep, standing, slots, pick(frames, ["rotation"]), pick(hold, ["boxes", "contact"]), parts.draws.mirrored, standingOf(dressing)) // prettier-ignore
@@ -97,7 +98,8 @@ export function adjusted(
   }
   // What has gone since the gaps were known takes along what stood on it.
   if (slots.rack && !gaps.onGaps && now.flags !== flags) now.flags = carried(now.flags, slots);
-  const { bend, clip, bendOff } = fit;
+  const { bend, bendOff } = fit;
+  const clip = fit.clip || cutsAtEnd(spacing);
   if (slots.spread) {
     const { facing } = parts.frames;
     const bends = bend && kindOf(where).onSurfaces;

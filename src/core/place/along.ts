@@ -12,6 +12,7 @@ import { inColumns } from "./rack/columns";
 import { framesOfColumns } from "./rack/frames";
 import { rackOf } from "./rack/rack";
 import { pegged } from "./pegs";
+import { cutsAtEnd, isEndToEnd } from "./spacing/schema";
 import { spacing } from "./spacing/spacing";
 import type { GuideLine } from "../line";
 import type { Dressing } from "./schema";
@@ -55,11 +56,11 @@ export const along: Host = {
   anchors(ask, dressing, from, { rules, choice, hold }) {
     const { where, what, spacing: params, fit, pegs } = dressing;
     const lines = linesFor(where, params, from);
-    const endToEnd = params.by === "end";
+    const endToEnd = isEndToEnd(params);
     // How far props reach only matters to where slots lie where they are laid by it.
     const usesReach = endToEnd || params.inside || (params.anew && rules.corner !== null);
     const reaches = usesReach ? hold.reaches.subarray(0, 2 * rules.props.length) : null;
-    const clip = fit.clip && endToEnd;
+    const clip = (fit.clip && endToEnd) || cutsAtEnd(params);
     const bent = fit.bend && endToEnd;
     const ruled = ask.step(spacingStep, lines, rules, params, what.cornerAngle, reaches, clip, bent);
     const { rows, stagger } = fit;

@@ -238,7 +238,7 @@ function writePositions(
   { frames, hold, along, draws: draws }: Parts,
   first: number,
 ): void {
-  const { contact } = hold;
+  const { contact, byEnds } = hold;
   // Props that meet the line with their own origin need no moving.
   const atOrigin = contact.every((value) => value === 0);
   const { mirrored } = draws;
@@ -277,7 +277,7 @@ function writePositions(
     if (span && span[2 * i] === span[2 * i] && prop !== NO_PROP) {
       // Both its ends are to lie on the line: what counts is the middle between them.
       const half = 0.5 * (reach[2 * i + 1] + reach[2 * i]);
-      const middle = 0.5 * (reach[2 * i + 1] - reach[2 * i]);
+      const middle = byEnds && byEnds[prop] ? 0 : 0.5 * (reach[2 * i + 1] - reach[2 * i]);
       const x = frame[4 * f];
       const y = frame[4 * f + 1];
       const z = frame[4 * f + 2];

@@ -12,6 +12,7 @@ import { along } from "./along";
 import { compose, mirrorFlags, scalesOf } from "./compose";
 import { rowOffsets } from "./fit/rows";
 import { gapFlags } from "./gaps/gaps";
+import { hangingIn, hung } from "./hung";
 import { seen } from "./see";
 import { FLAG } from "./slots";
 import { spread } from "./spread";
@@ -40,6 +41,7 @@ const HOSTS: Readonly<Record<Dressing["where"]["kind"], Host>> = {
 const scaleStep = step("scale", scalesOf);
 const standStep = step("stand", compose);
 const mirrorStep = step("mirror flags", mirrorFlags);
+const hungStep = step("hung", hung);
 
 export function evaluate(ask: Remembering, dressing: Dressing, from: Sources): Placements {
   const { where, fit, pegs, oldPegs } = dressing;
@@ -76,18 +78,24 @@ export function evaluate(ask: Remembering, dressing: Dressing, from: Sources): P
 
   // Adjust: what sees others or the world.
   const now = adjusted(ask, dressing, from, { slots, lines, fields, parts, moves, choice, standing, flags });
+  const hanging = hangingIn(pegs, (key) => from.carry(key));
+  const { props } = choice;
+  const placed =
+    hanging.length > 0
+      ? ask.step(hungStep, now.placed, { key: slots.key, prop: slots.prop, flags: now.flags, props: [...props] }, hanging, props.map((prop) => from.snaps(prop))) // prettier-ignore
+      : now.placed;
   ask.progress(0.9);
 
   // See: what there is to show of it besides.
   return {
     count: slots.count,
     blanks: countBlanks(now.flags),
-    ...now.placed,
+    ...placed,
     ...pick(slots, ["prop", "key", "line", "row", "missing", "free", "tight"]),
     ...pick(now, ["flags", "shapes", "stacked"]),
-    ...seen(ask, dressing, from, { rest, anchored }, now.placed, hold, draws.tint),
+    ...seen(ask, dressing, from, { rest, anchored }, placed, hold, draws.tint),
     posed: posed(ask, slots, dressing.variation, choice.props, (prop, clip) => from.clip(prop, clip)),
-    props: [...choice.props],
+    props: [...props],
     lines: lines.map(({ id }) => id),
     fields: fields.map(({ id }) => id),
     lineLengths: Float64Array.from(lines, ({ curve }) => curve.length),

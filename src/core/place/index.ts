@@ -37,13 +37,14 @@ export {
   indicesOf,
   keyOfHex,
   lineKey,
+  lineNumberOfKey,
   MOST_DEEP,
   placeOfKey,
   slotOfOld,
   type Key,
 } from "./keys";
 export { FLAG, NO_PROP, Slots } from "./slots";
-export { MOST_LOOKING, pairsOfSnaps } from "./snap-pairs";
+export { pairsOfSnaps } from "./snap-pairs";
 export { standingAt } from "./standing-at";
 export { keyOnOther, onOf } from "./on";
 export { keepAmount, keepRule } from "./spacing/keep";

@@ -35,6 +35,19 @@ const saying = {
   uv: z.tuple([within(FARTHEST), within(FARTHEST)]).optional(),
   /** Loose: what holds it, with which it goes along as one piece. */
   held: tieSchema.optional(),
+  /**
+   * Loose: it hangs by one of its prop's snap points on a place whose up is the direction that this points against, turned
+   * about it by so much more, radians; with what holds it, that place goes along.
+   */
+  hangs: z
+    .object({
+      by: z.string().trim().min(1).max(120),
+      at: vec3Schema,
+      turned: z.tuple([within(2), within(2), within(2), within(2)]).readonly(),
+      turn: within(1_000_000).default(0),
+      free: z.boolean().default(true),
+    })
+    .optional(),
   /** Put there by hand: a slot of its own, besides those of the rules. */
   added: z.boolean().optional(),
 };

@@ -8,7 +8,7 @@ import type { Placements } from "./placements";
 
 /** Pairs beyond so many are only counted, and so are placements that look for partners. */
 const MOST_PAIRS = 1_000_000;
-export const MOST_LOOKING = 50_000;
+const MOST_LOOKING = 50_000;
 
 /** Snap points of placements: where they are, by what they are known, and which follows which. */
 interface Snaps {

@@ -3,7 +3,7 @@ import type { Raster } from "../image";
 import { distinctly, type GuideLine } from "../line";
 import type { Vec3 } from "../math";
 import type { Body, Grounds, PropBounds, TriangleMesh, WorldMesh } from "../mesh";
-import type { Carry } from "../tie";
+import type { Carry, SnapPoint } from "../tie";
 import type { Placements } from "./placements";
 import type { Volume } from "../host";
 import type { MixOf } from "./what/what";
@@ -33,6 +33,8 @@ export interface Sources extends Grounds, Hosts {
   mix(mix: string): readonly MixOf[] | undefined;
   /** Corners of a prop's hull, in its own metres: 3k numbers. */
   hull(prop: string): Float32Array | undefined;
+  /** The snap points of a prop. */
+  snaps(prop: string): readonly SnapPoint[];
   /** A prop's mesh as it is prepared, for others of its dressing to lie on. */
   solid(prop: string): TriangleMesh | undefined;
   /** A prop's mesh, for comparing it with others. */

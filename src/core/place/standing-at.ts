@@ -5,7 +5,15 @@ import type { Placements } from "./placements";
 
 /** Where placement `i` is in the world, how it is turned and sized, below zero across where it is mirrored; its prop, if any. */
 export function standingAt(
-  { position, rotation, scale, origin, flags, prop, props }: Placements,
+  {
+    position,
+    rotation,
+    scale,
+    origin,
+    flags,
+    prop,
+    props,
+  }: Pick<Placements, "position" | "rotation" | "scale" | "origin" | "flags" | "prop" | "props">,
   i: number,
 ): { position: Vec3; rotation: Quat; scale: Vec3; prop: string | null } {
   const [x, y, z] = vectorAt(position, i);

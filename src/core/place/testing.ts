@@ -12,7 +12,7 @@ import type { Raster } from "../image";
 import type { Vec3 } from "../math";
 import type { Hosts, Sources } from "./sources";
 import { Volume } from "../host";
-import type { Carry } from "../tie";
+import type { Carry, SnapPoint } from "../tie";
 import type { MixOf } from "./what/what";
 import type { Placements } from "./placements";
 import type { z } from "zod";
@@ -97,6 +97,7 @@ export interface Around {
   propGrounds?: ReadonlyMap<string, WorldMesh>;
   placed?: ReadonlyMap<string, Placements>;
   images?: ReadonlyMap<string, Raster>;
+  snaps?: ReadonlyMap<string, readonly SnapPoint[]>;
   hulls?: ReadonlyMap<string, Float32Array>;
   solids?: ReadonlyMap<string, TriangleMesh>;
   bodies?: ReadonlyMap<string, Body>;
@@ -130,6 +131,7 @@ const sourcesOf = (around: Around, volumeOf: (ground: WorldMesh) => Volume): Sou
   middle: (id) => around.things?.get(id),
   bounds: (id) => around.bounds.get(id),
   mix: (id) => around.mixes?.get(id),
+  snaps: (id) => around.snaps?.get(id) ?? [],
   hull: (id) => around.hulls?.get(id),
   solid: (id) => around.solids?.get(id),
   body: (id) => around.bodies?.get(id),

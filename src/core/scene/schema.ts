@@ -41,6 +41,11 @@ const broughtSchema = z.object({
     .array(z.object({ name: z.string().max(120), seconds: z.number().min(0).max(1e9) }))
     .max(10_000)
     .default([]),
+  /** Its nodes without a mesh, which may become snap points: where they are in the file, and their own up. */
+  empties: z
+    .array(z.object({ name: nameSchema, position: vec3Schema, direction: vec3Schema }))
+    .max(200)
+    .default([]),
   mended: z
     .array(z.object({ what: z.enum(MENDS), part: z.string().max(120) }))
     .max(40)

@@ -1,8 +1,9 @@
+import { hungBy, snapFrame } from "../tie";
 import fc from "fast-check";
 import { between, distance, dot, fromAxisAngle, lengthOf, normalize, rotate, type Vec3 } from "../math";
 import { evenly } from "../math/testing";
 import { preparationSchema } from "./prepare";
-import { hungBy, snapFrame, snapPointsOf } from "./snap-points";
+import { snapPointsOf } from "./snap-points";
 
 const vector = (reach: number) => fc.tuple(evenly(-reach, reach), evenly(-reach, reach), evenly(-reach, reach));
 const axis = vector(1).filter((v) => lengthOf(v) > 0.1);

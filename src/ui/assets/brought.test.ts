@@ -10,6 +10,7 @@ const brought = (what: Partial<Brought>): Brought => ({
   materials: 2,
   textures: 0,
   clips: [],
+  empties: [],
   mended: [],
   ...what,
 });

@@ -3,6 +3,8 @@ import { LINE_KINDS } from "@/core/line";
 import { MADE_KINDS } from "@/core/made";
 import { isRecipeKind } from "@/core/place";
 import {
+  addFamily,
+  suitingPairs,
   currentKnot,
   deleteDressing,
   editDressing,
@@ -18,7 +20,15 @@ import { BRING_IN } from "../basket";
 import { chooseTable } from "../kit";
 import { chooseFineness } from "../three";
 import { goTo, playOrPause, stepFrames, timeShown, toggleTime } from "../time";
-import { cameraNow, paintedFields, startPainting, startPinning, stopPainting, stopPinning } from "../view";
+import {
+  cameraNow,
+  paintedFields,
+  startPainting,
+  startPickingPairs,
+  startPinning,
+  stopPainting,
+  stopPinning,
+} from "../view";
 import {
   deleteSelected,
   dressAs,
@@ -129,6 +139,26 @@ export const COMMANDS: readonly Command[] = [
     name: "Draw a hanging rope",
     words: "cable catenary sag bunting garland droop hang",
     run: () => drawForm("hanging"),
+  },
+  {
+    id: "between",
+    name: "Lines between: divisions of the line, or snap points of the dressing",
+    words: "struts planks beams festoons connect join pairs members span net web rungs ladder between",
+    run: () => {
+      const { focus, dressing } = session();
+      addFamily(
+        suitingPairs({
+          line: focus.kind === "line" ? focus.id : null,
+          dressing: focus.kind === "dressing" ? dressing : null,
+        }),
+      );
+    },
+  },
+  {
+    id: "between-picked",
+    name: "Lines between places that are picked",
+    words: "connect join pairs strut beam rope two points between pick",
+    run: () => startPickingPairs(null),
   },
   {
     id: "rim",

@@ -10,7 +10,7 @@ import { fileJobs } from "@/engine/client";
 import { animationBytes } from "@/engine/reckoned";
 import { assetsFor, useSceneStore } from "@/store";
 import { asFileName, download, Button, Modal, Segmented, Toggle } from "../kit";
-import { drawnLine, useMoved, useResults, useSession, useSolids } from "../state";
+import { drawnLine, useMoved, useResults, useRunningLines, useSession, useSolids } from "../state";
 import { isShown } from "../view";
 
 type Form = FormatName | "project";
@@ -199,11 +199,12 @@ const MUCH = 100e6;
 /** About how large an animation of so many frames becomes at most, bytes. */
 function useReckoned(scene: Scene, frames: number, surfaces: boolean, lines: boolean): number {
   const rest = useMoved((state) => state.rest);
+  const running = useRunningLines();
   const results = useResults((state) => state.byDressing);
   if (frames === 0) return 0;
   const seen = scene.surfaces.filter(({ hidden, outline }) => surfaces && !hidden && !outline);
   const vertices = seen.reduce((sum, { id }) => sum + (rest.get(id)?.position.length ?? 0) / 3, 0);
-  const points = lines ? scene.lines.reduce((sum, line) => sum + drawnLine(line).points.length, 0) : 0;
+  const points = lines ? running.reduce((sum, line) => sum + drawnLine(line).points.length, 0) : 0;
   const placed = scene.dressings.reduce((sum, { id }) => sum + (results.get(id)?.placements.count ?? 0), 0);
   return animationBytes(vertices, points, placed, frames);
 }

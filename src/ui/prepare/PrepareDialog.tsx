@@ -1,15 +1,16 @@
 "use client";
 /** Setting a prop up once, for all that uses it: pivot, front and up, real size, footprint; and what its file brought. */
 import { describeChoice, describeParam } from "@/core/schema";
-import { useRef } from "react";
+import { useRef, useState, type ComponentProps, type ReactNode } from "react";
 import { sizeOf } from "@/core/mesh";
 import { preparationSchema, preparedBounds, turnedByQuarter, type Preparation, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
 import { MESH_FILES, replaceFile, broughtFacts, mendedSentences } from "../assets";
 import { Button, FilesInput, Modal, NumberField, Segmented, Toggle, ValueField } from "../kit";
-import { editProp, useSession, useEdit } from "../state";
+import { addSnap, editProp, editSnap, useSession, useEdit } from "../state";
 import { complaintOf } from "../steps";
 import { PrepareView } from "./PrepareView";
+import { SnapPoints } from "./SnapPoints";
 import type { Draft } from "immer";
 
 const shape = preparationSchema.shape;
@@ -18,27 +19,37 @@ export function PrepareDialog() {
   const focus = useSession((session) => session.focus);
   const prop = useScene((scene) => scene.props.find(({ id }) => focus.kind === "prop" && id === focus.id));
   const close = () => useSession.setState({ dialog: null });
+  const [snap, setSnap] = useState<number | null>(null);
+  const [adding, setAdding] = useState(false);
   if (!prop) return null;
+  const picked: ComponentProps<typeof PrepareView>["onPick"] = ({ position, direction, what }) => {
+    if (adding) {
+      const id = addSnap(prop.id, { name: what === "centre of a hole" ? "hole 1" : "snap 1", position, direction });
+      setSnap(id);
+      setAdding(false);
+    } else if (snap !== null)
+      editSnap(prop.id, snap, "Move snap point", (draft) => {
+        draft.position = [...position];
+        draft.direction = [...direction];
+      });
+    else prepare(prop, "Pick pivot", (prepared) => void (prepared.point = [...position]));
+  };
+  const picks = adding || snap !== null || prop.prepared.pivot === "point";
   return (
     <Modal title={`Set up ${prop.name}`} onClose={close} width="w-[900px]">
       <div className="grid grid-cols-[1fr_330px] gap-5">
         <div className="grid gap-2">
           <div className="h-[430px] overflow-hidden rounded-[10px] bg-linear-to-b from-mat-0 to-mat-1">
-            <PrepareView
-              prop={prop}
-              onPick={
-                prop.prepared.pivot === "point"
-                  ? (point) => prepare(prop, "Pick pivot", (prepared) => void (prepared.point = [...point]))
-                  : undefined
-              }
-            />
+            <PrepareView prop={prop} chosen={snap} onPick={picks ? picked : undefined} />
           </div>
           <p className="text-xs text-ink-6">
             The arrow with the F points where the prop&apos;s front looks; the cross is its pivot; the frame on the
             ground its footprint.
           </p>
         </div>
-        <Settings prop={prop} />
+        <Settings prop={prop}>
+          <SnapPoints prop={prop} chosen={snap} onChoose={setSnap} adding={adding} onAdding={setAdding} />
+        </Settings>
       </div>
       <div className="mt-4 flex justify-end">
         <Button look="main" onClick={close}>
@@ -56,13 +67,13 @@ interface OfProp {
   prop: Prop;
 }
 
-function Settings({ prop }: OfProp) {
+function Settings({ prop, children }: OfProp & { children: ReactNode }) {
   const pivot = describeChoice(shape.pivot);
   const { prepared } = prop;
   const turn = (about: Parameters<typeof turnedByQuarter>[1]) =>
     prepare(prop, "Turn prop", (draft) => void Object.assign(draft, turnedByQuarter(prepared, about)));
   return (
-    <div className="grid content-start gap-3">
+    <div className="grid max-h-[490px] content-start gap-3 overflow-y-auto pr-1">
       <section className="grid gap-1.5">
         <h3 className="text-xs font-semibold">{pivot.label}</h3>
         <Segmented
@@ -102,6 +113,7 @@ function Settings({ prop }: OfProp) {
       </section>
       <Size prop={prop} />
       <Footprint prop={prop} />
+      {children}
       <FileFacts prop={prop} />
     </div>
   );

@@ -1,13 +1,15 @@
 "use client";
 /** One prop on its own: as it stands, which way its front is, where its pivot and footprint are. A click can pick the pivot. */
 import { Canvas, invalidate, useThree, type ThreeEvent } from "@react-three/fiber";
-import { useEffect, useRef } from "react";
-import { Matrix4, Vector3, type PerspectiveCamera } from "three";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { Vector3, type BufferGeometry, type PerspectiveCamera } from "three";
 import type { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import type { Vec3 } from "@/core/math";
-import { placingBounds, preparationMatrix, preparedBounds, type Prop } from "@/core/scene";
+import type { RestMesh } from "@/core/mesh";
+import { placingBounds, preparedBounds, snapPointsOf, type Prop } from "@/core/scene";
 import { usePrepared } from "../assets";
-import { FatLine, Orbit } from "../three";
+import { FatLine, Label, Orbit } from "../three";
+import { inFile, placeMet, restOf, type PickedPlace } from "./pick";
 
 /** Whence it is seen at first, in radii from its middle. */
 const FROM = new Vector3(1.9, 1.5, 3.4);
@@ -47,25 +49,35 @@ function frame(camera: PerspectiveCamera, radius: number): void {
 
 interface PrepareViewProps {
   prop: Prop;
-  /** With it, a click on the prop picks a point; it is told in the file's own coordinates. */
-  onPick?: (point: Vec3) => void;
+  /** With it, a click on the prop picks a place; it is told in the file's own coordinates. */
+  onPick?: (picked: { position: Vec3; direction: Vec3; what: PickedPlace["what"] }) => void;
+  /** The number of the snap point that is chosen. */
+  chosen?: number | null;
 }
 
-export function PrepareView({ prop, onPick }: PrepareViewProps) {
+export function PrepareView({ prop, onPick, chosen = null }: PrepareViewProps) {
   const model = usePrepared(prop);
   const { min, max } = preparedBounds(prop);
   const radius = Math.max(1e-3, Math.hypot(...max.map((high, k) => high - min[k])) / 2);
   const middle = max.map((high, k) => (high + min[k]) / 2) as unknown as [number, number, number];
   useEffect(() => invalidate(), [model, prop]);
+  const [met, setMet] = useState<PickedPlace | null>(null);
+  /** The meshes of the parts, made when the pointer is first over them. */
+  const meshes = useMemo(() => model && new Map<BufferGeometry, RestMesh>(), [model]);
+  const meshOf = (geometry: BufferGeometry): RestMesh => {
+    const mesh = meshes?.get(geometry) ?? restOf(geometry);
+    meshes?.set(geometry, mesh);
+    return mesh;
+  };
   const pick = (event: ThreeEvent<MouseEvent>) => {
     if (!onPick || event.delta > 4) return;
     event.stopPropagation();
-    const toFile = new Matrix4()
-      .fromArray([...preparationMatrix(prop), 0, 0, 0, 1])
-      .transpose()
-      .invert();
-    const point = event.point.clone().applyMatrix4(toFile);
-    onPick(point.toArray().map((value) => Number(value.toFixed(5)) + 0) as unknown as Vec3);
+    const place = placeMet(event, meshOf);
+    if (place) onPick({ ...inFile(prop, place), what: place.what });
+  };
+  const over = (event: ThreeEvent<PointerEvent>) => {
+    event.stopPropagation();
+    if (event.buttons === 0) setMet(placeMet(event, meshOf));
   };
   return (
     <Canvas
@@ -80,19 +92,54 @@ export function PrepareView({ prop, onPick }: PrepareViewProps) {
       <directionalLight position={[2, 4, 3]} intensity={2.4} color="#fff4dd" />
       <Orbit />
       <Framed x={middle[0]} y={middle[1]} z={middle[2]} radius={radius} />
-      <group onClick={pick}>
+      <group onClick={pick} {...(onPick && { onPointerMove: over, onPointerOut: () => setMet(null) })}>
         {model?.parts.map((part, i) => (
           <mesh key={i} geometry={part.geometry} material={part.material} />
         ))}
       </group>
       <Signs prop={prop} radius={radius} />
+      <Snaps prop={prop} radius={radius} chosen={chosen} />
+      {onPick && met && (
+        <>
+          <Dot at={met.position} size={0.035 * radius} color={MADDER} />
+          <Label position={met.position} text={met.what === "place" ? "here" : met.what} color={MADDER} above />
+        </>
+      )}
     </Canvas>
   );
 }
 
 const SEA = "#1e6f77";
+const MADDER = "#b5363f";
 const OCHRE = "#c98a1b";
 const CORD = "#8f7650";
+
+function Dot({ at, size, color }: { at: Vec3; size: number; color: string }) {
+  return (
+    <mesh position={at as [number, number, number]} renderOrder={10} raycast={() => null}>
+      <sphereGeometry args={[size, 16, 12]} />
+      <meshBasicMaterial color={color} depthTest={false} transparent />
+    </mesh>
+  );
+}
+
+/** The prop's own snap points: where they are, where they point, and what they are called. */
+function Snaps({ prop, radius, chosen }: { prop: Prop; radius: number; chosen: number | null }) {
+  const names = new Map(prop.prepared.snaps.map(({ id, name }) => [name, id]));
+  return snapPointsOf(prop).flatMap(({ name, position, direction, own }) => {
+    if (!own) return [];
+    const tip = direction.map((x, k) => position[k] + 0.3 * radius * x) as unknown as Vec3;
+    const color = names.get(name) === chosen ? MADDER : OCHRE;
+    return (
+      <group key={name}>
+        <Cord points={[position, tip]} color={color} onTop />
+        <Dot at={position} size={0.04 * radius} color={color} />
+        <Dot at={tip} size={0.018 * radius} color={color} />
+        <Label position={position} text={name} color={color} above />
+      </group>
+    );
+  });
+}
 
 /** Front arrow, up arrow, pivot and footprint. */
 function Signs({ prop, radius }: { prop: Prop; radius: number }) {

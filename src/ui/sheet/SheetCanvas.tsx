@@ -9,7 +9,7 @@ import { useScene } from "@/store";
 import { lookOf, usePictureStore, useSurfaceModels, topView, tintOf } from "../assets";
 import { useSize, useTableColours } from "../kit";
 import { useAtLeisure } from "../time";
-import { drawnLine, middleOf, seenLine, useSession } from "../state";
+import { useRunningLines, drawnLine, middleOf, seenLine, useSession } from "../state";
 import { useBrush, useDraw } from "../view";
 import { pictureOf, type Charts } from "./charts";
 import { drawSheet } from "./draw";
@@ -129,7 +129,7 @@ export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut)
   const { width, height } = useSize(frame);
   const dark = useTableColours((table) => table.dark);
   const props = useScene((scene) => scene.props);
-  const allLines = useScene((scene) => scene.lines);
+  const allLines = useRunningLines();
   const pictures = usePictureStore((state) => state.pictures);
   const selected = useSession((session) => session.keys);
   const hovered = useSession((session) => (session.hover?.dressing === dressing.id ? session.hover.key : null));

@@ -43,8 +43,13 @@ export interface Why {
 
 /** What knots catch on: knots, ends and marks; and a grid of so many metres, 0 for none. */
 export interface Snap {
+  /** Whether anything is caught on but the grid. */
   knots: boolean;
+  /** The step of the grid, metres; 0 for none. */
   grid: number;
+  /** Whether knots stay tied to what they were caught on, and whether props do. */
+  tie: boolean;
+  tieProps: boolean;
 }
 
 /** Flat as a patch's layout lies, where there is one; seen from above; or laid out by UVs. */
@@ -127,7 +132,7 @@ export const useSession = create<Session>()((set) => ({
   course: null,
   moments: [],
   basketShows: "props",
-  snap: { knots: true, grid: 0 },
+  snap: { knots: true, grid: 0, tie: true, tieProps: false },
   set,
 }));
 

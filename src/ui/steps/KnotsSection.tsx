@@ -33,7 +33,7 @@ export function KnotsSection({ line }: { line: Line }) {
   return (
     <section aria-label="Knots">
       <h2 className="mb-1.5 flex items-center gap-2 text-xs font-semibold">
-        {hasKnots(line) ? "Knots" : "Middle"}
+        {hasKnots(line) ? "Knots" : line.kind === "between" ? "Places, two by two" : "Middle"}
         <span className="grow font-mono font-normal text-ink-5">x · y · z, metres</span>
         {hasKnots(line) && (
           <IconButton
@@ -45,8 +45,10 @@ export function KnotsSection({ line }: { line: Line }) {
           </IconButton>
         )}
       </h2>
-      {selected.length > 0 && hasKnots(line) && <SelectedKnots line={line} knots={selected} />}
-      {!hasKnots(line) && (
+      {selected.length > 0 && (hasKnots(line) || line.kind === "between") && (
+        <SelectedKnots line={line} knots={selected} />
+      )}
+      {!hasKnots(line) && line.kind !== "between" && (
         <div className="mb-2">
           <HeldBy tie={line.knots[0].held ?? null} but={line.id} onHold={(holder) => holdKnots(line.id, [0], holder)} />
         </div>
@@ -77,11 +79,11 @@ export function KnotsSection({ line }: { line: Line }) {
             {([0, 1, 2] as const).map((axis) => (
               <KnotNumber key={axis} line={line} knot={i} axis={axis} value={knot.position[axis]} />
             ))}
-            {hasKnots(line) && (
+            {(hasKnots(line) || line.kind === "between") && (
               <IconButton
-                label={`Delete knot ${i + 1}`}
+                label={line.kind === "between" ? `Delete the pair of knot ${i + 1}` : `Delete knot ${i + 1}`}
                 className="size-6.5"
-                disabled={line.knots.length <= 2}
+                disabled={line.kind !== "between" && line.knots.length <= 2}
                 onClick={() => deleteKnots(line.id, [i])}
               >
                 <Trash2 size={12} />
@@ -133,30 +135,34 @@ function SelectedKnots({ line, knots }: OfKnots) {
       )}
       {line.kind === "bezier" && <Joins line={line} knots={knots} />}
       <HeldBy tie={knot.held ?? null} but={line.id} onHold={(holder) => holdKnots(line.id, knots, holder)} />
-      <Roll line={line} knots={knots} value={knot.roll ?? 0} />
-      <div className={ROW}>
-        <span title="A word for the span from here to the next knot; What can choose props by it">Tag of the span</span>
-        <span className="flex items-center gap-1.5">
-          {knot.tag !== undefined && (
-            <i className="size-2.5 rounded-full" style={{ background: tagColour(line, knot.tag) }} />
-          )}
-          <NameField
-            key={`${last} ${knot.tag ?? ""}`}
-            label={`Tag of the span after knot ${last + 1}`}
-            value={knot.tag ?? ""}
-            empty
-            placeholder="none"
-            suggestions={tagsOf(line)}
-            onChange={(tag) =>
-              editKnots(line.id, knots, "Tag a span", (held) => {
-                if (tag === "") delete held.tag;
-                else held.tag = tag.slice(0, 40);
-              })
-            }
-            className="h-6.5 w-28 rounded-[7px]! border-linen-3! bg-paper! px-1.5! text-xs"
-          />
-        </span>
-      </div>
+      {hasKnots(line) && <Roll line={line} knots={knots} value={knot.roll ?? 0} />}
+      {hasKnots(line) && (
+        <div className={ROW}>
+          <span title="A word for the span from here to the next knot; What can choose props by it">
+            Tag of the span
+          </span>
+          <span className="flex items-center gap-1.5">
+            {knot.tag !== undefined && (
+              <i className="size-2.5 rounded-full" style={{ background: tagColour(line, knot.tag) }} />
+            )}
+            <NameField
+              key={`${last} ${knot.tag ?? ""}`}
+              label={`Tag of the span after knot ${last + 1}`}
+              value={knot.tag ?? ""}
+              empty
+              placeholder="none"
+              suggestions={tagsOf(line)}
+              onChange={(tag) =>
+                editKnots(line.id, knots, "Tag a span", (held) => {
+                  if (tag === "") delete held.tag;
+                  else held.tag = tag.slice(0, 40);
+                })
+              }
+              className="h-6.5 w-28 rounded-[7px]! border-linen-3! bg-paper! px-1.5! text-xs"
+            />
+          </span>
+        </div>
+      )}
     </div>
   );
 }

@@ -1,6 +1,7 @@
 "use client";
 /** The left column when a line is selected: its kind, its parameters, its knots by numbers. */
 import { ChevronDown } from "lucide-react";
+import type { ReactNode } from "react";
 import type { z } from "zod";
 import {
   curveOf,
@@ -10,6 +11,7 @@ import {
   LINE_KINDS,
   polylineSchema,
   type HangingRope,
+  type Between,
   type KnottedLine,
   type Line,
   type LineKind,
@@ -18,6 +20,7 @@ import { describeChoice, describeParam, formatValue } from "@/core/schema";
 import { useScene, useSceneStore } from "@/store";
 import { Button, Choose, NumberField, Segmented, Toggle } from "../kit";
 import {
+  addFamily,
   deleteLine,
   dress,
   dressField,
@@ -30,6 +33,7 @@ import {
   reverseLine,
   setLineKind,
   splitLine,
+  suitingPairs,
   surfacesOf,
   useLaid,
   currentKnot,
@@ -41,12 +45,15 @@ import { usePropChoices } from "../basket";
 import { ColumnHead } from "./ColumnHead";
 import { DressingLinks } from "./DressingLinks";
 import { SpreadHere } from "./SpreadOver";
+import { FamilySection, LoosenFamily } from "./FamilySection";
 import { KnotsSection } from "./KnotsSection";
 import { LaidSection } from "./LaidSection";
 import { Tide } from "../time";
 import { complaintOf } from "./params";
 
-const KINDS = Object.entries(LINE_KINDS).map(([id, { label }]) => ({ id: id as LineKind, label }));
+const KINDS = Object.entries(LINE_KINDS).flatMap(([id, { label }]) =>
+  id === "between" ? [] : { id: id as LineKind, label },
+);
 
 /** Numbers that all kinds have, which stand by themselves. */
 const SHARED: ReadonlySet<string> = new Set(["ringRadius", "marks", "marksFrom"]);
@@ -68,26 +75,39 @@ function areaWithin(line: Line): number {
 }
 
 export function LineColumn({ line }: { line: Line }) {
-  const dressings = useScene((scene) => scene.dressings).filter((dressing) => guideLinesOf(dressing).includes(line.id));
-  const choices = usePropChoices();
-  useLaid(({ tracks }) => tracks.get(line.id));
-  const { curve } = drawnLine(line);
-  const edges = line.laid?.kind === "edges";
-  const size = formatValue(curve.length, "m");
+  return line.kind === "between" ? <FamilyColumn family={line} /> : <OneLine line={line} />;
+}
+
+/** A line that runs between pairs, as often as there are pairs. */
+function FamilyColumn({ family }: { family: Between }) {
   return (
     <div className="grid gap-3 px-4 py-3.5">
-      <ColumnHead
-        what="line"
-        name={line.name}
-        onRename={(name) => editLine(line.id, "Rename line", (draft) => void (draft.name = name))}
-        onDelete={() => deleteLine(line.id)}
-      />
-      {edges && <p className="font-mono text-xs text-ink-6">{size}</p>}
-      {!edges && <OwnShape line={line} size={size} />}
-      <LaidSection line={line} />
-      {!line.laid && (line.ring || !curve.closed) && <LineSwitch line={line} name="ring" />}
-      {line.ring && !line.laid && <LineNumber line={line} name="ringRadius" />}
-      <Divided line={line} />
+      <Head line={family} />
+      <FamilySection family={family} />
+      <LineNumber line={family} name="marks" />
+      <Dressable line={family}>
+        <LoosenFamily family={family} />
+      </Dressable>
+      {family.pairs === "picked" && <KnotsSection line={family} />}
+    </div>
+  );
+}
+
+const Head = ({ line }: { line: Line }) => (
+  <ColumnHead
+    what="line"
+    name={line.name}
+    onRename={(name) => editLine(line.id, "Rename line", (draft) => void (draft.name = name))}
+    onDelete={() => deleteLine(line.id)}
+  />
+);
+
+/** What a line is dressed with, and what else is made of it. */
+function Dressable({ line, children }: { line: Line; children?: ReactNode }) {
+  const dressings = useScene((scene) => scene.dressings).filter((dressing) => guideLinesOf(dressing).includes(line.id));
+  const choices = usePropChoices();
+  return (
+    <>
       <div className="flex flex-wrap gap-1.5">
         <Choose
           label="Dress with a prop: this line"
@@ -99,8 +119,36 @@ export function LineColumn({ line }: { line: Line }) {
           Dress with…
         </Choose>
         <Button onClick={() => duplicateLine(line.id)}>Duplicate</Button>
-        {isKnotted(line) && <Changes line={line} />}
+        {children}
       </div>
+      <DressingLinks lead="Dressed by" dressings={dressings} />
+    </>
+  );
+}
+
+function OneLine({ line }: { line: Exclude<Line, Between> }) {
+  useLaid(({ tracks }) => tracks.get(line.id));
+  const { curve } = drawnLine(line);
+  const edges = line.laid?.kind === "edges";
+  const size = formatValue(curve.length, "m");
+  return (
+    <div className="grid gap-3 px-4 py-3.5">
+      <Head line={line} />
+      {edges && <p className="font-mono text-xs text-ink-6">{size}</p>}
+      {!edges && <OwnShape line={line} size={size} />}
+      <LaidSection line={line} />
+      {!line.laid && (line.ring || !curve.closed) && <LineSwitch line={line} name="ring" />}
+      {line.ring && !line.laid && <LineNumber line={line} name="ringRadius" />}
+      <Divided line={line} />
+      <Dressable line={line}>
+        {isKnotted(line) && <Changes line={line} />}
+        <Button
+          title="Lines from each of its divisions to the next, or to another line"
+          onClick={() => addFamily(suitingPairs({ line: line.id, dressing: null }))}
+        >
+          Lines between…
+        </Button>
+      </Dressable>
       {curve.closed && (
         <SpreadHere
           label="Fill it as an area"
@@ -117,7 +165,6 @@ export function LineColumn({ line }: { line: Line }) {
           }
         />
       )}
-      <DressingLinks lead="Dressed by" dressings={dressings} />
       {!edges && <KnotsSection line={line} />}
     </div>
   );

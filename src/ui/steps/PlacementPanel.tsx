@@ -12,6 +12,8 @@ import {
   dressingOf,
   holdLoose,
   pegAt,
+  turnOf,
+  unhook,
   pinPlacements,
   removePlacements,
   setTurn,
@@ -115,6 +117,7 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
           {loose ? "Drag it over the ground to move it." : "Drag it over the surface to move it by hand."}
         </p>
       )}
+      {loose && <Hung dressing={dressing} keys={keys} />}
       {loose && (
         <div className="mb-2">
           <HeldBy
@@ -133,7 +136,7 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
           <ValueField
             label="Turned by hand"
             unit="rad"
-            value={pegAt(dressing, placements.key[first])?.turn ?? 0}
+            value={turnOf(pegAt(dressing, placements.key[first]) ?? {})}
             edit={turning}
             complaint={(value) => (Math.abs(value) > 2 * Math.PI ? "a whole turn is enough" : null)}
             className="w-24"
@@ -189,5 +192,21 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
         )}
       </div>
     </section>
+  );
+}
+
+/** What what is selected hangs by. */
+function Hung({ dressing, keys }: { dressing: Dressing; keys: ReadonlySet<Key> }) {
+  const hangs = [...keys].flatMap((key) => pegAt(dressing, key)?.hangs ?? []);
+  if (hangs.length === 0) return null;
+  return (
+    <div className="mb-2 flex items-center gap-2 text-[12.5px] text-ink-6">
+      <span className="grow truncate">
+        {hangs.length === 1 ? `Hangs by its ${hangs[0].by}` : `${hangs.length} of them hang`}
+      </span>
+      <Button className="h-6.5! text-xs" onClick={() => unhook(dressing.id, keys)}>
+        Unhook
+      </Button>
+    </div>
   );
 }

@@ -211,6 +211,13 @@ function spacingWords({ spacing }: Dressing): string {
   if (by === "end") {
     return gap === 0 ? "end to end" : `end to end, ${metres(Math.abs(gap))} ${gap > 0 ? "apart" : "over each other"}`;
   }
+  if (by === "each")
+    return {
+      stretched: "one to each line, stretched to it",
+      repeated: "end to end, fitted to each line",
+      cut: "end to end, cut where each line ends",
+      snaps: "one to each line, by its two ends",
+    }[spacing.each];
   if (measure === "straight") return `every ${metres(spacing.distance)}, measured straight`;
   const filled = spacing.remainder === "shared" || spacing.remainder === "stretched";
   return `${filled ? "about every" : "every"} ${metres(spacing.distance)}`;

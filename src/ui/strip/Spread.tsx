@@ -4,6 +4,7 @@ import { useMemo } from "react";
 import type { Dressing, Placements } from "@/core/place";
 import { useScene } from "@/store";
 import { GapChart } from "../kit";
+import { lineName } from "../state";
 import { useAtLeisure } from "../time";
 import { spreadOf, type StripRow } from "./model";
 
@@ -25,7 +26,7 @@ export function Spread({
     first.length > 1 ? `${first.length} lines, ` : "",
     rows.length > first.length ? `${rows.length} rows, ` : "",
   ].join("");
-  const name = first.length === 1 ? (lines.find((line) => line.id === rows[0].line)?.name ?? "") : dressing.name;
+  const name = first.length === 1 ? (lineName(lines, rows[0].line) ?? "") : dressing.name;
   return (
     <div className="min-w-0 overflow-hidden border-r max-[959px]:hidden border-linen-2 px-4 py-3">
       <p className="truncate">

@@ -9,7 +9,7 @@ import { elevationOf, lookOf, useElevations, usePictureStore } from "../assets";
 import { sideFrames } from "./elevation";
 import { Legend } from "../basket";
 import { Segmented, useSize, useTableColours } from "../kit";
-import { guideOf, startsAnywhere, useFindings, useSession } from "../state";
+import { guideOf, lineName, lineRunning, startsAnywhere, useFindings, useSession } from "../state";
 import { drawStrip } from "./draw";
 import type { Aspect, StripScene } from "./layout";
 import { Spread } from "./Spread";
@@ -101,15 +101,15 @@ function StripCanvas({
       rows,
       boxes,
       names: rows.map((row) => {
-        const name = lines.find((line) => line.id === row.line)?.name ?? "";
+        const name = lineName(lines, row.line) ?? "";
         return row.rows > 1 ? `${name} · row ${row.row + 1}` : name;
       }),
       movable: rows.map((row) => {
-        const line = lines.find(({ id }) => id === row.line);
+        const line = lineRunning(lines, row.line);
         return line !== undefined && startsAnywhere(line);
       }),
       marks: rows.map((row) => {
-        const line = lines.find(({ id }) => id === row.line);
+        const line = lineRunning(lines, row.line);
         return line ? guideOf(line).marks : [];
       }),
       orphans: placements.orphans.flatMap((key) => {
@@ -123,7 +123,7 @@ function StripCanvas({
       bounds: own.map((prop) => (prop ? preparedBounds(prop) : NO_BOX)),
       heights,
       frames: (row, at) => {
-        const line = lines.find(({ id }) => id === rows[row].line);
+        const line = lineRunning(lines, rows[row].line);
         return line ? sideFrames(guideOf(line), dressing.stance, at) : null;
       },
       elevation: (index, { turn, mirrored, key }) => {

@@ -19,6 +19,7 @@ import {
   NO_KEYS,
   selectPlacements,
   useSession,
+  lineRunning,
 } from "../state";
 import { listen } from "../kit";
 import { caughtAt } from "./catch";
@@ -224,7 +225,7 @@ export class StripHands {
 
   #lineOf(row: number): Line | undefined {
     const { line: id } = this.sight!.scene.rows[row];
-    return useSceneStore.getState().shown.lines.find((line) => line.id === id);
+    return lineRunning(useSceneStore.getState().shown.lines, id);
   }
 
   #drag(held: { begun: boolean }, label: string, recipe: (dressing: Draft<Scene["dressings"][number]>) => void): void {

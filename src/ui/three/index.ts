@@ -1,5 +1,5 @@
 /** What is drawn or turned in a view of three dimensions, for whichever view. */
-export { FatLine } from "./FatLine";
+export { FatLine, FatSegments } from "./FatLine";
 export { Label } from "./Label";
 export { LevelNet } from "./LevelNet";
 export { Orbit } from "./Orbit";

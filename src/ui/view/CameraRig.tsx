@@ -10,7 +10,8 @@ import type { Vec3 } from "@/core/math";
 import { preparedBounds, type Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { useModels } from "../assets";
-import { useMade, useResults, useSession, drawnLine, type CameraWish } from "../state";
+import { drawnLine, membersNow, runningLinesNow, useMade, useResults, useSession, type CameraWish } from "../state";
+import type { Line } from "@/core/line";
 import { HAZE } from "./Daylight";
 import { distanceToSee } from "./framing";
 import { Orbit } from "../three";
@@ -150,7 +151,7 @@ function selectionBox(scene: Scene, root: Object3D): Box3 {
     const line = scene.lines.find((l) => l.id === focus.id);
     const points = line
       ? knots.length === 0
-        ? drawnLine(line).points
+        ? pointsOf(line)
         : knots.map((knot) => (line.knots[knot] ?? line.knots[0]).position)
       : [];
     const box = new Box3().setFromPoints(points.map((p) => new Vector3(...p)));
@@ -167,11 +168,17 @@ function selectionBox(scene: Scene, root: Object3D): Box3 {
   return boxAround(placements, bounds, indicesOf(placements.key, keys)).expandByScalar(0.3);
 }
 
+/** The points of a line, or of all members of a family. */
+const pointsOf = (line: Scene["lines"][number]): readonly Vec3[] =>
+  line.kind === "between"
+    ? membersNow(line.id).lines.flatMap((one) => drawnLine(one).points)
+    : drawnLine(line as Line).points;
+
 /** The box around all placements and lines. */
 export function everythingBox(scene: Scene): Box3 {
   const box = new Box3();
   for (const { placements, drawn } of useResults.getState().byDressing.values())
     box.union(boxAroundAll(placements, drawn));
-  for (const line of scene.lines) for (const p of drawnLine(line).points) box.expandByPoint(new Vector3(...p));
+  for (const line of runningLinesNow()) for (const p of drawnLine(line).points) box.expandByPoint(new Vector3(...p));
   return box;
 }

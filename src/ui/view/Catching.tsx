@@ -17,11 +17,27 @@ export function Catching() {
         className="z-40 grid w-60 gap-2 rounded-[10px] border border-linen-2 bg-linen-0 p-3 shadow-float"
       >
         <Toggle
-          label="On knots, ends and marks"
-          help="Knots that are drawn or moved catch on those of other lines."
+          label="On knots, marks and snap points"
+          help="What is drawn or moved catches on knots, ends and marks of lines, and on the snap points of props."
           on={snap.knots}
           onChange={(knots) => set({ knots })}
         />
+        {snap.knots && (
+          <>
+            <Toggle
+              label="Knots stay tied"
+              help="A knot goes along with what it was caught on, until it is pulled off."
+              on={snap.tie}
+              onChange={(tie) => set({ tie })}
+            />
+            <Toggle
+              label="Props stay tied"
+              help="A loose prop goes along with what it was caught on, until it is pulled off."
+              on={snap.tieProps}
+              onChange={(tieProps) => set({ tieProps })}
+            />
+          </>
+        )}
         <Toggle
           label="On a grid"
           help="On the level, in steps."
@@ -41,7 +57,10 @@ export function Catching() {
             />
           </label>
         )}
-        <p className="text-xs text-ink-6">Hold Ctrl to catch on nothing for once.</p>
+        <p className="text-xs text-ink-6">
+          Hold Ctrl to catch on nothing for once; Q lets go until it is put down. The wheel goes through what lies close
+          by.
+        </p>
       </PopoverPanel>
     </Popover>
   );

@@ -2,12 +2,13 @@
 /** The scene's lines as cord, with their marks, tags and rolls; knots and handles of the one in focus; the line being drawn. */
 import { useEffect, useMemo } from "react";
 import { BufferAttribute, BufferGeometry, DoubleSide } from "three";
-import type { Line } from "@/core/line";
+import type { Between, Line } from "@/core/line";
 import { add, rotate, scale, type Vec3 } from "@/core/math";
 import type { Mover } from "@/core/movers";
 import { useScene } from "@/store";
 import {
   guideLinesOf,
+  useFamilies,
   useLaid,
   useSession,
   drawnByKnots,
@@ -20,7 +21,7 @@ import {
   tagColour,
   taggedSpans,
 } from "../state";
-import { FatLine, Label } from "../three";
+import { FatLine, FatSegments, Label } from "../three";
 import { handleEnds } from "./handles";
 import { Knots, Points } from "./Knots";
 import { useBrush } from "./brush";
@@ -107,11 +108,11 @@ export function Guides() {
     const lit = focused || (focus.kind === "dressing" && dressed.has(line.id));
     return (
       <group key={line.id}>
-        <Cord line={line} lit={lit} />
-        {lit && line.marks > 0 && <LineMarks line={line} />}
+        {line.kind === "between" ? <Members family={line} lit={lit} /> : <Cord line={line} lit={lit} />}
+        {lit && line.kind !== "between" && line.marks > 0 && <LineMarks line={line} />}
         {lit && <Tags line={line} labels={focused} />}
         {focused && <Flags line={line} />}
-        {focused && <LineKnots line={line} />}
+        {focused && (line.kind !== "between" || line.pairs === "picked") && <LineKnots line={line} />}
       </group>
     );
   });
@@ -143,6 +144,33 @@ function Cord({ line, lit }: OfLine & { lit: boolean }) {
   const points = drawnPoints(line);
   const lies = line.kind !== "hanging";
   return <Fat points={points} color={lit ? SEA : CORD} width={lit ? 3 : 2} opacity={lit ? 1 : lies ? 0.3 : 0.95} />;
+}
+
+const NO_LINES: readonly Line[] = [];
+
+/** The members of a family, all in one piece. */
+function Members({ family, lit }: { family: Between; lit: boolean }) {
+  const members = useFamilies((state) => state.families.get(family.id)?.lines ?? NO_LINES);
+  const tracks = useLaid((laid) => laid.tracks);
+  const points = useMemo(
+    () =>
+      members.flatMap((line) => {
+        const drawn = drawnPoints(line);
+        return drawn.slice(1).flatMap((point, i) => [drawn[i], point]);
+      }),
+    // Where members lie that are on surfaces is told by the tracks.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [members, tracks],
+  );
+  const marks = useMemo(() => (lit && family.marks > 0 ? members.flatMap(markPositions) : []), [members, family, lit]);
+  if (points.length === 0) return null;
+  const lies = family.form === "surface";
+  return (
+    <>
+      <FatSegments points={points} color={lit ? SEA : CORD} width={lit ? 3 : 2} opacity={lit ? 1 : lies ? 0.3 : 0.95} />
+      <Points positions={marks} look="mark" />
+    </>
+  );
 }
 
 function LineMarks({ line }: OfLine) {
@@ -218,7 +246,6 @@ function LineKnots({ line }: OfLine) {
 
 function OwnKnots({ line }: OfLine) {
   const knots = useSession((session) => session.knots);
-  const caught = useMove((move) => move.caught);
   const positions = useMemo(() => line.knots.map((k) => k.position), [line]);
   const handles = useMemo(() => handleEnds(line, knots), [line, knots]);
   return (
@@ -229,6 +256,30 @@ function OwnKnots({ line }: OfLine) {
       ))}
       <Points positions={handles.map(({ position }) => position)} look="handle" />
       <Knots positions={positions} selected={knots} line={line} />
+      <Ties line={line} />
+    </>
+  );
+}
+
+/** Loops of cord about the knots that are tied to something. */
+function Ties({ line }: OfLine) {
+  const tied = useMemo(() => line.knots.flatMap(({ held, position }) => (held ? [position] : [])), [line]);
+  return <Points positions={tied} look="tied" />;
+}
+
+/** Snap points near the pointer, by their names, and what is caught. */
+export function SnapMarks() {
+  const near = useMove((move) => move.near);
+  const caught = useMove((move) => move.caught);
+  const named = useMemo(() => near.filter(({ name }) => name), [near]);
+  const others = useMemo(() => near.filter(({ name }) => !name), [near]);
+  return (
+    <>
+      <Points positions={useMemo(() => others.map(({ position }) => position), [others])} look="faint" />
+      <Points positions={useMemo(() => named.map(({ position }) => position), [named])} look="snap" />
+      {named.map(({ position, name }, i) => (
+        <Label key={i} position={position} text={name!} color={caught?.what === named[i].what ? MADDER : OCHRE} above />
+      ))}
       {caught && <Points positions={[caught.position]} look="caught" />}
     </>
   );
@@ -236,16 +287,26 @@ function OwnKnots({ line }: OfLine) {
 
 /** What has been drawn so far, with the piece up to the pointer. */
 export function DrawnSoFar() {
-  const { knots, cursor, closing } = useDraw();
+  const { knots, cursor, closing, form } = useDraw();
   const drawing = useSession((session) => session.tool === "draw");
-  const caught = useMove((move) => move.caught);
-  const points = useMemo(() => smoothPreview(knots, cursor, closing), [knots, cursor, closing]);
+  const between = form === "between";
+  const points = useMemo(
+    () => (between ? [] : smoothPreview(knots, cursor, closing)),
+    [between, knots, cursor, closing],
+  );
+  const pairs = useMemo(() => {
+    const all = cursor ? [...knots, cursor] : knots;
+    return between ? all.slice(0, all.length - (all.length % 2)) : [];
+  }, [between, knots, cursor]);
   if (!drawing) return null;
   return (
     <>
-      <Fat points={points} color={SEA} width={3} />
+      {pairs.length > 0 ? (
+        <FatSegments points={pairs} color={SEA} width={3} />
+      ) : (
+        <Fat points={points} color={SEA} width={3} />
+      )}
       <Knots positions={cursor && !closing ? [...knots, cursor] : knots} selected={closing ? [0] : []} />
-      {caught && !closing && <Points positions={[caught.position]} look="caught" />}
     </>
   );
 }

@@ -21,6 +21,7 @@ const HINT = `${FLOAT} bottom-14 left-1/2 w-max @max-[520px]:bottom-28 max-w-[ca
 const FORMS = [
   { id: "free", label: "Free line" },
   { id: "hanging", label: LINE_KINDS.hanging.label },
+  { id: "between", label: "Pairs of places" },
   ...(["circle", "ellipse", "arc", "rectangle", "coil"] as const).map((id) => ({ id, label: LINE_KINDS[id].label })),
   ...Object.entries(EDGES).map(([id, label]) => ({
     id,
@@ -30,12 +31,14 @@ const FORMS = [
 
 /** How far something has been moved, or what is typed to set it. */
 function Distance() {
-  const { distance, typing, typed, axis, caught } = useMove();
+  const { distance, typing, typed, axis, caught, others, letGo } = useMove();
   return (
     <span className="font-mono text-ink-9" data-testid="moved">
       {typing === null ? `${(distance ?? 0).toFixed(3)} m` : typing === "place" ? `at ${typed}_` : `${typed}_ m`}
       {axis && <span className="font-sans"> {AXES[axis].words}</span>}
       {caught && typing === null && <span className="font-sans text-madder"> on {caught.what}</span>}
+      {others > 1 && typing === null && <span className="font-sans"> · wheel: {others - 1} more here</span>}
+      {letGo && <span className="font-sans"> · let go</span>}
     </span>
   );
 }
@@ -57,10 +60,13 @@ const AXIS_KEYS = Object.values(AXES)
   .join(" · ");
 
 function Moving() {
+  const letGo = useMove((move) => move.letGo);
   return (
     <div className={`${HINT} flex flex-wrap gap-x-3`} role="status">
       <Distance />
-      <span>M and a number: just so far · {AXIS_KEYS} · Ctrl: catch on nothing · Esc: back</span>
+      <span>
+        M and a number: just so far · {AXIS_KEYS} · Q: {letGo ? "catch again" : "let go"} · Esc: back
+      </span>
     </div>
   );
 }
@@ -125,7 +131,7 @@ function Pinning() {
       <span data-testid="pin-onto" className={surface ? "font-medium text-sea" : "text-ink-5"}>
         {surface ? `onto ${surface.name}${caught ? `, ${caught.what}` : ""}` : "onto nothing here"}
       </span>
-      Click: one more · drag: slide it · Alt and drag: a copy · Ctrl: catch on nothing · Esc: done
+      Click: one more · drag: slide it · Alt and drag: a copy · Q: let go · Esc: done
       <Cursor />
     </div>
   );
@@ -196,9 +202,13 @@ export function Hint() {
             : "Click where its middle shall be"
           : byKeys
             ? `Enter: knot${knots > 0 ? `, again: ${outline ? "close" : "done"}` : ""} · arrow keys · 3; −2: a place · M: how far`
-            : knots === 0
-              ? `Click on the ground, or press an arrow key, for the first ${outline ? `corner of the ${outline}` : "knot"}`
-              : `Click: next knot · first knot${outline ? " or Enter: close" : ": close · Enter: done"} · Backspace: take back · M: how far`}
+            : knots === 0 && form === "between"
+              ? "Click on a snap point, a knot or a mark, or on the ground, for where the first line begins"
+              : knots === 0
+                ? `Click on the ground, or press an arrow key, for the first ${outline ? `corner of the ${outline}` : "knot"}`
+                : form === "between"
+                  ? `Click: ${knots % 2 === 1 ? "to where it goes" : "the next pair"} · Enter: done · Backspace: take back · Q: let go`
+                  : `Click: next knot · first knot${outline ? " or Enter: close" : ": close · Enter: done"} · Backspace: take back · M: how far`}
         <Cursor />
         {(moving !== null || typing !== null) && <Distance />}
         {!outline && !EDGE_FORMS.has(form) && (
@@ -261,6 +271,15 @@ export function Hint() {
     return <div className={HINT}>Drag its ring to slide all of it over the surface · click a prop to select it</div>;
   if (focus.kind === "dressing" && spread) return <OverSurface inside={inside} />;
   if (focus.kind !== "line") return null;
+  const family = lines.find((line) => line.id === focus.id && line.kind === "between");
+  if (family?.kind === "between")
+    return (
+      <div className={HINT}>
+        {family.pairs === "picked"
+          ? "Drag the rings that its lines go between · they stay tied to what they are caught on"
+          : "Its lines go along with what they lie between · what they go between is said on the left"}
+      </div>
+    );
   const shape = lines.some((line) => line.id === focus.id && !hasKnots(line));
   const edges = lines.some((line) => line.id === focus.id && line.laid?.kind === "edges");
   return (

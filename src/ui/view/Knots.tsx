@@ -24,9 +24,19 @@ export function Knots({ positions, selected, line }: KnotsProps) {
   );
 }
 
-type Look = "knot" | "held" | "insert" | "handle" | "mark" | "caught";
+type Look = "knot" | "held" | "insert" | "handle" | "mark" | "caught" | "tied" | "snap" | "faint";
 
-const SIZES: Readonly<Record<Look, number>> = { knot: 18, held: 22, insert: 14, handle: 13, mark: 9, caught: 26 };
+const SIZES: Readonly<Record<Look, number>> = {
+  knot: 18,
+  held: 22,
+  insert: 14,
+  handle: 13,
+  mark: 9,
+  caught: 26,
+  tied: 30,
+  snap: 15,
+  faint: 8,
+};
 
 /** Points of one size on screen. */
 export function Points({ positions, look }: { positions: readonly Vec3[]; look: Look }) {
@@ -87,6 +97,40 @@ function ringPicture(look: Look): HTMLCanvasElement {
     pen.fillStyle = "#1e6f77";
     pen.fillRect(20, 29.5, 24, 5);
     pen.fillRect(29.5, 20, 5, 24);
+    return canvas;
+  }
+  if (look === "tied") {
+    // A loop of cord round the ring, its ends crossed.
+    pen.lineCap = "round";
+    for (const [width, color] of [
+      [7, "#5c4423"],
+      [4, "#e5cfa0"],
+    ] as const) {
+      pen.beginPath();
+      pen.arc(32, 30, 24, 0.35 * Math.PI, 2.65 * Math.PI - 2 * Math.PI + 2 * Math.PI);
+      pen.moveTo(32 + 24 * Math.cos(0.35 * Math.PI), 30 + 24 * Math.sin(0.35 * Math.PI));
+      pen.lineTo(26, 62);
+      pen.moveTo(32 + 24 * Math.cos(0.65 * Math.PI), 30 + 24 * Math.sin(0.65 * Math.PI));
+      pen.lineTo(38, 62);
+      pen.lineWidth = width;
+      pen.strokeStyle = color;
+      pen.stroke();
+    }
+    return canvas;
+  }
+  if (look === "snap" || look === "faint") {
+    // A cup that something fits into.
+    pen.beginPath();
+    pen.arc(32, 32, look === "snap" ? 24 : 20, 0, 7);
+    pen.fillStyle = look === "snap" ? "#fdfbf6" : "#fdfbf699";
+    pen.fill();
+    ring(look === "snap" ? 24 : 20, look === "snap" ? 9 : 6, look === "snap" ? "#c98a1b" : "#7d8790");
+    if (look === "snap") {
+      pen.beginPath();
+      pen.arc(32, 32, 8, 0, 7);
+      pen.fillStyle = "#1f2a33";
+      pen.fill();
+    }
     return canvas;
   }
   if (look === "handle" || look === "mark") {

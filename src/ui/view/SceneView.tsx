@@ -13,7 +13,7 @@ import { SheetAxes } from "./SheetAxes";
 import { BareGround, Daylight } from "./Daylight";
 import { DensityTint } from "./DensityTint";
 import { Dressings } from "./Dressings";
-import { BrushRing, DrawnSoFar, Grips, Guides, PatchHandle, Sides, SurfaceHandle } from "./Guides";
+import { BrushRing, DrawnSoFar, Grips, Guides, PatchHandle, Sides, SnapMarks, SurfaceHandle } from "./Guides";
 import { Highlights } from "./Highlights";
 import { FramePace } from "./FramePace";
 import { LostDrawing, WatchDrawing } from "./LostDrawing";
@@ -65,6 +65,7 @@ export function SceneView() {
         <SheetAxes />
         <SurfaceHandle />
         <DrawnSoFar />
+        <SnapMarks />
         <BrushRing />
         <Highlights />
         <CameraRig />

@@ -273,7 +273,30 @@ export class Aim {
     return hit && hit.distanceTo(ray.origin) < FAR ? rounded(hit) : null;
   }
 
+  /** The pointer in pixels of the element. */
+  get pixel(): readonly [number, number] {
+    return [this.#x, this.#y];
+  }
+
+  /** Where one looks from, and at what: the same as long as nothing of that changes. */
+  get sight(): string {
+    const { clientWidth, clientHeight } = this.#element;
+    return `${this.#camera.matrixWorld.elements.join()} ${clientWidth} ${clientHeight}`;
+  }
+
   /** A world position in pixels of the element; null behind the camera. */
+  pixelOf(position: Vec3): readonly [number, number] | null {
+    return this.#pixel(position);
+  }
+
+  /** How many pixels so many metres are at a place, across what is seen. */
+  pixelsAcross(position: Vec3, metres: number): number {
+    const there = this.#pixel(position);
+    const aside = new Vector3().setFromMatrixColumn(this.#camera.matrixWorld, 0).multiplyScalar(metres);
+    const beside = this.#pixel([position[0] + aside.x, position[1] + aside.y, position[2] + aside.z]);
+    return there && beside ? Math.hypot(beside[0] - there[0], beside[1] - there[1]) : 0;
+  }
+
   #pixel(position: Vec3): readonly [number, number] | null {
     const projected = new Vector3(...position).project(this.#camera);
     if (projected.z > 1 || projected.z < -1) return null;

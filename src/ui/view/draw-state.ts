@@ -2,21 +2,25 @@
 import { create } from "zustand";
 import { laidSchema, type LaidOnEdges, type Shape } from "@/core/line";
 import type { Vec3 } from "@/core/math";
+import type { Tie } from "@/core/tie";
 import {
   addEdgeLine,
+  addFamily,
+  addPairs,
   addLine,
   addSeam,
   addOutline,
   addOutlineShape,
   addShape,
   type Outline,
+  type PickedEnd,
   useSession,
 } from "../state";
 import { restMoving } from "./move-state";
 
 interface DrawState {
   /** What is drawn: a free line knot by knot, or a shape about one point. */
-  form: "free" | "hanging" | Shape["kind"] | LaidOnEdges["follow"];
+  form: "free" | "hanging" | "between" | Shape["kind"] | LaidOnEdges["follow"];
   /** Whether what is drawn is laid onto the ground, or onto one surface. */
   laid: boolean;
   on: string | null;
@@ -25,6 +29,10 @@ interface DrawState {
   knots: readonly Vec3[];
   /** The surface that each knot was put on; null for none. */
   under: readonly (string | null)[];
+  /** What each knot is tied to; null for nothing. */
+  ties: readonly (Tie | null)[];
+  /** The family that picked places go into; null for a new one. */
+  into: string | null;
   /** Where the next knot would go. */
   cursor: Vec3 | null;
   /** Whether the cursor is on the first knot, so that a click closes the line. */
@@ -46,6 +54,8 @@ const nothing = (): Omit<DrawState, "form" | "laid"> => ({
   onSheet: false,
   knots: [],
   under: [],
+  ties: [],
+  into: null,
   cursor: null,
   closing: false,
   byKeys: false,
@@ -71,10 +81,11 @@ export function startDrawing(outline: Outline | null = null): void {
 }
 
 /** Says what is drawn; what there is of another form is let go. */
-export const drawAs = (form: DrawState["form"]): void => useDraw.setState({ form, knots: [], under: [] });
+export const drawAs = (form: DrawState["form"]): void =>
+  useDraw.setState({ form, knots: [], under: [], ties: [], into: null });
 
 /** Forms that are drawn knot by knot. */
-export const BY_KNOTS: ReadonlySet<string> = new Set(["free", "hanging"]);
+export const BY_KNOTS: ReadonlySet<string> = new Set(["free", "hanging", "between"]);
 
 /** The forms that are taken from the mesh of a surface. */
 export const EDGE_FORMS: ReadonlySet<string> = new Set(["boundary", "sharp", "loop", "ring", "u", "v"]);
@@ -120,28 +131,47 @@ export function stopDrawing(): void {
   useSession.setState({ tool: "select" });
 }
 
-export const addKnot = (position: Vec3, on: string | null = null): void =>
-  useDraw.setState(({ knots, under }) => {
+/** Picks places for a family, two by two. */
+export function startPickingPairs(family: string | null): void {
+  startDrawing();
+  useDraw.setState({ form: "between", into: family });
+}
+
+export const addKnot = (position: Vec3, on: string | null = null, tie: Tie | null = null): void =>
+  useDraw.setState(({ knots, under, ties }) => {
     const last = knots.at(-1);
     const same = last && Math.hypot(last[0] - position[0], last[1] - position[1], last[2] - position[2]) < 1e-3;
-    return same ? {} : { knots: [...knots, position], under: [...under, on] };
+    return same ? {} : { knots: [...knots, position], under: [...under, on], ties: [...ties, tie] };
   });
 
 export const takeBackKnot = (): void =>
-  useDraw.setState(({ knots, under }) => ({ knots: knots.slice(0, -1), under: under.slice(0, -1) }));
+  useDraw.setState(({ knots, under, ties }) => ({
+    knots: knots.slice(0, -1),
+    under: under.slice(0, -1),
+    ties: ties.slice(0, -1),
+  }));
 
 /** Makes the line of what was drawn; one knot alone makes none. */
 export function finishDrawing(closed: boolean): void {
-  const { knots, outline, under, form } = useDraw.getState();
+  const { knots, outline, under, form, ties, into } = useDraw.getState();
   const { drawProp } = useSession.getState();
   const drawnOn = [...new Set(under.flatMap((on) => on ?? []))].slice(0, 100);
   const lies = { laid: lying(), drawnOn };
+  const ends = knots.map((position, i) => ({ position, held: ties[i] ?? null }));
   stopDrawing();
+  if (form === "between") return finishPairs(into, ends);
   if (outline) {
     if (knots.length > 2) addOutline(knots, outline, lies);
     return;
   }
-  if (knots.length >= 2) addLine(knots, closed && knots.length > 2 && form !== "hanging", drawProp, lies, form);
+  if (knots.length >= 2) addLine(ends, closed && knots.length > 2 && form !== "hanging", drawProp, lies, form);
+}
+
+/** What was picked two by two; a place without a partner is let go. */
+function finishPairs(into: string | null, ends: readonly PickedEnd[]): void {
+  const whole = ends.slice(0, ends.length - (ends.length % 2));
+  if (into !== null) addPairs(into, whole);
+  else if (whole.length > 0) addFamily({ pairs: "picked" }, whole);
 }
 
 /** What is drawn on the sheet of a surface, place by place: a click sets a knot, or the shape; one on the first knot closes it. */

@@ -1,11 +1,13 @@
 /** What a hand does that draws a line: knots by clicks, by a cursor that keys move, by distances and coordinates. */
-import type { LaidOnEdges } from "@/core/line";
+import type { LaidOnEdges, Shape } from "@/core/line";
 import { distance, type Vec3 } from "@/core/math";
+import type { Tie } from "@/core/tie";
 import { useSceneStore } from "@/store";
-import { inField, millimetre } from "../state";
-import { caughtOn, KNOT } from "./caught";
+import { inField, millimetre, runningLinesNow } from "../state";
+import { caughtOn, KNOT, tieCaught } from "./caught";
 import {
   addKnot,
+  BY_KNOTS,
   drawEdges,
   drawShape,
   EDGE_FORMS,
@@ -32,6 +34,8 @@ export class DrawingHand {
   readonly #aim: Aim;
   /** How far above the ground the cursor is that keys move, metres. */
   #lift = 0;
+  /** What a knot that is being set is tied to. */
+  #tie: Tie | null = null;
 
   constructor(aim: Aim) {
     this.#aim = aim;
@@ -42,7 +46,11 @@ export class DrawingHand {
     const position = this.#next(event);
     if (!position) return;
     const { form } = useDraw.getState();
-    if (!isEdges(form)) return this.#set(position, this.#aim.groundSurface());
+    if (!isEdges(form)) {
+      this.#tie = tieCaught();
+      this.#set(position, this.#aim.groundSurface());
+      return void (this.#tie = null);
+    }
     const on = this.#aim.surface();
     const point = on === null ? null : this.#aim.on(on);
     if (on !== null && point) this.#takeEdges(form, on, point, this.#aim.uvOn(on) ?? [0.5, 0.5]);
@@ -51,9 +59,9 @@ export class DrawingHand {
   /** A knot at a place, or the shape about it. */
   #set(position: Vec3, on: string | null): void {
     const { form, knots } = useDraw.getState();
-    if (!isEdges(form) && form !== "free" && form !== "hanging") return drawShape(form, position, on);
-    if (knots.length < MOST) addKnot(position, on);
-    useMove.setState({ typing: null, typed: "", caught: null });
+    if (!isEdges(form) && !BY_KNOTS.has(form)) return drawShape(form as Shape["kind"], position, on);
+    if (knots.length < MOST) addKnot(position, on, this.#tie);
+    useMove.setState({ typing: null, typed: "", caught: null, turn: 0, letGo: false });
   }
 
   /** The edge of the surface that is nearest to a point of it. */
@@ -137,19 +145,18 @@ export class DrawingHand {
 
   /** Whether the pointer is on the first knot of what is drawn, where a click closes it. */
   #closes(knots: readonly Vec3[]): boolean {
-    return knots.length > 2 && this.#aim.nearest([knots[0]], KNOT) === 0;
+    const { form } = useDraw.getState();
+    return form !== "between" && knots.length > 2 && this.#aim.nearest([knots[0]], KNOT) === 0;
   }
 
   /** Where the next knot of what is drawn goes. */
   #next(event: Held): Vec3 | null {
     const ground = this.#aim.ground();
-    if (!ground) return null;
     const last = useDraw.getState().knots.at(-1);
     const typed = typedDistance();
-    if (last && typed !== null) return atDistance(last, [ground[0], last[1], ground[2]], typed);
-    const targets = snapTargets(useSceneStore.getState().shown.lines);
-    const position = caughtOn(this.#aim, targets, event, ground);
-    useMove.setState({ distance: last ? distance(last, position) : null });
+    if (last && ground && typed !== null) return atDistance(last, [ground[0], last[1], ground[2]], typed);
+    const position = caughtOn(this.#aim, snapTargets(runningLinesNow()), event, ground);
+    useMove.setState({ distance: last && position ? distance(last, position) : null });
     return position;
   }
 }

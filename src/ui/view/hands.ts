@@ -3,7 +3,7 @@
  * While something moves, E, U and N keep it on an axis, M and a number set the distance, and Escape puts back what was.
  */
 import { useSceneStore } from "@/store";
-import { dressingOf, drawnLine, selectDressing, useSession } from "../state";
+import { dressingOf, drawnLine, runningLinesNow, selectDressing, useSession } from "../state";
 import { finishDrawing, useDraw } from "./draw-state";
 import { DrawingHand } from "./drawing-hand";
 import {
@@ -17,9 +17,10 @@ import {
   surfaceGrip,
   type Grip,
 } from "./grips";
+import { forgetSnaps } from "./caught";
 import { isStep, stepOfKey } from "./key-steps";
 import { isTyping, ownsKey, stepSelected } from "./keys";
-import { axisOfKey, restMoving, typeKey, useMove } from "./move-state";
+import { axisOfKey, LET_GO, restMoving, typeKey, useMove } from "./move-state";
 import { addUnder, whyUnder } from "./pegging";
 import { PaintingHand } from "./painting-hand";
 import { isPin, pinUnder, placeUnder } from "./pinning";
@@ -59,6 +60,7 @@ export class ViewHands {
     element.addEventListener("pointercancel", this.#giveUp, { signal });
     element.addEventListener("pointerleave", this.#leave, { signal });
     element.addEventListener("dblclick", this.#double, { signal });
+    element.addEventListener("wheel", this.#wheel, { signal, capture: true, passive: false });
     window.addEventListener("keydown", this.#key, { signal, capture: true });
   }
 
@@ -151,6 +153,7 @@ export class ViewHands {
   /** The camera has the pointer again. */
   #letGo(): void {
     this.#pressed = this.#held = this.#pull = null;
+    forgetSnaps();
     if (this.#controls) this.#controls.enabled = true;
   }
 
@@ -185,10 +188,26 @@ export class ViewHands {
       useSession.setState({ why: why && { ...why, x: event.clientX, y: event.clientY } });
     }
     const held = !hit && surfaceGrip(this.#aim) !== null;
-    const guide = !hit && this.#aim.line(this.#store.shown.lines, LINE) !== null;
+    const guide = !hit && this.#aim.line(runningLinesNow(), LINE) !== null;
     const pulls = !grip && (pullGrip(this.#aim) ?? patchGrip(this.#aim)) !== null;
     const moves = pulls || onLine || held || placementGrip(hit) !== null;
     element.style.cursor = grip ? "grab" : moves ? "move" : hit || guide ? "pointer" : "";
+  }
+
+  /** Goes through what could be caught under the pointer; where that is one thing or none, the camera has the wheel. */
+  #wheel = (event: WheelEvent) => {
+    const { others, turn } = useMove.getState();
+    if (others < 2 || !this.#last || event.deltaY === 0) return;
+    useMove.setState({ turn: turn + Math.sign(event.deltaY) });
+    this.#again(this.#last);
+    event.preventDefault();
+    event.stopPropagation();
+  };
+
+  /** What follows the pointer does so once more, where that is. */
+  #again(last: PointerEvent): void {
+    if (this.#held && this.#pull) this.#drag(last);
+    else if (last.buttons === 0) this.#hover(last);
   }
 
   #leave = () => {
@@ -214,10 +233,22 @@ export class ViewHands {
     restMoving();
   };
 
+  /** Lets go of what is caught, or catches again; whether the key was that and there is something in hand. */
+  #lets(event: KeyboardEvent): boolean {
+    const { tool } = useSession.getState();
+    if (event.key.toLowerCase() !== LET_GO || !this.#last || (!this.#pull && tool !== "draw" && tool !== "pin"))
+      return false;
+    useMove.setState(({ letGo }) => ({ letGo: !letGo }));
+    this.#again(this.#last);
+    return true;
+  }
+
   #key = (event: KeyboardEvent) => {
     if (isTyping(event.target)) return;
     const plain = !event.ctrlKey && !event.metaKey;
-    if (isPainting() && event.key === "Escape") this.#giveUp();
+    if (plain && this.#lets(event)) {
+      // Said already.
+    } else if (isPainting() && event.key === "Escape") this.#giveUp();
     else if (this.#held && this.#pull) {
       const axis = plain && this.#begun ? axisOfKey(event.key) : null;
       const typed = plain && this.#begun && typeKey(event.key);

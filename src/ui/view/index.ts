@@ -16,7 +16,16 @@ export {
   type Brush,
 } from "./brush";
 export type { Budget } from "./budget";
-export { drawAs, sheetPen, startDrawing, startDrawingOn, startPickingSeam, stopDrawing, useDraw } from "./draw-state";
+export {
+  drawAs,
+  sheetPen,
+  startDrawing,
+  startDrawingOn,
+  startPickingPairs,
+  startPickingSeam,
+  stopDrawing,
+  useDraw,
+} from "./draw-state";
 export { nearestIn } from "./nearest";
 export { startPinning, stopPinning } from "./pinning";
 export { distanceToSee } from "./framing";

@@ -1,6 +1,6 @@
 /** What is being moved in the view at the moment: how far, along what, what it caught on; and a box being drawn to select. */
 import { create } from "zustand";
-import type { Vec3 } from "@/core/math";
+import type { SnapTarget } from "./snap";
 
 export type Axis = "x" | "y" | "z";
 
@@ -15,6 +15,9 @@ export const AXES: Readonly<Record<Axis, { key: string; words: string }>> = {
 export const axisOfKey = (key: string): Axis | null =>
   (Object.keys(AXES) as Axis[]).find((axis) => AXES[axis].key === key.toLowerCase()) ?? null;
 
+/** The key that lets go of what is caught, until what is held is put down; or catches again. */
+export const LET_GO = "q";
+
 /** The key after which a number says how far. */
 export const MEASURE = "m";
 
@@ -25,14 +28,33 @@ interface MoveState {
   /** What is being typed: how far, or a place by its coordinates. */
   typing: "distance" | "place" | null;
   typed: string;
-  caught: { position: Vec3; what: string } | null;
+  caught: SnapTarget | null;
+  /** How many could be caught there, and which of them is: the wheel counts on. */
+  others: number;
+  turn: number;
+  /** The snap points near the pointer, which are shown. */
+  near: readonly SnapTarget[];
+  /** Whether nothing is caught on until what is held is put down. */
+  letGo: boolean;
   /** The surface that a pin would go onto. */
   onto: string | null;
   /** A box on screen, in pixels of the window. */
   box: { x: number; y: number; toX: number; toY: number } | null;
 }
 
-const REST: MoveState = { distance: null, axis: null, typing: null, typed: "", caught: null, onto: null, box: null };
+const REST: MoveState = {
+  distance: null,
+  axis: null,
+  typing: null,
+  typed: "",
+  caught: null,
+  others: 0,
+  turn: 0,
+  near: [],
+  letGo: false,
+  onto: null,
+  box: null,
+};
 
 export const useMove = create<MoveState>()(() => REST);
 

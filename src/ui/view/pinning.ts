@@ -14,7 +14,7 @@ import {
   type PinPlace,
 } from "../state";
 import type { Aim } from "./aim";
-import { KNOT } from "./caught";
+import { caughtOn } from "./caught";
 import { useMove } from "./move-state";
 import { takenPlacements, type HeldPlacements } from "./pegging";
 import type { Draft } from "immer";
@@ -62,14 +62,8 @@ export function placeUnder(aim: Aim, event: { ctrlKey: boolean; metaKey: boolean
   const met = aim.met();
   if (!met) return null;
   const { surface, point, uv, corners } = met;
-  const off = event.ctrlKey || event.metaKey || !useSession.getState().snap.knots;
-  const targets = off ? [] : targetsOf(corners);
-  const found = aim.nearest(
-    targets.map(({ position }) => position),
-    KNOT,
-  );
-  useMove.setState({ caught: found === null ? null : targets[found] });
-  return found === null ? { surface, point, uv } : { surface, point: targets[found].position, uv: null };
+  const at = caughtOn(aim, targetsOf(corners), event, null, false);
+  return at === null ? { surface, point, uv } : { surface, point: at, uv: null };
 }
 
 function targetsOf(corners: readonly Vec3[]): { position: Vec3; what: string }[] {

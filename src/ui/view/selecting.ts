@@ -9,6 +9,8 @@ import {
   editLine,
   insertKnot,
   lineOf,
+  ownerOfLine,
+  runningLinesNow,
   useResults,
   selectLine,
   selectNothing,
@@ -69,8 +71,8 @@ export function selectClick(aim: Aim, more: boolean): void {
   }
   const hit = placementUnder(aim);
   if (hit) return selectPlacements(hit.dressing, [hit.key], more);
-  const guide = aim.line(useSceneStore.getState().shown.lines, LINE);
-  if (guide) return selectLine(guide);
+  const guide = aim.line(runningLinesNow(), LINE);
+  if (guide) return selectLine(ownerOfLine(useSceneStore.getState().shown.lines, guide));
   if (!more) selectNothing();
 }
 

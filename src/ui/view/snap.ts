@@ -1,18 +1,36 @@
-/** What knots catch on while they are drawn and moved: other knots, ends and marks of lines, and the grid. */
-import { hasKnots, type Line } from "@/core/line";
+/** What knots catch on while they are drawn and moved: other knots, ends and marks of lines, and the grid; see also `snap-field.ts`. */
+import { familyOf, hasKnots, placeOnLine, type Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
-import { drawnLine, markPositions } from "../state";
+import type { Frame, LinePlace, Tie } from "@/core/tie";
+import { drawnLine, guideOf, markPositions, useFamilies } from "../state";
 
 export interface SnapTarget {
   position: Vec3;
   /** What it is, in words. */
   what: string;
+  /** Ties what catches there to it; null where it cannot be tied. */
+  tie?: () => Tie | null;
+  /** Where it is with its direction, which is up, and whether what hangs there turns freely about that. */
+  frame?: Frame;
+  free?: boolean;
+  /** Its name, where it is shown beside it. */
+  name?: string;
 }
 
 /** More targets than this are not looked at. */
 const MAX_TARGETS = 20_000;
 
-/** All that can be caught on, but for the knots that are being moved themselves. */
+/** A tie to a place of a line, or of a member of a family. */
+function lineTie(line: Line, at: LinePlace): Tie | null {
+  const family = familyOf(line.id);
+  const isMember = family !== null && useFamilies.getState().families.has(family);
+  const stood = placeOnLine(line, guideOf(line), at);
+  if (!stood) return null;
+  const of = isMember ? { line: family, member: line.id.slice(family.length + 1) } : { line: line.id };
+  return { kind: "line", ...of, at, stood };
+}
+
+/** All that can be caught on of lines, but for the knots that are being moved themselves. */
 export function snapTargets(
   lines: readonly Line[],
   moving?: { line: string; knots: ReadonlySet<number> },
@@ -22,7 +40,9 @@ export function snapTargets(
     if (targets.length > MAX_TARGETS) break;
     const own = line.id === moving?.line;
     const n = line.knots.length;
-    line.knots.forEach(({ position }, i) => {
+    const add = (position: Vec3, what: string, at: LinePlace): void =>
+      void targets.push({ position, what, ...(!own && { tie: () => lineTie(line, at) }) });
+    line.knots.forEach(({ position, id = 0 }, i) => {
       if (own && moving.knots.has(i)) return;
       const end = hasKnots(line) && (i === 0 || i === n - 1);
       const what = hasKnots(line)
@@ -30,15 +50,15 @@ export function snapTargets(
           ? `an end of ${line.name}`
           : `knot ${i + 1} of ${line.name}`
         : `the middle of ${line.name}`;
-      targets.push({ position, what });
+      add(position, what, { by: "knot", number: id });
     });
     if (own) continue;
-    for (const position of markPositions(line)) targets.push({ position, what: `a mark of ${line.name}` });
+    markPositions(line).forEach((position, k) => add(position, `a mark of ${line.name}`, { by: "mark", number: k }));
     if (!hasKnots(line) && !drawnLine(line).curve.closed) {
       const { points } = drawnLine(line);
-      for (const position of [points[0], points[points.length - 1]]) {
-        targets.push({ position, what: `an end of ${line.name}` });
-      }
+      [points[0], points[points.length - 1]].forEach((position, number) =>
+        add(position, `an end of ${line.name}`, { by: "end", number }),
+      );
     }
   }
   return targets;

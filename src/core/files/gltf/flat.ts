@@ -25,7 +25,10 @@ export interface Shown {
 }
 
 /** The nodes with a mesh in the scene that a file opens with, however deep they hang. */
-export function meshNodesOf(document: Document): Shown[] {
+export const meshNodesOf = (document: Document): Shown[] => nodesOf(document).filter(({ node }) => node.getMesh());
+
+/** All nodes of the scene that a file opens with. */
+function nodesOf(document: Document): Shown[] {
   const root = document.getRoot();
   const scene: Scene | null = root.getDefaultScene() ?? root.listScenes()[0] ?? null;
   const roots = scene ? scene.listChildren() : root.listNodes().filter((node) => node.getParentNode() === null);
@@ -33,13 +36,36 @@ export function meshNodesOf(document: Document): Shown[] {
   const stack = roots.map((node): Shown => ({ node, matrix: node.getMatrix() })).reverse();
   for (let next = stack.pop(); next; next = stack.pop()) {
     const { node, matrix } = next;
-    if (node.getMesh()) found.push(next);
+    found.push(next);
     const children = node.listChildren();
     for (let i = children.length - 1; i >= 0; i--) {
       stack.push({ node: children[i], matrix: product(matrix, children[i].getMatrix()) });
     }
   }
   return found;
+}
+
+/**
+ * Named nodes of the scene that a file opens with that neither have a mesh nor carry any, nor are bones or cameras: where they
+ * are, and their own up.
+ */
+export function emptiesOf(
+  document: Document,
+): { name: string; position: [number, number, number]; up: [number, number, number] }[] {
+  const root = document.getRoot();
+  const carrying = new Set(root.listSkins().flatMap((skin) => skin.listJoints()));
+  const carries = root.listNodes().filter((node) => node.getMesh() !== null || node.getCamera() !== null);
+  for (const one of carries)
+    for (let node: Node | null = one; node && !carrying.has(node); node = node.getParentNode()) carrying.add(node);
+  return nodesOf(document).flatMap(({ node, matrix: m }) => {
+    if (node.getName().trim() === "" || carrying.has(node)) return [];
+    const long = Math.hypot(m[4], m[5], m[6]);
+    return {
+      name: node.getName(),
+      position: [m[12], m[13], m[14]],
+      up: long > 0 ? [m[4] / long, m[5] / long, m[6] / long] : [0, 1, 0],
+    };
+  });
 }
 
 /** The box around all vertices that triangles may use, metres; a box without extent or end where there are none. */

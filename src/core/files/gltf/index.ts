@@ -5,6 +5,7 @@ export { parseDescription } from "./container";
 export {
   boxOf,
   determinant,
+  emptiesOf,
   flatMesh,
   liesFar,
   meshNodesOf,

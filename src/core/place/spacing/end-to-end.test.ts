@@ -5,8 +5,10 @@ import { anyLine, makeLine } from "../../line/testing";
 import { distance, quatAt, rotate, vectorAt, type Vec3 } from "../../math";
 import { FIRST_CORNER, placeOfKey } from "../keys";
 import { NO_PROP } from "../slots";
-import { BOUNDS, place, straight } from "../testing";
-import { sizeOf } from "../../mesh";
+import { BOUNDS, dressing, evaluate, place, straight, surroundings } from "../testing";
+import { standingAt } from "../standing-at";
+import { snapFrame, type SnapPoint } from "../../tie";
+import { sizeOf, type PropBounds } from "../../mesh";
 import type { Placements } from "../placements";
 
 type Input = Parameters<typeof place>[0];
@@ -263,4 +265,51 @@ test("begun anew at corners, the prop for the first slot stands once, at the lin
   expect(order.length).toBeGreaterThan(20);
   const oars = order.flatMap((i, k) => (p.props[p.prop[i]] === "oar" ? [k] : []));
   expect(oars).toEqual([0, order.length - 1]);
+});
+
+describe("one each", () => {
+  const box = (length: number): PropBounds => ({ min: [-0.1, 0, -0.3 * length], max: [0.1, 0.2, 0.7 * length] });
+  const near = evenly(0.3, 9);
+  const spanned = (more: object, line: Line, length: number, snaps: readonly SnapPoint[] = []) =>
+    evaluate(dressing({ what: { entries: [{ prop: "beam" }] }, spacing: { by: "each", ...more } }, [line]), {
+      ...surroundings([line]),
+      bounds: new Map([["beam", box(length)]]),
+      snaps: new Map([["beam", snaps]]),
+    });
+  const snap = (name: string, position: Vec3): SnapPoint => ({
+    name,
+    position,
+    direction: [0, 1, 0],
+    free: true,
+    own: true,
+  });
+
+  test("spans its line, whatever that and the prop are long: stretched, by its ends, or in as many as fit best", () => {
+    fc.assert(
+      fc.property(near, near, evenly(-0.3, 0.3), (long, length, z) => {
+        const line = straight(long);
+        const whole = spanned({}, line, length);
+        expect([whole.count, whole.scale[2]]).toEqual([1, expect.closeTo(long / length, 4)]);
+        expect([...whole.reach].reduce((a, b) => a + b, 0)).toBeCloseTo(long, 4);
+        const [a, b] = [snap("a", [0.05, 0.1, z * length]), snap("b", [0.05, 0.1, 0.6 * length])];
+        const hung = spanned({ each: "snaps", eachFrom: "a", eachTo: "b" }, line, length, [a, b]);
+        const curve = new GuideLine(line).curve;
+        [a, b].forEach((one, k) => {
+          const { position } = snapFrame(standingAt(hung, 0), one);
+          const end = curve.evaluate(k * curve.spans).position;
+          expect(Math.hypot(...position.map((x, axis) => x - end[axis]))).toBeLessThan(1e-5);
+        });
+        const many = spanned({ each: "repeated" }, line, length);
+        expect(many.count).toBe(Math.max(1, many.count));
+        expect(many.count * length * many.scale[2]).toBeCloseTo(long, 4);
+        expect(Math.abs(many.scale[2] - 1)).toBeLessThanOrEqual(many.count === 1 ? Infinity : 0.51);
+      }),
+    );
+  });
+
+  test("is cut where its line ends, though Fit cuts nothing", () => {
+    const p = spanned({ each: "cut" }, straight(2.5), 1);
+    expect(p.count).toBe(3);
+    expect(p.shapes).not.toBeNull();
+  });
 });

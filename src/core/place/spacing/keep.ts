@@ -51,7 +51,8 @@ export function keepRule(spacing: Spacing, by: Spacing["by"], there: There): Par
     return { by, list: places.map((place) => Math.floor(1000 * place + 1e-6) / 1000).sort((a, b) => a - b) };
   }
   // A distance says the same as a density of one.
-  const asDistance = spacing.by === "distance" || spacing.by === "density" || by === "end" || by === "knots";
+  const asDistance =
+    spacing.by === "distance" || spacing.by === "density" || by === "end" || by === "each" || by === "knots";
   if (asDistance || ways === 0) return { by };
   const distance = Math.floor((length - insets) / ways / FINE) * FINE;
   return distance > 0 ? { by, distance: Number(distance.toFixed(5)) } : { by };

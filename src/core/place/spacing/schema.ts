@@ -5,6 +5,7 @@ import {
   angleParam,
   choiceParam,
   lengthParam,
+  nameSchema,
   plainParam,
   rangeParam,
   secondsParam,
@@ -22,12 +23,13 @@ const densityPoint = z.tuple([z.number().min(0).max(1), z.number().min(0).max(10
 export const spacingSchema = z.object({
   by: choiceParam({
     label: "Spacing",
-    help: "Whether the distance between slots is given, how many there are, that each prop begins where the last one ends, into how many parts a line is divided, the places themselves, or how dense they are along the line.",
+    help: "Whether the distance between slots is given, how many there are, that each prop begins where the last one ends, that one prop spans each line, into how many parts a line is divided, the places themselves, or how dense they are along the line.",
     default: "distance",
     choices: {
       distance: "Distance",
       count: "Count",
       end: "End to end",
+      each: "One each",
       divide: "Divide",
       knots: "Knots",
       list: "List",
@@ -61,6 +63,15 @@ export const spacingSchema = z.object({
     default: 0,
     slider: [-0.5, 1],
   }),
+  each: choiceParam({
+    label: "Spans it",
+    help: "Stretched to the line's length; repeated end to end and stretched a little until it fits; repeated and cut where the line ends; or stretched until two of its snap points lie at both ends.",
+    default: "stretched",
+    choices: { stretched: "Stretched", repeated: "Repeated", cut: "Cut", snaps: "By its ends" },
+  }),
+  /** By its ends: the snap points that lie at the line's start and at its end. */
+  eachFrom: nameSchema.default("first end"),
+  eachTo: nameSchema.default("last end"),
   parts: wholeParam({
     label: "Parts",
     help: "Into how many equal parts each line is divided between its insets.",
@@ -260,3 +271,9 @@ export const spacingSchema = z.object({
 });
 
 export type Spacing = z.infer<typeof spacingSchema>;
+
+/** Whether props lie along their line with both their ends. */
+export const isEndToEnd = ({ by }: Pick<Spacing, "by">): boolean => by === "end" || by === "each";
+
+/** Whether what reaches past the line's end is cut there, whatever Fit says. */
+export const cutsAtEnd = ({ by, each }: Pick<Spacing, "by" | "each">): boolean => by === "each" && each === "cut";

@@ -9,6 +9,7 @@ import { byCount } from "./count";
 import { byDensity } from "./density";
 import { byDistance } from "./distance";
 import { byDivision } from "./divide";
+import { oneEach } from "./each";
 import { endToEnd } from "./end-to-end";
 import { atKnots } from "./knots";
 import { byList } from "./list";
@@ -27,13 +28,14 @@ import { supplyFor } from "./supply";
 import { travelled } from "./travel";
 import type { PropChoice } from "../what/what";
 import type { What } from "../what/schema";
-import type { Spacing } from "./schema";
+import { isEndToEnd, type Spacing } from "./schema";
 
 /** The table of ways. */
 const WAYS: Readonly<Record<Spacing["by"], SpacingRule>> = {
   distance: byDistance,
   count: byCount,
   end: endToEnd,
+  each: oneEach,
   divide: byDivision,
   knots: atKnots,
   list: byList,
@@ -65,7 +67,7 @@ export function rowOn(
   trim = 0,
 ): Row {
   const { clip = false, bent = false, reaches = new Float64Array(0) } = needs;
-  const [behind, before] = params.inside && params.by !== "end" ? longestOf(reaches) : [0, 0];
+  const [behind, before] = params.inside && !isEndToEnd(params) ? longestOf(reaches) : [0, 0];
   const [fromStart, fromEnd] = [params.fromStart + behind, params.fromEnd + before];
   const insets = fromStart + fromEnd;
   if (!(line.length > 0) || insets > line.length * (1 + SLACK)) return NO_ROW;
@@ -146,7 +148,7 @@ interface LineRow {
 
 /** The slots of all lines, with the prop that each takes. */
 export function spacing(lines: readonly GuideLine[], params: Spacing, needs: Needs): Slots {
-  const rows = params.together && lines.length > 1 && params.by !== "end" ? asOne(lines, params, needs) : [];
+  const rows = params.together && lines.length > 1 && !isEndToEnd(params) ? asOne(lines, params, needs) : [];
   let turn = 0;
   if (rows.length === 0) {
     for (const line of lines) {
@@ -170,7 +172,7 @@ const cornersFor = (line: GuideLine, params: Spacing, { choice, cornerAngle }: N
 function oneByOne(line: GuideLine, params: Spacing, needs: Needs, turn: number): LineRow {
   const { choice, reaches } = needs;
   const corners = cornersFor(line, params, needs);
-  const supply = params.by === "end" ? supplyFor(line, choice, reaches, turn) : NOTHING;
+  const supply = isEndToEnd(params) ? supplyFor(line, choice, reaches, turn) : NOTHING;
   const trim = trimOf(needs);
   return { row: rowOn(line.curve, params, supply, needs, corners, trim), corners, turn };
 }

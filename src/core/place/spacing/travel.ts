@@ -4,7 +4,7 @@
  * end, or turn back there.
  */
 import { placeIn, SLACK, type Row, type RowInput, type SpacingRule, type Usable } from "./row";
-import type { Spacing } from "./schema";
+import { isEndToEnd, type Spacing } from "./schema";
 
 /** How far they have gone, metres: by hand, by their speed, and by how often they have been all along. */
 function gone({ travel, gone }: Spacing, { length }: Usable): number {
@@ -14,7 +14,7 @@ function gone({ travel, gone }: Spacing, { length }: Usable): number {
 /** A way of spacing, with what travel makes of it, slower at knots if that is wanted. */
 export function travelled(way: SpacingRule, input: RowInput, params: Spacing): Row {
   const row = goneAlong(way, input, params);
-  return params.atKnots > 0 && params.by !== "end" ? slowerAtKnots(row, input.line, params.atKnots) : row;
+  return params.atKnots > 0 && !isEndToEnd(params) ? slowerAtKnots(row, input.line, params.atKnots) : row;
 }
 
 /** Between two knots places go as a smooth step does, by a share: on a closed line round through its start as well. */
@@ -52,17 +52,17 @@ function goneAlong(way: SpacingRule, input: RowInput, params: Spacing): Row {
   const slid = (by: number) => way(input, { ...params, slide: params.slide + by });
   if (usable.round) {
     const round = by - Math.floor(by / usable.length) * usable.length;
-    return params.by === "end" ? slid(round) : moved(way(input, params), round);
+    return isEndToEnd(params) ? slid(round) : moved(way(input, params), round);
   }
   if (params.travelEnds === "through") {
     // New ones come in behind those that leave; where their number is fixed it is the same ones.
-    const endless = params.by === "end" || (params.by === "distance" && params.measure === "along");
+    const endless = isEndToEnd(params) || (params.by === "distance" && params.measure === "along");
     return endless ? slid(by) : wrapped(way(input, params), usable, by);
   }
   const natural = way(input, params);
   if (natural.count === 0) return natural;
   const together = within(by, roomOf(natural, usable), params.travelEnds);
-  const there = params.by === "end" ? only(slid(together), natural) : moved(natural, together);
+  const there = isEndToEnd(params) ? only(slid(together), natural) : moved(natural, together);
   return { ...there, halted: params.travelEnds === "stay" && together !== by };
 }
 

@@ -28,6 +28,8 @@ export interface Hold {
   size: Float64Array;
   /** The prop's own axis, 0 to 2, that lies most along the line. */
   axis: Uint8Array;
+  /** 1 for props that lie along the line by two places of theirs, between which they meet it; null where none does. */
+  byEnds: Uint8Array | null;
   /** How far each prop reaches along the line from where it meets it, behind and before, metres: 2 numbers a prop. */
   reaches: Float64Array;
   /** The middle of each prop's box and half its extents: 6 numbers a prop. */
@@ -43,6 +45,7 @@ const FLIPS: Readonly<Record<Stance["flip"], Vec3>> = {
 
 /**
  * @param props ids of the dressing's props, and `bounds` their boxes
+ * @param ends of props that lie along the line by two places of theirs, these; null where all do by their boxes
  * @param thing the middle of the line or surface that is named, if it is there
  */
 export function stance(
@@ -52,6 +55,7 @@ export function stance(
   bounds: readonly PropBounds[],
   thing: Vec3 | undefined,
   bank: Bank | null,
+  ends: readonly (readonly [Vec3, Vec3] | null)[] | null = null,
 ): Hold {
   const n = props.length;
   const held = fromTurns(params.turnAlong, params.turnAcross, params.turnUp);
@@ -73,6 +77,7 @@ export function stance(
     contact: new Float64Array(3 * n),
     size: new Float64Array(n),
     axis: new Uint8Array(n),
+    byEnds: ends && Uint8Array.from(ends, (one) => (one ? 1 : 0)),
     reaches: new Float64Array(2 * n),
     boxes: new Float64Array(6 * n),
   };
@@ -80,7 +85,8 @@ export function stance(
     const box = bounds[i];
     const { size, turn } = own.find((one) => one.prop === prop) ?? { size: 1, turn: 0 };
     const turned = multiply(held, fromAxisAngle([0, 1, 0], turn));
-    const contact = contactOf(params, box);
+    const between = ends?.[i] ?? null;
+    const contact = between ? middleOf(between) : contactOf(params, box);
     const half = sizeOf(box).map((extent) => extent / 2);
     const middle = [0, 1, 2].map((k) => (box.min[k] + box.max[k]) / 2);
     hold.turn.set(turned, 4 * i);
@@ -93,10 +99,14 @@ export function stance(
     hold.axis[i] = along.reduce((best, value, k) => (Math.abs(value) > Math.abs(along[best]) + 1e-9 ? k : best), 2);
     const reach = along.reduce((sum, value, k) => sum + Math.abs(value) * half[k], 0) * size;
     const on = along.reduce((sum, value, k) => sum + value * (middle[k] - contact[k]), 0) * size;
-    hold.reaches.set([reach - on, reach + on], 2 * i);
+    if (!between) return hold.reaches.set([reach - on, reach + on], 2 * i);
+    const far = Math.abs(along.reduce((sum, value, k) => sum + value * (between[1][k] - between[0][k]), 0)) * size;
+    hold.reaches.set([far / 2, far / 2], 2 * i);
   });
   return hold;
 }
+
+const middleOf = ([a, b]: readonly [Vec3, Vec3]): Vec3 => [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2, (a[2] + b[2]) / 2];
 
 /** Ways that only a surface knows go along where there is a line. */
 function aimOf(params: Stance, thing: Vec3 | undefined): Aim | null {

@@ -4,6 +4,7 @@ import { STEP_SCHEMAS, type Dressing } from "@/core/place";
 import { dressLine, dressOver, freeName, newId, suiting, type Prop, type Scene, type Suiting } from "@/core/scene";
 import { selectDressing } from "../session";
 import { dressingOf, editDressing, scene, store } from "./common";
+import { familiesWithout } from "./families";
 import { makeWithout } from "./made";
 import type { Draft } from "immer";
 
@@ -130,6 +131,7 @@ export function deleteDressing(id: string): void {
   store().change("Delete dressing", (draft) => {
     draft.dressings.splice(index, 1);
     makeWithout(draft, id);
+    familiesWithout(draft, id);
     for (const { fit, gaps } of draft.dressings) {
       gaps.distances = gaps.distances.filter(({ to }) => to !== id);
       fit.ontoProps = fit.ontoProps.filter((one) => one !== id);

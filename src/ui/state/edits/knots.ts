@@ -7,6 +7,7 @@ import { spanMiddles } from "../guides";
 import { knotAtRest } from "../seen-line";
 import { selectLine } from "../session";
 import { editLine, lineOf, scene } from "./common";
+import { withPartners } from "./families";
 import type { Draft } from "immer";
 
 export function insertKnot(id: string, after: number, position: Vec3): void {
@@ -34,9 +35,9 @@ export function insertKnotBeside(id: string, knot: number): void {
 export function deleteKnots(id: string, knots: readonly number[]): void {
   const line = lineOf(scene(), id);
   if (!line) return;
-  const gone = new Set(knots.filter((knot) => knot >= 0 && knot < line.knots.length));
+  const gone = withPartners(line, new Set(knots.filter((knot) => knot >= 0 && knot < line.knots.length)));
   if (gone.size === 0) return;
-  if (line.knots.length - gone.size < 2) {
+  if (line.kind !== "between" && line.knots.length - gone.size < 2) {
     toast.error(`“${line.name}” needs two knots. Delete the line itself if you want it gone.`);
     return;
   }

@@ -3,6 +3,7 @@ import { hexOf, keyOfHex, keyOnOther, lineKey, nextAdded } from "@/core/place";
 import { toast } from "sonner";
 import {
   asKind,
+  familyOf,
   curveOf,
   hasKnots,
   joined,
@@ -21,6 +22,7 @@ import { freeName, newId, nextLineNumber, type Scene } from "@/core/scene";
 import { drawnLine } from "../guides";
 import { selectDressing, selectLine, selectNothing } from "../session";
 import { dressingOf, lineOf, scene, store } from "./common";
+import { familiesWithout, pegsOnCopy, type PickedEnd } from "./families";
 import { makeOf, makeWithout } from "./made";
 import { dropPegs } from "./pegs";
 import { alongLine, propsOf } from "./dressings";
@@ -38,18 +40,19 @@ type Lies = Partial<Pick<Line, "laid" | "drawnOn">>;
 
 /** A new line through the given knots; dressed at once if a prop or mix is given. */
 export function addLine(
-  knots: readonly Vec3[],
+  ends: readonly (PickedEnd | Vec3)[],
   closed: boolean,
   prop: string | null,
   lies: Lies = {},
   form: string = "free",
 ): void {
+  const knots = ends.map((end) => ("position" in end ? end : { position: end, held: null }));
   const kind = form === "hanging" ? form : knots.length > 2 ? "smooth" : "polyline";
   const described = {
     name: freeLineName("Line 1"),
     kind,
     closed,
-    knots: knots.map((position) => ({ position })),
+    knots: knots.map(({ position, held }) => ({ position, ...(held && { held }) })),
     ...lies,
   };
   placeLine(described, prop);
@@ -259,6 +262,7 @@ function dropLine(draft: Draft<Scene>, id: string): void {
   for (const { laying } of draft.surfaces)
     if (laying.seams.includes(id)) laying.seams = laying.seams.filter((other) => other !== id);
   makeWithout(draft, id);
+  familiesWithout(draft, id);
   for (const dressing of draft.dressings) {
     const { where, gaps, stance } = dressing;
     for (const list of ["lines", "areas", "holes"] as const) where[list] = where[list].filter((other) => other !== id);
@@ -269,6 +273,7 @@ function dropLine(draft: Draft<Scene>, id: string): void {
     if (where.deepLine === id) [where.deepLine, where.deepBy] = [null, "number"];
     if (where.highLine === id) [where.highLine, where.highBy] = [null, "number"];
     dropPegs(dressing, id);
+    gaps.stretches = gaps.stretches.filter((stretch) => familyOf(stretch.line) !== id);
   }
 }
 
@@ -299,6 +304,8 @@ export function duplicateLine(id: string): void {
         const key = peg.on === id ? keyOnOther(keyOfHex(hex), copy.id, where as Dressing["where"], [copy]) : null;
         if (key !== null) dressing.pegs[hexOf(key)] = { ...peg, on: copy.id };
       }
+      for (const [hex, peg] of pegsOnCopy(dressing.pegs, id, copy, where as Dressing["where"]))
+        dressing.pegs[hex] = peg as Draft<typeof peg>;
     }
   });
   selectLine(copy.id);

@@ -1,9 +1,22 @@
 /** Edits of single placements by hand: pegs on slots, and placements added besides them. */
-import { ADDED, addedKey, hexOf, keyOfHex, kindOf, lineKey, nextAdded, onOf } from "@/core/place";
+import { familyOf, type Line } from "@/core/line";
+import { ADDED, addedKey, hexOf, keyOfHex, kindOf, lineKey, lineNumberOfKey, nextAdded, onOf } from "@/core/place";
 import type { Dressing, FlatPlace, Key, Peg } from "@/core/place";
 import type { Vec3 } from "@/core/math";
+import { lineRunning, ownerOfLine } from "../families";
+import { useResults } from "../results";
 import { editDressing, scene } from "./common";
 import type { Draft } from "immer";
+
+/** The lines that a dressing runs along, each with the number that its keys have there. */
+function linesOf({ id, where }: Dressing): readonly Pick<Line, "id" | "number">[] {
+  const { lines } = scene();
+  const placed = useResults.getState().byDressing.get(id)?.placements;
+  if (!placed || !where.lines.some((own) => lines.find((line) => line.id === own)?.kind === "between")) return lines;
+  const numbers = new Map<string, number>();
+  for (let i = 0; i < placed.count; i++) numbers.set(placed.lines[placed.line[i]], lineNumberOfKey(placed.key[i]));
+  return [...numbers].map(([line, number]) => ({ id: line, number }));
+}
 
 /** Writes into the draft what pegs at the given keys say; an edit that leaves a peg with nothing to say takes it off. */
 export function writePegs(
@@ -12,9 +25,10 @@ export function writePegs(
   edit: (peg: Draft<Peg>, key: Key) => void,
 ): void {
   const { pegs } = dressing;
+  const lines = linesOf(dressing as Dressing);
   for (const key of keys) {
     const hex = hexOf(key);
-    const on = onOf(dressing as Dressing, key, scene().lines);
+    const on = onOf(dressing as Dressing, key, lines);
     if (on === undefined) continue;
     const peg: Draft<Peg> = pegs[hex] ?? { on };
     edit(peg, key);
@@ -55,17 +69,25 @@ export const swapPlacements = (dressing: string, keys: Iterable<Key>, prop: stri
 /** Turns placements by so much about their own up, radians; a whole turn is none. */
 export function turnPlacements(dressing: string, keys: Iterable<Key>, by: number): void {
   const list = [...keys];
-  const turn = (draft: Draft<Dressing>) => writePegs(draft, list, (peg) => setTurn(peg, (peg.turn ?? 0) + by));
+  const turn = (draft: Draft<Dressing>) => writePegs(draft, list, (peg) => setTurn(peg, turnOf(peg) + by));
   editDressing(dressing, "Turn placement", turn, `turn ${dressing}`);
 }
+
+/** By how much a placement is turned by hand: about its own up, or about what it hangs on. */
+export const turnOf = ({ hangs, turn = 0 }: Pick<Draft<Peg> | Peg, "hangs" | "turn">): number => hangs?.turn ?? turn;
 
 /** Writes a turn into a peg, from half a turn back to half a turn on, in hundredths of a degree. */
 export function setTurn(peg: Draft<Peg>, turn: number): void {
   const steps = 18_000 / Math.PI;
   const rounded = Math.round(Math.atan2(Math.sin(turn), Math.cos(turn)) * steps) / steps;
+  if (peg.hangs) return void (peg.hangs.turn = rounded);
   if (rounded === 0) delete peg.turn;
   else peg.turn = rounded;
 }
+
+/** Lets loose placements hang by nothing any more; they stand upright where they hung. */
+export const unhook = (dressing: string, keys: Iterable<Key>): void =>
+  setPegs(dressing, keys, "Unhook", (peg) => void delete peg.hangs);
 
 /** Writes into a peg how many times as large it is by hand. */
 export function setSize(peg: Draft<Peg>, size: number): void {
@@ -104,7 +126,8 @@ export const unpegAll = (dressing: string): void =>
 
 /** Takes off all pegs of what lies on a line or field; those of a flat layout are for whatever carries it next. */
 export function dropPegs({ pegs }: Draft<Dressing>, on: string): void {
-  for (const [hex, peg] of Object.entries(pegs)) if (peg.on === on && !peg.flat) delete pegs[hex];
+  for (const [hex, peg] of Object.entries(pegs))
+    if ((peg.on === on || familyOf(peg.on) === on) && !peg.flat) delete pegs[hex];
 }
 
 /** The keys of all pegs of a dressing. */
@@ -120,8 +143,10 @@ export interface Added {
 /** Writes placements into the draft besides those of the rules; gives their keys, null for lines that have gone. */
 export function writeAdded(dressing: Draft<Dressing>, added: readonly Added[]): (Key | null)[] {
   return added.map(({ line: on, at, prop }) => {
-    const line = scene().lines.find(({ id }) => id === on);
-    const number = nextAdded(dressing.pegs, (peg) => peg.on === on);
+    const line = lineRunning(scene().lines, on);
+    // Of a family they are counted together, so that no two have one key whatever numbers its members have.
+    const family = line && ownerOfLine(scene().lines, on);
+    const number = nextAdded(dressing.pegs, (peg) => peg.on === on || familyOf(peg.on) === family);
     if (!line || number > ADDED.max) return null;
     const key = lineKey(line.number, number);
     dressing.pegs[hexOf(key)] = { on, at: Math.max(0, at), prop, added: true };

@@ -9,6 +9,7 @@ import { selectNothing, selectSurface, useSession } from "../session";
 import { liftFrom } from "./laid";
 import { dressingOf, editing, scene, store } from "./common";
 import { addDressing, beginWalls, overFields } from "./dressings";
+import { familiesWithout } from "./families";
 import { hideParts, makeOf, makeWithout } from "./made";
 import { dropPegs } from "./pegs";
 import { loosenPins } from "./loosen";
@@ -180,6 +181,7 @@ export function deleteSurface(id: string): void {
   store().change("Delete surface", (draft) => {
     draft.surfaces = draft.surfaces.filter((one) => one.id !== id);
     makeWithout(draft, id);
+    familiesWithout(draft, id);
     if (surface.made) hideParts(draft, thingsOf(surface.made), false);
     for (const line of draft.lines)
       if (line.drawnOn.includes(id)) line.drawnOn = line.drawnOn.filter((on) => on !== id);

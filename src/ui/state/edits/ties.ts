@@ -3,7 +3,7 @@ import type { Quat, Vec3 } from "@/core/math";
 import { hexOf, indicesOf, type Key, type Placements } from "@/core/place";
 import { tieOfPeg } from "@/core/scene";
 import { back, carriedPoint, carriedTurn, type Carry, type Tie } from "@/core/tie";
-import type { Knot } from "@/core/line";
+import type { Knot, Line } from "@/core/line";
 import { pick } from "@/core/schema";
 import { carriedByMovers } from "../moved";
 import { useResults } from "../results";
@@ -79,6 +79,16 @@ export function holdKnots(line: string, knots: readonly number[], holder: Holder
   });
   return true;
 }
+
+/** Writes into the draft what a knot that is moved by hand is tied to now; off what it was caught on, it is free again. */
+export function tieKnot(knot: Draft<Line>["knots"][number], tie: Tie | null): void {
+  if (tie) knot.held = tie as Draft<Tie>;
+  else if (knot.held && isCaught(knot.held as Tie)) delete knot.held;
+}
+
+/** Whether a tie is to a place that things are caught on, and not to a thing as one piece. */
+export const isCaught = (tie: Tie): boolean =>
+  tie.kind === "line" || (tie.kind === "placement" && tie.snap !== undefined);
 
 /** The same of loose placements, each by the place that is nearest to it. */
 export function holdLoose(dressing: string, keys: Iterable<Key>, holder: Holder): boolean {

@@ -4,10 +4,11 @@ import type { ReactNode } from "react";
 import { keepAmount, keepRule, kindOf, STEP_SCHEMAS, type Dressing } from "@/core/place";
 import { formatValue } from "@/core/schema";
 import { Fold } from "../../kit";
-import { dressingOf, placementsNow, useEdit } from "../../state";
+import { dressingOf, editDressing, placementsNow, useEdit } from "../../state";
 import { StepChoice, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } from "../params";
 import { CurveField } from "../CurveField";
 import type { Point } from "../curve-points";
+import { SnapChoice, useSnapNames } from "../SnapChoice";
 import { PlacesField } from "./PlacesField";
 
 /** What can be done with what is left over, for the ways of spacing that leave something. */
@@ -99,7 +100,7 @@ function Travel({ dressing }: CardProps) {
         step="spacing"
         names={["travel", "speed", "onceIn", ...(onceIn !== 0 ? (["ease"] as const) : [])]}
       />
-      {by !== "end" && <StepNumber dressing={dressing} step="spacing" name="atKnots" />}
+      {by !== "end" && by !== "each" && <StepNumber dressing={dressing} step="spacing" name="atKnots" />}
       <StepChoice dressing={dressing} step="spacing" name="travelEnds" />
     </Fold>
   );
@@ -132,6 +133,7 @@ function Along({ dressing }: CardProps) {
       )}
       {by === "count" && <StepNumber dressing={dressing} step={step} name="count" />}
       {by === "end" && <StepNumber dressing={dressing} step={step} name="gap" />}
+      {by === "each" && <OneEach dressing={dressing} />}
       {by === "divide" && <StepNumbers dressing={dressing} step={step} names={["parts", "every", "begin"]} />}
       {by === "list" && <PlacesField dressing={dressing} />}
       {by === "density" && (
@@ -145,10 +147,41 @@ function Along({ dressing }: CardProps) {
       {dressing.where.stacked && <StepNumbers dressing={dressing} step={step} names={["roomBehind", "roomAbove"]} />}
       <Travel dressing={dressing} />
       <Fold label="Ends and corners" summary={ends}>
-        {by !== "end" && <StepSwitch dressing={dressing} step={step} name="inside" />}
+        {by !== "end" && by !== "each" && <StepSwitch dressing={dressing} step={step} name="inside" />}
         {by !== "knots" && by !== "list" && <StepSwitch dressing={dressing} step={step} name="anew" />}
         <StepSwitch dressing={dressing} step={step} name="together" />
       </Fold>
+    </>
+  );
+}
+
+/** How one prop comes to span its line. */
+function OneEach({ dressing }: CardProps) {
+  const names = useSnapNames(dressing);
+  const { each, eachFrom, eachTo } = dressing.spacing;
+  return (
+    <>
+      <StepChoice dressing={dressing} step="spacing" name="each" columns={2} />
+      {each === "snaps" && (
+        <>
+          <SnapChoice
+            label="Start"
+            chosen={eachFrom}
+            names={names}
+            onChoose={(name) =>
+              editDressing(dressing.id, "End of props", (draft) => void (draft.spacing.eachFrom = name))
+            }
+          />
+          <SnapChoice
+            label="End"
+            chosen={eachTo}
+            names={names}
+            onChoose={(name) =>
+              editDressing(dressing.id, "End of props", (draft) => void (draft.spacing.eachTo = name))
+            }
+          />
+        </>
+      )}
     </>
   );
 }

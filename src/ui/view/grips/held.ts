@@ -4,6 +4,7 @@ import { useSceneStore } from "@/store";
 import { selectPlacements } from "../../state";
 import { useMove } from "../move-state";
 import { slidePatch, takenPatch } from "../patching";
+import { hookAt, hookingOf, writeHook, type Hooking } from "../hooking";
 import { movePlacements, takenPlacements, wantedPlace } from "../pegging";
 import { placeUnder, slidePins, takenPin, takenSelectedPin, type HeldPins } from "../pinning";
 import { dragPull, takenPull } from "../pulling";
@@ -17,14 +18,21 @@ type Hit = { dressing: string; key: Key } | null;
 /** Placements on their surfaces, or anywhere where they fill a volume. */
 export function placementGrip(hit: Hit): Grip | null {
   const held = takenPlacements(hit);
+  let hooking: Hooking | null = null;
   return (
     held && {
       label: "Move placement",
+      begin: () => void (hooking = hookingOf(held)),
       drag(pull) {
         const to = held.free ? pull.destination(held.start) : wantedPlace(pull.aim, held);
         if (!to) return;
         const by = shownWay(held.start, to);
-        useSceneStore.getState().drag((draft) => movePlacements(draft, held, () => by));
+        const own = hooking;
+        const hook = own && hookAt(pull.aim, own, by, pull.event);
+        useSceneStore.getState().drag((draft) => {
+          movePlacements(draft, held, () => by);
+          if (own) writeHook(draft, held.dressing, own.key, hook);
+        });
       },
     }
   );

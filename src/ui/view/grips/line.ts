@@ -7,6 +7,8 @@ import {
   drawnLine,
   moveKnots,
   placesOf,
+  runningLinesNow,
+  tieKnot,
   selectLine,
   spanMiddles,
   startsAnywhere,
@@ -14,7 +16,7 @@ import {
   writeHandle,
   writeStart,
 } from "../../state";
-import { KNOT } from "../caught";
+import { KNOT, tieCaught } from "../caught";
 import { handleEnds, type HandleEnd } from "../handles";
 import { LINE, MIDDLE } from "../selecting";
 import { snapTargets, type SnapTarget } from "../snap";
@@ -95,7 +97,11 @@ function knotGrip(line: Line, knot: number, more: boolean): Grip {
       const to = pull.destination(start, targets);
       if (!to) return;
       const by = shownWay(start, to);
-      changeLine(line.id, (draft) => moveKnots(draft, from, by));
+      const tie = tieCaught();
+      changeLine(line.id, (draft) => {
+        moveKnots(draft, from, by);
+        if (draft.knots[knot]) tieKnot(draft.knots[knot], tie);
+      });
     },
     click: (again) => selectLine(line.id, knot, again),
   };
@@ -134,7 +140,7 @@ function wholeGrip(line: Line): Grip {
 }
 
 const targetsBeside = (line: Line, knots: Iterable<number>): SnapTarget[] =>
-  snapTargets(useSceneStore.getState().shown.lines, { line: line.id, knots: new Set(knots) });
+  snapTargets(runningLinesNow(), { line: line.id, knots: new Set(knots) });
 
 function changeLine(id: string, change: (line: Draft<Line>) => void): void {
   useSceneStore.getState().drag((draft) => {

@@ -46,9 +46,9 @@ export class Pull {
         : event.altKey
           ? aim.ground()
           : aim.level(from);
-    if (!aimed) return null;
     const typed = typedDistance();
     if (typed !== null) {
+      if (!aimed) return null;
       useMove.setState({ caught: null });
       return atDistance(from, aimed, typed);
     }

@@ -1,0 +1,55 @@
+/** *Loose placements that hang by a snap point of their prop*: whatever else turns or moves them, both ends meet. */
+import { hungBy, carriedPoint, carriedTurn, type Carry, type Frame, type SnapPoint } from "../tie";
+import { indicesOf, keyOfHex, type Key } from "./keys";
+import { LOOSE } from "./where/schema";
+import { standingAt } from "./standing-at";
+import type { Placed } from "./compose";
+import type { Placements } from "./placements";
+import type { Pegs } from "./pegs";
+
+/** What one hangs by, and on. */
+export interface Hanging {
+  key: Key;
+  by: string;
+  on: Frame;
+  free: boolean;
+  turn: number;
+}
+
+/** The pegs that hang, each on its place where that has been carried. */
+export function hangingIn(pegs: Pegs, carryOf: (key: string) => Carry | null): Hanging[] {
+  return Object.entries(pegs).flatMap(([hex, { on, held, hangs }]): Hanging[] => {
+    if (!hangs || on !== LOOSE) return [];
+    const carry = held ? carryOf(hex) : null;
+    const place = {
+      position: carry ? carriedPoint(carry, hangs.at) : hangs.at,
+      rotation: carry ? carriedTurn(carry, hangs.turned) : hangs.turned,
+    };
+    return [{ key: keyOfHex(hex), by: hangs.by, on: place, free: hangs.free, turn: hangs.turn }];
+  });
+}
+
+/**
+ * The placements with those that hang at their places; one whose prop has no such snap point stays as it stands.
+ *
+ * @param snaps of each of the dressing's props
+ */
+export function hung(
+  placed: Placed,
+  { key, prop, flags, props }: Pick<Placements, "key" | "prop" | "flags" | "props">,
+  hanging: readonly Hanging[],
+  snaps: readonly (readonly SnapPoint[])[],
+): Placed {
+  const [position, rotation] = [placed.position.slice(), placed.rotation.slice()];
+  const by = new Map(hanging.map((one) => [one.key, one]));
+  for (const i of indicesOf(key, by.keys())) {
+    const { by: name, on, free, turn } = by.get(key[i])!;
+    const standing = standingAt({ ...placed, prop, flags, props }, i);
+    const own = standing.prop === null ? undefined : snaps[prop[i]].find((one) => one.name === name);
+    if (!own) continue;
+    const there = hungBy(standing, own, on, free, turn);
+    for (let k = 0; k < 3; k++) position[3 * i + k] = there.position[k] - placed.origin[k];
+    rotation.set(there.rotation, 4 * i);
+  }
+  return { ...placed, position, rotation };
+}
