@@ -29,7 +29,7 @@ const CORE = {
   movers: ["math", "schema", "rig", "mesh", "place"],
   check: ["math", "graph", "schema", "line", "mesh", "host", "place"],
   scene: ["math", "schema", "course", "line", "mesh", "made", "place", "movers", "tie"],
-  files: ["math", "schema", "image", "rig", "line", "mesh", "solid", "place", "movers", "scene"],
+  files: ["math", "schema", "image", "rig", "tie", "line", "mesh", "solid", "place", "movers", "scene"],
 };
 const TESTS = "(\\.test|/testing|/fuzz/[a-z]+)\\.tsx?$";
 

@@ -34,6 +34,8 @@ export interface JobOptions {
   /** Writes surfaces and lines as well, where the form knows how. */
   surfaces?: boolean;
   lines?: boolean;
+  /** Whether snap points are written; they are unless said otherwise. */
+  snaps?: boolean;
   /** What solids have been joined to already, by the names of their jobs. */
   solved?: ReadonlyMap<string, Solved>;
   /** Looks for nothing that is wrong. */
@@ -129,7 +131,11 @@ export async function writePlacements(
   const engine = new Engine();
   const evaluated = await evaluateScene(scene, assets, options, engine);
   const around = FORMATS[format].holdsScenery ? sceneryOf(evaluated.scene, engine, options) : {};
-  return FORMATS[format].write({ ...evaluated, ...around, still: stillsIn(engine) }, assets, options.compressed);
+  return FORMATS[format].write(
+    { ...evaluated, ...around, snaps: options.snaps, still: stillsIn(engine) },
+    assets,
+    options.compressed,
+  );
 }
 
 /** What props look like at moments of their clips. */
@@ -240,7 +246,7 @@ export async function writeAnimation(
     shownLine(name, all.length === frames.length ? all : all.slice(0, 1)),
   );
   return FORMATS[format].write(
-    { ...start!, surfaces, lines, motion, still: stillsIn(engine) },
+    { ...start!, surfaces, lines, motion, snaps: options.snaps, still: stillsIn(engine) },
     assets,
     options.compressed,
   );

@@ -47,6 +47,8 @@ export interface EvaluatedScene {
   /** Where surfaces and lines are to be written too, these. */
   surfaces?: readonly ShownSurface[];
   lines?: readonly ShownLine[];
+  /** Whether snap points that artists have set are written too, as nodes without a mesh; they are unless said otherwise. */
+  snaps?: boolean;
   /** What a prop's file looks like at a moment of one of its clips, in the file's coordinates. */
   still?: (prop: string, clip: number, moment: number) => MovedShape | null;
   /** Where several frames are to be written as an animation, these. */

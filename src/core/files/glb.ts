@@ -25,12 +25,15 @@ import { coursesOf, isStill, Moving, nodeName } from "./motion";
 import { stands, type EvaluatedDressing, type EvaluatedScene } from "./evaluated";
 import { flatMesh, meshNodesOf, plainIO, readGlb, transformedMesh, writeCompressed } from "./gltf";
 import { meshAt } from "./poses";
+import { addAllSnaps, addSnaps, ownSnaps, type OwnSnaps } from "./snap-nodes";
 import { Variants, WHITE } from "./variants";
 import { preparationMatrix } from "../scene";
 import { FLAG, hexOf, momentOfStill, stillKey, type Placements } from "../place";
 import type { Assets } from "./assets";
 
 export type GlbForm = "instanced" | "plain";
+
+const NO_SNAPS: OwnSnaps = new Map();
 
 /**
  * @param compressed whether meshes are quantized (to a sixteen-thousandth of their size) and packed by meshopt
@@ -53,13 +56,16 @@ export async function writeGlb(
   const { surfaces = [], lines = [], motion = null } = evaluated;
   const moving = motion && new Moving(document, buffer, motion.times);
   const meshes = new Variants(document, buffer, await meshesOf(document, evaluated, assets));
+  const snaps = evaluated.snaps === false ? NO_SNAPS : ownSnaps(evaluated.scene.props);
   for (const [n, dressed] of evaluated.dressings.entries()) {
     const node = document.createNode(dressed.dressing.name).setTranslation(dressed.placements.origin);
     scene.addChild(node);
     const frames = motion?.placements[n] ?? null;
-    if (moving && frames && !isStill(frames)) addMoving(document, node, dressed, frames, meshes, moving);
-    else if (form === "instanced") addInstances(document, buffer, node, dressed, meshes);
-    else addNodes(document, node, dressed, meshes);
+    if (moving && frames && !isStill(frames)) addMoving(document, node, dressed, frames, meshes, moving, snaps);
+    else if (form === "instanced") {
+      addInstances(document, buffer, node, dressed, meshes);
+      addAllSnaps(document, node, dressed.placements, snaps);
+    } else addNodes(document, node, dressed, meshes, snaps);
   }
 
   await addSurfaces(document, buffer, scene, surfaces, assets, moving);
@@ -169,6 +175,7 @@ function addMoving(
   frames: readonly Placements[],
   meshes: Variants,
   moving: Moving,
+  snaps: OwnSnaps,
 ): void {
   for (const course of coursesOf(dressed, frames)) {
     const mesh = meshOf(frames[course.frame], course.index, meshes);
@@ -179,6 +186,7 @@ function addMoving(
     );
     if (looks.every((look) => look === mesh)) node.setMesh(mesh);
     else addLooks(document, node, looks, moving);
+    addSnaps(document, node, frames[course.frame], course.index, snaps);
     moving.through(node, course, course.comesAndGoes);
     parent.addChild(node);
   }
@@ -226,7 +234,13 @@ function addInstances(
   }
 }
 
-function addNodes(document: Document, parent: Node, { placements: p }: EvaluatedDressing, meshes: Variants): void {
+function addNodes(
+  document: Document,
+  parent: Node,
+  { placements: p }: EvaluatedDressing,
+  meshes: Variants,
+  snaps: OwnSnaps,
+): void {
   for (let i = 0; i < p.count; i++) {
     const mesh = meshOf(p, i, meshes);
     if (!mesh) continue;
@@ -238,6 +252,7 @@ function addNodes(document: Document, parent: Node, { placements: p }: Evaluated
       .setRotation([...rotation] as vec4)
       .setScale([...scale] as vec3)
       .setExtras({ key: hexOf(p.key[i]) });
+    addSnaps(document, node, p, i, snaps);
     parent.addChild(node);
   }
 }

@@ -68,6 +68,8 @@ export function ExportDialog() {
   const [busy, setBusy] = useState(false);
   const [surfaces, setSurfaces] = useState(false);
   const [lines, setLines] = useState(false);
+  const [snaps, setSnaps] = useState(true);
+  const hasSnaps = scene.props.some(({ prepared }) => prepared.snaps.length > 0);
   const [wished, setWished] = useState<"still" | "animated">("still");
   const [every, setEvery] = useState(1);
   const glb = form === "glb" || form === "glb-plain";
@@ -83,7 +85,7 @@ export function ExportDialog() {
     try {
       const assets = await assetsFor(scene);
       const { solved } = useSolids.getState();
-      const chosen = { dressing: only, compressed, surfaces, lines, solved: solved() };
+      const chosen = { dressing: only, compressed, surfaces, lines, snaps, solved: solved() };
       const bytes =
         form === "project"
           ? await fileJobs.writeProject(scene, assets)
@@ -170,6 +172,14 @@ export function ExportDialog() {
             on={lines}
             onChange={setLines}
           />
+          {hasSnaps && (
+            <Toggle
+              label="With snap points"
+              help="Those that were set up on props, as nodes without a mesh under their names; up is where they point."
+              on={snaps}
+              onChange={setSnaps}
+            />
+          )}
           <Toggle
             label="Compressed"
             help="Meshes take a fraction of the room: rounded to a sixteen-thousandth of their size and packed by meshopt. Needs a program that reads EXT_meshopt_compression."
