@@ -1,4 +1,5 @@
 /** The dressings of the demo scene, as they are written in a file: only what differs from the defaults. */
+import { BOATYARD_DRESSINGS } from "./boatyard";
 import { STALL_DRESSINGS } from "./stall";
 import { ON_CURVES } from "./on-curves";
 import { RAD, turnedAboutUp } from "./turns";
@@ -313,5 +314,6 @@ export const DRESSINGS = [
     gaps: { slopeOn: true, slope: [0, 30 * RAD] },
   },
   ...STALL_DRESSINGS,
+  ...BOATYARD_DRESSINGS,
   ...ON_CURVES,
 ];

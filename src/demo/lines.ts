@@ -5,6 +5,7 @@ import { FIELD_KNOTS, PATH_KNOTS, TERRACE_KNOTS } from "./hillside";
 import { BELT, ROLLER } from "./moving";
 import { FRONT, LIFEBUOY, LIGHTHOUSE, LOBSTER_POT, MARKET_BELT, MASTS, OAR_RACK, PETREL } from "./places";
 import { AWNING_HEIGHT } from "./quayside";
+import { BOATYARD_LINES } from "./boatyard";
 import { STALL_LINES } from "./stall";
 
 const knots = (...positions: Vec3[]) => positions.map((position) => ({ position }));
@@ -234,4 +235,5 @@ export const LINES = [
     knots: knots([LOBSTER_POT[0], LOBSTER_POT[1] + high, LOBSTER_POT[2]]),
   })),
   ...STALL_LINES,
+  ...BOATYARD_LINES,
 ];

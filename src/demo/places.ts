@@ -21,6 +21,8 @@ export const LOBSTER_POT: Vec3 = [-3.75, QUAY_HEIGHT, 6.05];
 export const BARREL: Vec3 = [-4.05, QUAY_HEIGHT, 4.05];
 /** The front of the stall with jars and loaves, which faces inland. */
 export const STALL: Vec3 = [9.1, QUAY_HEIGHT, 4.4];
+/** Below the keel of the boat that is being built, in the middle of its length. */
+export const BOATYARD: Vec3 = [-11.2, QUAY_HEIGHT, 6.2];
 export const OAR_RACK: Vec3 = [5.6, QUAY_HEIGHT, 3.4];
 /** The boat with the sail that billows, the foot of the flagstaff, the middle of the market's belt. */
 export const PETREL: Vec3 = [9, 0, -22];

@@ -53,6 +53,7 @@ import {
   potRing,
 } from "./quayside";
 import type { MeshBuilder } from "./shapes";
+import { bulb, plank, timber } from "./boatyard";
 import { jar, loaf, stall } from "./stall";
 
 /** The demo scene's id, the same in every browser. */
@@ -130,7 +131,10 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       await prop("oar", "Oar", oar()),
       await prop("cork-light", "Cork light", cork("#c79a63")),
       await prop("cork-dark", "Cork dark", cork("#8f6238")),
-      await prop("lamp-post", "Lamp post", lampPost()),
+      {
+        ...(await prop("lamp-post", "Lamp post", lampPost())),
+        prepared: { snaps: [{ name: "hook", position: [0.09, 2.15, 0], direction: [0, -1, 0] }] },
+      },
       // It stands on its bottom, which is narrower than its rim.
       { ...(await prop("cane-basket", "Cane basket", caneBasket())), prepared: { footprint: [0.32, 0.32] } },
       await prop("lavender-tub", "Lavender tub", lavenderTub()),
@@ -152,6 +156,9 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       await prop("jar-honey", "Jar of honey", jar("#c98a1b")),
       await prop("jar-plum", "Jar of plums", jar("#7e2831")),
       await prop("loaf", "Loaf", loaf()),
+      await prop("timber", "Timber", timber()),
+      await prop("plank", "Plank", plank()),
+      await prop("bulb", "Festoon bulb", bulb()),
       await prop("kite-ochre", "Kite ochre", kite("#c98a1b")),
     ],
     mixes: [
@@ -298,6 +305,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       { id: "buoy", name: "Buoy", position: [-1.9, 3.0, 7.9], target: [-3.2, 1.75, 4.7] },
       { id: "light", name: "Light", position: [-6.1, 13.1, -12.7], target: [-9, 12.15, -17] },
       { id: "stall", name: "Stall", position: [9.9, 3.35, 7.6], target: [9.1, 2.2, 4.3] },
+      { id: "boatyard", name: "Boatyard", position: [-9.6, 3.6, 10.9], target: [-11.1, 1.9, 6.4] },
       { id: "close", name: "Close", position: [-1.6, 5.9, 6.4], target: [-3.1, 5.7, 0.6] },
     ],
   });

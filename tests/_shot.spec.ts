@@ -1,0 +1,24 @@
+import { test } from "@playwright/test";
+import { openScene } from "./table";
+test.use({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: 1 });
+test("shot", async ({ page }) => {
+  test.setTimeout(110000);
+  await openScene(page, "gullhaven-regatta");
+  await page.getByRole("button", { name: "Hill", exact: true }).click();
+  await page.getByRole("button", { name: /^Festoon bulbs/ }).first().click();
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  await page.getByRole("button", { name: "Festoons", exact: true }).click();
+  await page.waitForTimeout(3500);
+  await page.screenshot({ path: "/tmp/keep/festoons.png" });
+  await page.getByRole("button", { name: "Boatyard", exact: true }).click();
+  await page.waitForTimeout(2500);
+  await page.keyboard.press("Escape");
+  await page.screenshot({ path: "/tmp/keep/yard.png" });
+  await page.getByRole("button", { name: /Lamp post/ }).first().click();
+  await page.getByRole("button", { name: /Set up/ }).first().click();
+  await page.waitForTimeout(2500);
+  await page.screenshot({ path: "/tmp/keep/setup.png" });
+  await page.getByRole("button", { name: /^Set hook by a click/ }).click();
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: "/tmp/keep/setup2.png" });
+});
