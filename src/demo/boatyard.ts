@@ -149,6 +149,6 @@ export const BOATYARD_DRESSINGS = [
     where: { lines: ["festoons"] },
     what: { entries: [{ prop: "bulb" }] },
     spacing: { distance: 0.42, remainder: "shared", fromStart: 0.25, fromEnd: 0.25 },
-    stance: { up: "plumb" },
+    stance: { up: "plumb", meetsUp: "top" },
   },
 ];

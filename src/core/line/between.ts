@@ -24,8 +24,8 @@ export const betweenSchema = z.object({
     help: "What it goes between: divisions of each line and further ones of the same, divisions of a line and of the next, the same crosswise, snap points of a dressing's props, or places that are picked by hand, two by two.",
     default: "across",
     choices: {
-      along: "Along each line",
-      across: "From line to line",
+      along: "Along a line",
+      across: "Line to line",
       crossing: "Crosswise",
       snaps: "Snap points",
       picked: "Picked",
