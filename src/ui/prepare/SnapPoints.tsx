@@ -104,7 +104,7 @@ function Snap({ prop, snap, chosen, onChoose }: OfSnap & { chosen: boolean; onCh
           aria-label={`Set ${snap.name} by a click`}
           title="Set it by a click on the prop"
           onClick={onChoose}
-          className="grid size-5 shrink-0 place-items-center"
+          className="grid size-6 shrink-0 place-items-center"
         >
           <i className={`size-3 rounded-full border-[3px] border-ochre ${chosen ? "bg-ink-9" : "bg-paper"}`} />
         </button>

@@ -52,10 +52,10 @@ export const ownerOfLine = (lines: Scene["lines"], id: string): string =>
   lines.some((line) => line.id === id) ? id : (familyOf(id) ?? id);
 
 /** What a line or a member of a family is called. */
-export function lineName(lines: Scene["lines"], id: string): string | undefined {
-  const own = lines.find((line) => line.id === id);
-  if (own) return own.name;
-  const family = lines.find((line) => line.id === familyOf(id));
-  const member = family && membersNow(family.id).lines.find((line) => line.id === id);
-  return member && `${family.name}${member.name}`;
+export function lineName(id: string): string | undefined {
+  const { lines } = useSceneStore.getState().shown;
+  const family = familyOf(id);
+  const member = family === null ? undefined : membersNow(family).lines.find((line) => line.id === id);
+  const name = lines.find((line) => line.id === (member ? family : id))?.name;
+  return member && name !== undefined ? `${name}${member.name}` : name;
 }

@@ -18,8 +18,10 @@ interface HeldByProps {
 export function HeldBy({ tie, but, onHold }: HeldByProps) {
   const surfaces = useScene((scene) => scene.surfaces).filter(({ id }) => id !== but);
   const dressings = useScene((scene) => scene.dressings).filter(({ id }) => id !== but);
-  const names = new Map([...surfaces, ...dressings].map(({ id, name }) => [id, name]));
-  const held = tie && (names.get(holderOf(tie)) ?? "something that is gone");
+  const lines = useScene((scene) => scene.lines);
+  const names = new Map([...surfaces, ...dressings, ...lines].map(({ id, name }) => [id, name]));
+  const holder = tie && names.get(holderOf(tie));
+  const held = tie && (holder === undefined ? "something that is gone" : `${placeWords(tie)}${holder}`);
   const choices = [
     ...(tie ? [{ id: "", label: "Nothing: let it go" }] : []),
     ...surfaces.map(({ id, name }) => ({
@@ -49,4 +51,12 @@ export function HeldBy({ tie, but, onHold }: HeldByProps) {
       </Choose>
     </div>
   );
+}
+
+/** The place of its holder that a tie is to, in words; nothing for all of it. */
+function placeWords(tie: Tie): string {
+  if (tie.kind === "placement") return tie.snap === undefined ? "" : `${tie.snap} of `;
+  if (tie.kind === "surface") return "";
+  const { by, number } = tie.at;
+  return { knot: "a knot of ", mark: `mark ${number + 1} of `, end: number === 0 ? "the start of " : "the end of " }[by];
 }

@@ -2,7 +2,6 @@
 /** Left of the strip the spread of the gaps. */
 import { useMemo } from "react";
 import type { Dressing, Placements } from "@/core/place";
-import { useScene } from "@/store";
 import { GapChart } from "../kit";
 import { lineName } from "../state";
 import { useAtLeisure } from "../time";
@@ -17,7 +16,6 @@ export function Spread({
   placements: Placements;
   rows: readonly StripRow[];
 }) {
-  const lines = useScene((scene) => scene.lines);
   const standing = useAtLeisure(useMemo(() => ({ placements, rows }), [placements, rows]));
   const spread = useMemo(() => spreadOf(standing.placements, standing.rows), [standing]);
   const first = rows.filter((row) => row.row === 0);
@@ -26,7 +24,7 @@ export function Spread({
     first.length > 1 ? `${first.length} lines, ` : "",
     rows.length > first.length ? `${rows.length} rows, ` : "",
   ].join("");
-  const name = first.length === 1 ? (lineName(lines, rows[0].line) ?? "") : dressing.name;
+  const name = first.length === 1 ? (lineName(rows[0].line) ?? "") : dressing.name;
   return (
     <div className="min-w-0 overflow-hidden border-r max-[959px]:hidden border-linen-2 px-4 py-3">
       <p className="truncate">

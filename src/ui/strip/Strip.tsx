@@ -101,7 +101,7 @@ function StripCanvas({
       rows,
       boxes,
       names: rows.map((row) => {
-        const name = lineName(lines, row.line) ?? "";
+        const name = lineName(row.line) ?? "";
         return row.rows > 1 ? `${name} · row ${row.row + 1}` : name;
       }),
       movable: rows.map((row) => {

@@ -114,7 +114,7 @@ export function CameraRig() {
         ? new Box3().setFromCenterAndSize(new Vector3(...wish.at), new Vector3().setScalar(wish.size))
         : wish.kind === "selection"
           ? selectionBox(scene, root)
-          : everythingBox(scene);
+          : everythingBox();
     if (box.isEmpty()) return;
     const middle = box.getCenter(new Vector3());
     // What is very small is not looked at from nearer than as if it were half a metre large.
@@ -162,7 +162,7 @@ function selectionBox(scene: Scene, root: Object3D): Box3 {
     if (drawn) return new Box3().setFromObject(drawn);
   }
   const result = dressing === null ? undefined : useResults.getState().byDressing.get(dressing);
-  if (!result) return everythingBox(scene);
+  if (!result) return everythingBox();
   const { placements, drawn } = result;
   if (keys.size === 0) return boxAroundAll(placements, drawn);
   return boxAround(placements, bounds, indicesOf(placements.key, keys)).expandByScalar(0.3);
@@ -175,7 +175,7 @@ const pointsOf = (line: Scene["lines"][number]): readonly Vec3[] =>
     : drawnLine(line as Line).points;
 
 /** The box around all placements and lines. */
-export function everythingBox(scene: Scene): Box3 {
+export function everythingBox(): Box3 {
   const box = new Box3();
   for (const { placements, drawn } of useResults.getState().byDressing.values())
     box.union(boxAroundAll(placements, drawn));

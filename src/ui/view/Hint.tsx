@@ -34,7 +34,11 @@ function Distance() {
   const { distance, typing, typed, axis, caught, others, letGo } = useMove();
   return (
     <span className="font-mono text-ink-9" data-testid="moved">
-      {typing === null ? `${(distance ?? 0).toFixed(3)} m` : typing === "place" ? `at ${typed}_` : `${typed}_ m`}
+      {typing === null
+        ? distance !== null && `${distance.toFixed(3)} m`
+        : typing === "place"
+          ? `at ${typed}_`
+          : `${typed}_ m`}
       {axis && <span className="font-sans"> {AXES[axis].words}</span>}
       {caught && typing === null && <span className="font-sans text-madder"> on {caught.what}</span>}
       {others > 1 && typing === null && <span className="font-sans"> · wheel: {others - 1} more here</span>}
@@ -174,6 +178,7 @@ export function Hint() {
   );
   const laid = useDraw((draw) => draw.laid);
   const moving = useMove((move) => move.distance);
+  const caught = useMove((move) => move.caught !== null);
   const box = useScene((scene) =>
     scene.surfaces.some(({ id, made }) => made?.kind === "box" && id === surfaceIn(focus)),
   );
@@ -210,7 +215,7 @@ export function Hint() {
                   ? `Click: ${knots % 2 === 1 ? "to where it goes" : "the next pair"} · Enter: done · Backspace: take back · Q: let go`
                   : `Click: next knot · first knot${outline ? " or Enter: close" : ": close · Enter: done"} · Backspace: take back · M: how far`}
         <Cursor />
-        {(moving !== null || typing !== null) && <Distance />}
+        {(moving !== null || typing !== null || caught) && <Distance />}
         {!outline && !EDGE_FORMS.has(form) && (
           <label
             className="flex items-center gap-1.5"

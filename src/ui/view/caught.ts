@@ -30,13 +30,16 @@ export function snapsNear(aim: Aim, but: But = null): SnapTarget[] {
 /** Lets go of what was looked at, when the hand is empty again. */
 export const forgetSnaps = (): void => void (seen = null);
 
+/** What has a name comes before what lies by so many pixels nearer and has none. */
+const NAMED = 6;
+
 /** Of some targets those within so many pixels of a place on screen, the nearest first. */
 export function within(aim: Aim, targets: readonly SnapTarget[], reach: number, at = aim.pixel): SnapTarget[] {
   const found: { target: SnapTarget; far: number }[] = [];
   for (const target of targets) {
     const pixel = aim.pixelOf(target.position);
     const far = pixel ? Math.hypot(pixel[0] - at[0], pixel[1] - at[1]) : Infinity;
-    if (far <= reach) found.push({ target, far });
+    if (far <= reach) found.push({ target, far: target.name === undefined ? far : far - NAMED });
   }
   return found.sort((a, b) => a.far - b.far).map(({ target }) => target);
 }

@@ -2,7 +2,7 @@
 import { familyOf, hasKnots, placeOnLine, type Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import type { Frame, LinePlace, Tie } from "@/core/tie";
-import { drawnLine, guideOf, markPositions, useFamilies } from "../state";
+import { drawnLine, guideOf, lineName, markPositions, useFamilies } from "../state";
 
 export interface SnapTarget {
   position: Vec3;
@@ -39,6 +39,7 @@ export function snapTargets(
   for (const line of lines) {
     if (targets.length > MAX_TARGETS) break;
     const own = line.id === moving?.line;
+    const name = lineName(line.id) ?? line.name;
     const n = line.knots.length;
     const add = (position: Vec3, what: string, at: LinePlace): void =>
       void targets.push({ position, what, ...(!own && { tie: () => lineTie(line, at) }) });
@@ -47,17 +48,17 @@ export function snapTargets(
       const end = hasKnots(line) && (i === 0 || i === n - 1);
       const what = hasKnots(line)
         ? end
-          ? `an end of ${line.name}`
-          : `knot ${i + 1} of ${line.name}`
-        : `the middle of ${line.name}`;
+          ? `an end of ${name}`
+          : `knot ${i + 1} of ${name}`
+        : `the middle of ${name}`;
       add(position, what, { by: "knot", number: id });
     });
     if (own) continue;
-    markPositions(line).forEach((position, k) => add(position, `a mark of ${line.name}`, { by: "mark", number: k }));
+    markPositions(line).forEach((position, k) => add(position, `a mark of ${name}`, { by: "mark", number: k }));
     if (!hasKnots(line) && !drawnLine(line).curve.closed) {
       const { points } = drawnLine(line);
       [points[0], points[points.length - 1]].forEach((position, number) =>
-        add(position, `an end of ${line.name}`, { by: "end", number }),
+        add(position, `an end of ${name}`, { by: "end", number }),
       );
     }
   }
