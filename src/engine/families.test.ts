@@ -1,7 +1,7 @@
 /** Families of lines, and ties to snap points and to places of lines: what goes between and what is tied goes along. */
 import { fromAxisAngle, rotate, type Vec3 } from "@/core/math";
 import { makeLine } from "@/core/line/testing";
-import { hexOf, standingAt } from "@/core/place";
+import { addedKey, hexOf, lineKey, standingAt } from "@/core/place";
 import { sceneAt, sceneSchema, snapPointsOf, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
 import { type Tie, snapFrame } from "@/core/tie";
@@ -92,6 +92,14 @@ test("from line to line it goes straight across, shifted or crosswise, by divisi
   expect(engine.families.get("across")).toMatchObject({ lines: [], tooNear: 5 });
   engine.take(harbour([{ id: "round", pairs: "across", lines: ["round", "row"] }, straight]));
   expect(engine.families.get("round")).toMatchObject({ lines: [], inCircle: true });
+  // What faces the nearest line hangs on all of them.
+  const field = { id: "field", name: "field", made: { kind: "bumps" } };
+  const facing = row("posts", harbourScene().props[0].id, {
+    where: { kind: "over", surfaces: ["field"] },
+    stance: { forward: "line" },
+  });
+  engine.take(harbour([swags], [facing], { surfaces: [field] }));
+  expect(engine.families.get("swags")).toMatchObject({ lines: [], inCircle: true });
 });
 
 test("between snap points of props it hangs from one to the next wherever they stand, and another prop re-deals nothing", () => {
@@ -121,6 +129,31 @@ test("between snap points of props it hangs from one to the next wherever they s
   const after = keysOf();
   expect(after.size).toBeGreaterThan(before.size);
   expect([...before].every((key) => after.has(key))).toBe(true);
+});
+
+test("each to the next goes round a closed line, and through what was put or moved between others by hand", () => {
+  const prop = harbourScene().props[0].id;
+  const round = { id: "row", kind: "circle", knots: [[0, 0, 0]], radius: 3 };
+  const engine = new Engine();
+  engine.take(harbour([round, swags], [row("posts", prop, { spacing: { by: "count", count: 7 } })]));
+  expect(membersOf(engine, "swags")).toHaveLength(7);
+  const bare = harbour([straight, swags], [row("posts", prop)]);
+  engine.take(bare);
+  const second = hexOf(engine.placements("posts")!.key[1]);
+  const number = bare.lines.find(({ id }) => id === "row")!.number;
+  const pegs = {
+    [hexOf(lineKey(number, 2 ** 30))]: { on: "row", at: 8, prop, added: true },
+    [second]: { on: "row", at: 10 },
+  };
+  engine.take(harbour([straight, swags], [row("posts", prop, { pegs })]));
+  const posts = engine.placements("posts")!;
+  const order = [...posts.at.keys()].sort((i, j) => posts.at[i] - posts.at[j]);
+  const hook = snapPointsOf(bare.props[0])[0];
+  const ends = membersOf(engine, "swags").map(({ id }) => endsOf(engine, id));
+  order.slice(1).forEach((i, k) => {
+    const both = [order[k], i].map((n) => snapFrame(standingAt(posts, n), hook).position);
+    expect(ends.some((pair) => pair.every((end, n) => apart(end, both[n]) < 1e-6))).toBe(true);
+  });
 });
 
 test("as a net it joins the neighbours of a grid and nothing across it; all in reach, its nearest", () => {
@@ -202,4 +235,46 @@ describe("a knot that is tied", () => {
     engine.take(scene);
     expect(endsOf(engine, "rope")[1]).toEqual([1, 1, 1]);
   });
+});
+
+test("a loose prop hangs by its own snap point on another's: both ends meet, directions opposed, however either is moved or dealt", () => {
+  const [buoy, oar] = harbourScene().props;
+  const eye = { name: "eye", position: [0.05, 1.2, 0], direction: [0, 1, 0.2] };
+  const bare = harbour([straight], [row("posts", buoy.id)]);
+  bare.props[1] = {
+    ...bare.props[1],
+    prepared: { ...bare.props[1].prepared, snaps: [{ id: 0, free: true, ...eye } as never] },
+  };
+  const engine = new Engine();
+  engine.take(bare);
+  const [hook, own] = [snapPointsOf(bare.props[0])[0], snapPointsOf(bare.props[1])[0]];
+  const at = (dressing: string, i: number, of: typeof hook) =>
+    snapFrame(standingAt(engine.placements(dressing)!, i), of);
+  const stood = at("posts", 2, hook);
+  const held: Tie = {
+    kind: "placement",
+    dressing: "posts",
+    key: hexOf(engine.placements("posts")!.key[2]),
+    snap: "hook",
+    stood,
+  };
+  for (const [fit, variation, turn] of [
+    [{}, {}, 0],
+    [{ up: 2, along: 0.3 }, { turnOn: true, turnUp: [-1, 1], seed: 3 }, 1],
+    [{ across: -1 }, { sizeOn: true, size: [0.5, 2], mirror: 0.5 }, -2],
+  ] as const) {
+    const hangs = { by: "eye", at: stood.position, turned: stood.rotation, turn, free: turn !== 1 };
+    const peg = { on: "loose", point: stood.position, prop: oar.id, added: true, held, hangs };
+    const loose = row("loose", oar.id, { where: { kind: "loose" }, variation, pegs: { [hexOf(addedKey(1))]: peg } });
+    engine.take(sceneSchema.parse({ ...bare, dressings: [row("posts", buoy.id, { fit, variation }), loose] }));
+    const [there, here] = [at("posts", 2, hook), at("loose", 0, own)];
+    expect(apart(here.position, there.position)).toBeLessThan(1e-6);
+    const up = (q: typeof here.rotation) => rotate(q, [0, 1, 0]);
+    expect(
+      apart(
+        up(here.rotation),
+        up(there.rotation).map((x) => -x),
+      ),
+    ).toBeLessThan(2e-6);
+  }
 });

@@ -81,7 +81,12 @@ function holesIn(edges: EdgeMap, rim: ReadonlySet<number>, at: (v: number) => Ve
   const lengths = loops.map((loop) => loop.reduce((sum, p, i) => sum + lengthOf(subtract(loop[(i + 1) % loop.length], p)), 0)); // prettier-ignore
   const outer = lengths.indexOf(Math.max(...lengths));
   const holes = loops.filter((_, i) => i !== outer);
-  const open = loopsOf(edges, openBeside(edges, rim)).map((loop) => loop.map(at));
+  // A rim that is all the face's own is no hole, but its edge.
+  const own = new Set([...rim].map((edge) => nameOf(edges.ends[2 * edge], edges.ends[2 * edge + 1])));
+  const isOwn = (loop: readonly number[]) => loop.every((v, i) => own.has(nameOf(v, loop[(i + 1) % loop.length])));
+  const open = loopsOf(edges, openBeside(edges, rim))
+    .filter((loop) => !isOwn(loop))
+    .map((loop) => loop.map(at));
   return [...holes, ...open].flatMap((loop): Landmark[] => {
     const axis = axisOf(loop);
     if (!axis) return [];
@@ -90,6 +95,8 @@ function holesIn(edges: EdgeMap, rim: ReadonlySet<number>, at: (v: number) => Ve
     return [{ position: centreOf(loop), direction: outwards, what: "centre of a hole" }];
   });
 }
+
+const nameOf = (v: number, w: number): string => (v < w ? `${v} ${w}` : `${w} ${v}`);
 
 /** All edges at which the mesh is open on loops that a rim is part of. */
 function openBeside(edges: EdgeMap, rim: ReadonlySet<number>): ReadonlySet<number> {

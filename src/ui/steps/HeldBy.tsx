@@ -58,5 +58,7 @@ function placeWords(tie: Tie): string {
   if (tie.kind === "placement") return tie.snap === undefined ? "" : `${tie.snap} of `;
   if (tie.kind === "surface") return "";
   const { by, number } = tie.at;
-  return { knot: "a knot of ", mark: `mark ${number + 1} of `, end: number === 0 ? "the start of " : "the end of " }[by];
+  return { knot: "a knot of ", mark: `mark ${number + 1} of `, end: number === 0 ? "the start of " : "the end of " }[
+    by
+  ];
 }

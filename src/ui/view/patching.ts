@@ -34,7 +34,5 @@ export function takenPatch(aim: Aim): HeldPatch | null {
 }
 
 /** Slides a patch to where the pointer is on its surface; beside it, it stays. */
-export function slidePatch(draft: Draft<Scene>, { dressing, surface }: HeldPatch, aim: Aim): void {
-  const point = aim.on(surface);
-  if (point) writeHandleOfPatch(draft, dressing, point);
-}
+export const slidePatch = (draft: Draft<Scene>, { dressing }: HeldPatch, to: Vec3): void =>
+  writeHandleOfPatch(draft, dressing, to);

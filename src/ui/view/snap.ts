@@ -46,11 +46,7 @@ export function snapTargets(
     line.knots.forEach(({ position, id = 0 }, i) => {
       if (own && moving.knots.has(i)) return;
       const end = hasKnots(line) && (i === 0 || i === n - 1);
-      const what = hasKnots(line)
-        ? end
-          ? `an end of ${name}`
-          : `knot ${i + 1} of ${name}`
-        : `the middle of ${name}`;
+      const what = hasKnots(line) ? (end ? `an end of ${name}` : `knot ${i + 1} of ${name}`) : `the middle of ${name}`;
       add(position, what, { by: "knot", number: id });
     });
     if (own) continue;

@@ -1,11 +1,11 @@
-/** One each: a prop that spans its whole line, stretched, repeated and fitted, or cut where the line ends. */
+/** One each: a prop that spans its whole line, stretched, repeated and fitted, or cut where the line ends, as {@link cutsAtEnd} says. */
 import { NO_PROP } from "../slots";
 import { endToEnd } from "./end-to-end";
 import { NO_ROW, type Row, type RowInput, type SpacingRule } from "./row";
 
 export const oneEach: SpacingRule = (ground, params) => {
   const whole = { ...params, gap: 0, slide: 0 };
-  if (params.each === "cut") return endToEnd({ ...ground, clip: true }, { ...whole, remainder: "end" });
+  if (params.each === "cut") return endToEnd(ground, { ...whole, remainder: "end" });
   if (params.each === "repeated") {
     const row = endToEnd(ground, { ...whole, remainder: "stretched" });
     // Where not even one goes in, one is made shorter.

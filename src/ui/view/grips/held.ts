@@ -1,7 +1,9 @@
 /** Placements, pins, the handle of a patch, and places of surfaces that are pulled. */
 import { distance } from "@/core/math";
 import { useSceneStore } from "@/store";
-import { selectPlacements } from "../../state";
+import { runningLinesNow, selectPlacements } from "../../state";
+import { caughtOn } from "../caught";
+import { snapTargets } from "../snap";
 import { useMove } from "../move-state";
 import { slidePatch, takenPatch } from "../patching";
 import { hookAt, hookingOf, writeHook, type Hooking } from "../hooking";
@@ -59,7 +61,11 @@ export function patchGrip(aim: Aim): Grip | null {
   return (
     held && {
       label: "Slide patch",
-      drag: (pull) => useSceneStore.getState().drag((draft) => slidePatch(draft, held, pull.aim)),
+      drag({ aim, event }) {
+        const point = aim.on(held.surface);
+        const to = point && caughtOn(aim, snapTargets(runningLinesNow()), event, point);
+        if (to) useSceneStore.getState().drag((draft) => slidePatch(draft, held, to));
+      },
     }
   );
 }
