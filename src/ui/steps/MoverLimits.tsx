@@ -125,7 +125,7 @@ function FromThings({ surface, mover, limits }: LimitsProps) {
   return (
     <Distances
       of={limitsOfMover(surface, mover, limits)}
-      things={[...lines, ...surfaces]}
+      things={[...lines.filter(({ kind }) => kind !== "between"), ...surfaces]}
       help="To lines as seen from above, and to surfaces: it does nothing at the one distance, and all at the other."
       add={{ label: "More with the distance from", words: "By the distance from…", none: 0, full: 1 }}
     />
