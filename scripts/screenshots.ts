@@ -86,8 +86,12 @@ test("volume", async ({ page }) => {
 
 test("prepare", async ({ page }) => {
   await openScene(page, DEMO);
-  await page.getByRole("complementary", { name: "Basket" }).getByRole("button", { name: /^Oar/ }).click();
+  await page
+    .getByRole("complementary", { name: "Basket" })
+    .getByRole("button", { name: /^Lamp post/ })
+    .click();
   await page.getByRole("button", { name: "Set up: pivot, front, size…" }).click();
+  await page.getByRole("button", { name: "Set hook by a click" }).click();
   await shoot(page, "prepare");
 });
 
@@ -203,10 +207,12 @@ test("rack", async ({ page }) => {
   await shoot(page, "rack");
 });
 
-test("crest", async ({ page }) => {
+test("between", async ({ page }) => {
   await openScene(page, DEMO);
-  await page.getByRole("button", { name: "Buoy", exact: true }).click();
-  await choose(page, "Float crest");
+  await page.getByRole("button", { name: "Boatyard", exact: true }).click();
+  await choose(page, "Strake planks");
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  await editLine(page, "Strakes");
   await page.waitForTimeout(2500);
-  await shoot(page, "crest");
+  await shoot(page, "between");
 });
