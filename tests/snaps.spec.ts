@@ -72,6 +72,10 @@ test("a snap point is set up, lines hang between those of a dressing's props, a 
   await page.getByTitle("Edit this line").first().click();
   await page.getByRole("button", { name: "Select knot 1" }).click();
   await expect(page.getByRole("button", { name: /^Held by hook of Wedge/ })).toBeVisible();
+  await page.getByRole("button", { name: "Take the tie of knot 1 off" }).click();
+  await expect(page.getByRole("region", { name: "Ties" })).toBeHidden();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByRole("region", { name: "Ties" })).toContainText("Knot 1 to hook of Wedge");
   const height = async () => parseFloat(await page.getByRole("textbox", { name: "Knot 1 y" }).inputValue());
   const before = await height();
 

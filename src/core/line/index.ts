@@ -27,7 +27,7 @@ export {
   type Members,
   type Pair,
 } from "./members";
-export { pairsOfDivisions, pairsPicked } from "./pairs";
+export { MOST_PAIRS, pairsOfDivisions, pairsPicked } from "./pairs";
 export { placeOnLine } from "./place-on-line";
 export { asKind, joined, reversed, splitAt } from "./convert";
 export { arcLengthWithin, type Curve, type Track } from "./curve";

@@ -1,13 +1,12 @@
 /** *Which snap points of a dressing's placements belong together*: each and the next, its nearest, all in reach, a net. */
-import { shortName, type Between, type Pair } from "../line";
+import { MOST_PAIRS, shortName, type Between, type Pair } from "../line";
 import { vectorAt, type Vec3 } from "../math";
 import { PointGrid } from "../mesh";
 import { hexOf } from "./keys";
 import { FLAG, NO_PROP } from "./slots";
 import type { Placements } from "./placements";
 
-/** Pairs beyond so many are only counted, and so are placements that look for partners. */
-const MOST_PAIRS = 1_000_000;
+/** Of more placements than this the first look for partners; the others are counted. */
 const MOST_LOOKING = 50_000;
 
 /** Snap points of placements: where they are, by what they are known, and which follows which. */

@@ -66,7 +66,7 @@ function Members({ family }: OfFamily) {
       )}
       {beyond > 0 && (
         <p className="text-xs text-ochre-dark">
-          {n(beyond, "pair")} more than the {MOST_MEMBERS.toLocaleString("en")} that are made.
+          {n(beyond, "pair")} or more beyond the {MOST_MEMBERS.toLocaleString("en")} that are made.
         </p>
       )}
       {lines.length === 0 && !inCircle && tooNear === 0 && (

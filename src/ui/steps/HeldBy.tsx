@@ -1,10 +1,12 @@
 "use client";
 /** What a thing goes along with: chosen among the scene's surfaces and dressings, of which the nearest place or prop holds it. */
+import { X } from "lucide-react";
 import { toast } from "sonner";
+import type { Line } from "@/core/line";
 import { holderOf, type Tie } from "@/core/tie";
 import { useScene } from "@/store";
-import { Choose } from "../kit";
-import type { Holder } from "../state";
+import { Choose, IconButton } from "../kit";
+import { holdKnots, selectLine, type Holder } from "../state";
 
 interface HeldByProps {
   /** The tie there is; null for none. */
@@ -18,10 +20,8 @@ interface HeldByProps {
 export function HeldBy({ tie, but, onHold }: HeldByProps) {
   const surfaces = useScene((scene) => scene.surfaces).filter(({ id }) => id !== but);
   const dressings = useScene((scene) => scene.dressings).filter(({ id }) => id !== but);
-  const lines = useScene((scene) => scene.lines);
-  const names = new Map([...surfaces, ...dressings, ...lines].map(({ id, name }) => [id, name]));
-  const holder = tie && names.get(holderOf(tie));
-  const held = tie && (holder === undefined ? "something that is gone" : `${placeWords(tie)}${holder}`);
+  const names = useHolderNames();
+  const held = tie && tieWords(tie, names);
   const choices = [
     ...(tie ? [{ id: "", label: "Nothing: let it go" }] : []),
     ...surfaces.map(({ id, name }) => ({
@@ -50,6 +50,61 @@ export function HeldBy({ tie, but, onHold }: HeldByProps) {
         {held ?? "nothing"}
       </Choose>
     </div>
+  );
+}
+
+/** What things that can hold others are called, by their ids. */
+function useHolderNames(): ReadonlyMap<string, string> {
+  const surfaces = useScene((scene) => scene.surfaces);
+  const dressings = useScene((scene) => scene.dressings);
+  const lines = useScene((scene) => scene.lines);
+  return new Map([...surfaces, ...dressings, ...lines].map(({ id, name }) => [id, name]));
+}
+
+/** What a tie is to, in words. */
+function tieWords(tie: Tie, names: ReadonlyMap<string, string>): string {
+  const holder = names.get(holderOf(tie));
+  return holder === undefined ? "something that is gone" : `${placeWords(tie)}${holder}`;
+}
+
+/** More ties than this are not listed one by one. */
+const MOST_LISTED = 40;
+
+/** The ties of a line's knots, each to be taken off. */
+export function KnotTies({ line }: { line: Line }) {
+  const names = useHolderNames();
+  const tied = line.knots.flatMap(({ held }, i) => (held ? [{ i, tie: held as Tie }] : []));
+  if (tied.length === 0) return null;
+  return (
+    <section aria-label="Ties" className="grid gap-1">
+      <h2 className="text-xs font-semibold">Ties</h2>
+      <ul className="grid gap-1">
+        {tied.slice(0, MOST_LISTED).map(({ i, tie }) => (
+          <li key={i} className="flex items-center gap-2 rounded-lg bg-paper py-0.5 pl-2.5 pr-0.5 text-[12.5px]">
+            <button
+              type="button"
+              className="grow truncate text-left hover:text-sea"
+              title="Select this knot"
+              onClick={() => selectLine(line.id, i)}
+            >
+              Knot {i + 1} to {tieWords(tie, names)}
+            </button>
+            <IconButton
+              label={`Take the tie of knot ${i + 1} off`}
+              className="size-6.5"
+              onClick={() => holdKnots(line.id, [i], null)}
+            >
+              <X size={13} />
+            </IconButton>
+          </li>
+        ))}
+      </ul>
+      {tied.length > MOST_LISTED && (
+        <p className="text-xs text-ink-6">
+          The first {MOST_LISTED} of {tied.length} ties; the others are with their knots.
+        </p>
+      )}
+    </section>
   );
 }
 

@@ -21,7 +21,7 @@ import {
   tagsOf,
 } from "../state";
 import { Tide } from "../time";
-import { HeldBy } from "./HeldBy";
+import { HeldBy, KnotTies } from "./HeldBy";
 import { complaintOf } from "./params";
 
 /** More knots than this are not listed one by one. */
@@ -53,6 +53,9 @@ export function KnotsSection({ line }: { line: Line }) {
           <HeldBy tie={line.knots[0].held ?? null} but={line.id} onHold={(holder) => holdKnots(line.id, [0], holder)} />
         </div>
       )}
+      <div className="mb-2">
+        <KnotTies line={line} />
+      </div>
       <ul className="grid gap-1">
         {line.knots.slice(0, MAX_LISTED).map((knot, i) => (
           <li

@@ -101,7 +101,11 @@ function FromThings({ dressing }: CardProps) {
   return (
     <Distances
       of={limitsOfGaps(dressing)}
-      things={[...lines.filter(({ kind }) => kind !== "between"), ...dressings, ...surfaces.filter(({ id }) => !fieldIdsOf(dressing.where).includes(id))]}
+      things={[
+        ...lines.filter(({ kind }) => kind !== "between"),
+        ...dressings,
+        ...surfaces.filter(({ id }) => !fieldIdsOf(dressing.where).includes(id)),
+      ]}
       help="To lines as seen from above, to surfaces, and to the props of other dressings: nothing stands at the one distance, all may at the other; swap the two to thicken towards a thing."
       add={{ label: "Mind the distance to", words: "Keep off…", none: 0.6, full: 0.6 }}
     />
