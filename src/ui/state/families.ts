@@ -51,6 +51,12 @@ export function lineRunning(lines: Scene["lines"], id: string): Line | undefined
 export const ownerOfLine = (lines: Scene["lines"], id: string): string =>
   lines.some((line) => line.id === id) ? id : (familyOf(id) ?? id);
 
+/** A way to tell what lines and members of families are called, for many at once. */
+export function lineNames(): (line: Pick<Line, "id" | "name">) => string {
+  const names = new Map(useSceneStore.getState().shown.lines.map(({ id, name }) => [id, name]));
+  return ({ id, name }) => names.get(id) ?? `${names.get(familyOf(id) ?? "") ?? ""}${name}`;
+}
+
 /** What a line or a member of a family is called. */
 export function lineName(id: string): string | undefined {
   const { lines } = useSceneStore.getState().shown;

@@ -16,6 +16,7 @@ export {
 } from "./guides";
 export {
   lineName,
+  lineNames,
   lineRunning,
   membersNow,
   ownerOfLine,

@@ -1,6 +1,7 @@
 /** *What lies under the pointer*: ground, knots, lines, placements. */
 import type { Key } from "@/core/place";
 import {
+  Matrix4,
   Plane,
   Raycaster,
   Vector2,
@@ -289,12 +290,35 @@ export class Aim {
     return this.#pixel(position);
   }
 
-  /** How many pixels so many metres are at a place, across what is seen. */
-  pixelsAcross(position: Vec3, metres: number): number {
-    const there = this.#pixel(position);
-    const aside = new Vector3().setFromMatrixColumn(this.#camera.matrixWorld, 0).multiplyScalar(metres);
-    const beside = this.#pixel([position[0] + aside.x, position[1] + aside.y, position[2] + aside.z]);
-    return there && beside ? Math.hypot(beside[0] - there[0], beside[1] - there[1]) : 0;
+  /**
+   * Writes where many places are on screen.
+   *
+   * @param position metres from an origin: 3n
+   * @param pixel of the element: 2n; NaN for what lies behind the camera
+   * @param perMetre how many pixels a metre is there: n
+   */
+  writePixels(
+    position: Float32Array,
+    origin: Readonly<Vec3>,
+    n: number,
+    pixel: Float32Array,
+    perMetre: Float32Array,
+  ): void {
+    const { projectionMatrix: lens, matrixWorldInverse: view } = this.#camera;
+    const m = new Matrix4().multiplyMatrices(lens, view).multiply(new Matrix4().makeTranslation(...origin)).elements;
+    const [width, height] = [this.#element.clientWidth / 2, this.#element.clientHeight / 2];
+    const metre = height * lens.elements[5];
+    for (let i = 0; i < n; i++) {
+      const [x, y, z] = [position[3 * i], position[3 * i + 1], position[3 * i + 2]];
+      const w = m[3] * x + m[7] * y + m[11] * z + m[15];
+      if (!(w > 0)) {
+        pixel[2 * i] = pixel[2 * i + 1] = NaN;
+        continue;
+      }
+      pixel[2 * i] = width * (1 + (m[0] * x + m[4] * y + m[8] * z + m[12]) / w);
+      pixel[2 * i + 1] = height * (1 - (m[1] * x + m[5] * y + m[9] * z + m[13]) / w);
+      perMetre[i] = metre / w;
+    }
   }
 
   #pixel(position: Vec3): readonly [number, number] | null {

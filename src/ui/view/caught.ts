@@ -1,6 +1,7 @@
 /** What is moved or drawn catches on things under the pointer, or on the grid; the wheel goes through those, a key lets go. */
 import type { Vec3 } from "@/core/math";
 import type { Key } from "@/core/place";
+import { useSceneStore } from "@/store";
 import { useResults, useSession } from "../state";
 import { useMove } from "./move-state";
 import { onGrid, type SnapTarget } from "./snap";
@@ -22,7 +23,9 @@ let seen: { sight: string; results: unknown; but: But; field: SnapField } | null
 export function snapsNear(aim: Aim, but: But = null): SnapTarget[] {
   const { sight } = aim;
   const results = useResults.getState().byDressing;
-  if (seen?.sight !== sight || seen.but !== but || (seen.results !== results && !but))
+  // What is dragged takes others along, and where these were when it was taken is near enough to find them.
+  const drags = useSceneStore.getState().history.drag !== null;
+  if (seen?.sight !== sight || seen.but !== but || (seen.results !== results && !drags))
     seen = { sight, results, but, field: new SnapField(aim, but) };
   return seen.field.near(...aim.pixel);
 }

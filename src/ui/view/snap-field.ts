@@ -31,17 +31,14 @@ export class SnapField {
   constructor(aim: Aim, but: { dressing: string; keys: ReadonlySet<Key> } | null = null) {
     this.#props = new Map(useSceneStore.getState().shown.props.map((prop) => [prop.id, prop as Prop]));
     this.#all = [...useResults.getState().byDressing].map(([dressing, { placements }]) => {
-      const { count, props, prop, flags, key } = placements;
+      const { count, props, prop, flags, key, position, scale, origin } = placements;
       const sizes = props.map((id) => sizeOf(this.#props.get(id)));
-      const [pixel, reach] = [new Float32Array(2 * count).fill(NaN), new Float32Array(count)];
+      const [pixel, reach] = [new Float32Array(2 * count), new Float32Array(count)];
+      aim.writePixels(position, origin, count, pixel, reach);
+      const held = but?.dressing === dressing ? but.keys : null;
       for (let i = 0; i < count; i++) {
-        if (prop[i] === NO_PROP || flags[i] & FLAG.blank) continue;
-        if (but?.dressing === dressing && but.keys.has(key[i])) continue;
-        const { position, scale } = standingAt(placements, i);
-        const seen = aim.pixelOf(position);
-        if (!seen) continue;
-        pixel.set(seen, 2 * i);
-        reach[i] = aim.pixelsAcross(position, sizes[prop[i]] * Math.max(...scale.map(Math.abs)));
+        if (prop[i] === NO_PROP || flags[i] & FLAG.blank || held?.has(key[i])) pixel[2 * i] = NaN;
+        else reach[i] *= sizes[prop[i]] * Math.max(scale[3 * i], scale[3 * i + 1], scale[3 * i + 2]);
       }
       return { dressing, placements, pixel, reach };
     });

@@ -2,7 +2,7 @@
 import { familyOf, hasKnots, placeOnLine, type Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import type { Frame, LinePlace, Tie } from "@/core/tie";
-import { drawnLine, guideOf, lineName, markPositions, useFamilies } from "../state";
+import { drawnLine, guideOf, lineNames, markPositions, useFamilies } from "../state";
 
 export interface SnapTarget {
   position: Vec3;
@@ -36,10 +36,11 @@ export function snapTargets(
   moving?: { line: string; knots: ReadonlySet<number> },
 ): SnapTarget[] {
   const targets: SnapTarget[] = [];
+  const nameOf = lineNames();
   for (const line of lines) {
     if (targets.length > MAX_TARGETS) break;
     const own = line.id === moving?.line;
-    const name = lineName(line.id) ?? line.name;
+    const name = nameOf(line);
     const n = line.knots.length;
     const add = (position: Vec3, what: string, at: LinePlace): void =>
       void targets.push({ position, what, ...(!own && { tie: () => lineTie(line, at) }) });
