@@ -1,26 +1,24 @@
 /** What is moved or drawn catches on things under the pointer, or on the grid; the wheel goes through those, a key lets go. */
 import type { Vec3 } from "@/core/math";
-import type { Key } from "@/core/place";
 import { useSceneStore } from "@/store";
 import { useResults, useSession } from "../state";
 import { useMove } from "./move-state";
 import { onGrid, type SnapTarget } from "./snap";
-import { SnapField } from "./snap-field";
+import { SnapField, type But } from "./snap-field";
 import type { Aim } from "./aim";
 
 /** Knots and handles are taken hold of, and targets caught on, within so many pixels. */
 export const KNOT = 12;
 
 type Held = { ctrlKey: boolean; metaKey: boolean };
-type But = { dressing: string; keys: ReadonlySet<Key> } | null;
 
 /** Whether nothing is caught on: held down, Ctrl lets go for as long, and a key until what is held is put down. */
 const isOff = ({ ctrlKey, metaKey }: Held): boolean => ctrlKey || metaKey || useMove.getState().letGo;
 
-let seen: { sight: string; results: unknown; but: But; field: SnapField } | null = null;
+let seen: { sight: string; results: unknown; but: But | null; field: SnapField } | null = null;
 
 /** The snap points of props near the pointer; of those that are held none. */
-export function snapsNear(aim: Aim, but: But = null): SnapTarget[] {
+export function snapsNear(aim: Aim, but: But | null = null): SnapTarget[] {
   const { sight } = aim;
   const results = useResults.getState().byDressing;
   // What is dragged takes others along, and where these were when it was taken is near enough to find them.
@@ -60,6 +58,7 @@ export function showCaught(caught: SnapTarget | null, others: number, near: read
  *
  * @param aimed null where the pointer is on nothing
  * @param props whether the snap points of props count
+ * @param but those that do not: what hangs on what is moved
  */
 export function caughtOn(
   aim: Aim,
@@ -67,10 +66,11 @@ export function caughtOn(
   event: Held,
   aimed: Vec3 | null,
   props = true,
+  but: But | null = null,
 ): Vec3 | null {
   const { snap } = useSession.getState();
   const off = isOff(event);
-  const near = off || !snap.knots || !props ? [] : snapsNear(aim);
+  const near = off || !snap.knots || !props ? [] : snapsNear(aim, but);
   const found = off || !snap.knots ? [] : within(aim, [...targets, ...near], KNOT);
   const { turn } = useMove.getState();
   const caught = found.length > 0 ? found[((turn % found.length) + found.length) % found.length] : null;

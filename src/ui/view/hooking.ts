@@ -9,6 +9,7 @@ import { KNOT, showCaught, snapsNear, within } from "./caught";
 import { useMove } from "./move-state";
 import type { HeldPlacements } from "./pegging";
 import type { SnapTarget } from "./snap";
+import type { But } from "./snap-field";
 import type { Aim } from "./aim";
 import type { Draft } from "immer";
 
@@ -28,7 +29,7 @@ export interface Hooking {
   key: Key;
   start: Standing;
   snaps: readonly SnapPoint[];
-  but: { dressing: string; keys: ReadonlySet<Key> };
+  but: But;
 }
 
 /** What of some held placements may catch by its own snap points; null where these are several, or no loose ones. */
@@ -46,7 +47,7 @@ export function hookingOf({ dressing, field, from }: HeldPlacements): Hooking | 
     key,
     start: standing,
     snaps: own.length > 0 ? own : all.filter(({ name }) => name === "top" || name === "bottom"),
-    but: { dressing, keys: new Set([key]) },
+    but: { dressings: new Set(), dressing, keys: new Set([key]) },
   };
 }
 

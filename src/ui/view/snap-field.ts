@@ -13,6 +13,13 @@ const MOST_NEAR = 6;
 /** Those count as near that the pointer is no farther from than their own extent on screen and so many pixels. */
 const NEAR = 28;
 
+/** What is held, and so is not caught on: all of some dressings, and placements of one, by their keys. */
+export interface But {
+  dressings: ReadonlySet<string>;
+  dressing: string | null;
+  keys: ReadonlySet<Key>;
+}
+
 /** Placements on screen, which stay where they are as long as nothing but what is held moves. */
 interface OnScreen {
   dressing: string;
@@ -27,10 +34,10 @@ export class SnapField {
   readonly #all: readonly OnScreen[];
   readonly #props: ReadonlyMap<string, Prop>;
 
-  /** @param but placements that are held, by dressing and key */
-  constructor(aim: Aim, but: { dressing: string; keys: ReadonlySet<Key> } | null = null) {
+  constructor(aim: Aim, but: But | null = null) {
     this.#props = new Map(useSceneStore.getState().shown.props.map((prop) => [prop.id, prop as Prop]));
-    this.#all = [...useResults.getState().byDressing].map(([dressing, { placements }]) => {
+    const all = [...useResults.getState().byDressing].filter(([id]) => !but?.dressings.has(id));
+    this.#all = all.map(([dressing, { placements }]) => {
       const { count, props, prop, flags, key, position, scale, origin } = placements;
       const sizes = props.map((id) => sizeOf(this.#props.get(id)));
       const [pixel, reach] = [new Float32Array(2 * count), new Float32Array(count)];

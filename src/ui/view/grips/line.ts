@@ -5,6 +5,7 @@ import { useSceneStore } from "@/store";
 import {
   allKnots,
   drawnLine,
+  guideLinesOf,
   moveKnots,
   placesOf,
   runningLinesNow,
@@ -20,6 +21,7 @@ import { KNOT, tieCaught } from "../caught";
 import { handleEnds, type HandleEnd } from "../handles";
 import { LINE, MIDDLE } from "../selecting";
 import { snapTargets, type SnapTarget } from "../snap";
+import type { But } from "../snap-field";
 import { shownWay } from "./pull";
 import type { Aim } from "../aim";
 import type { Grip } from "./grip";
@@ -85,6 +87,7 @@ function knotGrip(line: Line, knot: number, more: boolean): Grip {
   const from = placesOf(line, moving);
   const start = line.knots[knot].position;
   let targets: SnapTarget[] = [];
+  let but: But | null = null;
   return {
     label: "Move knot",
     begin() {
@@ -92,9 +95,10 @@ function knotGrip(line: Line, knot: number, more: boolean): Grip {
         useSession.setState({ knots: from.size > 1 ? [...from.keys()] : [knot] });
       }
       targets = targetsBeside(line, from.keys());
+      but = alongIt(line);
     },
     drag(pull) {
-      const to = pull.destination(start, targets);
+      const to = pull.destination(start, targets, but);
       if (!to) return;
       const by = shownWay(start, to);
       const tie = tieCaught();
@@ -109,11 +113,15 @@ function knotGrip(line: Line, knot: number, more: boolean): Grip {
 
 function handleGrip(line: Line, { knot, side, position }: HandleEnd): Grip {
   let targets: SnapTarget[] = [];
+  let but: But | null = null;
   return {
     label: "Move handle",
-    begin: () => void (targets = targetsBeside(line, [])),
+    begin() {
+      targets = targetsBeside(line, []);
+      but = alongIt(line);
+    },
     drag(pull) {
-      const to = pull.destination(position, targets);
+      const to = pull.destination(position, targets, but);
       if (!to) return;
       const by = shownWay(position, to);
       // A handle is kept from its knot on, wherever that is seen.
@@ -141,6 +149,13 @@ function wholeGrip(line: Line): Grip {
 
 const targetsBeside = (line: Line, knots: Iterable<number>): SnapTarget[] =>
   snapTargets(runningLinesNow(), { line: line.id, knots: new Set(knots) });
+
+/** What runs along a line, or lies within it: it goes along with the line, and holds nothing of it. */
+const alongIt = (line: Line): But => {
+  const { dressings } = useSceneStore.getState().shown;
+  const own = dressings.filter((one) => guideLinesOf(one).includes(line.id));
+  return { dressings: new Set(own.map(({ id }) => id)), dressing: null, keys: new Set() };
+};
 
 function changeLine(id: string, change: (line: Draft<Line>) => void): void {
   useSceneStore.getState().drag((draft) => {

@@ -3,6 +3,7 @@ import { distance, subtract, type Vec3 } from "@/core/math";
 import { caughtOn } from "../caught";
 import { typedDistance, useMove } from "../move-state";
 import { atDistance, type SnapTarget } from "../snap";
+import type { But } from "../snap-field";
 import type { Aim } from "../aim";
 
 interface Pressed {
@@ -35,8 +36,9 @@ export class Pull {
    * Where the pointer wants it: on its level, upright, on the ground, along an axis; caught on things; or as far as typed.
    *
    * @param targets what it catches on besides the grid
+   * @param but whose snap points it does not catch on
    */
-  destination(from: Vec3, targets: readonly SnapTarget[] = []): Vec3 | null {
+  destination(from: Vec3, targets: readonly SnapTarget[] = [], but: But | null = null): Vec3 | null {
     const { axis } = useMove.getState();
     const { aim, event } = this;
     const aimed = axis
@@ -52,7 +54,8 @@ export class Pull {
       useMove.setState({ caught: null });
       return atDistance(from, aimed, typed);
     }
-    return caughtOn(aim, axis === null && !event.shiftKey ? targets : [], event, aimed);
+    const free = axis === null && !event.shiftKey;
+    return caughtOn(aim, free ? targets : [], event, aimed, free && but !== null, but);
   }
 
   /** Across what is seen, upright with Shift, or along an axis. */
