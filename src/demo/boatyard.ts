@@ -1,5 +1,6 @@
 /** A boat being built on the quay of the demo scene: ribs on a keel, planks and thwarts between their divisions; and festoons. */
 import type { Vec3 } from "@/core/math";
+import { dressedBy, SHIPPED } from "@/core/place";
 import { BOATYARD } from "./places";
 import { hex, MeshBuilder, type Paint } from "./shapes";
 
@@ -81,6 +82,13 @@ const rib = ([x, out, high]: readonly [number, number, number], i: number) => ({
 
 const RIB_IDS = RIBS.map((_, i) => `rib-${i + 1}`);
 
+/** The yard is fenced in by a recipe. */
+const FENCE = "shipped-railing";
+const FENCED = dressedBy(
+  { id: FENCE, recipe: SHIPPED[FENCE](), roles: { panel: "rail-panel", post: "rail-post" } },
+  { lines: ["yard-line"] },
+);
+
 export const BOATYARD_LINES = [
   ...RIBS.map(rib),
   {
@@ -89,6 +97,13 @@ export const BOATYARD_LINES = [
     name: "Keel",
     kind: "polyline",
     knots: [{ position: at([-1.95, KEEL - 0.08, 0]) }, { position: at([1.95, KEEL - 0.08, 0]) }],
+  },
+  {
+    id: "yard-line",
+    number: 38,
+    name: "Yard line",
+    kind: "polyline",
+    knots: ([[3.2, 0, -2.7], [-3.2, 0, -2.7], [-3.2, 0, 2.6]] as Vec3[]).map((place) => ({ position: at(place) })), // prettier-ignore
   },
   { id: "strakes", number: 35, name: "Strakes", kind: "between", pairs: "across", lines: RIB_IDS, parts: 12 },
   {
@@ -142,6 +157,13 @@ export const BOATYARD_DRESSINGS = [
     what: { entries: [{ prop: "timber" }] },
     spacing: { by: "each", each: "snaps" },
     stance: { meetsUp: "centre" },
+  },
+  {
+    id: "yard-fence",
+    name: "Yard fence",
+    ...FENCED,
+    // The recipe reckons with panels that are long from left to right; this one is from back to front.
+    what: { ...FENCED.what, own: [{ prop: "rail-panel", turn: -Math.PI / 2 }] },
   },
   {
     id: "festoon-bulbs",
