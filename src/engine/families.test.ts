@@ -278,3 +278,14 @@ test("a loose prop hangs by its own snap point on another's: both ends meet, dir
     ).toBeLessThan(2e-6);
   }
 });
+
+test("becomes tubes as its members are; what is made of single lines takes no part of it", () => {
+  const rib = (id: string, x: number) => ({ id, kind: "polyline", knots: [[x, 0, 0], [x, 4, 0]] }); // prettier-ignore
+  const beams = { id: "beams", pairs: "across", lines: ["a", "b"], parts: 4 };
+  const made = (kind: string) => ({ id: kind, name: kind, made: { kind, lines: ["beams"], radius: 0.05 } });
+  const engine = new Engine();
+  engine.take(harbour([rib("a", 0), rib("b", 3), beams], [], { surfaces: [made("tube"), made("loft")] }));
+  const job = engine.solidJob("tube")!;
+  expect(job.steps.reduce((sum, { bodies }) => sum + bodies.length, 0)).toBe(5);
+  expect(engine.madeMesh("loft")).toBeNull();
+});

@@ -132,7 +132,7 @@ const uncutMesh = query("uncut mesh", (ask, id): RestMesh | undefined => {
     const solid = ask(solidMesh, id);
     return solid && new RestMesh(solid);
   }
-  const guides = made ? known(linesIn(ask, linesOf(made)), (one) => ask(sketched, one)) : null;
+  const guides = made ? known(linesOf(made), (one) => ask(sketched, one)) : null;
   const mesh = made
     ? madeMesh(made, guides!, made.kind === "smoothed" ? ask(source, id)?.mesh : undefined)
     : asset === null
@@ -201,7 +201,7 @@ const travelling = query("travelling vertices", (ask, id): Float64Array | null =
   return made
     ? travelled(
         made,
-        known(linesIn(ask, linesOf(made)), (one) => ask(sketched, one)),
+        known(linesOf(made), (one) => ask(sketched, one)),
       )
     : null;
 });

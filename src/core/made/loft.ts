@@ -7,7 +7,7 @@ import type { Loft } from "./schema";
 
 /** Null where fewer than two of the lines are there. */
 export function loft(made: Loft, guides: ReadonlyMap<string, GuideLine>): TriangleMesh | null {
-  const curves = [...guides.values()].map(({ curve }) => curve).filter(({ length }) => length > 0);
+  const curves = made.lines.flatMap((id) => guides.get(id)?.curve ?? []).filter(({ length }) => length > 0);
   if (curves.length < 2) return null;
   const rails = curves.map((curve) => pointsAlong(curve, made.along));
   const closed = made.closed && rails.length > 2;

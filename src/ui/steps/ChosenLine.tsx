@@ -10,7 +10,7 @@ interface ChosenLineProps {
 }
 
 export function ChosenLine({ label, chosen, onChoose }: ChosenLineProps) {
-  const lines = useScene((scene) => scene.lines);
+  const lines = useScene((scene) => scene.lines).filter(({ kind }) => kind !== "between");
   const name = lines.find(({ id }) => id === chosen)?.name ?? "none yet";
   return (
     <div className="grid grid-cols-[84px_1fr] items-center gap-2">

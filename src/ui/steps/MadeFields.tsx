@@ -167,7 +167,9 @@ interface MadeLinesProps extends MadeProps<Loft | Tube> {
 
 /** The lines that a surface is made of, in their order. */
 function MadeLines({ surface, made, fewest, needs, adding, removing }: MadeLinesProps) {
-  const lines = useScene((scene) => scene.lines);
+  const all = useScene((scene) => scene.lines);
+  // Only tubes are made of families, each of its members.
+  const lines = made.kind === "tube" ? all : all.filter(({ kind }) => kind !== "between");
   const there = made.lines.filter((id) => lines.some((line) => line.id === id)).length;
   return (
     <>

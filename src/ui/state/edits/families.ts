@@ -99,7 +99,7 @@ export function loosenFamily(id: string): void {
       ...(made as Draft<Line>[]),
     );
     for (const { made: surface } of draft.surfaces)
-      if (surface?.kind === "tube" || surface?.kind === "loft")
+      if (surface?.kind === "tube")
         surface.lines = surface.lines
           .flatMap((one) => (one === id ? made.map((line) => line.id) : one))
           .slice(0, 5_000);
