@@ -50,6 +50,7 @@ test("a line becomes a tube, a box is pierced by it, and what is left goes home;
   await expect(page.getByRole("button", { name: "Show Tube" })).toBeVisible();
   await page.getByRole("button", { name: /^How Tube goes in/ }).click();
   await page.getByRole("menuitem", { name: "Cut" }).click();
+  await expect(page.getByRole("button", { name: "How Tube goes in: Cut" })).toBeVisible();
   await expect(facts(page)).toContainText(/47\.\d m³/);
   await expect(facts(page)).not.toContainText("as it was before");
   expect(await violations(page)).toEqual([]);
