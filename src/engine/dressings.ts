@@ -1,5 +1,6 @@
 /** What is worked out of the dressings of a scene: each a node by the dressing's id. */
 import { findings as findingsOf, poking as pokingOf, type Finding, type Wall } from "@/core/check";
+import { laidOf } from "@/core/line";
 import { declared, firstly, input, query, task, type Ask, type Work } from "@/core/graph";
 import { groundsUnder, type Grounds } from "@/core/mesh";
 import {
@@ -171,6 +172,7 @@ export const poking = task("poking", function* (ask, id): Work<Finding[]> {
 function standsOn(ask: Ask, { where, fit }: Poked): (surface: string) => "stands" | "onLine" | null {
   const dropped = fit.drop === "off" ? [] : fit.onto.length > 0 ? fit.onto : ask(things.grounds, "");
   const standing = new Set([...dropped, ...where.surfaces]);
-  const laid = new Set(where.lines.flatMap((line) => ask(things.lineInput, line)?.laid?.on ?? []));
+  const own = where.lines.flatMap((id) => ask(things.lineInput, id) ?? []);
+  const laid = new Set(own.flatMap((line) => laidOf(line)?.on ?? []));
   return (surface) => (standing.has(surface) ? "stands" : laid.has(surface) && fit.drop === "off" ? "onLine" : null);
 }

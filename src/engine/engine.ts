@@ -11,7 +11,15 @@ import { flagged, type Finding } from "@/core/check";
 import { isPointCache, readPointCache, readTriangleMesh } from "@/core/files";
 import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
-import { nameOfMember, polygonOf, type DrawnLine, type LaidTrack, type Line, type Members } from "@/core/line";
+import {
+  isFamily,
+  nameOfMember,
+  polygonOf,
+  type DrawnLine,
+  type LaidTrack,
+  type Line,
+  type Members,
+} from "@/core/line";
 import {
   Chart,
   type ChartTable,
@@ -40,7 +48,7 @@ import { solidState, solvedInput, wanted, type SolidJob, type SolidState, type S
 import * as things from "./things";
 import { members } from "./families";
 import { carries } from "./ties";
-import { toldSince, type Told } from "./told";
+import { isNews, toldSince, type Told } from "./told";
 
 /** What one dressing came to. */
 export interface DressingResult {
@@ -83,8 +91,8 @@ export class Engine {
     this.#graph = new Graph(ignoring);
   }
 
-  /** The ids of the members of families that there were last. */
-  #members: ReadonlySet<string> = new Set();
+  /** What families came to last. */
+  #families: ReadonlyMap<string, Members> = new Map();
   readonly #toldUnrolled = new WeakSet<Unrolled>();
 
   /** Counts the changes that it has been told. */
@@ -255,16 +263,16 @@ export class Engine {
 
   /** What the families of lines come to, by their ids. */
   get families(): ReadonlyMap<string, Members> {
-    const families = this.#scene.lines.filter(({ kind }) => kind === "between");
+    const families = (this.#scene.lines as Line[]).filter(isFamily);
     return new Map(families.map(({ id }) => [id, this.#graph.get(members, id)]));
   }
 
   /** All lines, for each family its members under its name and a number. */
   lines(): readonly Line[] {
-    return this.#scene.lines.flatMap((line): Line[] =>
-      line.kind === "between"
+    return (this.#scene.lines as Line[]).flatMap((line): Line[] =>
+      isFamily(line)
         ? this.#graph.get(members, line.id).lines.map((one, i) => ({ ...one, name: nameOfMember(line.name, i) }))
-        : [line as Line],
+        : [line],
     );
   }
 
@@ -425,9 +433,12 @@ export class Engine {
 
   /** Forgets members of families that are there no more. */
   #forgetMembers(): void {
-    const now = new Set([...this.families.values()].flatMap(({ lines }) => lines.map(({ id }) => id)));
-    for (const id of this.#members) if (!now.has(id)) this.#graph.forget(id);
-    this.#members = now;
+    const now = this.families;
+    if (!isNews(toldSince(this.#families, now))) return;
+    const present = new Set([...now.values()].flatMap(({ lines }) => lines.map(({ id }) => id)));
+    for (const { lines } of this.#families.values())
+      for (const { id } of lines) if (!present.has(id)) this.#graph.forget(id);
+    this.#families = now;
   }
 
   #forgetGone(before: PlacedScene, now: PlacedScene): void {

@@ -2,7 +2,7 @@
 import { fromAxisAngle, rotate, type Vec3 } from "@/core/math";
 import { makeLine } from "@/core/line/testing";
 import { addedKey, hexOf, lineKey, standingAt } from "@/core/place";
-import { sceneAt, sceneSchema, snapPointsOf, type Scene } from "@/core/scene";
+import { sceneAt, sceneSchema, tieOfPeg, uncarried, snapPointsOf, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
 import { type Tie, snapFrame } from "@/core/tie";
 import { Engine } from "./engine";
@@ -100,6 +100,11 @@ test("from line to line it goes straight across, shifted or crosswise, by divisi
   });
   engine.take(harbour([swags], [facing], { surfaces: [field] }));
   expect(engine.families.get("swags")).toMatchObject({ lines: [], inCircle: true });
+  // And what lies on any ground, on all of it: here on what is made of it.
+  const ground = { id: "t", name: "t", made: { kind: "tube", lines: ["onto"], radius: 0.1 }, ground: true };
+  const onto = { id: "onto", pairs: "across", lines: ["a", "b"], parts: 2, form: "surface" };
+  engine.take(harbour([rib("a", 0), rib("b", 3), onto], [], { surfaces: [ground] }));
+  expect(engine.solids.get("t")).toMatchObject({ troubles: [{ kind: "circle", of: "onto" }] });
 });
 
 test("between snap points of props it hangs from one to the next wherever they stand, and another prop re-deals nothing", () => {
@@ -230,6 +235,22 @@ describe("a knot that is tied", () => {
       engine.take({ ...scene, lines: lines as Scene["lines"] });
       expect(apart(endsOf(engine, "rope")[1], rotate(by, place))).toBeLessThan(1e-6);
     }
+    // Of a family it is one of its members.
+    const across = { id: "across", pairs: "across", lines: ["row", "far"], parts: 2 };
+    const far = { id: "far", kind: "polyline", knots: [[0, 4, 0], [12, 4, 3]] }; // prettier-ignore
+    const beside = new Engine();
+    beside.take(harbour([straight, far, across]));
+    const member = membersOf(beside, "across")[1].id.slice("across/".length);
+    const held: Tie = {
+      kind: "line",
+      line: "across",
+      member,
+      at: { by: "end", number: 1 },
+      stood: { ...stood, position: [6, 4, 1.5] },
+    };
+    const lifted = { ...far, knots: [[0, 6, 0], [12, 6, 3]] }; // prettier-ignore
+    beside.take(tied(held, [lifted, across], [], [6, 4, 1.5]));
+    expect(apart(endsOf(beside, "rope")[1], [6, 6, 1.5])).toBeLessThan(1e-6);
     const engine = new Engine();
     const scene = tied({ kind: "line", line: "rope", at: { by: "end", number: 0 }, stood }, [], [], [1, 1, 1]);
     engine.take(scene);
@@ -288,4 +309,22 @@ test("becomes tubes as its members are; what is made of single lines takes no pa
   const job = engine.solidJob("tube")!;
   expect(job.steps.reduce((sum, { bodies }) => sum + bodies.length, 0)).toBe(5);
   expect(engine.madeMesh("loft")).toBeNull();
+});
+
+test("what hangs and is held stays where it is seen when what held it is gone", () => {
+  const stood = { position: [0, 2, 0], rotation: [0, 0, 0, 1] } as const;
+  const held: Tie = { kind: "placement", dressing: "posts", key: "0000000000000001", snap: "hook", stood };
+  const hangs = { by: "top", at: stood.position, turned: stood.rotation, turn: 0, free: true };
+  const peg = { on: "loose", point: stood.position, prop: "oar", added: true, held, hangs };
+  const scene = harbour(
+    [straight],
+    [row("posts", "buoy"), row("loose", "oar", { where: { kind: "loose" }, pegs: { [hexOf(addedKey(1))]: peg } })],
+  );
+  const carry = { turn: fromAxisAngle([0, 0, 1], Math.PI / 2), from: stood.position, to: [5, 3, 1] as Vec3 };
+  const carries = new Map([[tieOfPeg("loose", hexOf(addedKey(1))), carry]]);
+  const without = { ...scene, dressings: scene.dressings.filter(({ id }) => id !== "posts") };
+  const left = uncarried(scene, scene, without, carries).dressings.at(-1)!.pegs[hexOf(addedKey(1))];
+  expect(left.point).toEqual([5, 3, 1]);
+  expect(apart(left.hangs!.at, [5, 3, 1])).toBeLessThan(1e-12);
+  expect(apart(rotate(left.hangs!.turned, [0, 1, 0]), [-1, 0, 0])).toBeLessThan(1e-12);
 });

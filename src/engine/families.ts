@@ -2,10 +2,10 @@
  * What families come to: the lines between their pairs. What a family goes between may hang on it in turn; then it has none,
  * which is told of.
  */
-import { snapFrame, type SnapPoint } from "@/core/tie";
 import { query, step, type Ask } from "@/core/graph";
 import {
   familyOf,
+  isFamily,
   membersOf,
   NO_MEMBERS,
   pairsOfDivisions,
@@ -18,13 +18,11 @@ import {
   type Pair,
 } from "@/core/line";
 import { pairsOfSnaps, standingAt, type Placements } from "@/core/place";
-
 import { pick } from "@/core/schema";
+import { snapFrame, type SnapPoint } from "@/core/tie";
 import { placements } from "./dressings";
 import { reached } from "./reached";
 import * as things from "./things";
-
-const isFamily = (line: Line | undefined): line is Between => line?.kind === "between";
 
 const divisionsStep = step("pairs of divisions", pairsOfDivisions);
 const membersStep = step("members", membersOf);

@@ -1,5 +1,6 @@
 /** What hangs on what, by what things say: whoever asks for it can tell a circle before it goes round in it. */
 import { query } from "@/core/graph";
+import { isFamily, laidOf } from "@/core/line";
 import { dressingInput } from "./dressings";
 import * as things from "./things";
 
@@ -23,11 +24,12 @@ const named = query("named", (ask, id): readonly string[] => {
     } else if (typeof value === "object" && value !== null) for (const one of Object.values(value)) visit(one);
   };
   visit(line ?? surface ?? dressing);
+  const laid = line && laidOf(line);
   const onAny =
-    (line?.laid && line.laid.kind !== "edges" && line.laid.on.length === 0) ||
+    (laid && laid.kind !== "edges" && laid.on.length === 0) ||
     (dressing && dressing.fit.drop !== "off" && dressing.fit.onto.length === 0);
   const faced = ask(things.lineInput, dressing?.stance.thing ?? "");
-  const facesAny = dressing?.stance.forward === "line" && (!faced || faced.kind === "between");
+  const facesAny = dressing?.stance.forward === "line" && (!faced || isFamily(faced));
   if (facesAny) for (const one of ask(things.idsInput, "lines") ?? []) out.add(one);
   if (onAny) for (const one of ask(things.grounds, "")) out.add(one);
   return [...out];

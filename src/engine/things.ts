@@ -3,7 +3,7 @@ import { Space, Volume } from "@/core/host";
 import { declared, input, query, step, type Ask } from "@/core/graph";
 import type { Raster } from "@/core/image";
 import { boundTrack, carriedTrack, edgesFollowed, laidTrack, surfacesUnder } from "@/core/lay";
-import { GuideLine, type Knot, type LaidOnEdges, type LaidTrack, type Line } from "@/core/line";
+import { GuideLine, isFamily, type Knot, type LaidOnEdges, type LaidTrack, type Line } from "@/core/line";
 import { beforeTravel, isSolid, linesOf, madeMesh, travelled } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
 import {
@@ -89,7 +89,7 @@ export const line = query("line rules", (ask, id): Line | undefined => {
 export const sketched = query("sketched line", (ask, id) => {
   const own = ask(line, id);
   // A family runs nowhere itself.
-  return own && own.kind !== "between" ? new GuideLine(own) : undefined;
+  return own && !isFamily(own) ? new GuideLine(own) : undefined;
 });
 
 const ground = query("is ground", (ask, id) => ask(surfaceInput, id)?.ground === true);

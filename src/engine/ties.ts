@@ -4,7 +4,7 @@
  */
 import { query, step, type Ask } from "@/core/graph";
 import { WorldMesh, type RestMesh, type Stand } from "@/core/mesh";
-import { placeOnLine, type Knot } from "@/core/line";
+import { memberId, placeOnLine, type Knot } from "@/core/line";
 import { boundPlace, frameOnMesh, keyOfHex, standingAt } from "@/core/place";
 import { heldBy, ownerOf, tiesIn } from "@/core/scene";
 import { pick } from "@/core/schema";
@@ -39,7 +39,8 @@ function placementFrame(ask: Ask, { dressing, key, snap }: Extract<Tie, { kind: 
 }
 
 /** The frame of a place on a line; null where it has none such. */
-function lineFrame(ask: Ask, { line: id, at }: Extract<Tie, { kind: "line" }>): Frame | null {
+function lineFrame(ask: Ask, { line: owner, member, at }: Extract<Tie, { kind: "line" }>): Frame | null {
+  const id = member === undefined ? owner : memberId(owner, member);
   const [line, guide] = [ask(things.line, id), ask(things.guide, id)];
   return line && guide ? placeOnLine(line, guide, at) : null;
 }

@@ -2,6 +2,7 @@
 import { kindOf, fieldIdsOf, propsIn, type Dressing } from "@/core/place";
 import { filesOf, isOn } from "@/core/movers";
 import { thingsOf } from "@/core/made";
+import { laidOf, type Line } from "@/core/line";
 import { wishesOf } from "./needs";
 import { meshAssetOf, tiesIn, type Scene, type Surface } from "@/core/scene";
 import { holderOf } from "@/core/tie";
@@ -39,8 +40,7 @@ export function meshesWanted(scene: Scene): Set<string> {
     }
   };
   for (const line of lines) {
-    const laid =
-      line.kind === "between" && line.form === "surface" ? { kind: "surface" as const, on: line.on } : line.laid;
+    const laid = laidOf(line as Line);
     if (laid?.kind === "edges") wantSurfaces(({ id }) => id === laid.on);
     else if (laid) wantSurfaces(({ id, ground }) => (laid.on.length > 0 ? laid.on.includes(id) : ground));
   }

@@ -3,7 +3,16 @@ import { distance, vectorAt, type Vec3 } from "../math";
 import { distinct } from "../schema";
 import { handlesOf } from "./bezier";
 import { curveOf } from "./kinds";
-import { hasKnots, lineSchema, type Knot, type KnottedLine, type Line, type LineKind, type Shape } from "./schema";
+import {
+  hasKnots,
+  isFamily,
+  lineSchema,
+  type Knot,
+  type KnottedLine,
+  type Line,
+  type LineKind,
+  type Shape,
+} from "./schema";
 
 /** Knots in a whole turn of a shape that gets knots: a smooth line through them leaves it by less than a thousandth. */
 const KNOTS_PER_TURN = 12;
@@ -25,7 +34,7 @@ interface Extent {
  * old line. A family stays one, and nothing becomes one.
  */
 export function asKind(line: Line, kind: LineKind): Line {
-  if (kind === line.kind || kind === "between" || line.kind === "between") return line;
+  if (kind === line.kind || kind === "between" || isFamily(line)) return line;
   const { id, number, name, ring, ringRadius, marks, marksFrom, marksPer } = line;
   const divided = { marks, marksFrom, marksPer };
   const knotted = kind === "polyline" || kind === "smooth" || kind === "bezier" || kind === "hanging";

@@ -2,10 +2,9 @@
  * *The members of a family*: for every pair of places a line of its own, which is known by its pair. A member is an ordinary
  * line, and is treated as one wherever lines are.
  */
-import { hashText, type Vec3 } from "../math";
-import { add, distance, scale, subtract } from "../math";
+import { add, distance, hashText, scale, subtract, type Vec3 } from "../math";
 import type { Between } from "./between";
-import { MAX_LINE_NUMBER, type Line } from "./schema";
+import { laidOf, MAX_LINE_NUMBER, type Line } from "./schema";
 
 /** Two places to go between. */
 export interface Pair {
@@ -107,9 +106,7 @@ function memberOf(family: Between, pair: string, from: Vec3, to: Vec3): Line {
     ];
     return { ...shared, knots, kind: "bezier", closed: false };
   }
-  const onto = { kind: "surface", on: family.on, way: "nearest", axis: [0, 0, -1], how: "densely" } as const;
-  const laid = family.form === "surface" ? { ...onto, on: [...family.on], axis: [0, 0, -1] as const } : null;
-  return { ...shared, laid, kind: "polyline", closed: false, cornerRadius: 0 };
+  return { ...shared, laid: laidOf(family), kind: "polyline", closed: false, cornerRadius: 0 };
 }
 
 /**

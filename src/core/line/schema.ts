@@ -5,6 +5,8 @@ import { betweenSchema, type Between } from "./between";
 import { knotSchema, sharedShape } from "./shared";
 import type { Vec3 } from "../math";
 
+import type { Laid } from "./shared";
+
 export { knotSchema, laidSchema, MAX_LINE_NUMBER, type Laid, type LaidOnEdges, type LaidOnSurface } from "./shared";
 
 const closed = z.boolean().default(false).meta({ label: "Closed", help: "The last knot is joined to the first." });
@@ -182,6 +184,19 @@ export { betweenSchema, type Between };
 
 export const hasKnots = <L extends Line>(line: L): line is L & KnottedLine =>
   line.kind === "polyline" || line.kind === "smooth" || line.kind === "bezier" || line.kind === "hanging";
+
+/** Whether it is a family, which runs nowhere itself: its members do. */
+export const isFamily = <L extends Line>(line: L | undefined): line is L & Between => line?.kind === "between";
+
+/** Whether its knots are places that were set by hand; a shape has one, which is its middle. */
+export const hasPlaces = (line: Line): boolean => hasKnots(line) || isFamily(line);
+
+/** How a line, or what a family consists of, lies on surfaces; null for what does not. */
+export function laidOf(line: Line): Laid | null {
+  if (!isFamily(line)) return line.laid;
+  if (line.form !== "surface") return null;
+  return { kind: "surface", on: line.on, way: "nearest", axis: [0, 0, -1], how: "densely" };
+}
 
 /** Whether its knots say where it runs: a line along edges of a mesh has none that do. */
 export const isKnotted = (line: Line): line is KnottedLine => hasKnots(line) && line.laid?.kind !== "edges";

@@ -1,11 +1,11 @@
 /** *Loose placements that hang by a snap point of their prop*: whatever else turns or moves them, both ends meet. */
-import { hungBy, carriedPoint, carriedTurn, type Carry, type Frame, type SnapPoint } from "../tie";
+import { carriedFrame, hungBy, type Carry, type Frame, type SnapPoint } from "../tie";
 import { indicesOf, keyOfHex, type Key } from "./keys";
 import { LOOSE } from "./where/schema";
 import { standingAt } from "./standing-at";
 import type { Placed } from "./compose";
 import type { Placements } from "./placements";
-import type { Pegs } from "./pegs";
+import type { Peg, Pegs } from "./pegs";
 
 /** What one hangs by, and on. */
 export interface Hanging {
@@ -16,15 +16,19 @@ export interface Hanging {
   turn: number;
 }
 
+/** What something hangs on, carried along with that. */
+export function carriedHangs(hangs: NonNullable<Peg["hangs"]>, carry: Carry): NonNullable<Peg["hangs"]> {
+  const { position, rotation } = carriedFrame(carry, { position: hangs.at, rotation: hangs.turned });
+  return { ...hangs, at: position, turned: rotation };
+}
+
 /** The pegs that hang, each on its place where that has been carried. */
 export function hangingIn(pegs: Pegs, carryOf: (key: string) => Carry | null): Hanging[] {
   return Object.entries(pegs).flatMap(([hex, { on, held, hangs }]): Hanging[] => {
     if (!hangs || on !== LOOSE) return [];
     const carry = held ? carryOf(hex) : null;
-    const place = {
-      position: carry ? carriedPoint(carry, hangs.at) : hangs.at,
-      rotation: carry ? carriedTurn(carry, hangs.turned) : hangs.turned,
-    };
+    const stood: Frame = { position: hangs.at, rotation: hangs.turned };
+    const place = carry ? carriedFrame(carry, stood) : stood;
     return [{ key: keyOfHex(hex), by: hangs.by, on: place, free: hangs.free, turn: hangs.turn }];
   });
 }

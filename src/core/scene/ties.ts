@@ -3,6 +3,7 @@
  * have been carried since is worked out by the engine, and told by the names that ties have here.
  */
 import { back, carriedPoint, carriedTurn, holderOf, type Carry, type Tie } from "../tie";
+import { carriedHangs } from "../place";
 import { mapped } from "./mapped";
 import type { Knot, Line } from "../line";
 import type { Scene, Surface } from "./schema";
@@ -140,7 +141,9 @@ function leftWhereSeen(
   return mapped(dressings, (dressing) => {
     const left = Object.entries(dressing.pegs).flatMap(([key, peg]) => {
       const by = lost(peg) ? carries.get(tieOfPeg(dressing.id, key)) : undefined;
-      return by && peg.point ? [[key, { ...peg, point: carriedPoint(by, peg.point) }] as const] : [];
+      if (!by || !peg.point) return [];
+      const hangs = peg.hangs && { hangs: carriedHangs(peg.hangs, by) };
+      return [[key, { ...peg, point: carriedPoint(by, peg.point), ...hangs }] as const];
     });
     return left.length === 0 ? dressing : { ...dressing, pegs: { ...dressing.pegs, ...Object.fromEntries(left) } };
   });

@@ -36,5 +36,11 @@ export const carriedTurn = ({ turn }: Carry, rotation: Quat): Quat => {
   return [q[0] / length, q[1] / length, q[2] / length, q[3] / length];
 };
 
+/** A frame carried along. */
+export const carriedFrame = (carry: Carry, { position, rotation }: Frame): Frame => ({
+  position: carriedPoint(carry, position),
+  rotation: carriedTurn(carry, rotation),
+});
+
 /** The motion back. */
 export const back = ({ turn, from, to }: Carry): Carry => ({ turn: conjugate(turn), from: to, to: from });

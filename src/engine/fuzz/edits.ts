@@ -117,7 +117,8 @@ function tieIn(scene: Scene, dice: Dice, placed: Parameters<Change>[3]): Tie {
   if (dice.chance(0.5)) return { kind: "surface", surface, at: [dice.share(), 0, dice.share()], stood };
   if (dice.chance(0.4)) {
     const at = { by: dice.pick(["knot", "mark", "end"] as const), number: dice.below(3) };
-    return { kind: "line", line: dice.pick(scene.lines).id, at, stood };
+    const member = dice.chance(0.3) ? { member: dice.pick(scene.lines).id } : {};
+    return { kind: "line", line: dice.pick(scene.lines).id, ...member, at, stood };
   }
   const dressing = dice.pick(scene.dressings).id;
   const keys = placed(dressing)?.key ?? [];

@@ -5,6 +5,9 @@ import type { Vec3 } from "@/core/math";
 import { landmarksAt, RestMesh, type Landmark } from "@/core/mesh";
 import { preparationMatrix, type Prop } from "@/core/scene";
 
+/** In larger meshes no landmarks are looked for: their edges take longer than a pointer waits. */
+const MOST_TRIANGLES = 200_000;
+
 /** Landmarks are caught within so many pixels. */
 const NEAR = 16;
 
@@ -40,7 +43,9 @@ export function placeMet(
     direction: face.normal.toArray() as unknown as Vec3,
     what: "place",
   };
-  if (event.ctrlKey || event.metaKey) return plain;
+  const { geometry } = event.object as Mesh;
+  const corners = geometry.index?.count ?? geometry.getAttribute("position").count;
+  if (event.ctrlKey || event.metaKey || corners > 3 * MOST_TRIANGLES) return plain;
   const canvas = event.nativeEvent.target as HTMLElement;
   const [width, height] = [canvas.clientWidth, canvas.clientHeight];
   const [x, y] = [((event.pointer.x + 1) / 2) * width, ((1 - event.pointer.y) / 2) * height];
@@ -48,7 +53,7 @@ export function placeMet(
     const [px, py] = pixelOf(at, camera, width, height);
     return Math.hypot(px - x, py - y);
   };
-  const all = landmarksAt(meshOf((event.object as Mesh).geometry), faceIndex);
+  const all = landmarksAt(meshOf(geometry), faceIndex);
   const near = all.map((one) => ({ one, by: far(one.position) })).filter(({ by }) => by < NEAR);
   // Of those equally near the first of its list, in which holes come before all others.
   near.sort((a, b) => Math.round(a.by / 4) - Math.round(b.by / 4));

@@ -1,6 +1,6 @@
 /** What the worker tells of families of lines: their members, which are drawn, picked and measured as lines are. */
 import { create } from "zustand";
-import { familyOf, nameOfMember, NO_MEMBERS, type Line, type Members } from "@/core/line";
+import { familyOf, isFamily, nameOfMember, NO_MEMBERS, type Line, type Members } from "@/core/line";
 import type { Scene } from "@/core/scene";
 import { useScene, useSceneStore } from "@/store";
 import { knowing, type Told } from "@/engine/told";
@@ -27,7 +27,7 @@ export const membersNow = (family: string): Members => useFamilies.getState().fa
 /** All lines that run somewhere: for each family its members. */
 export function runningLines(lines: readonly Line[], families: Families): readonly Line[] {
   if (families.size === 0) return lines;
-  return lines.flatMap((line) => (line.kind === "between" ? (families.get(line.id)?.lines ?? []) : [line]));
+  return lines.flatMap((line) => (isFamily(line) ? (families.get(line.id)?.lines ?? []) : [line]));
 }
 
 export const runningLinesNow = (): readonly Line[] =>
@@ -59,9 +59,6 @@ export function lineNames(): (line: Pick<Line, "id" | "name">) => string {
 
 /** What a line or a member of a family is called. */
 export function lineName(id: string): string | undefined {
-  const { lines } = useSceneStore.getState().shown;
-  const family = familyOf(id);
-  const member = family === null ? undefined : membersNow(family).lines.find((line) => line.id === id);
-  const name = lines.find((line) => line.id === (member ? family : id))?.name;
-  return member && name !== undefined ? `${name}${member.name}` : name;
+  const line = lineRunning(useSceneStore.getState().shown.lines, id);
+  return line && lineNames()(line);
 }

@@ -1,7 +1,8 @@
 "use client";
 /** One line of the scene, chosen by its name. */
+import { isFamily } from "@/core/line";
 import { useScene } from "@/store";
-import { Choose } from "../kit";
+import { NamedChoice } from "./SnapChoice";
 
 interface ChosenLineProps {
   label: string;
@@ -10,20 +11,15 @@ interface ChosenLineProps {
 }
 
 export function ChosenLine({ label, chosen, onChoose }: ChosenLineProps) {
-  const lines = useScene((scene) => scene.lines).filter(({ kind }) => kind !== "between");
+  const lines = useScene((scene) => scene.lines).filter((line) => !isFamily(line));
   const name = lines.find(({ id }) => id === chosen)?.name ?? "none yet";
   return (
-    <div className="grid grid-cols-[84px_1fr] items-center gap-2">
-      <span className="text-[12.5px] text-ink-6">{label}</span>
-      <Choose
-        label={`${label}: ${name}`}
-        choices={lines.map((line) => ({ id: line.id, label: line.name }))}
-        empty="There is no line in the scene. Draw one."
-        onChoose={onChoose}
-        className="h-7 truncate rounded-lg border border-linen-3 bg-paper px-2 text-left text-xs"
-      >
-        {name}
-      </Choose>
-    </div>
+    <NamedChoice
+      label={label}
+      shown={name}
+      choices={lines.map((line) => ({ id: line.id, label: line.name }))}
+      empty="There is no line in the scene. Draw one."
+      onChoose={onChoose}
+    />
   );
 }

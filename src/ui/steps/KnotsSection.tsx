@@ -1,7 +1,16 @@
 "use client";
 /** The knots of a line by numbers, and what can be set for those that are selected: corners, handles, roll, tags. */
 import { Plus, Trash2 } from "lucide-react";
-import { handlesOf, hasKnots, knotSchema, type BezierLine, type Knot, type Line } from "@/core/line";
+import {
+  handlesOf,
+  hasKnots,
+  hasPlaces,
+  isFamily,
+  knotSchema,
+  type BezierLine,
+  type Knot,
+  type Line,
+} from "@/core/line";
 import { add } from "@/core/math";
 import { Button, IconButton, NameField, Segmented, Toggle, ValueField } from "../kit";
 import {
@@ -33,7 +42,7 @@ export function KnotsSection({ line }: { line: Line }) {
   return (
     <section aria-label="Knots">
       <h2 className="mb-1.5 flex items-center gap-2 text-xs font-semibold">
-        {hasKnots(line) ? "Knots" : line.kind === "between" ? "Places, two by two" : "Middle"}
+        {hasKnots(line) ? "Knots" : isFamily(line) ? "Places, two by two" : "Middle"}
         <span className="grow font-mono font-normal text-ink-5">x · y · z, metres</span>
         {hasKnots(line) && (
           <IconButton
@@ -45,10 +54,8 @@ export function KnotsSection({ line }: { line: Line }) {
           </IconButton>
         )}
       </h2>
-      {selected.length > 0 && (hasKnots(line) || line.kind === "between") && (
-        <SelectedKnots line={line} knots={selected} />
-      )}
-      {!hasKnots(line) && line.kind !== "between" && (
+      {selected.length > 0 && hasPlaces(line) && <SelectedKnots line={line} knots={selected} />}
+      {!hasPlaces(line) && (
         <div className="mb-2">
           <HeldBy tie={line.knots[0].held ?? null} but={line.id} onHold={(holder) => holdKnots(line.id, [0], holder)} />
         </div>
@@ -82,11 +89,11 @@ export function KnotsSection({ line }: { line: Line }) {
             {([0, 1, 2] as const).map((axis) => (
               <KnotNumber key={axis} line={line} knot={i} axis={axis} value={knot.position[axis]} />
             ))}
-            {(hasKnots(line) || line.kind === "between") && (
+            {hasPlaces(line) && (
               <IconButton
-                label={line.kind === "between" ? `Delete the pair of knot ${i + 1}` : `Delete knot ${i + 1}`}
+                label={isFamily(line) ? `Delete the pair of knot ${i + 1}` : `Delete knot ${i + 1}`}
                 className="size-6.5"
-                disabled={line.kind !== "between" && line.knots.length <= 2}
+                disabled={!isFamily(line) && line.knots.length <= 2}
                 onClick={() => deleteKnots(line.id, [i])}
               >
                 <Trash2 size={12} />

@@ -7,6 +7,7 @@ import {
   curveOf,
   hangingSchema,
   hasKnots,
+  isFamily,
   isKnotted,
   LINE_KINDS,
   polylineSchema,
@@ -75,7 +76,7 @@ function areaWithin(line: Line): number {
 }
 
 export function LineColumn({ line }: { line: Line }) {
-  return line.kind === "between" ? <FamilyColumn family={line} /> : <OneLine line={line} />;
+  return isFamily(line) ? <FamilyColumn family={line} /> : <OneLine line={line} />;
 }
 
 /** A line that runs between pairs, as often as there are pairs. */

@@ -1,5 +1,6 @@
 "use client";
 /** What a made surface is made of: its numbers, its switches and its lines. */
+import { isFamily } from "@/core/line";
 import { describeChoice, describeParam } from "@/core/schema";
 import type { z } from "zod";
 import { MADE_KINDS, type Band, type Loft, type Made, type Revolve, type Tube } from "@/core/made";
@@ -169,7 +170,7 @@ interface MadeLinesProps extends MadeProps<Loft | Tube> {
 function MadeLines({ surface, made, fewest, needs, adding, removing }: MadeLinesProps) {
   const all = useScene((scene) => scene.lines);
   // Only tubes are made of families, each of its members.
-  const lines = made.kind === "tube" ? all : all.filter(({ kind }) => kind !== "between");
+  const lines = made.kind === "tube" ? all : all.filter((line) => !isFamily(line));
   const there = made.lines.filter((id) => lines.some((line) => line.id === id)).length;
   return (
     <>

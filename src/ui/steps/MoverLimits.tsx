@@ -1,5 +1,6 @@
 "use client";
 /** How much a mover does where: within limits along u and v, by height, slope and facing, by distance, by pictures, and as painted. */
+import { isFamily } from "@/core/line";
 import { Fragment } from "react";
 import { z } from "zod";
 import type { Mover } from "@/core/movers";
@@ -125,7 +126,7 @@ function FromThings({ surface, mover, limits }: LimitsProps) {
   return (
     <Distances
       of={limitsOfMover(surface, mover, limits)}
-      things={[...lines.filter(({ kind }) => kind !== "between"), ...surfaces]}
+      things={[...lines.filter((line) => !isFamily(line)), ...surfaces]}
       help="To lines as seen from above, and to surfaces: it does nothing at the one distance, and all at the other."
       add={{ label: "More with the distance from", words: "By the distance from…", none: 0, full: 1 }}
     />

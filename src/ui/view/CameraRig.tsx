@@ -11,7 +11,7 @@ import { preparedBounds, type Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { useModels } from "../assets";
 import { drawnLine, membersNow, runningLinesNow, useMade, useResults, useSession, type CameraWish } from "../state";
-import type { Line } from "@/core/line";
+import { isFamily, type Line } from "@/core/line";
 import { HAZE } from "./Daylight";
 import { distanceToSee } from "./framing";
 import { Orbit } from "../three";
@@ -151,7 +151,7 @@ function selectionBox(scene: Scene, root: Object3D): Box3 {
     const line = scene.lines.find((l) => l.id === focus.id);
     const points = line
       ? knots.length === 0
-        ? pointsOf(line)
+        ? pointsOf(line as Line)
         : knots.map((knot) => (line.knots[knot] ?? line.knots[0]).position)
       : [];
     const box = new Box3().setFromPoints(points.map((p) => new Vector3(...p)));
@@ -169,10 +169,8 @@ function selectionBox(scene: Scene, root: Object3D): Box3 {
 }
 
 /** The points of a line, or of all members of a family. */
-const pointsOf = (line: Scene["lines"][number]): readonly Vec3[] =>
-  line.kind === "between"
-    ? membersNow(line.id).lines.flatMap((one) => drawnLine(one).points)
-    : drawnLine(line as Line).points;
+const pointsOf = (line: Line): readonly Vec3[] =>
+  isFamily(line) ? membersNow(line.id).lines.flatMap((one) => drawnLine(one).points) : drawnLine(line).points;
 
 /** The box around all placements and lines. */
 export function everythingBox(): Box3 {

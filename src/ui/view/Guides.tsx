@@ -2,7 +2,7 @@
 /** The scene's lines as cord, with their marks, tags and rolls; knots and handles of the one in focus; the line being drawn. */
 import { useEffect, useMemo } from "react";
 import { BufferAttribute, BufferGeometry, DoubleSide } from "three";
-import type { Between, Line } from "@/core/line";
+import { isFamily, type Between, type Line } from "@/core/line";
 import { add, rotate, scale, type Vec3 } from "@/core/math";
 import type { Mover } from "@/core/movers";
 import { useScene } from "@/store";
@@ -108,11 +108,11 @@ export function Guides() {
     const lit = focused || (focus.kind === "dressing" && dressed.has(line.id));
     return (
       <group key={line.id}>
-        {line.kind === "between" ? <Members family={line} lit={lit} /> : <Cord line={line} lit={lit} />}
-        {lit && line.kind !== "between" && line.marks > 0 && <LineMarks line={line} />}
+        {isFamily(line) ? <Members family={line} lit={lit} /> : <Cord line={line} lit={lit} />}
+        {lit && !isFamily(line) && line.marks > 0 && <LineMarks line={line} />}
         {lit && <Tags line={line} labels={focused} />}
         {focused && <Flags line={line} />}
-        {focused && (line.kind !== "between" || line.pairs === "picked") && <LineKnots line={line} />}
+        {focused && (!isFamily(line) || line.pairs === "picked") && <LineKnots line={line} />}
       </group>
     );
   });

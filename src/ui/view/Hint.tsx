@@ -1,6 +1,6 @@
 "use client";
 /** What can be done in the view with the tool or the selection at hand, how far something has been moved, and the box being drawn. */
-import { hasKnots, laidSchema, LINE_KINDS } from "@/core/line";
+import { hasKnots, isFamily, laidSchema, LINE_KINDS } from "@/core/line";
 import { ALONG_EDGES } from "@/core/lay";
 import { kindOf, fieldIdsOf, type Dressing } from "@/core/place";
 import { describeChoice } from "@/core/schema";
@@ -276,8 +276,8 @@ export function Hint() {
     return <div className={HINT}>Drag its ring to slide all of it over the surface · click a prop to select it</div>;
   if (focus.kind === "dressing" && spread) return <OverSurface inside={inside} />;
   if (focus.kind !== "line") return null;
-  const family = lines.find((line) => line.id === focus.id && line.kind === "between");
-  if (family?.kind === "between")
+  const family = lines.find((line) => line.id === focus.id);
+  if (isFamily(family))
     return (
       <div className={HINT}>
         {family.pairs === "picked"

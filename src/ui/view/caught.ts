@@ -1,57 +1,54 @@
 /** What is moved or drawn catches on things under the pointer, or on the grid; the wheel goes through those, a key lets go. */
 import type { Vec3 } from "@/core/math";
-import { useSceneStore } from "@/store";
-import { useResults, useSession } from "../state";
+import { useSession } from "../state";
 import { useMove } from "./move-state";
 import { onGrid, type SnapTarget } from "./snap";
-import { SnapField, type But } from "./snap-field";
+import { snapsNear, type But } from "./snap-field";
 import type { Aim } from "./aim";
 
 /** Knots and handles are taken hold of, and targets caught on, within so many pixels. */
 export const KNOT = 12;
 
-type Held = { ctrlKey: boolean; metaKey: boolean };
+export type Held = { ctrlKey: boolean; metaKey: boolean };
 
-/** Whether nothing is caught on: held down, Ctrl lets go for as long, and a key until what is held is put down. */
-const isOff = ({ ctrlKey, metaKey }: Held): boolean => ctrlKey || metaKey || useMove.getState().letGo;
+/** Held down, Ctrl lets go for as long, and a key until what is held is put down. */
+const letsGo = ({ ctrlKey, metaKey }: Held): boolean => ctrlKey || metaKey || useMove.getState().letGo;
 
-let seen: { sight: string; results: unknown; but: But | null; field: SnapField } | null = null;
-
-/** The snap points of props near the pointer; of those that are held none. */
-export function snapsNear(aim: Aim, but: But | null = null): SnapTarget[] {
-  const { sight } = aim;
-  const results = useResults.getState().byDressing;
-  // What is dragged takes others along, and where these were when it was taken is near enough to find them.
-  const drags = useSceneStore.getState().history.drag !== null;
-  if (seen?.sight !== sight || seen.but !== but || (seen.results !== results && !drags))
-    seen = { sight, results, but, field: new SnapField(aim, but) };
-  return seen.field.near(...aim.pixel);
-}
-
-/** Lets go of what was looked at, when the hand is empty again. */
-export const forgetSnaps = (): void => void (seen = null);
+/** Whether nothing is caught on but the grid. */
+export const catchesNothing = (event: Held): boolean => letsGo(event) || !useSession.getState().snap.knots;
 
 /** What has a name comes before what lies by so many pixels nearer and has none. */
 const NAMED = 6;
 
-/** Of some targets those within so many pixels of a place on screen, the nearest first. */
-export function within(aim: Aim, targets: readonly SnapTarget[], reach: number, at = aim.pixel): SnapTarget[] {
-  const found: { target: SnapTarget; far: number }[] = [];
-  for (const target of targets) {
-    const pixel = aim.pixelOf(target.position);
-    const far = pixel ? Math.hypot(pixel[0] - at[0], pixel[1] - at[1]) : Infinity;
-    if (far <= reach) found.push({ target, far: target.name === undefined ? far : far - NAMED });
-  }
-  return found.sort((a, b) => a.far - b.far).map(({ target }) => target);
+/** A target, and how far it lies from a place on screen, pixels. */
+export interface Near {
+  target: SnapTarget;
+  far: number;
 }
 
-/** Says what is caught, out of how many, and what is near; the same as before says nothing anew. */
-export function showCaught(caught: SnapTarget | null, others: number, near: readonly SnapTarget[]): void {
-  const before = useMove.getState();
-  const named = near.filter(({ frame }) => frame);
-  const same = before.near.length === named.length && before.near.every((one, i) => one.what === named[i].what && one.position.every((x, k) => x === named[i].position[k])); // prettier-ignore
-  useMove.setState({ caught, others, ...(!same && { near: named }) });
+/** Of some targets those within so many pixels of a place on screen. */
+export function within(aim: Aim, targets: readonly SnapTarget[], reach: number, [x, y] = aim.pixel): Near[] {
+  return targets.flatMap((target): Near[] => {
+    const pixel = aim.pixelOf(target.position);
+    const far = pixel ? Math.hypot(pixel[0] - x, pixel[1] - y) : Infinity;
+    return far <= reach ? [{ target, far: target.name === undefined ? far : far - NAMED }] : [];
+  });
 }
+
+/** The nearest of those that could be caught, or the one that the wheel has gone on to; it is told, and what is near besides. */
+export function chosenOf<N extends Near>(found: N[], near: readonly SnapTarget[]): N | null {
+  found.sort((a, b) => a.far - b.far);
+  const { turn, near: before } = useMove.getState();
+  const n = found.length;
+  const chosen = n > 0 ? found[((turn % n) + n) % n] : null;
+  // The same as before draws nothing anew.
+  const same = before.length === near.length && before.every((one, i) => isAt(one, near[i]));
+  useMove.setState({ caught: chosen?.target ?? null, others: n, ...(!same && { near }) });
+  return chosen;
+}
+
+const isAt = (a: SnapTarget, b: SnapTarget): boolean =>
+  a.what === b.what && a.position.every((x, k) => x === b.position[k]);
 
 /**
  * The target under the pointer, or the nearest crossing of the grid, or the place that is aimed at.
@@ -68,15 +65,12 @@ export function caughtOn(
   props = true,
   but: But | null = null,
 ): Vec3 | null {
-  const { snap } = useSession.getState();
-  const off = isOff(event);
-  const near = off || !snap.knots || !props ? [] : snapsNear(aim, but);
-  const found = off || !snap.knots ? [] : within(aim, [...targets, ...near], KNOT);
-  const { turn } = useMove.getState();
-  const caught = found.length > 0 ? found[((turn % found.length) + found.length) % found.length] : null;
-  showCaught(caught, found.length, near);
-  if (caught) return caught.position;
-  return aimed && (off || snap.grid <= 0 ? aimed : onGrid(aimed, snap.grid));
+  const nothing = catchesNothing(event);
+  const near = nothing || !props ? [] : snapsNear(aim, but);
+  const caught = chosenOf(nothing ? [] : within(aim, [...targets, ...near], KNOT), near);
+  if (caught) return caught.target.position;
+  const { grid } = useSession.getState().snap;
+  return aimed && (letsGo(event) || grid <= 0 ? aimed : onGrid(aimed, grid));
 }
 
 /** What is to be tied where something is caught now; null for nothing. */

@@ -17,7 +17,6 @@ import {
   surfaceGrip,
   type Grip,
 } from "./grips";
-import { forgetSnaps } from "./caught";
 import { isStep, stepOfKey } from "./key-steps";
 import { isTyping, ownsKey, stepSelected } from "./keys";
 import { axisOfKey, LET_GO, restMoving, typeKey, useMove } from "./move-state";
@@ -153,7 +152,6 @@ export class ViewHands {
   /** The camera has the pointer again. */
   #letGo(): void {
     this.#pressed = this.#held = this.#pull = null;
-    forgetSnaps();
     if (this.#controls) this.#controls.enabled = true;
   }
 

@@ -2,20 +2,27 @@
 import { add, type Vec3 } from "@/core/math";
 import { indicesOf, LOOSE, standingAt, type Key } from "@/core/place";
 import { snapPointsOf, type Prop, type Scene } from "@/core/scene";
-import { hungBy, snapFrame, type SnapPoint, type Standing, type Tie } from "@/core/tie";
+import {
+  back,
+  carriedFrame,
+  carriedPoint,
+  hungBy,
+  snapFrame,
+  type SnapPoint,
+  type Standing,
+  type Tie,
+} from "@/core/tie";
 import { useSceneStore } from "@/store";
-import { isCaught, useResults, useSession, writePegs, dressingOf } from "../state";
-import { KNOT, showCaught, snapsNear, within } from "./caught";
-import { useMove } from "./move-state";
+import { carryOf, dressingOf, isCaught, useResults, useSession, writePegs } from "../state";
+import { catchesNothing, chosenOf, KNOT, within, type Held } from "./caught";
 import type { HeldPlacements } from "./pegging";
 import type { SnapTarget } from "./snap";
-import type { But } from "./snap-field";
+import { snapsNear, type But } from "./snap-field";
 import type { Aim } from "./aim";
 import type { Draft } from "immer";
 
 /** Where a loose prop would hang, and by what of its own. */
 export interface Hook {
-  key: Key;
   by: string;
   free: boolean;
   on: NonNullable<SnapTarget["frame"]>;
@@ -52,38 +59,22 @@ export function hookingOf({ dressing, field, from }: HeldPlacements): Hooking | 
 }
 
 /** The hook nearest to where the pointer wants the prop; null where there is none, or nothing is to be caught. */
-export function hookAt(
-  aim: Aim,
-  hooking: Hooking,
-  by: Vec3,
-  { ctrlKey, metaKey }: { ctrlKey: boolean; metaKey: boolean },
-): Hook | null {
-  const { snap } = useSession.getState();
-  const { letGo, turn } = useMove.getState();
-  if (!snap.knots || ctrlKey || metaKey || letGo) {
-    showCaught(null, 0, []);
-    return null;
-  }
+export function hookAt(aim: Aim, hooking: Hooking, by: Vec3, event: Held): Hook | null {
   const standing = { ...hooking.start, position: add(hooking.start.position, by) };
-  const near = snapsNear(aim, hooking.but);
+  const nothing = catchesNothing(event);
+  const near = nothing ? [] : snapsNear(aim, hooking.but);
   const found = hooking.snaps.flatMap((own) => {
     const pixel = aim.pixelOf(snapFrame(standing, own).position);
-    return pixel ? within(aim, near, 2 * KNOT, pixel).map((target) => ({ own, target, far: farFrom(aim, pixel, target) })) : []; // prettier-ignore
+    return pixel ? within(aim, near, 2 * KNOT, pixel).map((one) => ({ ...one, own })) : [];
   });
-  found.sort((a, b) => a.far - b.far);
-  const chosen = found.length > 0 ? found[((turn % found.length) + found.length) % found.length] : null;
-  showCaught(chosen?.target ?? null, found.length, near);
-  if (!chosen?.target.frame) return null;
+  const chosen = chosenOf(found, near);
+  const on = chosen?.target.frame;
+  if (!chosen || !on) return null;
   const { own, target } = chosen;
   const free = own.free && target.free !== false;
-  const { position } = hungBy(standing, own, target.frame!, free);
-  const tie = snap.tieProps ? (target.tie?.() ?? null) : null;
-  return { key: hooking.key, by: own.name, free, on: target.frame!, point: position, tie };
-}
-
-function farFrom(aim: Aim, [x, y]: readonly [number, number], { position }: SnapTarget): number {
-  const pixel = aim.pixelOf(position);
-  return pixel ? Math.hypot(pixel[0] - x, pixel[1] - y) : Infinity;
+  const { position } = hungBy(standing, own, on, free);
+  const tie = useSession.getState().snap.tieProps ? (target.tie?.() ?? null) : null;
+  return { by: own.name, free, on, point: position, tie };
 }
 
 /** Writes into the draft what a loose prop hangs by; off its hook it stands by itself again. */
@@ -96,10 +87,13 @@ export function writeHook(draft: Draft<Scene>, dressing: string, key: Key, hook:
       delete peg.hangs;
       return;
     }
-    const { by, free, on, tie } = hook;
-    peg.hangs = { by, free, at: [...on.position], turned: [...on.rotation], turn: peg.hangs?.turn ?? 0 };
-    peg.point = [...hook.point];
+    const { by, free, tie } = hook;
     if (tie) peg.held = tie as Draft<Tie>;
     else if (peg.held && isCaught(peg.held as Tie)) delete peg.held;
+    // What holds it still, besides, has carried it to where it is seen.
+    const carry = !tie && peg.held ? carryOf(dressing, key) : undefined;
+    const on = carry ? carriedFrame(back(carry), hook.on) : hook.on;
+    peg.hangs = { by, free, at: [...on.position], turned: [...on.rotation], turn: peg.hangs?.turn ?? 0 };
+    peg.point = [...(carry ? carriedPoint(back(carry), hook.point) : hook.point)];
   });
 }

@@ -2,7 +2,7 @@
 import { hexOf, keyOfHex, keyOnOther, type Dressing, type Peg } from "@/core/place";
 import {
   familyOf,
-  hasKnots,
+  isFamily,
   lineSchema,
   memberNumber,
   memberId,
@@ -49,8 +49,8 @@ export function suitingPairs(focus: { line: string | null; dressing: string | nu
   const line = lines.find(({ id }) => id === focus.line);
   if (line) {
     const next = lines[lines.indexOf(line) + 1];
-    const twin = next && next.kind === line.kind && line.kind !== "between" ? next : undefined;
-    if (twin || line.kind === "between") return { pairs: "across", lines: [line.id, ...(twin ? [twin.id] : [])] };
+    const twin = next && next.kind === line.kind && !isFamily(line) ? next : undefined;
+    if (twin || isFamily(line)) return { pairs: "across", lines: [line.id, ...(twin ? [twin.id] : [])] };
     return { pairs: "along", lines: [line.id] };
   }
   const dressing = dressings.find(({ id }) => id === focus.dressing);
@@ -152,6 +152,4 @@ export function familiesWithout(draft: Draft<Scene>, id: string): void {
 
 /** The knots to be deleted with some: of picked places both of a pair. */
 export const withPartners = (line: Line, knots: ReadonlySet<number>): ReadonlySet<number> =>
-  hasKnots(line) || line.kind !== "between"
-    ? knots
-    : new Set([...knots].flatMap((k) => [k - (k % 2), k - (k % 2) + 1]));
+  !isFamily(line) ? knots : new Set([...knots].flatMap((k) => [k - (k % 2), k - (k % 2) + 1]));

@@ -1,6 +1,6 @@
 /** Edits of a line's knots, one or several at once. */
 import { toast } from "sonner";
-import { handlesOf, type Knot, type Line } from "@/core/line";
+import { handlesOf, isFamily, type Knot, type Line } from "@/core/line";
 import { add, lengthOf, scale, subtract, type Vec3 } from "@/core/math";
 import { nextNumber } from "@/core/schema";
 import { spanMiddles } from "../guides";
@@ -37,7 +37,7 @@ export function deleteKnots(id: string, knots: readonly number[]): void {
   if (!line) return;
   const gone = withPartners(line, new Set(knots.filter((knot) => knot >= 0 && knot < line.knots.length)));
   if (gone.size === 0) return;
-  if (line.kind !== "between" && line.knots.length - gone.size < 2) {
+  if (!isFamily(line) && line.knots.length - gone.size < 2) {
     toast.error(`“${line.name}” needs two knots. Delete the line itself if you want it gone.`);
     return;
   }

@@ -1,5 +1,5 @@
 /** Edits of single placements by hand: pegs on slots, and placements added besides them. */
-import { familyOf, type Line } from "@/core/line";
+import { familyOf, isFamily, type Line } from "@/core/line";
 import { ADDED, addedKey, hexOf, keyOfHex, kindOf, lineKey, lineNumberOfKey, nextAdded, onOf } from "@/core/place";
 import type { Dressing, FlatPlace, Key, Peg } from "@/core/place";
 import type { Vec3 } from "@/core/math";
@@ -12,7 +12,7 @@ import type { Draft } from "immer";
 function linesOf({ id, where }: Dressing): readonly Pick<Line, "id" | "number">[] {
   const { lines } = scene();
   const placed = useResults.getState().byDressing.get(id)?.placements;
-  if (!placed || !where.lines.some((own) => lines.find((line) => line.id === own)?.kind === "between")) return lines;
+  if (!placed || !where.lines.some((own) => isFamily(lines.find((line) => line.id === own)))) return lines;
   const numbers = new Map<string, number>();
   for (let i = 0; i < placed.count; i++) numbers.set(placed.lines[placed.line[i]], lineNumberOfKey(placed.key[i]));
   return [...numbers].map(([line, number]) => ({ id: line, number }));

@@ -1,6 +1,6 @@
 /** What an artist lets be held by what. */
 import type { Quat, Vec3 } from "@/core/math";
-import { hexOf, indicesOf, type Key, type Placements } from "@/core/place";
+import { carriedHangs, hexOf, indicesOf, type Key, type Peg, type Placements } from "@/core/place";
 import { tieOfPeg } from "@/core/scene";
 import { back, carriedPoint, carriedTurn, type Carry, type Tie } from "@/core/tie";
 import type { Knot, Line } from "@/core/line";
@@ -107,6 +107,9 @@ export function holdLoose(dressing: string, keys: Iterable<Key>, holder: Holder)
     const seen = carried && peg.point ? carriedPoint(carried, peg.point) : peg.point;
     if (own) peg.held = own.tie as Draft<Tie>;
     else delete peg.held;
+    // What it hangs on is where it is seen, as the new holder has it.
+    for (const by of [carried, own?.by && back(own.by)])
+      if (by && peg.hangs) peg.hangs = carriedHangs(peg.hangs as NonNullable<Peg["hangs"]>, by) as typeof peg.hangs;
     if (seen) peg.point = [...(own?.by ? carriedPoint(back(own.by), seen) : seen)];
   });
   return true;

@@ -1,5 +1,6 @@
 "use client";
 /** Of Gaps, what keeps props off parts of a surface or volume: walls, slope, height, facing, the distance to things, the edge. */
+import { isFamily } from "@/core/line";
 import { Fragment } from "react";
 import { kindOf, fieldIdsOf } from "@/core/place";
 import { useScene } from "@/store";
@@ -102,7 +103,7 @@ function FromThings({ dressing }: CardProps) {
     <Distances
       of={limitsOfGaps(dressing)}
       things={[
-        ...lines.filter(({ kind }) => kind !== "between"),
+        ...lines.filter((line) => !isFamily(line)),
         ...dressings,
         ...surfaces.filter(({ id }) => !fieldIdsOf(dressing.where).includes(id)),
       ]}
