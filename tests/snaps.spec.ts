@@ -96,3 +96,63 @@ test("a snap point is set up, lines hang between those of a dressing's props, a 
   await settled(page);
   await command(page, "Lines between 1");
 });
+
+test("a loose prop hangs by its own snap point on that of another, is turned there, let go by a key, and unhooked", async ({
+  page,
+}) => {
+  await dressedScene(page);
+  const basket = page.getByRole("complementary", { name: "Basket" });
+  await basket.getByRole("button", { name: /^Wedge/ }).click();
+  await page.getByRole("button", { name: /^Set up: pivot/ }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("button", { name: "Add", exact: true }).click();
+  const view = (await dialog.getByRole("img", { name: /on its own/ }).boundingBox())!;
+  await page.mouse.move(view.x + view.width / 2, view.y + view.height / 2);
+  await page.mouse.click(view.x + view.width / 2, view.y + view.height / 2);
+  const name = dialog.getByRole("textbox", { name: /^Name of the snap point/ });
+  await name.fill("hook");
+  await name.press("Enter");
+  for (const [field, value] of [
+    ["at y", "0.6 m"],
+    ["points x", "0"],
+    ["points z", "0"],
+    ["points y", "1"],
+  ])
+    // prettier-ignore
+    await enter(page, `hook ${field}`, value);
+  await dialog.getByRole("button", { name: "Done" }).click();
+
+  await page.locator('[aria-roledescription="dressing"]').first().click();
+  await page.keyboard.press("Control+d");
+  await page.getByRole("button", { name: /^1 Where/ }).click();
+  await page.getByRole("radio", { name: "Loose", exact: true }).click();
+  await page.keyboard.down("Alt");
+  await page.mouse.move(600, 330);
+  await page.mouse.click(600, 330);
+  await page.keyboard.up("Alt");
+  const panel = page.getByRole("region", { name: "Selection" });
+  await expect(panel).toBeVisible();
+  await settled(page);
+
+  await page.mouse.move(600, 330);
+  await page.mouse.down();
+  await page.mouse.move(606, 336, { steps: 3 });
+  const [x, y] = await findCaught(page, /on hook of Wedge/, [700, 510]);
+  await page.keyboard.press("q");
+  await expect(page.getByTestId("moved")).toContainText("let go");
+  await page.keyboard.press("q");
+  await page.mouse.move(x, y);
+  await expect(page.getByTestId("moved")).toContainText("on hook of Wedge");
+  await page.mouse.up();
+  await expect(panel).toContainText("Hangs by its hook");
+  await page.keyboard.press(".");
+  await expect(panel.getByRole("textbox", { name: "Turned by hand" })).toHaveValue(/^-?5/);
+  await saved(page);
+  await page.reload();
+  await settled(page);
+  await page.locator('[aria-roledescription="dressing"]').nth(1).click();
+  await page.keyboard.press("Control+a");
+  await expect(panel).toContainText("Hangs by its hook");
+  await panel.getByRole("button", { name: "Unhook" }).click();
+  await expect(panel).not.toContainText("Hangs by");
+});

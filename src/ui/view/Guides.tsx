@@ -267,6 +267,9 @@ function Ties({ line }: OfLine) {
   return <Points positions={tied} look="tied" />;
 }
 
+/** So many are named at once, the nearest first: more would lie over each other. */
+const MOST_LABELS = 3;
+
 /** Snap points near the pointer, by their names, and what is caught. */
 export function SnapMarks() {
   const near = useMove((move) => move.near);
@@ -277,7 +280,7 @@ export function SnapMarks() {
     <>
       <Points positions={useMemo(() => others.map(({ position }) => position), [others])} look="faint" />
       <Points positions={useMemo(() => named.map(({ position }) => position), [named])} look="snap" />
-      {named.map(({ position, name }, i) => (
+      {named.slice(0, MOST_LABELS).map(({ position, name }, i) => (
         <Label key={i} position={position} text={name!} color={caught?.what === named[i].what ? MADDER : OCHRE} above />
       ))}
       {caught && <Points positions={[caught.position]} look="caught" />}

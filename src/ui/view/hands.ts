@@ -111,6 +111,8 @@ export class ViewHands {
     const held = this.#held!;
     if (!this.#pull) {
       this.#pull = new Pull(this.#aim, this.#pressed!, event);
+      // What the pointer was on goes along, and the bubble would stay behind.
+      useSession.setState({ hover: null });
       if (held.label !== null) {
         this.#begun = true;
         this.#store.beginDrag(held.label);
