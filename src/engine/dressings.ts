@@ -15,15 +15,15 @@ import {
 import { tieOfPeg } from "@/core/scene";
 import { pick } from "@/core/schema";
 import { orderOf, wishesOf, type Order, type Standing, type Wishes } from "./needs";
+import { idsBeside, idsIn, isVariant, ownDressing, ownLine, scopeOf } from "./scopes";
 import * as things from "./things";
 
-export const dressingInput = input<Dressing | undefined>("dressing");
 /** The id of the dressing whose surfaces are also to be laid out by their UVs, if any is. */
 export const chartsInput = input<string | null>("charts for");
 
 /** A dressing without its name, which nothing that is placed or found hangs on. */
 export const rules = query("rules", (ask, id): Dressing | undefined => {
-  const own = ask(dressingInput, id);
+  const own = ask(ownDressing, id);
   return own && { ...own, name: "" };
 });
 
@@ -35,28 +35,28 @@ const wishes = firstly("wishes", (ask, id) => {
   return own ? wishesOf(own) : NO_WISHES;
 });
 
-/** In which order dressings are placed, and which count for which. */
-export const order = query("order", (ask): Order => {
-  const rail = ask(things.idsInput, "dressings") ?? [];
+/** In which order the dressings of a scope are placed, and which count for which. */
+export const order = query("order", (ask, scope): Order => {
+  const rail = idsIn(ask, "dressings", scope);
   return orderOf(rail, (id) => ask(wishes, id));
 });
 
 const ALONE: Standing = { counted: [], uncounted: [], circle: [] };
-const standing = query("standing", (ask, id): Standing => ask(order, "").standing.get(id) ?? ALONE);
+const standing = query("standing", (ask, id): Standing => ask(order, ask(scopeOf, id)).standing.get(id) ?? ALONE);
 
-const groundsIn = (ask: Ask): Grounds => ({
-  surface: (id) => ask(things.worldMesh, id),
-  grounds: () => ask(things.grounds, ""),
+const groundsAt = (ask: Ask, id: string): Grounds => ({
+  surface: (surface) => ask(things.worldMesh, surface),
+  grounds: () => things.groundsFor(ask, id),
 });
 
 function sourcesFor(ask: Ask, id: string): Sources {
   const counts = (other: string) => ask(standing, id).counted.includes(other);
   return {
-    ...groundsIn(ask),
+    ...groundsAt(ask, id),
     rest: things.hostsAtRest(ask),
     guide: (line) => ask(things.guide, line),
     linesIn: (ids) => things.linesIn(ask, ids),
-    lines: () => ask(things.idsInput, "lines") ?? [],
+    lines: () => idsBeside(ask, "lines", id),
     volume: (surface) => ask(things.volume, surface),
     middle: (thing) => ask(things.middle, thing),
     bounds: (prop) => ask(things.bounds, prop),
@@ -76,10 +76,16 @@ function sourcesFor(ask: Ask, id: string): Sources {
 
 const isCharted = query("is charted", (ask, id) => ask(chartsInput, "") === id);
 
+/** Of variants there may be as many as there are uses: what is in between is not kept. */
+const forgetting = (ask: Ask): Pick<Ask, "step" | "progress"> => ({
+  step: ({ run }, ...inputs) => run(...inputs),
+  progress: ask.progress,
+});
+
 /** What a dressing comes to. */
 export const placements = query("placements", (ask, id): Placements | undefined => {
   const own = ask(rules, id);
-  return own && evaluate(ask, own, sourcesFor(ask, id));
+  return own && evaluate(ask(isVariant, id) ? forgetting(ask) : ask, own, sourcesFor(ask, id));
 });
 
 /** Its props as ground for those of others. */
@@ -117,7 +123,8 @@ export const findings = query("findings", (ask, id): Finding[] => {
     hull: (prop) => ask(things.hull, prop),
     oddity: (prop) => ask(things.oddity, prop),
     image: (asset) => ask(things.imageInput, asset) !== undefined,
-    grounds: dressing.fit.drop === "off" ? [] : [...groundsUnder(dressing.fit.onto, groundsIn(ask)), ...propGrounds],
+    grounds:
+      dressing.fit.drop === "off" ? [] : [...groundsUnder(dressing.fit.onto, groundsAt(ask, id)), ...propGrounds],
     fields: known(placed.fields, (surface) => ask(things.worldMesh, surface)),
     volume: (surface) => ask(things.volume, surface),
     circle,
@@ -125,7 +132,7 @@ export const findings = query("findings", (ask, id): Finding[] => {
     ties: [...new Set([id, ...dressing.where.lines, ...dressing.where.surfaces])].flatMap((held) =>
       ask(lostTies, held).map(({ trouble, holder }) => ({
         held,
-        holder: { id: holder, kind: ask(dressingInput, holder) ? ("dressing" as const) : ("guide" as const) },
+        holder: { id: holder, kind: ask(ownDressing, holder) ? ("dressing" as const) : ("guide" as const) },
         trouble,
       })),
     ),
@@ -153,7 +160,7 @@ export const poking = task("poking", function* (ask, id): Work<Finding[]> {
   const placed = ask(placements, id);
   if (!dressing || !placed) return [];
   const atIt = standsOn(ask, dressing);
-  const walls = (ask(things.idsInput, "surfaces") ?? []).flatMap((surface): Wall[] => {
+  const walls = idsBeside(ask, "surfaces", id).flatMap((surface): Wall[] => {
     const solid = ask(things.wall, surface);
     if (!solid || dressing.where.volumes.includes(surface) || atIt(surface) === "onLine") return [];
     const mesh = ask(things.wallBody, surface);
@@ -169,10 +176,10 @@ export const poking = task("poking", function* (ask, id): Work<Finding[]> {
  * How a dressing's props are at a surface: they stand on what they are dropped onto or spread over, and are held to what
  * their lines lie on, wherever they have their pivots.
  */
-function standsOn(ask: Ask, { where, fit }: Poked): (surface: string) => "stands" | "onLine" | null {
-  const dropped = fit.drop === "off" ? [] : fit.onto.length > 0 ? fit.onto : ask(things.grounds, "");
+function standsOn(ask: Ask, { id, where, fit }: Poked): (surface: string) => "stands" | "onLine" | null {
+  const dropped = fit.drop === "off" ? [] : fit.onto.length > 0 ? fit.onto : things.groundsFor(ask, id);
   const standing = new Set([...dropped, ...where.surfaces]);
-  const own = where.lines.flatMap((id) => ask(things.lineInput, id) ?? []);
-  const laid = new Set(own.flatMap((line) => laidOf(line)?.on ?? []));
+  const own = where.lines.flatMap((line) => ask(ownLine, line) ?? []);
+  const laid = new Set(own.flatMap((one) => laidOf(one)?.on ?? []));
   return (surface) => (standing.has(surface) ? "stands" : laid.has(surface) && fit.drop === "off" ? "onLine" : null);
 }

@@ -8,7 +8,7 @@
  */
 import { isWorthKeeping, unrollingsOf } from "./unrollings";
 import { flagged, type Finding } from "@/core/check";
-import { isPointCache, readPointCache, readTriangleMesh } from "@/core/files";
+import { isPointCache, readPointCache, readTriangleMesh, standing } from "@/core/files";
 import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
 import {
@@ -24,26 +24,40 @@ import {
   Chart,
   type ChartTable,
   type MovedVertices,
+  type PropBounds,
   type Shape,
   type Stand,
   type TriangleMesh,
   type Unrolled,
 } from "@/core/mesh";
 import { isSolid } from "@/core/made";
-import { copyOf, drawnOf, momentOfStill, stillKey, type Drawn, type Placements } from "@/core/place";
+import {
+  copyOf,
+  drawnOf,
+  FLAG,
+  momentOfStill,
+  stillKey,
+  type Drawn,
+  type Expanded,
+  type Placements,
+} from "@/core/place";
 import { omit } from "@/core/schema";
-import { preparedBounds } from "@/core/scene";
 import { movedShape, type MovedShape } from "@/core/movers";
 import * as dressings from "./dressings";
 import {
   applyChange,
   changeBetween,
   EMPTY_SCENE,
+  isAssembled,
+  PARTS,
   type Carries,
+  type Parts,
   type PlacedScene,
   type SceneChange,
 } from "@/core/scene";
+import { apart, innerFindings, rawInside, type InnerFinding } from "./assemblies";
 import { reached } from "./reached";
+import { dressingInput, idsInput, lineInput, listName, scopeInput, surfaceInput, WHOLE, type List } from "./scopes";
 import { solidState, solvedInput, wanted, type SolidJob, type SolidState, type Solved } from "./solids";
 import * as things from "./things";
 import { members } from "./families";
@@ -54,6 +68,8 @@ import { isNews, toldSince, type Told } from "./told";
 export interface DressingResult {
   id: string;
   placements: Placements;
+  /** The same with all assemblies taken apart; null where there is none among them. */
+  apart: Expanded | null;
   findings: Finding[];
 }
 
@@ -62,16 +78,34 @@ export interface ShownResult extends DressingResult {
   drawn: Drawn;
 }
 
-/** Placements as they are drawn with the props of a scene. */
-export function drawnIn({ props }: Pick<PlacedScene, "props">, placements: Placements): Drawn {
-  const each = new Map(props.map((prop) => [prop.id, preparedBounds(prop)]));
-  return drawnOf(placements, (id) => each.get(id));
-}
-
 /** A surface's mesh as it is in its file, and how its UVs lay it flat. */
 export interface ChartedSurface {
   mesh: Pick<TriangleMesh, "index"> & { position: ArrayLike<number> };
   table: ChartTable;
+}
+
+/** The things of a scene and of its assemblies: all of them, and by what they are in. */
+function everywhere(scene: PlacedScene): { all: Parts; scopes: ReadonlyMap<string, Parts> } {
+  const { beyond } = scene;
+  const scopes = new Map<string, Parts>([[WHOLE, beyond?.parts ?? scene]]);
+  for (const { id, assembly } of scene.props) if (assembly) scopes.set(id, beyond?.opened === id ? scene : assembly);
+  const [whole, ...inner] = scopes.values();
+  if (inner.length === 0) return { all: whole, scopes };
+  const all = {
+    lines: [...scopes.values()].flatMap(({ lines }) => lines),
+    surfaces: [...scopes.values()].flatMap(({ surfaces }) => surfaces),
+    dressings: [...scopes.values()].flatMap(({ dressings }) => dressings),
+  };
+  return { all, scopes };
+}
+
+/** A result in which it is marked which placements findings name, and all that is in them. */
+export function withFindings(result: DressingResult): DressingResult {
+  const { apart, findings } = result;
+  const placements = { ...result.placements, flags: flagged(result.placements, findings) };
+  if (!apart || placements.flags === result.placements.flags) return { ...result, placements };
+  const flags = apart.placements.flags.map((flag, k) => flag | (placements.flags[apart.of[k]] & FLAG.finding));
+  return { ...result, placements, apart: { ...apart, placements: { ...apart.placements, flags } } };
 }
 
 /** Intermediate results are given up beyond so many bytes. */
@@ -84,7 +118,7 @@ export class Engine {
   /** Where the vertices of surfaces that move were last. */
   #moved: ReadonlyMap<string, MovedVertices> = new Map();
   /** What has been handed over last, by the ids of dressings. */
-  #told = new Map<string, Pick<DressingResult, "placements" | "findings">>();
+  #told = new Map<string, Omit<DressingResult, "id">>();
 
   /** @param ignoring for tests: what does not count as an input */
   constructor(ignoring: Ignoring | null = null) {
@@ -148,28 +182,46 @@ export class Engine {
     };
     set(things.propInput, before.props, now.props);
     set(things.mixInput, before.mixes, now.mixes);
-    set(things.lineInput, before.lines, now.lines);
-    set(things.surfaceInput, before.surfaces, now.surfaces);
-    set(dressings.dressingInput, before.dressings, now.dressings);
-    for (const name of ["lines", "surfaces", "dressings", "props"] as const) {
-      if (before[name] !== now[name]) {
-        this.#graph.set(
-          things.idsInput,
-          name,
-          now[name].map(({ id }) => id),
-        );
-      }
-    }
-    this.#forgetGone(before, now);
+    const [old, next] = [everywhere(before), everywhere(now)];
+    set(lineInput, old.all.lines, next.all.lines);
+    set(surfaceInput, old.all.surfaces, next.all.surfaces);
+    set(dressingInput, old.all.dressings, next.all.dressings);
+    for (const [scope, parts] of next.scopes)
+      for (const list of PARTS)
+        if (old.scopes.get(scope)?.[list] !== parts[list]) this.#setIds(list, scope, parts[list]);
+    if (before.props !== now.props) this.#setIds("props", WHOLE, now.props);
+    for (const [scope] of old.scopes)
+      if (!next.scopes.has(scope))
+        for (const list of PARTS) this.#graph.set(idsInput, listName(list, scope), undefined);
+    if (before.beyond?.opened !== now.beyond?.opened) this.#told.clear();
+    this.#forgetGone(before, old.all, now, next.all);
+  }
+
+  #setIds(list: List, scope: string, things: readonly { id: string }[]): void {
+    const ids = things.map(({ id }) => id);
+    this.#graph.set(idsInput, listName(list, scope), ids);
+    if (scope !== WHOLE) for (const id of ids) this.#graph.set(scopeInput, id, scope);
+  }
+
+  /** The assembly that is open, or the scene. */
+  get #scope(): string {
+    return this.#scene.beyond?.opened ?? WHOLE;
   }
 
   /** {@link results} as they are handed over: copies, since what is remembered stays here, with what there is to be drawn. */
   shown(...args: Parameters<Engine["results"]>): ShownResult[] {
-    return this.results(...args).map((result) => ({
+    return this.results(...args).map((result) => this.drawn(result));
+  }
+
+  /** A result as it is handed over. */
+  drawn(result: DressingResult): ShownResult {
+    const { placements, apart } = result;
+    return {
       ...result,
-      placements: copyOf(result.placements),
-      drawn: drawnIn(this.#scene, result.placements),
-    }));
+      placements: copyOf(placements),
+      apart: apart && { ...apart, of: apart.of.slice(), placements: copyOf(apart.placements) },
+      drawn: drawnOf(apart?.placements ?? placements, (id) => this.#graph.get(things.drawnBounds, id)),
+    };
   }
 
   /**
@@ -186,7 +238,7 @@ export class Engine {
   ): DressingResult[] {
     this.#graph.ran = [];
     this.#graph.set(dressings.chartsInput, "", onCharts);
-    const { sequence } = this.#graph.get(dressings.order, "");
+    const { sequence } = this.#graph.get(dressings.order, this.#scope);
     const names = progress && new Map(this.#scene.dressings.map(({ id, name }) => [id, name]));
     const found = new Map<string, DressingResult>();
     sequence.forEach((id, n) => {
@@ -196,12 +248,10 @@ export class Engine {
       };
       const told = this.#told.get(id);
       const result = this.result(id, looks ? null : (told?.findings ?? []))!;
-      if (told?.placements === result.placements && told.findings === result.findings) return;
-      this.#told.set(id, { placements: result.placements, findings: result.findings });
-      found.set(id, {
-        ...result,
-        placements: { ...result.placements, flags: flagged(result.placements, result.findings) },
-      });
+      const same = (["placements", "apart", "findings"] as const).every((part) => told?.[part] === result[part]);
+      if (same) return;
+      this.#told.set(id, { placements: result.placements, apart: result.apart, findings: result.findings });
+      found.set(id, withFindings(result));
     });
     this.#graph.onProgress = null;
     this.#forgetMembers();
@@ -213,6 +263,12 @@ export class Engine {
     return this.#graph.get(dressings.placements, id) ?? null;
   }
 
+  /** How many props stand in a dressing in the end, those in assemblies each for itself. */
+  standing(id: string): number {
+    const placed = this.#graph.get(apart, id)?.placements ?? this.placements(id);
+    return placed ? standing(placed) : 0;
+  }
+
   /**
    * What one dressing comes to, worked out only as far as it is not known; null where there is none.
    *
@@ -220,7 +276,12 @@ export class Engine {
    */
   result(id: string, found: Finding[] | null = null): DressingResult | null {
     const placements = this.placements(id);
-    const result = placements && { id, placements, findings: found ?? this.#graph.get(dressings.findings, id) };
+    const result = placements && {
+      id,
+      placements,
+      apart: this.#graph.get(apart, id),
+      findings: found ?? this.#graph.get(dressings.findings, id),
+    };
     this.#graph.trim(MEMORY);
     return result ?? null;
   }
@@ -288,7 +349,27 @@ export class Engine {
 
   /** How far all that is held has been carried, by the names of ties. */
   get carries(): Carries {
-    return new Map(this.#graph.get(carries, ""));
+    return new Map(this.#graph.get(carries, this.#scope));
+  }
+
+  /** The boxes of what assemblies hold, in the coordinates of their dressings, by their ids. */
+  get boxes(): ReadonlyMap<string, PropBounds> {
+    return new Map(
+      this.#scene.props.filter(isAssembled).flatMap(({ id }): [string, PropBounds][] => {
+        const box = this.#graph.get(things.insideBox, id);
+        return box ? [[id, box]] : [];
+      }),
+    );
+  }
+
+  /** What stands in an assembly, in its own coordinates, as it is by itself; null for what is none. */
+  insideOf(id: string): Placements | null {
+    return this.#graph.get(rawInside, id)?.placements ?? null;
+  }
+
+  /** What is found inside the assemblies that are used. */
+  get innerFindings(): readonly InnerFinding[] {
+    return this.#graph.get(innerFindings, this.#scope);
   }
 
   /** Where a surface stands, with whatever holds it; null where there is none. */
@@ -315,8 +396,8 @@ export class Engine {
 
   /** What a prop's file looks like at a moment of one of its clips, with its {@link stillKey}; null where it has no such clip. */
   still(prop: string, clip: number, moment: number | null): [key: string, shape: MovedShape] | null {
-    const asset = this.#scene.props.find(({ id }) => id === prop)?.asset;
-    if (asset === undefined || moment === null) return null;
+    const asset = this.#scene.props.find(({ id }) => id === prop)?.asset ?? null;
+    if (asset === null || moment === null) return null;
     const key = stillKey(asset, clip, moment);
     const shape = this.#graph.get(things.still, key);
     return shape ? [key, shape] : null;
@@ -441,15 +522,18 @@ export class Engine {
     this.#families = now;
   }
 
-  #forgetGone(before: PlacedScene, now: PlacedScene): void {
-    for (const name of ["props", "mixes", "lines", "surfaces", "dressings"] as const) {
-      if (before[name] === now[name]) continue;
-      const present = new Set(now[name].map(({ id }) => id));
-      for (const { id } of before[name]) {
+  #forgetGone(before: PlacedScene, old: Parts, now: PlacedScene, next: Parts): void {
+    const gone = (was: readonly { id: string }[], is: readonly { id: string }[]): void => {
+      if (was === is) return;
+      const present = new Set(is.map(({ id }) => id));
+      for (const { id } of was) {
         if (present.has(id)) continue;
         this.#told.delete(id);
+        this.#graph.set(scopeInput, id, undefined);
         this.#graph.forget(id);
       }
-    }
+    };
+    for (const name of ["props", "mixes"] as const) gone(before[name], now[name]);
+    for (const name of PARTS) gone(old[name], next[name]);
   }
 }

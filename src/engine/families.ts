@@ -22,6 +22,7 @@ import { pick } from "@/core/schema";
 import { snapFrame, type SnapPoint } from "@/core/tie";
 import { placements } from "./dressings";
 import { reached } from "./reached";
+import { ownLine } from "./scopes";
 import * as things from "./things";
 
 const divisionsStep = step("pairs of divisions", pairsOfDivisions);
@@ -81,6 +82,4 @@ things.member.is((ask, id) => {
   return family === null ? undefined : ask(byId, family).get(id);
 });
 
-things.memberIds.is((ask, id) =>
-  isFamily(ask(things.lineInput, id)) ? ask(members, id).lines.map((line) => line.id) : null,
-);
+things.memberIds.is((ask, id) => (isFamily(ask(ownLine, id)) ? ask(members, id).lines.map((line) => line.id) : null));

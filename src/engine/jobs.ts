@@ -14,8 +14,8 @@ import type { MovedShape } from "@/core/movers";
 import type { Placements } from "@/core/place";
 import { frameCount, momentOf, namesIn, sceneAt, type Scene } from "@/core/scene";
 import { pointsInStep, type DrawnLine } from "@/core/line";
-import { flagged, spoken, type Finding } from "@/core/check";
-import { drawnIn, Engine, type ShownResult } from "./engine";
+import { spoken, type Finding } from "@/core/check";
+import { Engine, withFindings, type ShownResult } from "./engine";
 import { solveAll, Solver } from "./solving";
 import type { Solved } from "./solids";
 import { meshesCompared, meshesWanted } from "./wanted";
@@ -99,14 +99,14 @@ export async function evaluateScene(
   if (options.surfaces || options.poking || engine.hangOnSolids(ids)) await solveAll(engine, options.solved, SOLVER);
   for (const dressing of chosen) {
     // Checks of what is refused would be for nothing.
-    placed += standing(engine.placements(dressing.id)!);
+    placed += engine.standing(dressing.id);
     if (placed > maxPlacements) {
       throw new LimitError(
         `The scene comes to more than ${maxPlacements.toLocaleString("en")} placements. Ask for one dressing at a time.`,
       );
     }
-    const { placements, findings } = engine.result(dressing.id, options.unchecked ? [] : null)!;
-    dressings.push({ dressing, placements: { ...placements, flags: flagged(placements, findings) } });
+    const { placements, apart, findings } = withFindings(engine.result(dressing.id, options.unchecked ? [] : null)!);
+    dressings.push({ dressing, placements: apart?.placements ?? placements });
     found.push(...findings);
     const poking = options.poking ? await engine.poking(() => Promise.resolve(true), dressing.id) : null;
     found.push(...(poking?.get(dressing.id) ?? []));
@@ -219,7 +219,7 @@ export async function writeAnimation(
     start ??= { ...evaluated, ...sceneryOf(evaluated.scene, engine, options), engine };
     evaluated.dressings.forEach((one, n) => {
       left -= standing(one.placements);
-      (placements[n] ??= []).push(engine.placements(one.dressing.id)!);
+      (placements[n] ??= []).push(one.placements);
     });
     for (const { surface } of start.surfaces ?? []) {
       const shape = engine.shapeOf(surface.id);
@@ -294,7 +294,7 @@ export async function placeWithSeed(
   id: string,
   seed: number,
   engine = new Engine(),
-): Promise<Pick<ShownResult, "placements" | "drawn"> | null> {
+): Promise<ShownResult | null> {
   const dressings = scene.dressings.map((one) =>
     one.id === id ? { ...one, variation: { ...one.variation, seed } } : one,
   );
@@ -303,6 +303,5 @@ export async function placeWithSeed(
   engine.take(seeded);
   const result = engine.result(id);
   if (!result) return null;
-  const placements = { ...result.placements, flags: flagged(result.placements, result.findings) };
-  return { placements, drawn: drawnIn(scene, placements) };
+  return engine.drawn(withFindings(result));
 }

@@ -5,7 +5,7 @@ import { bringInFile } from "@/core/files";
 import { raftGlb } from "@/core/files/testing";
 import { propSchema, sceneAt, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
-import { drawnIn, Engine } from "./engine";
+import { Engine } from "./engine";
 import { writeAnimation, writePlacements } from "./jobs";
 import { meshesWanted } from "./wanted";
 
@@ -72,7 +72,7 @@ test("what is drawn and what is written are the same stills, as far up as the cl
   engine.take(sceneAt(scene, t));
   const placements = engine.placements(scene.dressings[0].id)!;
   const { posed, prop, props, origin, position } = placements;
-  const drawn = drawnIn(scene, placements);
+  const drawn = engine.drawn(engine.result(scene.dressings[0].id)!).drawn;
   drawn.pose.forEach((pose, chunk) => {
     for (let k = drawn.from[chunk]; k < drawn.from[chunk + 1]; k++) expect(posed!.pose[drawn.order[k]]).toBe(pose);
   });

@@ -1,7 +1,7 @@
 /** What hangs on what, by what things say: whoever asks for it can tell a circle before it goes round in it. */
 import { query } from "@/core/graph";
 import { isFamily, laidOf } from "@/core/line";
-import { dressingInput } from "./dressings";
+import { dressingInput, idsBeside, idsInput, listName, ownDressing, ownLine, ownSurface, varying } from "./scopes";
 import * as things from "./things";
 
 /** All that something hangs on, itself among it, by ids: whatever it names, and the grounds or lines where it names none of them. */
@@ -13,10 +13,8 @@ export const reached = query("reached", (ask, start): ReadonlySet<string> => {
 
 /** The lines, surfaces and dressings that one of them names anywhere in what it says; and all grounds, if it may lie on any. */
 const named = query("named", (ask, id): readonly string[] => {
-  const [line, surface, dressing] = [ask(things.lineInput, id), ask(things.surfaceInput, id), ask(dressingInput, id)];
-  const all = new Set(
-    (["lines", "surfaces", "dressings"] as const).flatMap((list) => ask(things.idsInput, list) ?? []),
-  );
+  const [line, surface, dressing] = [ask(ownLine, id), ask(ownSurface, id), ask(ownDressing, id)];
+  const all = new Set((["lines", "surfaces", "dressings"] as const).flatMap((list) => idsBeside(ask, list, id)));
   const out = new Set<string>();
   const visit = (value: unknown): void => {
     if (typeof value === "string") {
@@ -28,9 +26,17 @@ const named = query("named", (ask, id): readonly string[] => {
   const onAny =
     (laid && laid.kind !== "edges" && laid.on.length === 0) ||
     (dressing && dressing.fit.drop !== "off" && dressing.fit.onto.length === 0);
-  const faced = ask(things.lineInput, dressing?.stance.thing ?? "");
+  const faced = ask(ownLine, dressing?.stance.thing ?? "");
   const facesAny = dressing?.stance.forward === "line" && (!faced || isFamily(faced));
-  if (facesAny) for (const one of ask(things.idsInput, "lines") ?? []) out.add(one);
-  if (onAny) for (const one of ask(things.grounds, "")) out.add(one);
+  if (facesAny) for (const one of idsBeside(ask, "lines", id)) out.add(one);
+  if (onAny) for (const one of things.groundsFor(ask, id)) out.add(one);
   return [...out];
+});
+
+varying.is((ask, assembly) => {
+  const all = (["lines", "surfaces", "dressings"] as const).flatMap(
+    (list) => ask(idsInput, listName(list, assembly)) ?? [],
+  );
+  const hangs = (id: string) => [...ask(reached, id)].some((other) => ask(dressingInput, other) !== undefined);
+  return new Set(all.filter(hangs));
 });

@@ -104,7 +104,7 @@ it("is made of what a dressing places, as it stands there: mirrored, sized, and 
   const quads = [[0, 3, 2, 1], [4, 5, 6, 7], [0, 1, 5, 4], [3, 7, 6, 2], [0, 4, 7, 3], [1, 2, 6, 5]]; // prettier-ignore
   const index = Uint32Array.from(quads.flatMap(([a, b, c, d]) => [a, b, c, a, c, d]));
   const engine = new Engine();
-  engine.learn(harbourScene().props[0].asset, { position, index, attributes: [] });
+  engine.learn(harbourScene().props[0].asset!, { position, index, attributes: [] });
   const [quay] = harbourScene().lines;
   const dressing = (own: object) =>
     dressingSchema.parse({

@@ -29,7 +29,8 @@ import {
   type SolidFacts,
   type SolidTrouble,
 } from "@/core/solid";
-import { dressingInput, placements } from "./dressings";
+import { placements } from "./dressings";
+import { ownDressing, ownSurface } from "./scopes";
 import { reached } from "./reached";
 import * as things from "./things";
 
@@ -91,7 +92,7 @@ function mended(ask: Ask, mesh: Shape, of: string): Bodies {
   return { bodies: bodies.map((body) => ask.step(nameStep, body)), troubles };
 }
 
-const made = query("solid rules", (ask, id) => ask(things.surfaceInput, id)?.made);
+const made = query("solid rules", (ask, id) => ask(ownSurface, id)?.made);
 
 /** Whether a thing hangs on a surface, or is it. */
 const hangsOn = (ask: Ask, thing: string, id: string): boolean => ask(reached, thing).has(id);
@@ -215,7 +216,7 @@ export const wanted = query("solid wanted", (ask, id): Wanted => {
       troubles.push({ kind: "circle", of });
       return [];
     }
-    const found = ask(dressingInput, of) ? ask(placedBodies, of) : ask(worldBodies, of);
+    const found = ask(ownDressing, of) ? ask(placedBodies, of) : ask(worldBodies, of);
     troubles.push(...found.troubles);
     return found.bodies.length > 0 ? [{ how, bodies: [...found.bodies] }] : [];
   });

@@ -12,6 +12,7 @@ import {
   RestMesh,
   WorldMesh,
   type MovedVertices,
+  type PropBounds,
   type Shape,
   type Stand,
   type TriangleMesh,
@@ -41,6 +42,7 @@ import {
   oddityOf,
   placingBounds,
   preparationMatrix,
+  preparedBounds,
   snapPointsOf,
   tieOfSurface,
   type Mix,
@@ -50,15 +52,12 @@ import {
 } from "@/core/scene";
 import { carriedPoint, carriedTurn, type Carry, type SnapPoint } from "@/core/tie";
 import { prepareMesh } from "./prepared-mesh";
+import { idsIn, idsInput, ownLine, ownSurface, scopeOf } from "./scopes";
 import { nameOfUnrolling, seamsOf } from "./unrollings";
 
 /** Inputs by ids; undefined for what the scene does not have. */
-export const lineInput = input<Line | undefined>("line");
-export const surfaceInput = input<Surface | undefined>("surface");
 export const propInput = input<Prop | undefined>("prop");
 export const mixInput = input<Mix | undefined>("mix");
-/** The ids of a list of the scene, by the list's name. */
-export const idsInput = input<readonly string[]>("ids");
 /** What files hold, by the hashes of their bytes. */
 export const meshInput = input<Shape>("mesh file");
 export const imageInput = input<Raster>("picture file");
@@ -80,7 +79,7 @@ export const linesIn = (ask: Ask, ids: readonly string[]): readonly string[] => 
 
 /** A line without its name, which nothing that is placed hangs on; its knots where what holds them has carried them. */
 export const line = query("line rules", (ask, id): Line | undefined => {
-  const own = ask(lineInput, id);
+  const own = ask(ownLine, id);
   if (!own) return ask(member, id);
   return { ...movedLine(own, (name) => ask(carry, name) ?? undefined), name: "" };
 });
@@ -92,15 +91,18 @@ export const sketched = query("sketched line", (ask, id) => {
   return own && !isFamily(own) ? new GuideLine(own) : undefined;
 });
 
-const ground = query("is ground", (ask, id) => ask(surfaceInput, id)?.ground === true);
-export const grounds = query("grounds", (ask): readonly string[] =>
-  (ask(idsInput, "surfaces") ?? []).filter((id) => ask(ground, id)),
+const ground = query("is ground", (ask, id) => ask(ownSurface, id)?.ground === true);
+/** All that is ground, by the scope. */
+export const grounds = query("grounds", (ask, scope): readonly string[] =>
+  idsIn(ask, "surfaces", scope).filter((id) => ask(ground, id)),
 );
+/** All that is ground where something is. */
+export const groundsFor = (ask: Ask, id: string): readonly string[] => ask(grounds, ask(scopeOf, id));
 
 const AT_ORIGIN = { position: [0, 0, 0], rotation: [0, 0, 0, 1] } as const;
 
 const form = query("surface form", (ask, id) => {
-  const surface = ask(surfaceInput, id);
+  const surface = ask(ownSurface, id);
   return surface && { made: surface.made && beforeTravel(surface.made), asset: meshAssetOf(surface) };
 });
 
@@ -141,7 +143,7 @@ const uncutMesh = query("uncut mesh", (ask, id): RestMesh | undefined => {
   return mesh ? new RestMesh(mesh) : undefined;
 });
 
-const laying = query("laying", (ask, id) => ask(surfaceInput, id)?.laying);
+const laying = query("laying", (ask, id) => ask(ownSurface, id)?.laying);
 
 const cutMesh = step("cut mesh", (rest: RestMesh, taken: readonly LaidOnEdges[], kept: Unrolled | null): RestMesh => {
   if (kept) return new RestMesh(rest.mesh, undefined, kept);
@@ -154,7 +156,7 @@ export const keptInput = input<Unrolled | undefined>("kept unrolling");
 
 /** How the lines go along a surface's edges at which it is cut open. */
 const seams = query("seams", (ask, id): readonly LaidOnEdges[] =>
-  seamsOf(id, ask(laying, id), (line) => ask(lineInput, line)),
+  seamsOf(id, ask(laying, id), (line) => ask(ownLine, line)),
 );
 
 /** The same with the seams that were picked by hand. */
@@ -169,20 +171,20 @@ export const restMesh = query("rest mesh", (ask, id): RestMesh | undefined => {
 
 /** Where a surface stands by itself, whatever holds it. */
 const ownStand = query("own stand", (ask, id): Stand | undefined => {
-  const surface = ask(surfaceInput, id);
+  const surface = ask(ownSurface, id);
   return surface && pick(surface, ["position", "rotation", "scale"]);
 });
 
 export const stand = query("stand", (ask, id): Stand | undefined => {
   const own = ask(ownStand, id);
-  const by = own && ask(surfaceInput, id)?.held ? ask(carry, tieOfSurface(id)) : null;
+  const by = own && ask(ownSurface, id)?.held ? ask(carry, tieOfSurface(id)) : null;
   return own && by
     ? { ...own, position: carriedPoint(by, own.position), rotation: carriedTurn(by, own.rotation) }
     : own;
 });
 
 /** Where a surface stands at the first moment. */
-export const standAtRest = query("stand at rest", (ask, id) => ask(surfaceInput, id)?.rest ?? ask(ownStand, id));
+export const standAtRest = query("stand at rest", (ask, id) => ask(ownSurface, id)?.rest ?? ask(ownStand, id));
 
 /** A surface before it moves: what lies on it is worked out there. */
 export const meshAtRest = query("mesh at rest", (ask, id): WorldMesh | undefined => {
@@ -191,13 +193,13 @@ export const meshAtRest = query("mesh at rest", (ask, id): WorldMesh | undefined
 });
 
 const NO_MOVERS: readonly Mover[] = [];
-const movers = query("movers", (ask, id) => (ask(surfaceInput, id)?.movers ?? NO_MOVERS).filter(isOn));
-const isBand = query("is band", (ask, id) => ask(surfaceInput, id)?.made?.kind === "band");
+const movers = query("movers", (ask, id) => (ask(ownSurface, id)?.movers ?? NO_MOVERS).filter(isOn));
+const isBand = query("is band", (ask, id) => ask(ownSurface, id)?.made?.kind === "band");
 const bends = query("bends", (ask, id) => ask(movers, id).length > 0 || ask(isBand, id));
 
 /** Where the vertices of a surface are that travels, in its own metres; null for any other. */
 const travelling = query("travelling vertices", (ask, id): Float64Array | null => {
-  const made = ask(isBand, id) ? ask(surfaceInput, id)?.made : null;
+  const made = ask(isBand, id) ? ask(ownSurface, id)?.made : null;
   return made
     ? travelled(
         made,
@@ -264,7 +266,7 @@ export const worldMesh = query("world mesh", (ask, id): WorldMesh | undefined =>
 const trackAtRest = query("track at rest", (ask, id): LaidTrack | null => {
   const own = ask(line, id);
   if (!own?.laid) return null;
-  const under = surfacesUnder(own, { surface: (on) => ask(meshAtRest, on), grounds: () => ask(grounds, "") });
+  const under = surfacesUnder(own, { surface: (on) => ask(meshAtRest, on), grounds: () => groundsFor(ask, id) });
   return laidTrack(
     own,
     ask(sketched, id)!,
@@ -280,7 +282,7 @@ export const track = query("track", (ask, id): LaidTrack | null => {
   const own = ask(line, id);
   const rest = ask(trackAtRest, id);
   if (!own?.laid || !rest) return rest;
-  const under = surfacesUnder(own, { surface: (on) => ask(meshAtRest, on), grounds: () => ask(grounds, "") });
+  const under = surfacesUnder(own, { surface: (on) => ask(meshAtRest, on), grounds: () => groundsFor(ask, id) });
   const now = under.map((mesh) => ask(worldMesh, mesh.id)!);
   return now.every((mesh, k) => mesh === under[k]) ? rest : carriedTrack(ask.step(boundStep, rest, under), now);
 });
@@ -297,7 +299,7 @@ export const guide = query("guide", (ask, id) => {
 /** The same where its surfaces are at rest. */
 export const guideAtRest = query("guide at rest", (ask, id) => onTrack(ask, id, ask(trackAtRest, id)));
 
-export const size = query("surface size", (ask, id) => ask(surfaceInput, id)?.scale);
+export const size = query("surface size", (ask, id) => ask(ownSurface, id)?.scale);
 const sizeAtRest = query("size at rest", (ask, id) => ask(standAtRest, id)?.scale);
 
 /** The inside of a surface, wherever that stands. */
@@ -331,7 +333,7 @@ export const hostsAtRest = (ask: Ask): Hosts => ({
 
 /** Whether props may poke through a surface: not through water and what is only a space; and whether it is ground. */
 export const wall = query("wall", (ask, id): { ground: boolean } | null => {
-  const surface = ask(surfaceInput, id);
+  const surface = ask(ownSurface, id);
   const solid = surface?.solid && !surface.hidden && !surface.outline;
   return solid ? { ground: surface.ground } : null;
 });
@@ -353,30 +355,48 @@ export const middle = query("middle", (ask, id): Vec3 | undefined => {
   return ask(stand, id)?.position ?? (knots.length > 0 ? middleOf(knots) : undefined);
 });
 
+/** The box of what an assembly holds, in the coordinates of its dressings; undefined where it is empty. Said in `assemblies.ts`. */
+export const insideBox = declared<PropBounds | undefined>("box of assembly");
+/** The mesh of all that an assembly holds, as it is prepared; undefined where that is too much. Said there, too. */
+export const insideMesh = declared<TriangleMesh | undefined>("mesh of assembly");
+
+/** A prop, an assembly as large as what is in it. */
+export const prop = query("prop as it is", (ask, id): Prop | undefined => {
+  const own = ask(propInput, id);
+  const bounds = own?.assembly ? ask(insideBox, id) : undefined;
+  return own && bounds ? { ...own, bounds } : own;
+});
+
 export const bounds = query("bounds", (ask, id) => {
-  const prop = ask(propInput, id);
-  return prop && placingBounds(prop);
+  const own = ask(prop, id);
+  return own && placingBounds(own);
+});
+
+/** The box of a prop as it is drawn. */
+export const drawnBounds = query("drawn bounds", (ask, id) => {
+  const own = ask(prop, id);
+  return own && preparedBounds(own);
 });
 
 /** The longest sides of all props, rising. */
 const propSizes = query("prop sizes", (ask): readonly number[] =>
-  (ask(idsInput, "props") ?? []).map((id) => longestOf(ask(propInput, id)!)).sort((a, b) => a - b),
+  (ask(idsInput, "props") ?? []).map((id) => longestOf(ask(prop, id)!)).sort((a, b) => a - b),
 );
 
 /** What is odd about a prop. */
 export const oddity = query("oddity", (ask, id): (Oddity & { beside: number | null }) | null => {
-  const prop = ask(propInput, id);
-  if (!prop) return null;
+  const own = ask(prop, id);
+  if (!own) return null;
   const sizes = ask(propSizes, "");
-  const beside = besideOf(sizes, longestOf(prop));
-  const found = oddityOf(prop, sizes.length > 2 ? beside : null);
+  const beside = besideOf(sizes, longestOf(own));
+  const found = oddityOf(own, sizes.length > 2 ? beside : null);
   return found && { ...found, beside };
 });
 
 /** The snap points of a prop as it is prepared. */
 export const snapPoints = query("snap points", (ask, id): readonly SnapPoint[] => {
-  const prop = ask(propInput, id);
-  return prop ? snapPointsOf(prop) : [];
+  const own = ask(prop, id);
+  return own ? snapPointsOf(own) : [];
 });
 
 export const mix = query("mix of props", (ask, id) => ask(mixInput, id)?.props);
@@ -385,15 +405,16 @@ const prepareStep = step("prepared mesh", prepareMesh);
 
 /** A prop's mesh as it is prepared, where its file is known. */
 export const preparedMesh = query("prepared prop", (ask, id): TriangleMesh | undefined => {
-  const prop = ask(propInput, id);
-  const mesh = prop && ask(meshInput, prop.asset);
-  return mesh && ask.step(prepareStep, mesh, preparationMatrix(prop));
+  const own = ask(propInput, id);
+  if (!own || own.asset === null) return own && ask(insideMesh, id);
+  const mesh = ask(meshInput, own.asset);
+  return mesh && ask.step(prepareStep, mesh, preparationMatrix(own));
 });
 
 /** How long the clips of a prop's file are, seconds, where its file is known. */
 export const clips = query("clips", (ask, id): readonly number[] => {
-  const prop = ask(propInput, id);
-  return (prop && ask(meshInput, prop.asset)?.rig?.clips.map(({ seconds }) => seconds)) ?? [];
+  const asset = ask(propInput, id)?.asset ?? null;
+  return (asset === null ? undefined : ask(meshInput, asset)?.rig?.clips.map(({ seconds }) => seconds)) ?? [];
 });
 
 const fileMesh = query("mesh of file", (ask, asset): RestMesh | undefined => {

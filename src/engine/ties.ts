@@ -11,14 +11,15 @@ import { pick } from "@/core/schema";
 import { carryBetween, holderOf, type Carry, type Frame, type Tie, snapFrame } from "@/core/tie";
 import { lostTies, placements, rules } from "./dressings";
 import { reached } from "./reached";
+import { idsIn, ownLine, ownSurface } from "./scopes";
 import * as things from "./things";
 
 /** A tie by its name, see `tiesIn`. */
 const tieNamed = query("tie", (ask, name): Tie | null => {
   const held = heldBy(name);
-  if ("surface" in held) return ask(things.surfaceInput, held.surface)?.held ?? null;
+  if ("surface" in held) return ask(ownSurface, held.surface)?.held ?? null;
   if ("dressing" in held) return ask(rules, held.dressing)?.pegs[held.key]?.held ?? null;
-  const knots = (ask(things.lineInput, held.line)?.knots ?? []) as Knot[];
+  const knots = (ask(ownLine, held.line)?.knots ?? []) as Knot[];
   return knots.find(({ id }) => id === held.knot)?.held ?? null;
 });
 
@@ -70,14 +71,14 @@ const outcome = query("tie outcome", (ask, name): { carry: Carry | null; trouble
   const ends = endsOf(ask, tie);
   if (ends) return { carry: carryBetween(ends.stood, ends.now), trouble: null };
   // Of a surface that is there the mesh may not be known yet.
-  const isThere = tie.kind === "surface" && ask(things.surfaceInput, tie.surface) !== undefined;
+  const isThere = tie.kind === "surface" && ask(ownSurface, tie.surface) !== undefined;
   return { carry: null, trouble: isThere ? null : "gone" };
 });
 
 things.carry.is((ask, name) => ask(outcome, name).carry);
 
 lostTies.is((ask, id) => {
-  const [line, surface, dressing] = [ask(things.lineInput, id), ask(things.surfaceInput, id), ask(rules, id)];
+  const [line, surface, dressing] = [ask(ownLine, id), ask(ownSurface, id), ask(rules, id)];
   const ties = tiesIn({
     lines: line ? [line] : [],
     surfaces: surface ? [surface] : [],
@@ -89,13 +90,13 @@ lostTies.is((ask, id) => {
   });
 });
 
-/** How far all that is held has been carried, by the names of ties. */
-export const carries = query("carries", (ask): readonly [name: string, carry: Carry][] => {
+/** How far all that is held in a scope has been carried, by the names of ties. */
+export const carries = query("carries", (ask, scope): readonly [name: string, carry: Carry][] => {
   const get = <T>(list: "lines" | "surfaces" | "dressings", of: (id: string) => T | undefined): T[] =>
-    (ask(things.idsInput, list) ?? []).flatMap((id) => of(id) ?? []);
+    idsIn(ask, list, scope).flatMap((id) => of(id) ?? []);
   const ties = tiesIn({
-    surfaces: get("surfaces", (id) => ask(things.surfaceInput, id)),
-    lines: get("lines", (id) => ask(things.lineInput, id)),
+    surfaces: get("surfaces", (id) => ask(ownSurface, id)),
+    lines: get("lines", (id) => ask(ownLine, id)),
     dressings: get("dressings", (id) => ask(rules, id)),
   });
   return ties.flatMap(({ name }): [string, Carry][] => {

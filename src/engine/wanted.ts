@@ -1,38 +1,34 @@
 /** Which meshes an evaluation asks for. */
-import { kindOf, fieldIdsOf, propsIn, type Dressing } from "@/core/place";
+import { kindOf, fieldIdsOf, type Dressing } from "@/core/place";
 import { filesOf, isOn } from "@/core/movers";
 import { thingsOf } from "@/core/made";
 import { laidOf, type Line } from "@/core/line";
 import { wishesOf } from "./needs";
-import { meshAssetOf, tiesIn, type Scene, type Surface } from "@/core/scene";
+import { allParts, meshAssetOf, propsWithin, tiesIn, type Scene, type Surface } from "@/core/scene";
 import { holderOf } from "@/core/tie";
 
-/** All props that a dressing's slots may take. */
-export function propsOf({ what, pegs, oldPegs }: Dressing, mixes: Scene["mixes"]): Set<string> {
-  const named = new Set([...propsIn(what), ...[...Object.values(pegs), ...oldPegs].flatMap(({ prop }) => prop ?? [])]);
-  for (const mix of mixes) if (named.has(mix.id)) for (const { prop } of mix.props) named.add(prop);
-  return named;
-}
-
 /** The props whose meshes are compared where a dressing keeps clear by them: its own, and those that it gives way to. */
-export const propsCompared =
-  ({ dressings, mixes }: Scene) =>
-  (dressing: Dressing): string[] =>
-    [dressing, ...dressings.filter(({ id }) => dressing.fit.clearOf.includes(id))].flatMap((one) => [
-      ...propsOf(one, mixes),
-    ]);
+export const propsCompared = (scene: Scene) => {
+  const [within, all] = [propsWithin(scene), allParts(scene).dressings];
+  return (dressing: Dressing): string[] =>
+    [dressing, ...all.filter(({ id }) => dressing.fit.clearOf.includes(id))].flatMap((one) => [...within(one)]);
+};
 
 /**
  * The assets that an evaluation needs: pictures that are masks, and the meshes of surfaces that something is spread over or dropped onto, props among them, and props whose
  * lowest points are looked for; and surfaces that lines lie on. They are to be taught before, see `Engine.learn`.
  */
 export function meshesWanted(scene: Scene): Set<string> {
-  const { dressings, surfaces, props, mixes, lines } = scene;
+  const { props } = scene;
+  const all = allParts(scene);
+  const { dressings, surfaces, lines } = all;
   const wanted = new Set<string>();
-  const wantProps = (dressing: Dressing) => {
-    const named = propsOf(dressing, mixes);
-    for (const { id, asset } of props) if (named.has(id)) wanted.add(asset);
+  const within = propsWithin(scene);
+  const compared = propsCompared(scene);
+  const wantNamed = (named: ReadonlySet<string>) => {
+    for (const { id, asset } of props) if (asset !== null && named.has(id)) wanted.add(asset);
   };
+  const wantProps = (dressing: Dressing) => wantNamed(within(dressing));
   const wantSurfaces = (which: (surface: Surface) => boolean) => {
     for (const surface of surfaces) {
       const asset = meshAssetOf(surface);
@@ -46,7 +42,7 @@ export function meshesWanted(scene: Scene): Set<string> {
   }
   // What moves is drawn as it is worked out.
   wantSurfaces(({ movers }) => movers.some(isOn));
-  const holders = new Set(tiesIn(scene).map(({ tie }) => holderOf(tie)));
+  const holders = new Set(tiesIn(all).map(({ tie }) => holderOf(tie)));
   wantSurfaces(({ id }) => holders.has(id));
   const bodies = new Set(surfaces.flatMap(({ made }) => (made ? thingsOf(made) : [])));
   wantSurfaces(({ id }) => bodies.has(id));
@@ -63,8 +59,7 @@ export function meshesWanted(scene: Scene): Set<string> {
     if (kindOf(where).fills) wantProps(dressing);
     if (dressing.variation.pose !== "off") wantProps(dressing);
     if (fit.clear === "mesh") {
-      const compared = new Set(propsCompared(scene)(dressing));
-      for (const { id, asset } of props) if (compared.has(id)) wanted.add(asset);
+      wantNamed(new Set(compared(dressing)));
     }
     if (fit.drop === "off") continue;
     wantSurfaces(({ id, ground }) => (fit.onto.length > 0 ? fit.onto.includes(id) : ground));
@@ -79,10 +74,12 @@ export function meshesWanted(scene: Scene): Set<string> {
 export const isWall = ({ solid, hidden, outline }: Surface): boolean => solid && !hidden && !outline;
 
 /** The assets that are needed besides for telling what pokes through: all props' in use, and those of solid surfaces. */
-export function meshesCompared({ dressings, surfaces, props, mixes }: Scene): Set<string> {
+export function meshesCompared(scene: Scene): Set<string> {
+  const { dressings, surfaces, props } = scene;
   const walls = surfaces.filter(isWall);
   if (walls.length === 0) return new Set();
-  const used = new Set(dressings.flatMap((dressing) => [...propsOf(dressing, mixes)]));
+  const within = propsWithin(scene);
+  const used = new Set(dressings.flatMap((dressing) => [...within(dressing)]));
   const meshes = walls.flatMap((surface) => meshAssetOf(surface) ?? []);
-  return new Set([...meshes, ...props.flatMap(({ id, asset }) => (used.has(id) ? asset : []))]);
+  return new Set([...meshes, ...props.flatMap(({ id, asset }) => (asset !== null && used.has(id) ? asset : []))]);
 }

@@ -2,13 +2,19 @@
 import { create } from "zustand";
 import { same } from "@/core/graph";
 import {
+  allParts,
   carriedScene,
   changeBetween,
   emptyScene,
+  inside,
+  isAssembled,
+  mapped,
+  nestingTrouble,
   overBudget,
   seenAt,
   tiesIn,
   type Carries,
+  type Prop,
   type Scene,
 } from "@/core/scene";
 import { changed, dragBegun, dragCancelled, dragEnded, dragged, redone, startHistory, undone } from "./history";
@@ -18,7 +24,7 @@ import { keeper } from "./keeping";
 import { assetNames } from "./db";
 import { assetsFor, heldAssets, holdOnly, putAssets } from "./scenes";
 import { onDeleted } from "./tabs";
-import { atMoment } from "./timed";
+import { atMoment, within } from "./timed";
 import type { Kept } from "./keeper";
 
 export type SaveState =
@@ -39,8 +45,12 @@ export interface SceneStore {
   /** The scene as it is seen and edited at that moment, and as it is computed. */
   shown: Scene;
   computed: Scene;
+  /** The assembly whose inside is seen and edited, behind those through which it was reached; empty for the scene itself. */
+  opened: readonly string[];
   /** How far what is held has been carried, as far as that is known. */
   carries: Carries;
+  /** How large what is in assemblies is, as far as that is known. */
+  boxes: Boxes;
   save: SaveState;
   /** Why the last change that was asked for was not made; another object each time. */
   refused: { reason: string } | null;
@@ -53,8 +63,10 @@ export interface SceneStore {
   beginDrag(label: string): void;
   drag(recipe: Recipe): void;
   /** Goes to another moment, with the scene as it is then where that is known. A drag goes on at the moment at which it began. */
-  /** Is told how far what is held has been carried. */
-  carry(carries: Carries): void;
+  /** Is told how far what is held has been carried, and how large assemblies are. */
+  carry(carries: Carries, boxes?: Boxes): void;
+  /** Goes into an assembly, or back out of some. */
+  enter(opened: readonly string[]): void;
   seek(moment: number, seen?: Pick<SceneStore, "shown" | "computed"> & { carries?: Carries }): void;
   endDrag(): void;
   cancelDrag(): void;
@@ -87,6 +99,10 @@ const PATIENCE = 3000;
 
 const NOTHING: Scene = emptyScene(" ");
 
+/** How large what is in assemblies is, in the coordinates of their dressings, by their ids. */
+export type Boxes = ReadonlyMap<string, Prop["bounds"]>;
+const NO_BOXES: Boxes = new Map();
+
 export const useSceneStore = create<SceneStore>()((set, get) => {
   /** The scene that the keeper was told last, and the revision that it has by that. */
   let told: Scene = NOTHING;
@@ -104,10 +120,8 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
   const apply = (next: History) => {
     const { history } = get();
     if (next === history) return;
-    const { lines, surfaces } = next.scene;
-    const same = lines === history.scene.lines && surfaces === history.scene.surfaces;
     // What could not be opened again is not made.
-    const reason = same ? null : overBudget(next.scene);
+    const reason = refusal(history.scene, next.scene);
     if (reason) return set({ refused: { reason } });
     put(next);
     keep();
@@ -117,10 +131,15 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
   const put = (history: History, moment = get().moment, more: Partial<SceneStore> = {}) => {
     const { history: before, moment: at, shown, computed } = get();
     const { scene } = history;
-    const carries = stillHeld(more.carries ?? get().carries, before.scene, scene);
-    const known = scene === before.scene && moment === at && carries === get().carries;
-    const seen = known && !more.shown ? { shown, computed } : seenAs(scene, moment, carries, more);
-    set({ history, moment, ...more, ...seen, carries });
+    const opened = stillThere(more.opened ?? get().opened, scene);
+    const whole = opened.at(-1) ?? null;
+    const lens = inside(scene, whole);
+    const carries = stillHeld(more.carries ?? get().carries, inside(before.scene, whole), lens);
+    const boxes = more.boxes ?? get().boxes;
+    const same = carries === get().carries && boxes === get().boxes && opened === get().opened;
+    const known = scene === before.scene && moment === at && same;
+    const seen = known && !more.shown ? { shown, computed } : seenAs(lens, moment, carries, boxes, more);
+    set({ history, moment, ...more, ...seen, opened, carries, boxes });
   };
 
   /** Hands over what differs from what the keeper has. */
@@ -196,11 +215,15 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     told = opened.scene;
     kept = revision = opened.revision;
     const { modified: at, aside } = opened;
-    put(startHistory(opened.scene), 0, { id, save: { kind: "saved", at }, aside });
+    put(startHistory(opened.scene), 0, { id, save: { kind: "saved", at }, aside, opened: [], boxes: NO_BOXES });
     const rescued = lyingDown(id, revision);
     if (rescued) apply(startHistory(rescued));
     return "opened";
   };
+
+  /** A recipe for what is seen, as one for the scene. */
+  const asSeen = (recipe: Recipe, moment: number): Recipe =>
+    within(atMoment(recipe, moment, get().carries), get().opened.at(-1) ?? null);
 
   const putAside = () => {
     clearTimeout(timer);
@@ -221,7 +244,9 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     moment: 0,
     shown: NOTHING,
     computed: NOTHING,
+    opened: [],
     carries: new Map(),
+    boxes: NO_BOXES,
     save: { kind: "saved", at: 0 },
     refused: null,
     renewed: 0,
@@ -233,24 +258,29 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       return openKept(id);
     },
     change: (label, recipe, mark) =>
-      apply(changed(get().history, label, atMoment(recipe, get().moment, get().carries), mark ?? null, Date.now())),
+      apply(changed(get().history, label, asSeen(recipe, get().moment), mark ?? null, Date.now())),
     amend(recipe) {
       const { history } = get();
       if (history.past.length > 0 || history.future.length > 0 || history.drag) return;
-      const { scene } = changed(history, "", recipe);
+      const { scene } = changed(history, "", within(recipe, get().opened.at(-1) ?? null));
       if (scene !== history.scene) apply(startHistory(scene));
     },
     beginDrag(label) {
       dragMoment = get().moment;
       set({ history: dragBegun(get().history, label) });
     },
-    drag: (recipe) => apply(dragged(get().history, atMoment(recipe, dragMoment, get().carries))),
+    drag: (recipe) => apply(dragged(get().history, asSeen(recipe, dragMoment))),
     seek(moment, seen) {
       if (moment === get().moment) return;
       put(get().history, moment, seen);
     },
-    carry(carries) {
-      if (!same(carries, get().carries)) put(get().history, get().moment, { carries });
+    carry(carries, boxes = get().boxes) {
+      if (same(carries, get().carries) && same(boxes, get().boxes)) return;
+      put(get().history, get().moment, { carries, boxes });
+    },
+    enter(opened) {
+      const { history, moment } = get();
+      put(history.drag ? dragEnded(history) : history, moment, { opened, carries: new Map() });
     },
     endDrag: () => apply(dragEnded(get().history)),
     cancelDrag: () => apply(dragCancelled(get().history)),
@@ -307,11 +337,37 @@ function seenAs(
   scene: Scene,
   moment: number,
   carries: Carries,
+  boxes: Boxes,
   known: Partial<Pick<SceneStore, "shown" | "computed">>,
 ): Pick<SceneStore, "shown" | "computed"> {
   const { shown, computed } =
     known.shown && known.computed ? (known as Pick<SceneStore, "shown" | "computed">) : seenAt(scene, moment);
-  return { shown: carriedScene(shown, carries), computed };
+  return { shown: boxed(carriedScene(shown, carries), boxes), computed };
+}
+
+/** A scene whose assemblies are as large as what is in them. */
+function boxed(scene: Scene, boxes: Boxes): Scene {
+  const props = mapped(scene.props, (prop) => {
+    const bounds = prop.assembly && boxes.get(prop.id);
+    return bounds && bounds !== prop.bounds ? { ...prop, bounds } : prop;
+  });
+  return props === scene.props ? scene : { ...scene, props };
+}
+
+/** The assemblies that are open, as far as they are still there. */
+function stillThere(opened: readonly string[], scene: Scene): readonly string[] {
+  const gone = opened.findIndex((id) => !isAssembled(scene.props.find((prop) => prop.id === id)));
+  return gone < 0 ? opened : opened.slice(0, gone);
+}
+
+/** Why a scene is not made as it was asked for; null where it is. */
+function refusal(before: Scene, next: Scene): string | null {
+  const same = (list: "props" | "mixes" | "lines" | "surfaces") => before[list] === next[list];
+  if (!same("props") || !same("mixes")) {
+    const reason = nestingTrouble(next);
+    if (reason) return reason;
+  }
+  return same("lines") && same("surfaces") && same("props") ? null : overBudget(allParts(next));
 }
 
 /** Without what is tied otherwise than it was, or no more: how far that is carried is not known yet. */

@@ -4,7 +4,18 @@
  */
 import { original, produce } from "immer";
 import { withKeyframe, type Course, type CourseValue } from "@/core/course";
-import { carriedScene, COURSED, hasCourses, isCoursed, paramAt, uncarried, valuesAt, withValue } from "@/core/scene";
+import {
+  carriedScene,
+  COURSED,
+  hasCourses,
+  inside,
+  isCoursed,
+  outside,
+  paramAt,
+  uncarried,
+  valuesAt,
+  withValue,
+} from "@/core/scene";
 import type { Carries, CoursedList, Scene } from "@/core/scene";
 import type { Recipe } from "./history";
 
@@ -25,6 +36,18 @@ export function atMoment(recipe: Recipe, t: number, carries: Carries = new Map()
       if (!list) out[name] = edited[name];
       else takeOver(list, t, scene[list], shown[list], edited[list], draft[list] as unknown as Coursed[]);
     }
+  };
+}
+
+/** A recipe for what is in an assembly, as one for the scene; the same where none is open. */
+export function within(recipe: Recipe, opened: string | null): Recipe {
+  if (opened === null) return recipe;
+  return (draft) => {
+    const scene = original(draft) as Scene;
+    const edited = outside(scene, produce(inside(scene, opened), recipe));
+    const out = draft as unknown as Record<string, unknown>;
+    for (const name of Object.keys(edited) as (keyof Scene)[])
+      if (edited[name] !== scene[name]) out[name] = edited[name];
   };
 }
 

@@ -97,7 +97,8 @@ async function meshesOf(document: Document, evaluated: EvaluatedScene, assets: A
   }
   const meshes = new Map<string, Mesh>();
   for (const prop of evaluated.scene.props) {
-    if (!used.has(prop.id)) continue;
+    // What stands in an assembly is a prop of its own.
+    if (!used.has(prop.id) || prop.asset === null) continue;
     const bytes = assets.get(prop.asset);
     if (!bytes) throw new InputError(`The file of the prop “${prop.name}” is missing, so it cannot be exported.`);
     const source = await readGlb(bytes, prop.file || prop.name);

@@ -101,6 +101,8 @@ export function hashText(text: string): number {
  * variation on must leave the others as they were.
  */
 export const CHANNEL = {
+  variant: 0x0111,
+  use: 0x0112,
   what: 0x0201,
   mix: 0x0202,
   variationAlong: 0x0601,

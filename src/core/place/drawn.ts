@@ -187,6 +187,20 @@ function widen(out: Float32Array, m: Float32Array, o: number, [mx, my, mz, hx, h
   }
 }
 
+/** The box about all placements that are shown, from their origin; null where none is. */
+export function boxOfAll(p: Placements, boundsOf: (prop: string) => PropBounds | undefined): PropBounds | null {
+  const box = Float32Array.of(Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity);
+  const extents = p.props.flatMap((prop) => [false, true].map((mirrored) => extentOf(boundsOf(prop), mirrored, 1)));
+  const matrix = new Float32Array(16);
+  for (let i = 0; i < p.count; i++) {
+    if (p.flags[i] & FLAG.blank || p.prop[i] === NO_PROP) continue;
+    writeMatrix(p, i, matrix, 0);
+    widen(box, matrix, 0, extents[2 * p.prop[i] + (p.flags[i] & FLAG.mirrored ? 1 : 0)]);
+  }
+  const [x, y, z, a, b, c] = box;
+  return x <= a ? { min: [x, y, z], max: [a, b, c] } : null;
+}
+
 /** The middle of a box and half of what it measures. */
 type Extent = readonly [mx: number, my: number, mz: number, hx: number, hy: number, hz: number];
 

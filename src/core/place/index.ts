@@ -4,11 +4,12 @@ export { boundPlace, frameOnMesh } from "./frame-on-mesh";
 export { byMesh, worldMatrix } from "./bodies";
 export { Boxes } from "./boxes";
 export { MOST_IN_TURN } from "./fit/in-turn";
-export { MOST_TRIANGLES, propsAsGround, type PropsAsGround } from "./props-as-ground";
+export { MOST_TRIANGLES, propsAsGround, standingMesh, type PropsAsGround } from "./props-as-ground";
 export { carriedHangs } from "./hung";
 export { rowOffsets } from "./fit/rows";
 export { TORN } from "./torn";
 export { evaluate } from "./evaluate";
+export { expanded, gathered, type Expanded, type Inside } from "./expand";
 export { known, type Hosts, type Sources } from "./sources";
 export { dropInto } from "./fit/drop";
 export { PROBES_PER_FOOTPRINT, writeFootprints } from "./fit/footprint";
@@ -26,7 +27,7 @@ export {
 } from "./gaps/schema";
 export type { Reason } from "./gaps/spots";
 export { nextAdded, type OldPeg, type Peg, type Pegs } from "./pegs";
-export { buffersOfDrawn, CHUNK, drawnOf, linear, writeMatrix, type Drawn } from "./drawn";
+export { boxOfAll, buffersOfDrawn, CHUNK, drawnOf, linear, writeMatrix, type Drawn } from "./drawn";
 export { buffersOf, copyOf, type Placements } from "./placements";
 export { dressingSchema, type Dressing } from "./schema";
 export { schemaOf, STEP_NAMES, STEP_SCHEMAS, type StepName } from "./steps";
@@ -42,6 +43,7 @@ export {
   MOST_DEEP,
   placeOfKey,
   slotOfOld,
+  wordsOf,
   type Key,
 } from "./keys";
 export { FLAG, NO_PROP, Slots } from "./slots";

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { applyChange, changeBetween, EMPTY_SCENE, LISTS } from "./change";
 import { harbourScene } from "./testing";
-import { surfaceSchema } from "./schema";
+import { surfaceSchema } from "./surface-schema";
 import type { Scene } from ".";
 
 /** Edits in the way of the store: what is not edited stays the same object. */

@@ -3,6 +3,7 @@
  * and what is written down at each edit.
  */
 import type { Dressing } from "../place";
+import type { Beyond } from "./assemblies";
 import type { Scene } from "./schema";
 
 /** The lists of a scene that placing hangs on. */
@@ -11,7 +12,7 @@ type ListName = (typeof LISTS)[number];
 type Thing<K extends ListName> = Scene[K][number];
 
 /** What placing hangs on. */
-export type PlacedScene = Pick<Scene, ListName>;
+export type PlacedScene = Pick<Scene, ListName> & { beyond?: Beyond };
 
 export const EMPTY_SCENE: PlacedScene = { props: [], mixes: [], lines: [], surfaces: [], dressings: [] };
 
@@ -28,8 +29,8 @@ export interface SceneChange {
   /** Whether nothing of what was known before counts any more. */
   anew: boolean;
   lists: { [K in ListName]?: ListChange<K> };
-  /** What differs besides: the scene's name, its views. */
-  rest?: Partial<Scene>;
+  /** What differs besides: the scene's name, its views, which of its assemblies is open; undefined for what it has no more. */
+  rest?: Partial<Scene & Pick<PlacedScene, "beyond">>;
 }
 
 /** @param before null where nothing is known of the scene yet */
@@ -39,9 +40,10 @@ export function changeBetween(before: PlacedScene | null, after: PlacedScene, re
     const change = listChange(before?.[name] ?? [], after[name]);
     if (change) lists[name] = change;
   }
-  const rest = Object.entries(after).filter(
-    ([name, part]) => !(name in EMPTY_SCENE) && part !== (before as Partial<Record<string, unknown>> | null)?.[name],
-  );
+  const [was, is] = [before ?? {}, after] as Partial<Record<string, unknown>>[];
+  const rest = [...new Set([...Object.keys(was), ...Object.keys(is)])]
+    .filter((name) => !(name in EMPTY_SCENE) && was[name] !== is[name])
+    .map((name) => [name, is[name]] as const);
   return { revision, anew: before === null, lists, ...(rest.length > 0 && { rest: Object.fromEntries(rest) }) };
 }
 

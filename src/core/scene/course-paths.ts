@@ -2,7 +2,7 @@
 import { z } from "zod";
 import { lineSchema } from "../line";
 import { dressingSchema } from "../place";
-import { surfaceSchema } from "./schema";
+import { surfaceSchema } from "./surface-schema";
 import type { CourseValue, Mixing } from "../course";
 import type { ParamDescription } from "../schema";
 

@@ -1,15 +1,19 @@
 /** The Scene: its schema, how it is read and how new things in it are made. */
+export * from "./assemblies";
+export { assemblySchema, type Assembly } from "./assembly-schema";
 export { overBudget } from "./budget";
 export * from "./course-paths";
 export * from "./moment";
 export * from "./time";
 export * from "./change";
 export * from "./make";
+export { mapped } from "./mapped";
 export { namesIn } from "./names";
 export { besideOf, longestOf, oddityOf, stoodUp, type Oddity } from "./oddity";
 export { parseScene } from "./parse";
 export * from "./prepare";
 export * from "./schema";
 export * from "./snap-points";
+export { meshAssetOf, surfaceSchema, type Surface } from "./surface-schema";
 export { MOST_SNAP_POINTS, type OwnSnapPoint } from "./snap-schema";
 export * from "./ties";

@@ -12,23 +12,36 @@ import { pick } from "../schema";
 import { mapped } from "./mapped";
 import { paramAt, type CoursedList, COURSED } from "./course-paths";
 import type { Dressing } from "../place";
-import type { Scene, Surface } from "./schema";
+import type { Prop, Scene } from "./schema";
+import type { Surface } from "./surface-schema";
 
 type Coursed = { readonly courses: Readonly<Record<string, Course>> };
 
 /** The scene as it is computed: values by their courses, and how far speeds have taken things by then. */
-export const sceneAt = <S extends Pick<Scene, CoursedList>>(scene: S, t: number): S => seenAt(scene, t).computed;
+export const sceneAt = <S extends InTime>(scene: S, t: number): S => seenAt(scene, t).computed;
+
+/** What knows of time: things, and assemblies with things in them. */
+type InTime = Pick<Scene, CoursedList> & { props?: Scene["props"] };
+
+/** Assemblies with what is in them computed at a moment. */
+const propsAt = (props: Prop[], t: number): Prop[] =>
+  mapped(props, (prop) => {
+    const assembly = prop.assembly && sceneAt(prop.assembly, t);
+    return assembly === prop.assembly ? prop : { ...prop, assembly };
+  });
 
 /**
  * The scene as it is seen and edited at a moment, and as it is computed. Things that do not change stay the same objects, and so
  * does a scene in which nothing does.
  */
-export function seenAt<S extends Pick<Scene, CoursedList>>(scene: S, t: number): { shown: S; computed: S } {
+export function seenAt<S extends InTime>(scene: S, t: number): { shown: S; computed: S } {
   const shown = valuesAt(scene, t);
   const dressings = mapped(shown.dressings, (one) => posedAt(isTravelling(one) ? travelledTo(one, t) : one, t));
   const surfaces = mapped(shown.surfaces, (one, i) => movedTo(one, scene.surfaces[i], t));
-  if (dressings === shown.dressings && surfaces === shown.surfaces) return { shown, computed: shown };
-  return { shown, computed: { ...shown, dressings, surfaces } };
+  const props = shown.props && propsAt(shown.props, t);
+  if (dressings === shown.dressings && surfaces === shown.surfaces && props === shown.props)
+    return { shown, computed: shown };
+  return { shown, computed: { ...shown, dressings, surfaces, ...(props && { props }) } };
 }
 
 /** Whether a dressing travels by itself. */
@@ -166,8 +179,9 @@ export const hasCourses = (scene: Pick<Scene, CoursedList>): boolean =>
   COURSED.some((list) => (scene[list] as readonly Coursed[]).some(isCoursed));
 
 /** Whether anything in the scene changes over time. */
-export const isMoving = (scene: Pick<Scene, CoursedList>): boolean =>
+export const isMoving = (scene: InTime): boolean =>
   hasCourses(scene) ||
+  !!scene.props?.some(({ assembly }) => assembly && isMoving(assembly)) ||
   scene.dressings.some((one) => isTravelling(one) || isPosing(one)) ||
   scene.surfaces.some(isMovedByItself);
 

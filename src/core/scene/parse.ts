@@ -1,6 +1,7 @@
 /** Reading a scene from outside: version, migrations, validation. */
 import { InputError, sentenceOf } from "../schema";
 import { patchesByPlace } from "./patches-of-9";
+import { allParts } from "./assemblies";
 import { pegsByKey } from "./pegs-of-5";
 import { COURSED, coursesComplaint } from "./course-paths";
 import { SCENE_VERSION, sceneSchema, type Scene } from "./schema";
@@ -30,6 +31,8 @@ const MIGRATIONS: Readonly<Record<number, (scene: Json) => Json>> = {
   11: (scene) => ({ ...scene, version: 12 }),
   // Version 13 knows snap points and lines between them: what version 12 had has none, and its ties hold as they did.
   12: (scene) => ({ ...scene, version: 13 }),
+  // Version 14 knows assemblies: what version 13 had are props from files.
+  13: (scene) => ({ ...scene, version: 14 }),
 };
 
 /** Version 1 knew only whether props stand or hang; from 2 on any side of a prop may meet the line. */
@@ -88,8 +91,9 @@ export function parseScene(data: unknown): Scene {
 
 /** What is wrong with the courses of a scene's things, or null. */
 function coursesOf(scene: Scene): string | null {
+  const all = allParts(scene);
   for (const list of COURSED) {
-    for (const thing of scene[list]) {
+    for (const thing of all[list]) {
       const wrong = coursesComplaint(list, thing);
       if (wrong) return `of “${thing.name}” ${wrong}`;
     }
@@ -101,13 +105,23 @@ function checked(scene: Json, version: number): ReturnType<typeof sceneSchema.sa
   try {
     let now = scene;
     for (let v = version; v < SCENE_VERSION; v++) now = MIGRATIONS[v](now);
-    return sceneSchema.safeParse(withLineNumbers(now), { reportInput: true });
+    return sceneSchema.safeParse(numbered(now), { reportInput: true });
   } catch (error) {
     // With more faults than fit the stack there is no list of them.
     if (error instanceof RangeError)
       throw new InputError("The scene cannot be read: it is damaged in too many places.");
     throw error;
   }
+}
+
+/** The same in all assemblies. */
+function numbered(scene: Json): Json {
+  const props = Array.isArray(scene.props)
+    ? scene.props.map((prop: unknown) =>
+        isObject(prop) && isObject(prop.assembly) ? { ...prop, assembly: withLineNumbers(prop.assembly) } : prop,
+      )
+    : scene.props;
+  return withLineNumbers({ ...scene, props });
 }
 
 /** Lines written by hand may leave out their number: they get the next free ones in their order. */

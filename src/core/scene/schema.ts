@@ -1,19 +1,18 @@
 /** The Zod schema of the Scene, the only truth: everything else is derived from it and from the assets it names. */
 import { z } from "zod";
-import { coursesSchema } from "../course";
 import { lineSchema } from "../line";
-import { madeSchema } from "../made";
-import { boundsSchema, layingSchema } from "../mesh";
-import { moversSchema } from "../movers";
+import { boundsSchema } from "../mesh";
 import { dressingSchema } from "../place";
 import { assetHashSchema, idSchema, nameSchema, vec3Schema, within } from "../schema";
-import { tieSchema } from "../tie";
+import { allParts, nestingTrouble, PARTS } from "./assemblies";
+import { assemblySchema } from "./assembly-schema";
 import { overBudget } from "./budget";
 import { preparationSchema } from "./prepare";
+import { surfaceSchema } from "./surface-schema";
 import { timeSchema } from "./time";
 
 /** The version this program writes; older ones are brought up on load, newer ones refused. */
-export const SCENE_VERSION = 13;
+export const SCENE_VERSION = 14;
 
 /** What was put right, or is not used, when a prop's file was brought in: see `files/prop.ts`. */
 export const MENDS = [
@@ -52,11 +51,14 @@ const broughtSchema = z.object({
     .default([]),
 });
 
-export const propSchema = z.object({
+const propShape = z.object({
   id: idSchema,
   name: nameSchema,
-  asset: assetHashSchema,
-  /** The box of the file, before the prop is prepared. */
+  /** The file that holds its mesh; null for an assembly. */
+  asset: assetHashSchema.nullable(),
+  /** What it is put together of; null for one from a file. */
+  assembly: assemblySchema.nullable().default(null),
+  /** The box of the file, before the prop is prepared. Of an assembly as it was when it was made; how large it is follows from what is in it. */
   bounds: boundsSchema,
   prepared: preparationSchema.prefault({}),
   triangles: z.number().int().min(0),
@@ -70,6 +72,10 @@ export const propSchema = z.object({
   file: z.string().max(260).default(""),
 });
 
+export const propSchema = propShape.refine(({ asset, assembly }) => (asset === null) !== (assembly === null), {
+  error: "a prop has either a file or what it is put together of",
+});
+
 /** A mix: several props in one, usable wherever a prop is; each slot draws one by its weight. */
 export const mixSchema = z.object({
   id: idSchema,
@@ -79,64 +85,6 @@ export const mixSchema = z.object({
     .min(1, "a mix needs a prop")
     .max(200),
 });
-
-/** Unit quaternion x y z w. */
-const rotationSchema = z
-  .tuple([within(2), within(2), within(2), within(2)])
-  .readonly()
-  .default([0, 0, 0, 1]);
-
-const standSchema = z.object({
-  position: vec3Schema,
-  rotation: rotationSchema,
-  scale: within(1_000_000).positive(),
-});
-
-const surfaceShape = z.object({
-  id: idSchema,
-  name: nameSchema,
-  /** The file that holds its mesh; null for one that is made. */
-  asset: assetHashSchema.nullable().default(null),
-  /** A lighter mesh that stands in for it wherever something is reckoned; it is the file that is drawn. */
-  standIn: assetHashSchema.nullable().default(null),
-  /** The name of the stand-in's file. */
-  standInFile: z.string().max(260).default(""),
-  /** How it is made; null for one from a file. */
-  made: madeSchema.nullable().default(null),
-  position: vec3Schema.default([0, 0, 0]),
-  rotation: rotationSchema,
-  scale: within(1_000_000).positive().default(1),
-  /** What gives it another shape over time, in the artist's order. */
-  movers: moversSchema,
-  /** Where it is at the first moment, where it goes about: what lies on it is worked out there. Only at a moment, never in a file. */
-  rest: standSchema.optional(),
-  courses: coursesSchema,
-  /** What it goes along with; null for nothing. */
-  held: tieSchema.nullable().default(null),
-  /** How it is laid flat for the sheet, and for what is wrapped round it. */
-  laying: layingSchema.prefault({}),
-  /** Whether lines are drawn on it and things can stand on it. */
-  ground: z.boolean().default(true),
-  /** Whether it is a finding when props poke through it, as through walls, other than through water. */
-  solid: z.boolean().default(true),
-  /** Drawn by its edges alone, as a space that things fill. */
-  outline: z.boolean().default(false),
-  /** Not drawn; what stands on it stands there all the same. */
-  hidden: z.boolean().default(false),
-  /** Not to be moved by hand. */
-  locked: z.boolean().default(false),
-  triangles: z.number().int().min(0).default(0),
-  /** The file that the artist brought. */
-  file: z.string().max(260).default(""),
-});
-
-export const surfaceSchema = surfaceShape.refine(({ asset, made }) => (asset === null) !== (made === null), {
-  error: "a surface has either a file or a way in which it is made",
-});
-
-/** The file whose mesh is reckoned with: the stand-in's, but of a surface with movers the one whose vertices are drawn. */
-export const meshAssetOf = ({ asset, standIn, movers }: Surface): string | null =>
-  movers.length > 0 ? asset : (standIn ?? asset);
 
 export const viewSchema = z.object({
   id: idSchema,
@@ -158,33 +106,39 @@ export const sceneSchema = z
     time: timeSchema.prefault({}),
   })
   .superRefine((scene, context) => {
-    for (const part of ["props", "mixes", "lines", "surfaces", "dressings", "views"] as const) {
-      const seen = new Set<string>();
-      scene[part].forEach(({ id }, i) => {
-        if (seen.has(id)) context.addIssue({ code: "custom", path: [part, i, "id"], message: `“${id}” is used twice` });
+    const complain = (path: (string | number)[], message: string) =>
+      context.addIssue({ code: "custom", path, message });
+    const once = (list: readonly { id: string }[], path: (string | number)[], seen: Set<string>): void =>
+      list.forEach(({ id }, i) => {
+        if (seen.has(id)) complain([...path, i, "id"], `“${id}” is used twice`);
         seen.add(id);
       });
-    }
+    for (const part of ["props", "mixes", "views"] as const) once(scene[part], [part], new Set());
     const props = new Set(scene.props.map(({ id }) => id));
     scene.mixes.forEach(({ id }, i) => {
-      if (props.has(id)) {
-        context.addIssue({ code: "custom", path: ["mixes", i, "id"], message: `“${id}” is a prop's already` });
-      }
+      if (props.has(id)) complain(["mixes", i, "id"], `“${id}” is a prop's already`);
     });
-    const numbers = new Set<number>();
-    scene.lines.forEach(({ number }, i) => {
-      if (numbers.has(number)) {
-        context.addIssue({ code: "custom", path: ["lines", i, "number"], message: `${number} is used twice` });
-      }
-      numbers.add(number);
-    });
-    const over = overBudget(scene as Parameters<typeof overBudget>[0]);
-    if (over) context.addIssue({ code: "custom", path: [], message: over });
+    // Things in assemblies are known by their ids like all others, and lines by their numbers among those beside them.
+    const seen = { lines: new Set<string>(), surfaces: new Set<string>(), dressings: new Set<string>() };
+    const lists = (parts: z.infer<typeof assemblySchema> | typeof scene, path: (string | number)[]): void => {
+      for (const part of PARTS) once(parts[part], [...path, part], seen[part]);
+      const numbers = new Set<number>();
+      parts.lines.forEach(({ number }, i) => {
+        if (numbers.has(number)) complain([...path, "lines", i, "number"], `${number} is used twice`);
+        numbers.add(number);
+      });
+    };
+    lists(scene, []);
+    scene.props.forEach(({ assembly }, i) => assembly && lists(assembly, ["props", i, "assembly"]));
+    const nested = nestingTrouble(scene as Parameters<typeof nestingTrouble>[0]);
+    if (nested) complain([], nested);
+    const all = allParts(scene as Parameters<typeof allParts>[0]);
+    const over = overBudget(all as Parameters<typeof overBudget>[0]);
+    if (over) complain([], over);
   });
 
 export type Prop = z.infer<typeof propSchema>;
 export type Brought = z.infer<typeof broughtSchema>;
 export type Mix = z.infer<typeof mixSchema>;
-export type Surface = z.infer<typeof surfaceSchema>;
 export type View = z.infer<typeof viewSchema>;
 export type Scene = z.infer<typeof sceneSchema>;

@@ -6,7 +6,8 @@ import { back, carriedPoint, carriedTurn, holderOf, type Carry, type Tie } from 
 import { carriedHangs } from "../place";
 import { mapped } from "./mapped";
 import type { Knot, Line } from "../line";
-import type { Scene, Surface } from "./schema";
+import type { Scene } from "./schema";
+import type { Surface } from "./surface-schema";
 
 /** How far what is held has been carried, by the names of ties; what has not been is not among them. */
 export type Carries = ReadonlyMap<string, Carry>;

@@ -2,7 +2,7 @@
 import { Group, Quaternion, Vector3 } from "three";
 import type { Quat } from "@/core/math";
 import type { Prop } from "@/core/scene";
-import { lookOf, preparedModel, useModels } from "./models";
+import { lookOf, modelOf, preparedModel, useModels } from "./models";
 import { AT_ONCE, renderModels, squareOn, type Sitter } from "./pictures";
 import { shelfOf } from "./shelf";
 
@@ -34,7 +34,7 @@ function make(wanted: readonly Wanted[]): (HTMLCanvasElement | null | undefined)
 }
 
 function sitterFor({ prop, turn, mirrored }: Wanted): Sitter | undefined {
-  const model = useModels.getState().models.get(prop.asset);
+  const model = useModels.getState().models.get(modelOf(prop));
   if (!model || typeof model === "string") return undefined;
   const prepared = preparedModel(prop, model);
   const group = new Group();

@@ -20,6 +20,7 @@ export { elevationOf, useElevations } from "./elevations";
 export {
   lightOf,
   lookOf,
+  modelOf,
   preparedModel,
   transformed,
   useModel,

@@ -100,7 +100,10 @@ function pictureLoader(): KTX2Loader {
 }
 
 /** What a prop looks like: two of the same file, prepared the same way, look the same. */
-export const lookOf = (prop: Prop): string => `${prop.asset} ${preparationMatrix(prop).join(" ")}`;
+export const lookOf = (prop: Prop): string => `${modelOf(prop)} ${preparationMatrix(prop).join(" ")}`;
+
+/** What a prop's model is known by: its file; or, of an assembly, itself. */
+export const modelOf = ({ asset, id }: Pick<Prop, "asset" | "id">): string => asset ?? id;
 
 /** So many looks are kept; turning a prop about while it is prepared makes new ones. */
 const MAX_LOOKS = 400;
@@ -108,7 +111,7 @@ const prepared = new Map<string, { of: Model; model: Model }>();
 
 /** The model of a prop as it is prepared; null until its file is there. */
 export function usePrepared(prop: Prop): Model | null {
-  const model = useModel(prop.asset);
+  const model = useModel(modelOf(prop));
   return useMemo(() => model && preparedModel(prop, model), [prop, model]);
 }
 

@@ -16,7 +16,7 @@ import {
 import { CHUNK, type Drawn } from "@/core/place";
 import type { Prop } from "@/core/scene";
 import type { ShownResult } from "@/engine/engine";
-import { preparedModel, transformed, useModels, type Model } from "../assets";
+import { modelOf, preparedModel, transformed, useModels, type Model } from "../assets";
 import { asDrawn, useFineness } from "../three";
 import { cameraNow, distanceToSee, boxAroundAll } from "../view";
 
@@ -40,7 +40,7 @@ export function pictureOf({ placements, drawn }: Seeded, props: readonly Prop[],
   const group = new Group();
   const models = placements.props.map((id) => {
     const prop = props.find((one) => one.id === id);
-    const loaded = prop && useModels.getState().models.get(prop.asset);
+    const loaded = prop && useModels.getState().models.get(modelOf(prop));
     return prop && loaded && typeof loaded !== "string" ? preparedModel(prop, loaded) : null;
   });
   const turned = models.map(() => null as Model | null);

@@ -25,6 +25,7 @@ import { mergeShapes } from "@/engine/client";
 import { useScene } from "@/store";
 import {
   lightOf,
+  modelOf,
   stillModel,
   transformed,
   useModel,
@@ -112,7 +113,7 @@ interface PosedProps extends RangesProps {
 
 /** Placements that stand as their file's clip has them, each still by a model of its own. */
 function Posed({ prop, index, model, drawn, poses, ranges }: PosedProps) {
-  const file = useModel(prop.asset);
+  const file = useModel(modelOf(prop));
   const shapes = useStills((stills) => stills.shapes);
   const byPose = useMemo(() => {
     const groups = new Map<number, Range[]>();
@@ -126,7 +127,7 @@ function Posed({ prop, index, model, drawn, poses, ranges }: PosedProps) {
   }, [ranges, drawn]);
   return [...byPose].map(([pose, own]) => {
     const moment = momentOfStill(poses, index, pose);
-    const shape = moment === null ? undefined : shapes.get(stillKey(prop.asset, poses.clip, moment));
+    const shape = moment === null ? undefined : shapes.get(stillKey(modelOf(prop), poses.clip, moment));
     const still = file && shape ? stillModel(prop, file, shape) : null;
     return <Level key={pose} model={still ?? model} drawn={drawn} ranges={own} />;
   });

@@ -4,7 +4,7 @@ import { kindOf } from "@/core/place";
 import { Ellipsis, Plus } from "lucide-react";
 import { useState } from "react";
 import { useScene, useSceneStore } from "@/store";
-import { useModels } from "../assets";
+import { modelOf, useModels } from "../assets";
 import { saveView, updateView, useDrawnAsSolids, useResults, useSession } from "../state";
 import { Choose, IconButton, NameField, Segmented } from "../kit";
 import { cameraNow } from "./CameraRig";
@@ -158,7 +158,7 @@ function Counts() {
       return placed ? sum + placed.count - placed.blanks : sum;
     }, 0),
   );
-  const failed = props.filter((prop) => models.get(prop.asset) === "failed").length;
+  const failed = props.filter((prop) => models.get(modelOf(prop)) === "failed").length;
   return (
     <div
       className={`${FLOAT} bottom-3 right-3 @max-[520px]:bottom-14 px-3 py-1.5 text-right font-mono text-xs`}

@@ -13,7 +13,7 @@ test("what can be drawn is shared out in order: full first, then boxes, and what
     propSchema.parse({ id, name: id, asset: "0".repeat(64), bounds: BOUNDS.get("buoy"), triangles: 100 });
   const result = (id: string, count: number) => {
     const placements = place({ spacing: { by: "count" as const, count } });
-    return { id, findings: [], placements, drawn: drawn(placements) };
+    return { id, findings: [], apart: null, placements, drawn: drawn(placements) };
   };
   const results = [result("a", 10), result("b", 20)];
   const props = [prop("buoy"), prop("oar")];

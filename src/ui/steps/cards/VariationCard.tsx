@@ -3,7 +3,7 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { propsIn } from "@/core/place";
 import { useScene } from "@/store";
-import { useModels } from "../../assets";
+import { modelOf, useModels } from "../../assets";
 import { Button, IconButton } from "../../kit";
 import { editDressing, useSession } from "../../state";
 import {
@@ -110,8 +110,8 @@ function Clips({ dressing }: CardProps) {
   const models = useModels((state) => state.models);
   const named = new Set(propsIn(dressing.what));
   for (const { id, props: some } of mixes) if (named.has(id)) for (const { prop } of some) named.add(prop);
-  const files = props.flatMap(({ id, asset }) => {
-    const model = named.has(id) ? models.get(asset) : undefined;
+  const files = props.flatMap((prop) => {
+    const model = named.has(prop.id) ? models.get(modelOf(prop)) : undefined;
     return model && typeof model !== "string" && model.clips.length > 0 ? [model.clips] : [];
   });
   if (files.length === 0 && pose === "off") return null;

@@ -1,0 +1,257 @@
+/** Assemblies: what stands in them stands under each use, the same or varied; an edit inside shows in all of them. */
+import { Matrix4, Quaternion, Vector3 } from "three";
+import fc from "fast-check";
+import { makeLine } from "@/core/line/testing";
+import { dressingSchema, drawnOf, FLAG, hexOf, writeMatrix, type Placements } from "@/core/place";
+import { inside, nestingTrouble, outside, preparationMatrix, sceneSchema, type Scene } from "@/core/scene";
+import { harbourScene } from "@/core/scene/testing";
+import { Engine } from "./engine";
+
+const knots = (...list: [number, number, number][]) => list;
+const line = (id: string, more: object) => makeLine({ id, name: id, ...more } as never);
+
+interface Asked {
+  each?: "same" | "varied";
+  most?: number;
+  size?: number;
+  uses?: number;
+  /** What of the outer dressing's variation is on. */
+  variation?: object;
+  inner?: object;
+}
+
+/** A scene with a tray of props along a line, and shelves that hold trays, along another. */
+function shelves({ each = "same", most = 0, size = 1, uses = 5, variation = {}, inner = {} }: Asked = {}): Scene {
+  const { props } = harbourScene();
+  const [a, b] = props.map(({ id }) => id);
+  const assembly = (id: string, prepared: object, what: object, more: object = {}) => ({
+    id,
+    name: id,
+    asset: null,
+    bounds: { min: [-1, 0, -1], max: [1, 1, 1] },
+    triangles: 0,
+    prepared,
+    assembly: { each, most, ...more, ...what },
+  });
+  return sceneSchema.parse({
+    ...harbourScene(),
+    props: [
+      ...props,
+      assembly("tray", { front: "+x", size, pivot: "point", point: [2, 1, 0] }, {
+        lines: [line("edge", { number: 1, kind: "polyline", knots: knots([0, 1, 0], [3, 1.5, 1]) })],
+        dressings: [
+          { id: "jars", name: "jars", where: { lines: ["edge"] }, what: { entries: [{ prop: a }, { prop: b }], order: "mixed" },
+            spacing: { by: "count", count: 4 }, variation: { turnOn: true, turnUp: [-1, 1], mirror: 0.4, mirrorOn: true }, ...inner },
+        ],
+      }),
+      assembly("shelf", { pivot: "bottom" }, {
+        lines: [line("board", { number: 1, kind: "polyline", knots: knots([0, 0, 0], [0, 0, 6]) })],
+        dressings: [
+          { id: "trays", name: "trays", where: { lines: ["board"] }, what: { entries: [{ prop: "tray" }] }, spacing: { by: "count", count: 3 } },
+          { id: "loose", name: "loose", where: { lines: ["board"] }, what: { entries: [{ prop: a }] }, spacing: { by: "count", count: 2 } },
+        ],
+      }),
+    ],
+    lines: [line("street", { number: 9, kind: "circle", knots: knots([3, 2, 1]), radius: 40 })],
+    surfaces: [],
+    dressings: [
+      { id: "shops", name: "shops", where: { lines: ["street"] }, what: { entries: [{ prop: "shelf" }, { prop: b }] },
+        spacing: { by: "count", count: 2 * uses }, variation },
+    ],
+  }); // prettier-ignore
+}
+
+const standing = (p: Placements, i: number) => !(p.flags[i] & FLAG.blank) && p.prop[i] < p.props.length;
+
+/** The matrix of a placement in the coordinates that its dressing is in. */
+function matrixOf(p: Placements, i: number): Matrix4 {
+  const numbers = new Float32Array(16);
+  writeMatrix(p, i, numbers, 0);
+  const mirror = p.flags[i] & FLAG.mirrored ? -1 : 1;
+  return new Matrix4()
+    .makeTranslation(...p.origin)
+    .multiply(new Matrix4().fromArray(numbers))
+    .multiply(new Matrix4().makeScale(mirror, 1, 1));
+}
+
+/** All that stands in a dressing, worked out one in another: each with its prop. */
+function byHand(engine: Engine, scene: Scene, dressing: string): { prop: string; matrix: Matrix4 }[] {
+  const p = engine.placements(dressing)!;
+  return Array.from({ length: p.count }, (_, i) => i).filter((i) => standing(p, i)).flatMap((i) => {
+    const prop = scene.props.find(({ id }) => id === p.props[p.prop[i]])!;
+    const own = matrixOf(p, i);
+    if (!prop.assembly) return [{ prop: prop.id, matrix: own }];
+    const box = engine.boxes.get(prop.id)!;
+    const prepared = new Matrix4().fromArray([...preparationMatrix({ ...prop, bounds: box }), 0, 0, 0, 1]).transpose();
+    return prop.assembly.dressings.flatMap(({ id }) =>
+      byHand(engine, scene, id).map((one) => ({ ...one, matrix: own.clone().multiply(prepared).multiply(one.matrix) })),
+    );
+  }); // prettier-ignore
+}
+
+const CORNERS = [0, 1, 2, 3].map((k) => new Vector3(k === 1 ? 1 : 0, k === 2 ? 1 : 0, k === 3 ? 1 : 0));
+
+test("everything in an assembly stands under each use of it: moved, turned, sized and mirrored, however deep", () => {
+  const odd = { turnOn: true, turnUp: [-3, 3], turnAlong: [-1, 1], sizeOn: true, size: [0.5, 2], mirrorOn: true, mirror: 0.5, tintOn: true }; // prettier-ignore
+  const scene = shelves({ variation: odd, size: 1.5 });
+  const engine = new Engine();
+  const [result] = engine.evaluate(scene);
+  const { placements, of } = result.apart!;
+  const wanted = byHand(engine, scene, "shops");
+  expect(placements.count).toBe(wanted.length);
+  expect(engine.standing("shops")).toBe(5 + 5 * (3 * 4 + 2));
+  wanted.forEach(({ prop, matrix }, k) => {
+    expect(placements.props[placements.prop[k]]).toBe(prop);
+    const own = matrixOf(placements, k);
+    for (const corner of CORNERS)
+      expect(corner.clone().applyMatrix4(own).distanceTo(corner.clone().applyMatrix4(matrix))).toBeLessThan(2e-4);
+  });
+  expect(new Set([...placements.key].map(hexOf)).size).toBe(placements.count);
+  expect([...of].every((i, k) => k === 0 || i >= of[k - 1])).toBe(true);
+  const shown = engine.drawn(result);
+  expect(shown.drawn.order).toHaveLength(placements.count);
+  expect(drawnOf(placements, () => undefined).order).toHaveLength(placements.count);
+});
+
+test("its box is that of all it holds, as large as that is now, and it is placed by it", () => {
+  const engine = new Engine();
+  const scene = shelves();
+  engine.evaluate(scene);
+  const box = engine.boxes.get("shelf")!;
+  const all = scene.props.find(({ id }) => id === "shelf")!.assembly!.dressings.flatMap(({ id }) => byHand(engine, scene, id)); // prettier-ignore
+  const points = all.flatMap(({ prop, matrix }) => {
+    const { min, max } = scene.props.find(({ id }) => id === prop)!.bounds;
+    return Array.from({ length: 8 }, (_, c) =>
+      new Vector3(...min.map((low, k) => (c & (1 << k) ? max[k] : low))).applyMatrix4(matrix).toArray(),
+    );
+  });
+  for (const k of [0, 1, 2]) {
+    expect(box.min[k]).toBeCloseTo(Math.min(...points.map((point) => point[k])), 4);
+    expect(box.max[k]).toBeCloseTo(Math.max(...points.map((point) => point[k])), 4);
+  }
+  // End to end, a larger prop in it moves the next one on.
+  const endToEnd = (one: Scene): Scene => ({
+    ...one,
+    dressings: one.dressings.map((d) => ({ ...d, spacing: { ...d.spacing, by: "end" as const } })),
+  });
+  const count = (one: Scene) => new Engine().evaluate(endToEnd(one))[0].placements.count;
+  expect(count(shelves({ size: 3 }))).toBeLessThan(count(shelves({ size: 0.5 })));
+});
+
+/** What stands in each use, from the use: so that two that are the same come to the same text. */
+function usesOf(engine: Engine): Map<string, string> {
+  const { placements, of } = engine.result("shops")!.apart!;
+  const outer = engine.placements("shops")!;
+  const out = new Map<string, string[]>();
+  of.forEach((i, k) => {
+    if (outer.props[outer.prop[i]] !== "shelf") return;
+    const back = matrixOf(outer, i).invert().multiply(matrixOf(placements, k));
+    const [at, turn] = [new Vector3(), new Quaternion()];
+    back.decompose(at, turn, new Vector3());
+    const said = [...at.toArray(), ...turn.toArray().map(Math.abs)].map((x) => x.toFixed(2)).join(" ");
+    const key = hexOf(outer.key[i]);
+    (out.get(key) ?? out.set(key, []).get(key)!).push(`${placements.props[placements.prop[k]]} ${said}`);
+  });
+  return new Map([...out].map(([key, all]) => [key, all.join("\n")]));
+}
+
+test("varied ones differ, each the same again whatever comes beside it; shared ones are as few as are asked for", () => {
+  const used = (asked: Asked, change = (scene: Scene) => scene) => {
+    const engine = new Engine();
+    engine.evaluate(change(shelves(asked)));
+    return usesOf(engine);
+  };
+  const kinds = (uses: ReadonlyMap<string, string>) => new Set(uses.values()).size;
+  expect(kinds(used({ uses: 30 }))).toBe(1);
+  const varied = used({ each: "varied", uses: 30 });
+  expect(kinds(varied)).toBe(30);
+  const few = kinds(used({ each: "varied", most: 4, uses: 60 }));
+  expect([few > 2, few <= 4]).toEqual([true, true]);
+  // More of them, and other names: those that were there stay as they are.
+  const renamed = (scene: Scene): Scene => ({
+    ...scene,
+    props: scene.props.map((prop) => ({ ...prop, name: `${prop.name} of old` })),
+    dressings: scene.dressings.map((one) => ({ ...one, name: "Row" })),
+  });
+  const more = used({ each: "varied", uses: 33 }, renamed);
+  const kept = [...varied].filter(([key, said]) => more.get(key) === said);
+  expect(kept.length).toBe(30);
+  // Opening one changes nothing of what comes out.
+  expect(used({ each: "varied", uses: 30 }, (scene) => outside(scene, inside(scene, "tray")))).toEqual(varied);
+});
+
+test("an edit inside shows in all uses at once and runs only what hangs on it; seen from inside it is a scene of its own", () => {
+  const engine = new Engine();
+  const scene = shelves({ each: "same", uses: 20 });
+  engine.evaluate(scene);
+  const edit = (count: number) => {
+    const opened = inside(scene, "tray");
+    const dressings = opened.dressings.map((one) => ({ ...one, spacing: { ...one.spacing, count } }));
+    return outside(scene, { ...opened, dressings });
+  };
+  const [after] = engine.evaluate(edit(7));
+  expect(after.apart!.placements.count).toBe(20 + 20 * (3 * 7 + 2));
+  // The jars; and the trays and the shops, since a tray is of another size now.
+  expect(engine.ran.filter((name) => name === "placements")).toHaveLength(3);
+  expect(new Engine().evaluate(edit(7))[0].apart!.placements.position).toEqual(after.apart!.placements.position);
+  // From inside there are its own dressings; back out only what differs is told, all of it.
+  const opened = inside(edit(7), "shelf");
+  expect(engine.evaluate(opened).map(({ id }) => id)).toEqual(["trays", "loose"]);
+  expect(engine.ran.filter((name) => name === "placements")).toEqual([]);
+  expect(engine.evaluate(edit(7)).map(({ id }) => id)).toEqual(["shops"]);
+});
+
+test("things in an assembly see only each other: ground, dressings to keep off, lines; in each variant their own", () => {
+  const scene = shelves({ each: "varied", uses: 12, inner: { gaps: { chance: 0.5, chanceOn: true } } });
+  const tray = scene.props.find(({ id }) => id === "tray")!;
+  const other = { ...tray.assembly!.dressings[0], id: "lids", name: "lids" };
+  const avoiding = { ...other, fit: { ...other.fit, clear: "box" as const, clearOf: ["jars"] } };
+  const props = scene.props.map((prop) =>
+    prop.id === "tray" ? { ...prop, assembly: { ...tray.assembly!, dressings: [tray.assembly!.dressings[0], avoiding] } } : prop,
+  ); // prettier-ignore
+  const engine = new Engine();
+  engine.evaluate({ ...scene, props });
+  // Where all are mixed and the lids give way to the jars, no two of one tray stand at one place.
+  const { placements, of } = engine.result("shops")!.apart!;
+  const places = Array.from({ length: placements.count }, (_, k) =>
+    [of[k], ...placements.position.subarray(3 * k, 3 * k + 3)].map((x) => x.toFixed(3)).join(" "),
+  );
+  expect(new Set(places).size).toBe(places.length);
+});
+
+test("assemblies that would be in themselves or too deep are refused with a sentence, any other nesting is not", () => {
+  const nested = (holds: readonly (readonly number[])[]) =>
+    ({
+      mixes: [],
+      props: holds.map((inner, i) => ({
+        id: `p${i}`,
+        name: `P${i}`,
+        assembly: {
+          dressings: [
+            dressingSchema.parse({ id: "d", name: "d", what: { entries: inner.map((k) => ({ prop: `p${k}` })) } }),
+          ],
+        },
+      })),
+    }) as unknown as Scene;
+  const depthOf = (holds: readonly (readonly number[])[], i: number, path: readonly number[] = []): number =>
+    path.includes(i) || path.length > 20
+      ? Infinity
+      : 1 + Math.max(0, ...holds[i].map((k) => depthOf(holds, k, [...path, i])));
+  const any = fc.array(fc.array(fc.nat(9), { maxLength: 2 }), { minLength: 10, maxLength: 10 });
+  fc.assert(
+    fc.property(any, (holds) => {
+      const deepest = Math.max(...holds.map((_, i) => depthOf(holds, i)));
+      expect(nestingTrouble(nested(holds)) === null).toBe(deepest <= 8);
+    }),
+    { numRuns: 300 },
+  ); // prettier-ignore
+  expect(nestingTrouble(nested([[1], [2], [0]]))).toBe("“P0” would be in itself, through “P1” and “P2”");
+  const chain = (n: number) => Array.from({ length: n }, (_, i) => (i + 1 < n ? [i + 1] : []));
+  expect([nestingTrouble(nested(chain(8))), nestingTrouble(nested(chain(9)))]).toEqual([
+    null,
+    "“P0” would be more than 8 assemblies deep",
+  ]);
+  // A file of a stranger, in which each holds all that come after it.
+  const wide = Array.from({ length: 150 }, (_, i) => Array.from({ length: 149 - i }, (_, k) => i + 1 + k));
+  expect(nestingTrouble(nested(wide))).not.toBeNull();
+});

@@ -1,0 +1,147 @@
+/**
+ * What assemblies come to: all that stands in their dressings, gathered once for all uses, or once for each variant; and what
+ * dressings come to with the assemblies among their props taken apart.
+ */
+import { type Finding } from "@/core/check";
+import { query, step, type Ask } from "@/core/graph";
+import { CHANNEL, finish, hashText, mix, streamOf } from "@/core/math";
+import {
+  boxOfAll,
+  expanded,
+  gathered,
+  standingMesh,
+  wordsOf,
+  type Expanded,
+  type Inside,
+  type Placements,
+} from "@/core/place";
+import { preparationMatrix, type Assembly } from "@/core/scene";
+import { findings, placements, rules } from "./dressings";
+import { idsIn, plainId, variantName } from "./scopes";
+import * as things from "./things";
+
+/** An assembly holds no more than so many, and so many stand in a dressing with all that is in its assemblies. */
+const MOST_INSIDE = 1_000_000;
+export const MOST_EXPANDED = 4_000_000;
+/** Assemblies of more triangles than this are stood on, and kept clear of, by their boxes. */
+const MOST_TRIANGLES = 200_000;
+
+const gatherStep = step("gather", gathered);
+
+/** What the dressings of an assembly, or of a variant of one, come to. */
+const contents = (ask: Ask, id: string) =>
+  idsIn(ask, "dressings", id).flatMap((dressing) => {
+    const whole = ask(takenApart, dressing);
+    return whole ? [{ salt: hashText(plainId(ask, dressing)), inside: whole }] : [];
+  });
+
+const isAssembly = query("is assembly", (ask, id) => !!ask(things.propInput, id)?.assembly);
+
+/** What an assembly holds in the coordinates of its dressings. */
+export const rawInside = query("raw inside", (ask, id): Inside | undefined =>
+  ask(isAssembly, id) ? ask.step(gatherStep, contents(ask, id), null, MOST_INSIDE) : undefined,
+);
+
+const preparing = query("preparation of assembly", (ask, id): readonly number[] | undefined => {
+  const prop = ask(things.prop, id);
+  return prop?.assembly ? preparationMatrix(prop) : undefined;
+});
+
+/** The same from its pivot, as it is prepared; also of a variant. */
+const inside = query("inside", (ask, id): Inside | undefined => {
+  const matrix = ask(preparing, plainId(ask, id));
+  return matrix && ask.step(gatherStep, contents(ask, id), matrix, MOST_INSIDE);
+});
+
+things.insideBox.is((ask, id) => {
+  const raw = ask(rawInside, id)?.placements;
+  const box = raw && boxOfAll(raw, (prop) => ask(things.drawnBounds, prop));
+  if (!raw || !box) return undefined;
+  const [x, y, z] = raw.origin;
+  return {
+    min: [box.min[0] + x, box.min[1] + y, box.min[2] + z],
+    max: [box.max[0] + x, box.max[1] + y, box.max[2] + z],
+  };
+});
+
+things.insideMesh.is((ask, id) => {
+  const whole = ask(inside, id)?.placements;
+  if (!whole) return undefined;
+  const meshes = whole.props.map((prop) => ask(things.preparedMesh, prop));
+  const all = Array.from({ length: whole.count }, (_, i) => i).filter((i) => meshes[whole.prop[i]]);
+  const triangles = all.reduce((sum, i) => sum + meshes[whole.prop[i]]!.index.length / 3, 0);
+  if (triangles === 0 || triangles > MOST_TRIANGLES) return undefined;
+  const mesh = standingMesh(id, whole, all, (prop) => meshes[prop]!);
+  return { position: Float32Array.from(mesh.position), index: mesh.rest.mesh.index, attributes: [] };
+});
+
+/** Which variant of an assembly stands at each placement of a dressing; null where all are the same. */
+export function variantsAt({ each, most }: Pick<Assembly, "each" | "most">, seed: number, keys: BigUint64Array) {
+  if (each === "same") return null;
+  const words = wordsOf(keys);
+  const stream = streamOf(seed, CHANNEL.use);
+  return (i: number): number => {
+    const use = finish(mix(mix(stream, words[2 * i]), words[2 * i + 1]));
+    return most > 0 ? use % most : use;
+  };
+}
+
+const expandStep = step(
+  "taken apart",
+  (p: Placements, byUse: readonly (readonly (Inside | null)[] | Inside | null)[]) => {
+    const one = (of: (typeof byUse)[number], i: number) =>
+      (Array.isArray(of) ? (of as (Inside | null)[])[i] : of) as Inside | null;
+    return expanded(p, (i) => one(byUse[p.prop[i]], i), MOST_EXPANDED);
+  },
+);
+
+/** A dressing's placements with the assemblies among them taken apart; null where none is. */
+export const apart = query("apart", (ask, id): Expanded | null => {
+  const p = ask(placements, id);
+  const assemblies = p?.props.map((prop) => ask(things.propInput, prop)?.assembly ?? null);
+  if (!p || !assemblies?.some(Boolean)) return null;
+  const seed = ask(rules, id)!.variation.seed;
+  const byUse = assemblies.map((assembly, k) => {
+    if (!assembly) return null;
+    const variant = variantsAt(assembly, seed, p.key);
+    if (!variant) return ask(inside, p.props[k]) ?? null;
+    return Array.from(p.prop, (prop, i) =>
+      prop === k ? (ask(inside, variantName(p.props[k], variant(i))) ?? null) : null,
+    );
+  });
+  return ask.step(expandStep, p, byUse);
+});
+
+/** What stands in a dressing in the end. */
+const takenApart = query("whole", (ask, id): Inside | undefined => {
+  const p = ask(placements, id);
+  return p && (ask(apart, id) ?? { placements: p, leftOut: 0 });
+});
+
+/** The assemblies that stand in a dressing. */
+const assembliesIn = (ask: Ask, dressing: string): string[] =>
+  (ask(placements, dressing)?.props ?? []).filter((prop) => ask(things.propInput, prop)?.assembly);
+
+/** A finding in an assembly, and the way there: the assemblies that are in each other, from outside. */
+export interface InnerFinding {
+  path: readonly string[];
+  finding: Finding;
+}
+
+/** What is found inside the assemblies that stand in the dressings of a scope; in each assembly once, as it is by itself. */
+export const innerFindings = query("inner findings", (ask, scope): readonly InnerFinding[] => {
+  const paths = new Map<string, readonly string[]>();
+  const out: InnerFinding[] = [];
+  const visit = (ids: readonly string[], path: readonly string[]): void => {
+    const next = ids.flatMap((dressing) => assembliesIn(ask, dressing)).filter((id) => !paths.has(id));
+    for (const id of next) paths.set(id, [...path, id]);
+    for (const id of new Set(next)) {
+      const dressings = idsIn(ask, "dressings", id);
+      for (const dressing of dressings)
+        for (const finding of ask(findings, dressing)) out.push({ path: paths.get(id)!, finding });
+      visit(dressings, paths.get(id)!);
+    }
+  };
+  visit(idsIn(ask, "dressings", scope), []);
+  return out;
+});
