@@ -16,8 +16,8 @@ import {
   type Placements,
 } from "@/core/place";
 import { preparationMatrix, type Assembly } from "@/core/scene";
-import { findings, placements, rules } from "./dressings";
-import { idsIn, plainId, variantName } from "./scopes";
+import { findings, forgetting, placements, rules } from "./dressings";
+import { idsIn, isVariant, plainId, variantName } from "./scopes";
 import * as things from "./things";
 
 /** An assembly holds no more than so many, and so many stand in a dressing with all that is in its assemblies. */
@@ -50,7 +50,8 @@ const preparing = query("preparation of assembly", (ask, id): readonly number[] 
 /** The same from its pivot, as it is prepared; also of a variant. */
 const inside = query("inside", (ask, id): Inside | undefined => {
   const matrix = ask(preparing, plainId(ask, id));
-  return matrix && ask.step(gatherStep, contents(ask, id), matrix, MOST_INSIDE);
+  const { step } = ask(isVariant, id) ? forgetting(ask) : ask;
+  return matrix && step(gatherStep, contents(ask, id), matrix, MOST_INSIDE);
 });
 
 things.insideBox.is((ask, id) => {

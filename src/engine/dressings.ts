@@ -77,7 +77,7 @@ function sourcesFor(ask: Ask, id: string): Sources {
 const isCharted = query("is charted", (ask, id) => ask(chartsInput, "") === id);
 
 /** Of variants there may be as many as there are uses: what is in between is not kept. */
-const forgetting = (ask: Ask): Pick<Ask, "step" | "progress"> => ({
+export const forgetting = (ask: Ask): Pick<Ask, "step" | "progress"> => ({
   step: ({ run }, ...inputs) => run(...inputs),
   progress: ask.progress,
 });
