@@ -81,7 +81,7 @@ function byHand(engine: Engine, scene: Scene, dressing: string): { prop: string;
     const prop = scene.props.find(({ id }) => id === p.props[p.prop[i]])!;
     const own = matrixOf(p, i);
     if (!prop.assembly) return [{ prop: prop.id, matrix: own }];
-    const box = engine.boxes.get(prop.id)!;
+    const box = engine.boxOf(prop.id)!;
     const prepared = new Matrix4().fromArray([...preparationMatrix({ ...prop, bounds: box }), 0, 0, 0, 1]).transpose();
     return prop.assembly.dressings.flatMap(({ id }) =>
       byHand(engine, scene, id).map((one) => ({ ...one, matrix: own.clone().multiply(prepared).multiply(one.matrix) })),
@@ -117,7 +117,7 @@ test("its box is that of all it holds, as large as that is now, and it is placed
   const engine = new Engine();
   const scene = shelves();
   engine.evaluate(scene);
-  const box = engine.boxes.get("shelf")!;
+  const box = engine.boxOf("shelf")!;
   const all = scene.props.find(({ id }) => id === "shelf")!.assembly!.dressings.flatMap(({ id }) => byHand(engine, scene, id)); // prettier-ignore
   const points = all.flatMap(({ prop, matrix }) => {
     const { min, max } = scene.props.find(({ id }) => id === prop)!.bounds;

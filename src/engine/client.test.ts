@@ -31,6 +31,8 @@ class PretendedWorker {
             moved: NOTHING,
             carries: new Map(),
             stills: { changed: [], gone: [] },
+            insides: NOTHING,
+            inner: [],
             charts: [],
             solids: new Map(),
             unrolled: [],

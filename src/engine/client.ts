@@ -12,7 +12,8 @@ import type { Assets, GivenFile } from "@/core/files";
 import { InputError } from "@/core/schema";
 import type { Carries, Scene } from "@/core/scene";
 import type { ChartedSurface, ShownResult } from "./engine";
-import type { Evaluation, EvaluationApi, Progress } from "./evaluation.worker";
+import type { InnerFinding } from "./assemblies";
+import type { Evaluation, EvaluationApi, Progress, ToldInside } from "./evaluation.worker";
 import type { Answer, FilesApi } from "./files.worker";
 import type { WorstFinding } from "./look-through";
 import type { MeshesApi } from "./meshes.worker";
@@ -53,6 +54,9 @@ interface Listener {
   /** What a job for a solid came to, from another time. */
   keptSolid?(job: string): Promise<Solved | undefined>;
   keepSolid?(solved: Solved): Promise<void>;
+  /** What assemblies hold, and what is found in them. */
+  insides?(told: Told<ToldInside>): void;
+  inner?(found: readonly InnerFinding[]): void;
   /** How a mesh was unrolled at another time, by its name. */
   keptUnrolling?(name: string): Promise<Unrolled | undefined>;
   keepUnrolling?(name: string, unrolled: Unrolled): void;
@@ -174,8 +178,8 @@ export class EvaluationClient {
       const scene = this.#waiting;
       this.#waiting = null;
       try {
-        const { results, laid, families, made, movable, moved, stills, carries, charts, solids, unrolled } =
-          await this.#evaluate(scene);
+        const told = await this.#evaluate(scene);
+        const { results, laid, families, made, movable, moved, stills, carries, charts, solids, unrolled } = told;
         if (this.#closed) continue;
         if (isNews(laid)) this.#listener.laid?.(laid);
         if (isNews(families)) this.#listener.families?.(families);
@@ -183,6 +187,8 @@ export class EvaluationClient {
         if (isNews(movable)) this.#listener.movable?.(movable);
         if (isNews(moved)) this.#listener.moved?.(moved);
         if (isNews(stills)) this.#listener.stills?.(stills);
+        this.#listener.insides?.(told.insides);
+        this.#listener.inner?.(told.inner);
         this.#listener.carries?.(carries);
         if (charts.length > 0) this.#listener.charts?.(charts);
         this.#listener.solids?.(solids);

@@ -39,6 +39,7 @@ import {
   stillKey,
   type Drawn,
   type Expanded,
+  type Inside,
   type Placements,
 } from "@/core/place";
 import { omit } from "@/core/schema";
@@ -352,19 +353,19 @@ export class Engine {
     return new Map(this.#graph.get(carries, this.#scope));
   }
 
-  /** The boxes of what assemblies hold, in the coordinates of their dressings, by their ids. */
-  get boxes(): ReadonlyMap<string, PropBounds> {
+  /** What assemblies hold as they are by themselves, in the coordinates of their dressings, by their ids. */
+  get insides(): ReadonlyMap<string, Inside> {
     return new Map(
-      this.#scene.props.filter(isAssembled).flatMap(({ id }): [string, PropBounds][] => {
-        const box = this.#graph.get(things.insideBox, id);
-        return box ? [[id, box]] : [];
+      this.#scene.props.filter(isAssembled).flatMap(({ id }): [string, Inside][] => {
+        const inside = this.#graph.get(rawInside, id);
+        return inside ? [[id, inside]] : [];
       }),
     );
   }
 
-  /** What stands in an assembly, in its own coordinates, as it is by itself; null for what is none. */
-  insideOf(id: string): Placements | null {
-    return this.#graph.get(rawInside, id)?.placements ?? null;
+  /** The box of what an assembly holds, in the same coordinates; undefined where it is empty. */
+  boxOf(id: string): PropBounds | undefined {
+    return this.#graph.get(things.insideBox, id);
   }
 
   /** What is found inside the assemblies that are used. */

@@ -3,10 +3,11 @@ import { InputError } from "@/core/schema";
 import * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
 import type { LaidTrack, Members } from "@/core/line";
-import type { Shape, Unrolled } from "@/core/mesh";
+import type { PropBounds, Shape, Unrolled } from "@/core/mesh";
 import type { MovedShape } from "@/core/movers";
-import { buffersOf, buffersOfDrawn } from "@/core/place";
+import { buffersOf, buffersOfDrawn, type Inside, type Placements } from "@/core/place";
 import type { Carries, SceneChange } from "@/core/scene";
+import type { InnerFinding } from "./assemblies";
 import { Engine, type ChartedSurface, type ShownResult } from "./engine";
 import type { SolidState, Solved } from "./solids";
 import type { SentJob } from "./solids.worker";
@@ -34,6 +35,10 @@ export interface Evaluation {
   moved: Told<MovedShape>;
   /** The stills that props stand in. */
   stills: Told<MovedShape>;
+  /** What assemblies hold. */
+  insides: Told<ToldInside>;
+  /** What is found inside the assemblies that are used. */
+  inner: readonly InnerFinding[];
   /** How far all that is held has been carried. */
   carries: Carries;
   /** Surfaces laid out by their UVs, by their ids, that have not been told of yet. */
@@ -44,6 +49,24 @@ export interface Evaluation {
   unrolled: [string, Unrolled][];
 }
 
+/** What an assembly holds, in the coordinates of its dressings. */
+export interface ToldInside {
+  count: number;
+  /** Undefined where it is empty. */
+  box: PropBounds | undefined;
+  /** Null where there are too many for a picture. */
+  placements: Placements | null;
+}
+
+/** More than so many are not pictured. */
+const MOST_PICTURED = 20_000;
+
+const toldInside = (id: string, { placements }: Inside): ToldInside => ({
+  count: placements.count,
+  box: engine.boxOf(id),
+  placements: placements.count <= MOST_PICTURED ? placements : null,
+});
+
 const engine = new Engine();
 /** What the application has been told. */
 let tracks: Engine["tracks"] = new Map();
@@ -51,6 +74,7 @@ let families: Engine["families"] = new Map();
 let meshes: Engine["made"] = new Map();
 let atRest: Engine["movable"] = new Map();
 let posed: Engine["stills"] = new Map();
+let held: Engine["insides"] = new Map();
 /** The charts that it has been given: as long as they are shown. */
 let shown: ReadonlyMap<string, ChartedSurface["table"]> = new Map();
 
@@ -91,6 +115,8 @@ const api = {
     const now = engine.stills;
     const stills = toldSince(posed, now);
     posed = now;
+    const insides = toldSince(held, engine.insides);
+    held = engine.insides;
     return Comlink.transfer(
       {
         results,
@@ -100,13 +126,19 @@ const api = {
         movable,
         moved,
         stills,
+        insides: { ...insides, changed: insides.changed.map(([id, one]) => [id, toldInside(id, one)]) },
+        inner: looks ? engine.innerFindings : [],
         carries: engine.carries,
         charts,
         solids: engine.solids,
         unrolled: engine.unrolledSince(),
       },
       [
-        ...results.flatMap(({ placements, drawn }) => [...buffersOf(placements), ...buffersOfDrawn(drawn)]),
+        ...results.flatMap(({ placements, apart, drawn }) => [
+          ...buffersOf(placements),
+          ...(apart ? [apart.of.buffer, ...buffersOf(apart.placements)] : []),
+          ...buffersOfDrawn(drawn),
+        ]),
         ...moved.changed.flatMap(([, { position, normal }]) => [position.buffer, normal.buffer]),
       ],
     );

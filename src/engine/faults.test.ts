@@ -165,7 +165,7 @@ describe("findings go with what they read, also where no placement changes", () 
       dressings: scene.dressings.map((one): Dressing => ({ ...one, name: `New ${one.id}` })),
     };
     expect(engine.evaluate(renamed)).toEqual([]);
-    expect([...new Set(engine.ran)]).toEqual(["rules"]);
+    expect([...new Set(engine.ran)]).toEqual(["own dressing", "rules"]);
     const [finding] = foundIn(engine, "a", "in-circle");
     expect(spoken(finding.message, namesIn(renamed))).toContain("“New a” and “New b”");
   });

@@ -2,6 +2,7 @@
 import { query } from "@/core/graph";
 import { isFamily, laidOf } from "@/core/line";
 import { dressingInput, idsBeside, idsInput, listName, ownDressing, ownLine, ownSurface, varying } from "./scopes";
+import { eachText } from "@/core/schema";
 import * as things from "./things";
 
 /** All that something hangs on, itself among it, by ids: whatever it names, and the grounds or lines where it names none of them. */
@@ -16,12 +17,9 @@ const named = query("named", (ask, id): readonly string[] => {
   const [line, surface, dressing] = [ask(ownLine, id), ask(ownSurface, id), ask(ownDressing, id)];
   const all = new Set((["lines", "surfaces", "dressings"] as const).flatMap((list) => idsBeside(ask, list, id)));
   const out = new Set<string>();
-  const visit = (value: unknown): void => {
-    if (typeof value === "string") {
-      if (value !== id && all.has(value)) out.add(value);
-    } else if (typeof value === "object" && value !== null) for (const one of Object.values(value)) visit(one);
-  };
-  visit(line ?? surface ?? dressing);
+  eachText(line ?? surface ?? dressing, (text) => {
+    if (text !== id && all.has(text)) out.add(text);
+  });
   const laid = line && laidOf(line);
   const onAny =
     (laid && laid.kind !== "edges" && laid.on.length === 0) ||

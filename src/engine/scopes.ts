@@ -9,6 +9,7 @@ import { declared, input, query, type Ask, type Input } from "@/core/graph";
 import { CHANNEL, hash, hashText } from "@/core/math";
 import type { Line } from "@/core/line";
 import type { Dressing } from "@/core/place";
+import { eachText, renamed } from "@/core/schema";
 import type { Surface } from "@/core/scene";
 
 export type List = "lines" | "surfaces" | "dressings" | "props";
@@ -71,11 +72,10 @@ export const isVariant = query("is variant", (ask, id) => plainId(ask, id) !== i
 /** Whether a thing names nothing that is another in each variant. */
 const alone = query("alone", (ask, id): boolean => {
   const varies = ask(varying, ask(scopeOf, id));
-  const names = (value: unknown): boolean =>
-    typeof value === "string"
-      ? value !== id && varies.has(value)
-      : typeof value === "object" && value !== null && Object.values(value).some(names);
-  return ![lineInput, surfaceInput, dressingInput].some((of) => names(ask<unknown>(of, id)));
+  let isAlone = true;
+  for (const kind of [lineInput, surfaceInput, dressingInput])
+    eachText(ask<unknown>(kind, id), (text) => void (isAlone &&= text === id || !varies.has(text)));
+  return isAlone;
 });
 
 /** Finds a thing by its id, or by that of a variant of it. */
@@ -103,15 +103,10 @@ function inVariant<T extends Line | Surface | Dressing>(
   varies: ReadonlySet<string>,
   variant: number,
 ): T {
-  const named = isAlone ? { ...thing, id: variantName(thing.id, variant) } : (renamed(thing, varies, variant) as T);
+  const named = isAlone
+    ? { ...thing, id: variantName(thing.id, variant) }
+    : renamed(thing, (text) => (varies.has(text) ? variantName(text, variant) : text));
   if (!("variation" in named)) return named;
   const seed = hash(named.variation.seed, CHANNEL.variant, variant, hashText(thing.id));
   return { ...named, variation: { ...named.variation, seed } };
-}
-
-function renamed(value: unknown, varies: ReadonlySet<string>, variant: number): unknown {
-  if (typeof value === "string") return varies.has(value) ? variantName(value, variant) : value;
-  if (Array.isArray(value)) return value.map((one) => renamed(one, varies, variant));
-  if (typeof value !== "object" || value === null) return value;
-  return Object.fromEntries(Object.entries(value).map(([name, one]) => [name, renamed(one, varies, variant)]));
 }

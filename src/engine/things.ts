@@ -48,7 +48,6 @@ import {
   type Mix,
   type Oddity,
   type Prop,
-  type Surface,
 } from "@/core/scene";
 import { carriedPoint, carriedTurn, type Carry, type SnapPoint } from "@/core/tie";
 import { prepareMesh } from "./prepared-mesh";

@@ -58,6 +58,8 @@ export interface SceneStore {
   renewed: number;
   open(id: string): Promise<"opened" | "missing">;
   change(label: string, recipe: Recipe, mark?: string): void;
+  /** Changes the scene as a whole, whatever is open of it, for all time: for what is used everywhere. */
+  changeAll(label: string, recipe: Recipe): void;
   /** Changes what has been opened before anything was done with it, as no step that could be undone. */
   amend(recipe: Recipe): void;
   beginDrag(label: string): void;
@@ -259,6 +261,7 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     },
     change: (label, recipe, mark) =>
       apply(changed(get().history, label, asSeen(recipe, get().moment), mark ?? null, Date.now())),
+    changeAll: (label, recipe) => apply(changed(get().history, label, recipe, null, Date.now())),
     amend(recipe) {
       const { history } = get();
       if (history.past.length > 0 || history.future.length > 0 || history.drag) return;
@@ -275,8 +278,11 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       put(get().history, moment, seen);
     },
     carry(carries, boxes = get().boxes) {
-      if (same(carries, get().carries) && same(boxes, get().boxes)) return;
-      put(get().history, get().moment, { carries, boxes });
+      // Another box tells of other contents, even where it is as large.
+      const known = get().boxes;
+      const sameBoxes = boxes.size === known.size && [...boxes].every(([name, box]) => known.get(name) === box);
+      if (same(carries, get().carries) && sameBoxes) return;
+      put(get().history, get().moment, { carries, boxes: sameBoxes ? known : boxes });
     },
     enter(opened) {
       const { history, moment } = get();

@@ -1,5 +1,6 @@
 /** *Loose placements that hang by a snap point of their prop*: whatever else turns or moves them, both ends meet. */
-import { carriedFrame, hungBy, type Carry, type Frame, type SnapPoint } from "../tie";
+import { conjugate, dot, fromAxisAngle, multiply, rotate } from "../math";
+import { carriedFrame, hungBy, type Carry, type Frame, type SnapPoint, type Standing } from "../tie";
 import { indicesOf, keyOfHex, type Key } from "./keys";
 import { LOOSE } from "./where/schema";
 import { standingAt } from "./standing-at";
@@ -20,6 +21,27 @@ export interface Hanging {
 export function carriedHangs(hangs: NonNullable<Peg["hangs"]>, carry: Carry): NonNullable<Peg["hangs"]> {
   const { position, rotation } = carriedFrame(carry, { position: hangs.at, rotation: hangs.turned });
   return { ...hangs, at: position, turned: rotation };
+}
+
+/** Hung by its pivot, something can stand any way. */
+const BY_PIVOT: SnapPoint = { name: "pivot", position: [0, 0, 0], direction: [0, 1, 0], free: true, own: false };
+
+/** The peg by which a loose prop of a dressing without any rules of its own stands just so. */
+export function pegStanding(prop: string, { position, rotation, scale }: Standing): Peg {
+  const turned = multiply(rotation, fromAxisAngle([1, 0, 0], Math.PI));
+  const found = hungBy({ position, rotation: [0, 0, 0, 1], scale }, BY_PIVOT, { position, rotation: turned }, true);
+  // What is left is a turn about the prop's own up, seen from the place that it hangs on.
+  const [x, y, z, w] = multiply(rotation, conjugate(found.rotation));
+  const turn = 2 * Math.atan2(dot([x, y, z], rotate(turned, [0, 1, 0])), w);
+  const size = scale.every((one) => one === scale[0]);
+  return {
+    on: LOOSE,
+    prop,
+    added: true,
+    point: position,
+    hangs: { by: BY_PIVOT.name, at: position, turned, turn, free: true },
+    ...(size ? scale[0] !== 1 && { size: scale[0] } : { stretch: [scale[0], scale[1], scale[2]] }),
+  };
 }
 
 /** The pegs that hang, each on its place where that has been carried. */

@@ -5,7 +5,7 @@ export { byMesh, worldMatrix } from "./bodies";
 export { Boxes } from "./boxes";
 export { MOST_IN_TURN } from "./fit/in-turn";
 export { MOST_TRIANGLES, propsAsGround, standingMesh, type PropsAsGround } from "./props-as-ground";
-export { carriedHangs } from "./hung";
+export { carriedHangs, pegStanding } from "./hung";
 export { rowOffsets } from "./fit/rows";
 export { TORN } from "./torn";
 export { evaluate } from "./evaluate";

@@ -5,21 +5,27 @@
 import { propsIn, type Dressing } from "../place";
 import { mapped } from "./mapped";
 import type { Assembly } from "./assembly-schema";
-import type { Mix, Prop, Scene } from "./schema";
 
 /** Lists that a scene has, and an assembly too. */
 export const PARTS = ["lines", "surfaces", "dressings"] as const;
-export type Parts = Pick<Scene, (typeof PARTS)[number]>;
+export type Parts = Pick<Assembly, (typeof PARTS)[number]>;
+
+/** What of a scene tells what is in what. */
+interface Known {
+  props: readonly { id: string; name: string; assembly: Assembly | null }[];
+  mixes: readonly { id: string; props: readonly { prop: string }[] }[];
+}
 
 /** A prop that is put together of others. */
-export type AssembledProp = Prop & { assembly: Assembly };
-export const isAssembled = (prop: Prop | undefined): prop is AssembledProp => !!prop?.assembly;
+export const isAssembled = <P extends { assembly: Assembly | null }>(
+  prop: P | undefined,
+): prop is P & { assembly: Assembly } => !!prop?.assembly;
 
 /** Assemblies are in each other no deeper than this. */
 export const DEEPEST_ASSEMBLY = 8;
 
 /** The things of a scene and of all its assemblies. */
-export function allParts(scene: Parts & Pick<Scene, "props">): Parts {
+export function allParts(scene: Parts & { props: readonly { assembly: Assembly | null }[] }): Parts {
   const inner = scene.props.flatMap(({ assembly }) => assembly ?? []);
   if (inner.length === 0) return scene;
   return {
@@ -36,8 +42,11 @@ export interface Beyond {
   parts: Parts;
 }
 
+/** A scene, as far as it is another from inside. */
+type Whole = Parts & { props: { id: string; assembly: Assembly | null }[]; views: unknown[] };
+
 /** A scene as it is seen from inside one of its assemblies; the scene itself where there is none such. */
-export function inside<S extends Scene>(scene: S, opened: string | null): S & { beyond?: Beyond } {
+export function inside<S extends Whole>(scene: S, opened: string | null): S & { beyond?: Beyond } {
   const own = opened === null ? undefined : scene.props.find(({ id }) => id === opened);
   if (!isAssembled(own)) return scene;
   const { lines, surfaces, dressings } = own.assembly;
@@ -46,7 +55,7 @@ export function inside<S extends Scene>(scene: S, opened: string | null): S & { 
 }
 
 /** The whole scene after something was changed as it is seen from {@link inside}. */
-export function outside<S extends Scene>(scene: S, edited: S & { beyond?: Beyond }): S {
+export function outside<S extends Whole>(scene: S, edited: S & { beyond?: Beyond }): S {
   const { beyond, ...rest } = edited;
   if (!beyond) return edited;
   const own = pickParts(edited);
@@ -61,13 +70,11 @@ export function outside<S extends Scene>(scene: S, edited: S & { beyond?: Beyond
 const pickParts = ({ lines, surfaces, dressings }: Parts): Parts => ({ lines, surfaces, dressings });
 
 /** All props that a dressing's slots may take, those in mixes among them. */
-export function propsNamed({ what, pegs, oldPegs }: Dressing, mixes: readonly Mix[]): Set<string> {
+export function propsNamed({ what, pegs, oldPegs }: Dressing, mixes: Known["mixes"]): Set<string> {
   const named = new Set([...propsIn(what), ...[...Object.values(pegs), ...oldPegs].flatMap(({ prop }) => prop ?? [])]);
   for (const mix of mixes) if (named.has(mix.id)) for (const { prop } of mix.props) named.add(prop);
   return named;
 }
-
-type Known = Pick<Scene, "props" | "mixes">;
 
 /** For each assembly the props that are right in it, each once. */
 function contentsOf({ props, mixes }: Known): Map<string, Set<string>> {

@@ -48,8 +48,8 @@ describe("reading", () => {
     ["half a version", (scene) => ({ ...scene, version: 1.5 }), /no version number/],
     [
       "a newer version",
-      (scene) => ({ ...scene, version: 14 }),
-      /newer Clothesline \(version 14; this one reads up to 13\)/,
+      (scene) => ({ ...scene, version: 15 }),
+      /newer Clothesline \(version 15; this one reads up to 14\)/,
     ],
     ["no name", (scene) => ({ ...scene, name: "  " }), /name: a name needs at least one letter/],
     [

@@ -3,3 +3,4 @@ export { InputError, sentenceOf } from "./errors";
 export { evaluateExpression, formatValue } from "./expression";
 export { distinct, nextNumber, numbered, numberSchema, type Numbered } from "./numbered";
 export * from "./param";
+export { eachText, renamed } from "./renamed";

@@ -29,6 +29,7 @@ export {
   type Model,
   type ModelPart,
 } from "./models";
+export { keepAssembled } from "./assembled";
 export { bringStartBasket } from "./start-basket";
 export { usePictures, usePictureStore, type PropPictures } from "./pictures";
 export { fitted, isMoving, raycastMoving, stillModel, useMovedModel } from "./moved-models";

@@ -18,6 +18,7 @@ import { KTX2Loader } from "three/examples/jsm/loaders/KTX2Loader.js";
 import { computeBoundsTree, disposeBoundsTree, acceleratedRaycast } from "three-mesh-bvh";
 import { create } from "zustand";
 import { isPacked } from "@/core/files";
+import { assetHashSchema } from "@/core/schema";
 import { preparationMatrix, type Prop } from "@/core/scene";
 import { incoming } from "@/engine/client";
 import { assetBytes } from "@/store";
@@ -60,7 +61,8 @@ export function useModel(hash: string): Model | null {
 }
 
 export async function requestModel(hash: string): Promise<void> {
-  if (useModels.getState().models.has(hash)) return;
+  // What is no file's is made elsewhere: see `assembled.ts`.
+  if (useModels.getState().models.has(hash) || !isAssetHash(hash)) return;
   put(hash, "loading");
   try {
     const bytes = await assetBytes(hash);
@@ -102,8 +104,17 @@ function pictureLoader(): KTX2Loader {
 /** What a prop looks like: two of the same file, prepared the same way, look the same. */
 export const lookOf = (prop: Prop): string => `${modelOf(prop)} ${preparationMatrix(prop).join(" ")}`;
 
-/** What a prop's model is known by: its file; or, of an assembly, itself. */
-export const modelOf = ({ asset, id }: Pick<Prop, "asset" | "id">): string => asset ?? id;
+const isAssetHash = (name: string): boolean => assetHashSchema.safeParse(name).success;
+
+const versions = new WeakMap<Prop["bounds"], number>();
+let last = 0;
+
+/** What a prop's model is known by: its file; or, of an assembly, itself as it is now. */
+export function modelOf({ asset, id, bounds }: Pick<Prop, "asset" | "id" | "bounds">): string {
+  if (asset !== null) return asset;
+  if (!versions.has(bounds)) versions.set(bounds, ++last);
+  return `${id} ${versions.get(bounds)}`;
+}
 
 /** So many looks are kept; turning a prop about while it is prepared makes new ones. */
 const MAX_LOOKS = 400;

@@ -8,7 +8,7 @@ import { preparedBounds, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
 import { bringStartBasket, SCENE_FILES } from "../assets";
 import { Button, Choose, FilesInput, IconButton, Segmented } from "../kit";
-import { addMix, selectMix, selectProp, useSession } from "../state";
+import { addMix, openAssembly, selectMix, selectProp, useSession } from "../state";
 import { MixPicture, PropPicture } from "./PropPicture";
 import { SurfaceList } from "./SurfaceList";
 
@@ -67,7 +67,7 @@ function PropList({ onFiles }: { onFiles: (files: File[]) => void }) {
           </BasketItem>
         ))}
         {props.map((prop) => (
-          <BasketItem key={prop.id} id={prop.id} name={prop.name} facts={sizeText(prop)}>
+          <BasketItem key={prop.id} id={prop.id} name={prop.name} facts={prop.assembly ? "assembly" : sizeText(prop)}>
             <PropPicture prop={prop} size={46} />
           </BasketItem>
         ))}
@@ -124,6 +124,7 @@ interface BasketItemProps {
 }
 
 function BasketItem({ id, name, facts, mix = false, children }: BasketItemProps) {
+  const isAssembly = useScene(({ props }) => props.some((prop) => prop.id === id && prop.assembly !== null));
   const chosen = useSession(({ focus }) => (focus.kind === "prop" || focus.kind === "mix") && focus.id === id);
   const used = useScene((scene) => {
     const dressing = scene.dressings.find((d) => d.id === useSession.getState().dressing);
@@ -139,6 +140,7 @@ function BasketItem({ id, name, facts, mix = false, children }: BasketItemProps)
           event.dataTransfer.effectAllowed = "copy";
         }}
         onClick={() => (mix ? selectMix : selectProp)(id)}
+        onDoubleClick={() => isAssembly && openAssembly(id)}
         className={`grid w-full grid-cols-[46px_1fr] items-center gap-2.5 rounded-[9px] p-1.5 text-left hover:bg-linen-1 ${chosen ? "bg-sea-soft" : used ? "bg-linen-1" : ""}`}
       >
         <span className="rounded-lg bg-linear-to-b from-mat-0 to-mat-1">{children}</span>

@@ -1,14 +1,17 @@
 /** Everything that can be commanded: its name, its key if it is frequent, and when it can be done. */
 import { LINE_KINDS } from "@/core/line";
 import { MADE_KINDS } from "@/core/made";
-import { isRecipeKind } from "@/core/place";
+import { indicesOf, isRecipeKind } from "@/core/place";
 import {
   addFamily,
   suitingPairs,
   currentKnot,
   deleteDressing,
   editDressing,
+  leaveAssembly,
   makeSurface,
+  openAssembly,
+  placementsNow,
   reverseLine,
   saveView,
   splitLine,
@@ -76,6 +79,16 @@ const savesAsRecipe = (): boolean => {
   return dressing !== undefined && isRecipeKind(dressing.where);
 };
 
+/** The assembly in focus, or the one that is selected in the view; null where there is none. */
+function selectedAssembly(): string | null {
+  const { focus, dressing, keys } = session();
+  const isAssembly = (id: string | undefined) => store().shown.props.some((prop) => prop.id === id && prop.assembly);
+  const placed = dressing !== null && keys.size > 0 ? placementsNow(dressing) : undefined;
+  const [first] = placed ? indicesOf(placed.key, keys) : [];
+  const id = focus.kind === "prop" ? focus.id : placed?.props[placed.prop[first]];
+  return id !== undefined && isAssembly(id) ? id : null;
+}
+
 const canDelete = () => {
   const { focus, keys } = session();
   return focus.kind !== "dressing" || keys.size > 0;
@@ -89,6 +102,31 @@ export const COMMANDS: readonly Command[] = [
     words: "keep rules reuse template",
     possible: () => savesAsRecipe(),
     run: show("save-recipe"),
+  },
+  {
+    id: "keep-assembly",
+    name: "Keep as an assembly…",
+    words: "group together nest put one prop collection",
+    possible: () => store().shown.dressings.length > 0,
+    run: show("keep"),
+  },
+  {
+    id: "open-assembly",
+    group: "Select and change",
+    name: "Open the assembly that is selected",
+    words: "go into edit inside nested",
+    keys: "enter",
+    possible: () => selectedAssembly() !== null,
+    run: () => openAssembly(selectedAssembly()!),
+  },
+  {
+    id: "leave-assembly",
+    group: "Select and change",
+    name: "Go back out of the open assembly",
+    words: "close leave up nested",
+    keys: "shift+enter",
+    possible: () => store().opened.length > 0,
+    run: () => leaveAssembly(store().opened.length - 1),
   },
   { id: "palette", group: "Scene", name: "Find a command", keys: "mod+k", run: show("palette") },
   {

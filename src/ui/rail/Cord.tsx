@@ -14,6 +14,7 @@ import {
   moveDressing,
   useFindings,
   usePlacements,
+  useResults,
   selectDressing,
   useSession,
 } from "../state";
@@ -87,13 +88,16 @@ function Tag({ dressing }: { dressing: Dressing }) {
   useEffect(() => {
     if (chosen) tag.current?.scrollIntoView({ inline: "nearest", block: "nearest" });
   }, [chosen]);
-  const shown = placements ? placements.count - placements.blanks : null;
+  const whole = useResults((results) => results.byDressing.get(dressing.id)?.apart?.placements.count);
+  // Of assemblies all that is in them counts.
+  const shown = placements ? (whole ?? placements.count - placements.blanks) : null;
   const state =
     shown === null ? "looking…" : findings > 0 ? `${findings} ${findings === 1 ? "finding" : "findings"}` : "all well";
   const act = (action: string) => {
     if (action === "rename") setRenaming(true);
     else if (action === "duplicate") duplicateDressing(dressing.id);
     else if (action === "recipe") useSession.setState({ dialog: "save-recipe" });
+    else if (action === "keep") useSession.setState({ dialog: "keep" });
     else deleteDressing(dressing.id);
   };
   return (
@@ -144,6 +148,7 @@ function Tag({ dressing }: { dressing: Dressing }) {
             { id: "rename", label: "Rename" },
             { id: "duplicate", label: "Duplicate" },
             ...(isRecipeKind(dressing.where) ? [{ id: "recipe", label: "Save as a recipe…" }] : []),
+            { id: "keep", label: "Keep as an assembly…" },
             { id: "delete", label: "Delete", danger: true },
           ]}
           onChoose={act}

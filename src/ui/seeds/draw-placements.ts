@@ -17,6 +17,7 @@ import { CHUNK, type Drawn } from "@/core/place";
 import type { Prop } from "@/core/scene";
 import type { ShownResult } from "@/engine/engine";
 import { modelOf, preparedModel, transformed, useModels, type Model } from "../assets";
+import { wholeOf } from "../state";
 import { asDrawn, useFineness } from "../three";
 import { cameraNow, distanceToSee, boxAroundAll } from "../view";
 
@@ -31,12 +32,14 @@ const MAX_DRAWN = 20_000;
 /** Whether a picture frames the dressing, or shows what the view shows. */
 export type SeenBy = "closely" | "view";
 
-type Seeded = Pick<ShownResult, "placements" | "drawn">;
+type Seeded = Pick<ShownResult, "placements" | "apart" | "drawn">;
 
 let renderer: WebGLRenderer | null = null;
 
 /** The picture as a data URL. What is bent or clipped is drawn stiff: a seed does not change that. */
-export function pictureOf({ placements, drawn }: Seeded, props: readonly Prop[], through: SeenBy): string {
+export function pictureOf(seeded: Seeded, props: readonly Prop[], through: SeenBy): string {
+  const { drawn } = seeded;
+  const placements = wholeOf(seeded);
   const group = new Group();
   const models = placements.props.map((id) => {
     const prop = props.find((one) => one.id === id);

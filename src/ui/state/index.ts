@@ -74,3 +74,4 @@ export {
   shippedRecipes,
   useRecipes,
 } from "./recipes";
+export { useInsides, wholeOf } from "./insides";

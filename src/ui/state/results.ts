@@ -6,7 +6,7 @@ import { toast } from "sonner";
 import { create } from "zustand";
 import { keysNamed, type Finding } from "@/core/check";
 import { FLAG, type Placements, indicesOf } from "@/core/place";
-import { seenAt, type Carries, type Scene } from "@/core/scene";
+import { inside, seenAt, type Carries, type Scene } from "@/core/scene";
 import { assetBytes, keep, kept, useSceneStore } from "@/store";
 import { EvaluationClient } from "@/engine/client";
 import type { ShownResult } from "@/engine/engine";
@@ -15,6 +15,7 @@ import { dressingOnCharts, forgetCharts, putCharts } from "./charted";
 import { forgetOthers } from "./guides";
 import { putFamilies, runningLinesNow, useFamilies } from "./families";
 import { putLaid, putMade, useLaid, useMade } from "./laid";
+import { boxesNow, putInner, putInsides, useInsides } from "./insides";
 import { forgetMoved, putMovable, putMoved, putStills } from "./moved";
 import { useSession } from "./session";
 import { settlePegs } from "./settle-pegs";
@@ -63,8 +64,8 @@ let running: Running | null = null;
  * @returns when it is shown, or something else has come between
  */
 export function showMoment(moment: number): Promise<void> {
-  const { history, computed, seek } = useSceneStore.getState();
-  const seen = seenAt(history.scene, moment);
+  const { history, computed, seek, opened } = useSceneStore.getState();
+  const seen = seenAt(inside(history.scene, opened.at(-1) ?? null), moment);
   const scene = seen.computed;
   running?.arriving?.arrived();
   if (!running || scene === computed) {
@@ -102,6 +103,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
   useLaid.setState({ tracks: new Map() });
   useFamilies.setState({ families: new Map() });
   useMade.setState({ meshes: new Map() });
+  useInsides.setState(useInsides.getInitialState(), true);
   forgetMoved();
   forgetCharts();
   useSolids.setState(useSolids.getInitialState(), true);
@@ -112,7 +114,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
       for (const id of byDressing.keys()) if (!present.has(id)) byDressing.delete(id);
       for (const result of results) byDressing.set(result.id, result);
       arrive(own, scene);
-      useSceneStore.getState().carry(own.carries);
+      useSceneStore.getState().carry(own.carries, boxesNow());
       useResults.setState({ byDressing, scene, moment: useSceneStore.getState().moment, failure: null });
       settlePegs(results, scene);
     },
@@ -131,6 +133,8 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
     movable: putMovable,
     moved: putMoved,
     stills: putStills,
+    insides: putInsides,
+    inner: putInner,
     charts: putCharts,
     solids: putSolids,
     joining: (joining) => useSolids.setState({ joining }),

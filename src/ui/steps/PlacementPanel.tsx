@@ -11,6 +11,8 @@ import { Button, Choose, IconButton, ValueField } from "../kit";
 import {
   dressingOf,
   holdLoose,
+  openAssembly,
+  takeApart,
   pegAt,
   turnOf,
   unhook,
@@ -78,6 +80,11 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
   const blank = chosen.every((i) => placements.flags[i] & FLAG.blank);
   const { ordered, ruled, pins } = kindOf(dressing.where);
   const loose = !ordered && !ruled && !pins;
+  const isAssembly = new Set(props.flatMap(({ id, assembly }) => (assembly ? id : [])));
+  const assembled = chosen.flatMap((i) => {
+    const prop = placements.props[placements.prop[i]];
+    return isAssembly.has(prop) && !(placements.flags[i] & FLAG.blank) ? prop : [];
+  });
   const length = placements.lineLengths[placements.line[first]];
   return (
     <section aria-label="Selection" className="border-t border-linen-2 bg-ochre-soft/60 px-4 py-3">
@@ -171,6 +178,20 @@ export function PlacementPanel({ dressing }: { dressing: Dressing }) {
         >
           Swap…
         </Choose>
+        {assembled.length > 0 && (
+          <>
+            <Button className="h-7! text-xs" onClick={() => openAssembly(assembled[0])}>
+              Open
+            </Button>
+            <Button
+              className="h-7! text-xs"
+              title="What is in it stands there by itself from then on, just as it stands now."
+              onClick={() => takeApart(dressing.id, keys)}
+            >
+              Take apart
+            </Button>
+          </>
+        )}
         {!blank && (
           <Button className="h-7! text-xs" onClick={() => removePlacements(dressing.id, keys)}>
             {kindOf(dressing.where).pins ? "Take off" : "Leave blank"}

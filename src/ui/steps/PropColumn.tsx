@@ -4,9 +4,10 @@ import { formatValue } from "@/core/schema";
 import { sizeOf } from "@/core/mesh";
 import { useRef } from "react";
 import { propsIn } from "@/core/place";
-import { oddityOf, preparedBounds, stoodUp, type Prop } from "@/core/scene";
+import { isAssembled, oddityOf, preparedBounds, stoodUp, type Prop } from "@/core/scene";
 import { useScene } from "@/store";
 import { lightVersionFor, MESH_FILES, broughtFacts, mendedSentences, UNITS } from "../assets";
+import { AssemblySection } from "../assemblies";
 import { PropPicture } from "../basket";
 import { Button, FilesInput } from "../kit";
 import { deleteProp, editProp, renameProp, useSession } from "../state";
@@ -19,19 +20,23 @@ export function PropColumn({ prop }: { prop: Prop }) {
   const users = useScene((scene) => scene.dressings).filter((d) => propsIn(d.what).includes(prop.id));
   const [breadth, height, depth] = sizeOf(preparedBounds(prop));
   const largest = Math.max(breadth, height, depth);
-  const odd = oddityOf(prop, null);
+  const odd = prop.assembly ? null : oddityOf(prop, null);
   const facts: [string, string][] = [
     ["Breadth", formatValue(breadth, "m")],
     ["Height", formatValue(height, "m")],
     ["Depth", formatValue(depth, "m")],
-    ["Triangles", prop.triangles.toLocaleString("en")],
-    ["It has", broughtFacts(prop.brought)],
-    ["File", prop.file || "–"],
+    ...(prop.assembly
+      ? []
+      : ([
+          ["Triangles", prop.triangles.toLocaleString("en")],
+          ["It has", broughtFacts(prop.brought)],
+          ["File", prop.file || "–"],
+        ] as [string, string][])),
   ];
   return (
     <div className="grid gap-3 px-4 py-3.5">
       <ColumnHead
-        what="prop"
+        what={prop.assembly ? "assembly" : "prop"}
         name={prop.name}
         onRename={(name) => renameProp(prop.id, name)}
         onDelete={() => deleteProp(prop.id)}
@@ -49,6 +54,7 @@ export function PropColumn({ prop }: { prop: Prop }) {
           </div>
         ))}
       </dl>
+      {isAssembled(prop) && <AssemblySection prop={prop} />}
       {odd?.kind === "lies" && (
         <p className="rounded-lg bg-ochre-soft px-2.5 py-2 text-xs text-ochre-dark">
           This prop is {formatValue(largest, "m")} long and lies on its back. If it should stand:{" "}
@@ -95,7 +101,7 @@ export function PropColumn({ prop }: { prop: Prop }) {
       <Button className="w-fit" onClick={() => useSession.setState({ dialog: "prepare" })}>
         Set up: pivot, front, size…
       </Button>
-      <LightVersion prop={prop} />
+      {!prop.assembly && <LightVersion prop={prop} />}
       <div className="flex flex-wrap gap-1.5">
         <DressALine what="prop" id={prop.id} />
         <SpreadOver what="prop" id={prop.id} />

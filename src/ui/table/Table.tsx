@@ -6,7 +6,8 @@ import { useEffect, useState } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
 import { toast } from "sonner";
 import { useSceneStore } from "@/store";
-import { bringIn } from "../assets";
+import { InsideBar, KeepDialog } from "../assemblies";
+import { bringIn, keepAssembled } from "../assets";
 import { Basket } from "../basket";
 import { DrawingDialog } from "../drawing";
 import { Hotkeys, KeysDialog, Palette } from "../commands";
@@ -67,12 +68,14 @@ function useOpened(id: string): Opening {
       useSession.setState({ tool: "select", hover: null, dialog: null, drawProp: scene.props.at(-1)?.id ?? null });
       selectDressing(scene.dressings[0]?.id ?? null);
       const evaluation = startEvaluating();
+      const endAssembled = keepAssembled();
       evaluation.request(useSceneStore.getState().computed);
       const unsubscribe = useSceneStore.subscribe((now, before) => {
         if (now.computed !== before.computed) evaluation.request(now.computed);
       });
       stop = () => {
         unsubscribe();
+        endAssembled();
         evaluation.stop();
       };
       setOpening("open");
@@ -113,6 +116,9 @@ function OpenTable() {
   return (
     <DropZone onFiles={bring}>
       <Rail />
+      <div className="min-w-0">
+        <InsideBar />
+      </div>
       <Group orientation="vertical" className="min-h-0">
         <Panel minSize="40%">
           <div className="grid h-full min-h-0 grid-rows-[minmax(0,1fr)_auto]">
@@ -151,6 +157,7 @@ function OpenTable() {
       {dialog === "seeds" && <SeedBoard />}
       {dialog === "recipes" && <RecipesDialog />}
       {dialog === "save-recipe" && <SaveRecipeDialog />}
+      {dialog === "keep" && <KeepDialog />}
       <KeepingDialogs />
     </DropZone>
   );
@@ -232,7 +239,7 @@ function DropZone({ onFiles, children }: { onFiles: (files: File[]) => void; chi
   const hasFiles = (event: React.DragEvent) => event.dataTransfer.types.includes("Files");
   return (
     <main
-      className="relative grid h-screen min-h-[360px] min-w-[480px] grid-rows-[64px_minmax(0,1fr)] overflow-hidden"
+      className="relative grid h-screen min-h-[360px] min-w-[480px] grid-rows-[64px_auto_minmax(0,1fr)] overflow-hidden"
       onDragOver={(event) => {
         if (!hasFiles(event)) return;
         event.preventDefault();

@@ -34,7 +34,7 @@ import {
   type Model,
   type ModelPart,
 } from "../assets";
-import { useDrawnAsSolids, useResults, useSession, useStills } from "../state";
+import { useDrawnAsSolids, useResults, useSession, useStills, wholeOf } from "../state";
 import { asDrawn, useFineness } from "../three";
 import type { Share } from "./budget";
 import { useEye } from "./CameraRig";
@@ -50,15 +50,21 @@ export function Dressings() {
   const asSolids = useDrawnAsSolids();
   useEffect(() => invalidate(), [results, props, asSolids]);
   const own = [...results.values()].filter(({ id }) => !asSolids.has(id));
-  return own.map(({ id, placements, drawn }) => (
-    <group key={id} position={placements.origin}>
-      {placements.props.map((propId, index) => {
-        const prop = byId.get(propId);
-        const share = budget.shares.get(id)![index];
-        return prop && <PlacedProp key={propId} {...{ prop, index, placements, drawn, share }} />;
-      })}
-    </group>
-  ));
+  return own.map((result) => {
+    const { id, drawn } = result;
+    const placements = wholeOf(result);
+    return (
+      <group key={id} position={placements.origin}>
+        {placements.props.map((propId, index) => {
+          const prop = byId.get(propId);
+          const share = budget.shares.get(id)![index];
+          // An assembly is taken apart into what is in it.
+          const isDrawn = prop && prop.asset !== null;
+          return isDrawn && <PlacedProp key={propId} {...{ prop, index, placements, drawn, share }} />;
+        })}
+      </group>
+    );
+  });
 }
 
 interface PlacedPropProps {

@@ -16,7 +16,7 @@ import type { DrawnLine, Line } from "@/core/line";
 import { shareOnSegment, type Vec3 } from "@/core/math";
 import type { PropBounds } from "@/core/mesh";
 import type { ShownResult } from "@/engine/engine";
-import { millimetre, drawnLine } from "../state";
+import { millimetre, drawnLine, wholeOf } from "../state";
 import type { Axis } from "./move-state";
 import { fitted } from "../assets";
 import { pick } from "./placed";
@@ -191,10 +191,13 @@ export class Aim {
     bounds: ReadonlyMap<string, PropBounds>,
   ): { dressing: string; key: Key } | null {
     let best: { dressing: string; key: Key; distance: number } | null = null;
-    for (const [dressing, { placements, drawn }] of results) {
-      const hit = pick(placements, drawn, bounds, this.#caster.ray);
+    for (const [dressing, result] of results) {
+      const { placements, apart, drawn } = result;
+      const hit = pick(wholeOf(result), drawn, bounds, this.#caster.ray);
       if (hit && (!best || hit.distance < best.distance)) {
-        best = { dressing, key: placements.key[hit.index], distance: hit.distance };
+        // Whatever of an assembly is hit, it is the assembly that is meant.
+        const index = apart ? apart.of[hit.index] : hit.index;
+        best = { dressing, key: placements.key[index], distance: hit.distance };
       }
     }
     if (!best) return null;

@@ -1,6 +1,7 @@
 /** How many placements the view draws in full, and how many as boxes, so that it stays quick; and what it says of that. */
 import type { Prop } from "@/core/scene";
 import type { ShownResult } from "@/engine/engine";
+import { wholeOf } from "../state";
 import { chunksOf, sizeOfChunks } from "./placed";
 
 /** So many boxes are drawn at most for what goes beyond what is drawn in full, and one for so many triangles that may be. */
@@ -38,10 +39,11 @@ export function shareOut(
   const shares = new Map<string, Share[]>();
   const budget = { count: 0, triangles: 0, full: 0, light: 0, boxes: 0 };
   let [room, boxRoom] = [limits.triangles, limits.boxes];
-  for (const { id, placements, drawn } of results) {
+  for (const result of results) {
+    const { id, drawn } = result;
     shares.set(
       id,
-      placements.props.map((prop, index) => {
+      wholeOf(result).props.map((prop, index) => {
         const count = sizeOfChunks(drawn, chunksOf(drawn, index));
         const { triangles = 0, light: lighter = null } = each.get(prop) ?? {};
         // Where there is not room for all in full, half of it goes to those in full and the rest to the light ones.

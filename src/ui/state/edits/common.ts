@@ -22,6 +22,12 @@ export function lineOf(any: Scene | Draft<Scene>, id: string): Line | Draft<Line
   return any.lines.find((line) => line.id === id);
 }
 
+/** The dressings of a scene and of all its assemblies. */
+export const everyDressing = (draft: Draft<Scene>): Draft<Dressing>[] => [
+  ...draft.dressings,
+  ...draft.props.flatMap(({ assembly }) => assembly?.dressings ?? []),
+];
+
 /** A way of changing the thing with an id, as one change with a name; nothing where it is gone. */
 export const editing =
   <T>(find: (draft: Draft<Scene>, id: string) => Draft<T> | undefined) =>

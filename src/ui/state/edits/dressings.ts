@@ -130,17 +130,22 @@ export function deleteDressing(id: string): void {
   const { name } = scene().dressings[index];
   store().change("Delete dressing", (draft) => {
     draft.dressings.splice(index, 1);
-    makeWithout(draft, id);
-    familiesWithout(draft, id);
-    for (const { fit, gaps } of draft.dressings) {
-      gaps.distances = gaps.distances.filter(({ to }) => to !== id);
-      fit.ontoProps = fit.ontoProps.filter((one) => one !== id);
-      fit.clearOf = fit.clearOf.filter((one) => one !== id);
-    }
+    clearAway(draft, id);
   });
   const rest = scene().dressings;
   selectDressing(rest[Math.min(index, rest.length - 1)]?.id ?? null);
   toast(`Deleted the dressing “${name}”.`, { action: { label: "Undo", onClick: () => store().undo() } });
+}
+
+/** What names a dressing that goes does so no more. */
+export function clearAway(draft: Draft<Scene>, id: string): void {
+  makeWithout(draft, id);
+  familiesWithout(draft, id);
+  for (const { fit, gaps } of draft.dressings) {
+    gaps.distances = gaps.distances.filter(({ to }) => to !== id);
+    fit.ontoProps = fit.ontoProps.filter((one) => one !== id);
+    fit.clearOf = fit.clearOf.filter((one) => one !== id);
+  }
 }
 
 export function moveDressing(id: string, before: string): void {

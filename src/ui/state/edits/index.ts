@@ -19,3 +19,4 @@ export * from "./snaps";
 export * from "./surfaces";
 export * from "./ties";
 export * from "./views";
+export * from "./assemblies";

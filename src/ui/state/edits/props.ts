@@ -3,7 +3,8 @@ import { toast } from "sonner";
 import type { Dressing } from "@/core/place";
 import { freeName, newId, type Mix, type Prop, type Scene } from "@/core/scene";
 import { selectMix, selectNothing, useSession } from "../session";
-import { editing, scene, store } from "./common";
+import { usesSaid } from "./assemblies";
+import { editing, everyDressing, scene, store } from "./common";
 import type { Draft } from "immer";
 
 /** Takes a prop or mix out of everything that a dressing says. */
@@ -24,21 +25,25 @@ function forget(dressing: Draft<Dressing>, id: string): void {
 
 function dropMix(draft: Draft<Scene>, id: string): void {
   draft.mixes = draft.mixes.filter((mix) => mix.id !== id);
-  for (const dressing of draft.dressings) forget(dressing, id);
+  for (const dressing of everyDressing(draft)) forget(dressing, id);
 }
 
 export function deleteProp(id: string): void {
   const prop = scene().props.find((p) => p.id === id);
   if (!prop) return;
-  store().change("Delete prop", (draft) => {
+  const uses = prop.assembly ? usesSaid(id) : null;
+  store().changeAll("Delete prop", (draft) => {
     draft.props = draft.props.filter((p) => p.id !== id);
-    for (const dressing of draft.dressings) forget(dressing, id);
+    for (const dressing of everyDressing(draft)) forget(dressing, id);
     for (const mix of draft.mixes) mix.props = mix.props.filter((one) => one.prop !== id);
     for (const { id: mix, props } of [...draft.mixes]) if (props.length === 0) dropMix(draft, mix);
   });
   if (useSession.getState().drawProp === id) useSession.setState({ drawProp: null });
   selectNothing();
-  toast(`Deleted the prop “${prop.name}”.`, { action: { label: "Undo", onClick: () => store().undo() } });
+  const said = uses ? `, which was used in ${uses}` : "";
+  toast(`Deleted the ${prop.assembly ? "assembly" : "prop"} “${prop.name}”${said}.`, {
+    action: { label: "Undo", onClick: () => store().undo() },
+  });
 }
 
 export const editProp = editing<Prop>((draft, id) => draft.props.find((prop) => prop.id === id));
@@ -47,13 +52,13 @@ export const editProp = editing<Prop>((draft, id) => draft.props.find((prop) => 
 export function renameProp(id: string, name: string): void {
   const before = scene().props.find((prop) => prop.id === id)?.name;
   if (before === undefined) return;
-  store().change("Rename prop", (draft) => {
+  store().changeAll("Rename prop", (draft) => {
     const prop = draft.props.find((one) => one.id === id);
     if (prop) prop.name = name;
-    for (const dressing of draft.dressings) {
+    for (const dressing of everyDressing(draft)) {
       const own = dressing.what.entries.length > 0 && dressing.what.entries.every((entry) => entry.prop === id);
       if (!own || !isNamedAfter(dressing.name, before)) continue;
-      const taken = draft.dressings.filter((one) => one !== dressing).map((one) => one.name);
+      const taken = everyDressing(draft).flatMap((one) => (one === dressing ? [] : one.name));
       dressing.name = freeName(name, taken);
     }
   });
@@ -85,7 +90,7 @@ export const editMix = editing<Mix>((draft, id) => draft.mixes.find((mix) => mix
 export function deleteMix(id: string): void {
   const mix = scene().mixes.find((one) => one.id === id);
   if (!mix) return;
-  store().change("Delete mix", (draft) => dropMix(draft, id));
+  store().changeAll("Delete mix", (draft) => dropMix(draft, id));
   if (useSession.getState().drawProp === id) useSession.setState({ drawProp: null });
   selectNothing();
   toast(`Deleted the mix “${mix.name}”.`, { action: { label: "Undo", onClick: () => store().undo() } });

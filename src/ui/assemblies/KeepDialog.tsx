@@ -1,0 +1,89 @@
+"use client";
+/** What is kept as an assembly, and what it is called. */
+import { useState } from "react";
+import { keptFrom } from "@/core/scene";
+import { useSceneStore } from "@/store";
+import { Button, Modal, Segmented, Toggle } from "../kit";
+import { keepAsAssembly, keepPlacements, keepTrouble, useSession } from "../state";
+
+const close = () => useSession.setState({ dialog: null });
+
+export function KeepDialog() {
+  const { dressing, keys } = useSession.getState();
+  const scene = useSceneStore((store) => store.shown);
+  const own = scene.dressings.find(({ id }) => id === dressing);
+  const [name, setName] = useState(own?.name ?? "Assembly");
+  const [what, setWhat] = useState<"dressings" | "props">(keys.size > 0 && own ? "props" : "dressings");
+  const [chosen, setChosen] = useState<readonly string[]>(own ? [own.id] : []);
+  const trouble = what === "dressings" ? keepTrouble(chosen) : null;
+  const needed = what === "dressings" ? keptFrom(scene, chosen).parts : null;
+  const keep = () => {
+    close();
+    if (what === "props" && own) keepPlacements(own.id, keys, name.trim());
+    else keepAsAssembly(chosen, name.trim());
+  };
+  return (
+    <Modal title="Keep as an assembly" onClose={close} width="w-[440px]">
+      <form
+        className="grid gap-3 text-[12.5px]"
+        onSubmit={(event) => {
+          event.preventDefault();
+          keep();
+        }}
+      >
+        <label className="grid grid-cols-[84px_1fr] items-center gap-2">
+          <span className="text-ink-6">Name</span>
+          <input
+            aria-label="Name of the assembly"
+            value={name}
+            maxLength={120}
+            onChange={(event) => setName(event.target.value)}
+            className="h-8 rounded-lg border border-linen-3 bg-paper px-2.5"
+          />
+        </label>
+        {keys.size > 0 && own && (
+          <Segmented
+            label="What is kept"
+            value={what}
+            choices={{
+              props: keys.size === 1 ? "The selected one" : `The ${keys.size} selected`,
+              dressings: "Whole dressings",
+            }}
+            onChange={setWhat}
+          />
+        )}
+        {what === "dressings" && (
+          <fieldset className="grid max-h-[280px] gap-1 overflow-y-auto rounded-lg bg-paper px-3 py-2">
+            <legend className="sr-only">Dressings that are in it</legend>
+            {scene.dressings.map(({ id, name: called }) => (
+              <Toggle
+                key={id}
+                label={called}
+                on={chosen.includes(id)}
+                onChange={(on) => setChosen(on ? [...chosen, id] : chosen.filter((one) => one !== id))}
+              />
+            ))}
+          </fieldset>
+        )}
+        <p className="text-xs leading-relaxed text-ink-6">{saying(needed, chosen)}</p>
+        <div className="flex items-center justify-end gap-2">
+          {trouble && <span className="mr-auto text-xs text-ochre-dark">{trouble}</span>}
+          <Button onClick={close}>Cancel</Button>
+          <Button look="main" type="submit" disabled={trouble !== null || name.trim() === ""}>
+            Keep
+          </Button>
+        </div>
+      </form>
+    </Modal>
+  );
+}
+
+/** What goes along, in a sentence. */
+function saying(needed: ReturnType<typeof keptFrom>["parts"] | null, chosen: readonly string[]): string {
+  if (!needed) return "They become one prop in the basket, just as they stand; one of it stays in their place.";
+  const more = needed.dressings.filter(({ id }) => !chosen.includes(id)).map(({ name }) => `“${name}”`);
+  const count = (n: number, one: string) => (n === 0 ? [] : [`${n} ${n === 1 ? one : `${one}s`}`]);
+  const along = [...count(needed.lines.length, "line"), ...count(needed.surfaces.length, "surface"), ...more];
+  const with_ = along.length > 0 ? ` With it: ${along.join(", ")}.` : "";
+  return `It becomes one prop in the basket; one of it stays in its place.${with_}`;
+}
