@@ -1,8 +1,9 @@
 /** What hangs on what, by what things say: whoever asks for it can tell a circle before it goes round in it. */
 import { query } from "@/core/graph";
-import { isFamily, laidOf } from "@/core/line";
+import { familyOf, isFamily, laidOf } from "@/core/line";
 import { dressingInput, idsBeside, idsInput, listName, ownDressing, ownLine, ownSurface, varying } from "./scopes";
-import { eachText } from "@/core/schema";
+import { THING_SCHEMAS } from "@/core/scene";
+import { eachId } from "@/core/schema";
 import * as things from "./things";
 
 /** All that something hangs on, itself among it, by ids: whatever it names, and the grounds or lines where it names none of them. */
@@ -17,8 +18,11 @@ const named = query("named", (ask, id): readonly string[] => {
   const [line, surface, dressing] = [ask(ownLine, id), ask(ownSurface, id), ask(ownDressing, id)];
   const all = new Set((["lines", "surfaces", "dressings"] as const).flatMap((list) => idsBeside(ask, list, id)));
   const out = new Set<string>();
-  eachText(line ?? surface ?? dressing, (text) => {
-    if (text !== id && all.has(text)) out.add(text);
+  const add = (other: string) => void (other !== id && all.has(other) && out.add(other));
+  const list = line ? "lines" : surface ? "surfaces" : "dressings";
+  eachId(THING_SCHEMAS[list], line ?? surface ?? dressing, (other) => {
+    add(other);
+    add(familyOf(other) ?? other);
   });
   const laid = line && laidOf(line);
   const onAny =

@@ -5,12 +5,13 @@
  * An assembly that is varied is worked out once for each variant: what varies in it is there again under its id and the variant's
  * number, `jars~1f`, naming the others of the same variant. A scope is the scene, an assembly, or a variant of one.
  */
+import type { z } from "zod";
 import { declared, input, query, type Ask, type Input } from "@/core/graph";
 import { CHANNEL, hash, hashText } from "@/core/math";
-import type { Line } from "@/core/line";
+import { familyOf, type Line } from "@/core/line";
 import type { Dressing } from "@/core/place";
-import { eachText, renamed } from "@/core/schema";
-import type { Surface } from "@/core/scene";
+import { eachId, withIds } from "@/core/schema";
+import { renamingBy, THING_SCHEMAS, type Surface } from "@/core/scene";
 
 export type List = "lines" | "surfaces" | "dressings" | "props";
 
@@ -73,14 +74,21 @@ export const isVariant = query("is variant", (ask, id) => plainId(ask, id) !== i
 const alone = query("alone", (ask, id): boolean => {
   const varies = ask(varying, ask(scopeOf, id));
   let isAlone = true;
-  for (const kind of [lineInput, surfaceInput, dressingInput])
-    eachText(ask<unknown>(kind, id), (text) => void (isAlone &&= text === id || !varies.has(text)));
+  const look = (schema: z.ZodType, thing: unknown) =>
+    eachId(
+      schema,
+      thing,
+      (other) => void (isAlone &&= other === id || !(varies.has(other) || varies.has(familyOf(other) ?? ""))),
+    );
+  look(THING_SCHEMAS.lines, ask(lineInput, id));
+  look(THING_SCHEMAS.surfaces, ask(surfaceInput, id));
+  look(THING_SCHEMAS.dressings, ask(dressingInput, id));
   return isAlone;
 });
 
 /** Finds a thing by its id, or by that of a variant of it. */
 const variantsOf =
-  <T extends Line | Surface | Dressing>(of: Input<T | undefined>) =>
+  <T extends Line | Surface | Dressing>(of: Input<T | undefined>, schema: z.ZodType) =>
   (ask: Ask, id: string): T | undefined => {
     const given = ask(of, id);
     const made = given ? null : variantOf(id);
@@ -88,24 +96,27 @@ const variantsOf =
     const scope = made && plain ? ask(scopeInput, made.id) : undefined;
     if (!made || !plain || scope === undefined) return given;
     const varies = ask(varying, scope);
-    return varies.has(made.id) ? inVariant(plain, ask(alone, made.id), varies, made.variant) : undefined;
+    return varies.has(made.id)
+      ? inVariant(plain, ask(alone, made.id) ? null : schema, varies, made.variant)
+      : undefined;
   };
 
 /** Things as they are; of variants with the names that things have in theirs. */
-export const ownLine = query("own line", variantsOf(lineInput));
-export const ownSurface = query("own surface", variantsOf(surfaceInput));
-export const ownDressing = query("own dressing", variantsOf(dressingInput));
+export const ownLine = query("own line", variantsOf(lineInput, THING_SCHEMAS.lines));
+export const ownSurface = query("own surface", variantsOf(surfaceInput, THING_SCHEMAS.surfaces));
+export const ownDressing = query("own dressing", variantsOf(dressingInput, THING_SCHEMAS.dressings));
 
 /** What a thing says, with the names of a variant, and of a dressing with a seed of the variant's own. */
 function inVariant<T extends Line | Surface | Dressing>(
   thing: T,
-  isAlone: boolean,
+  /** Null for what names nothing that is another in each variant. */
+  schema: z.ZodType | null,
   varies: ReadonlySet<string>,
   variant: number,
 ): T {
-  const named = isAlone
-    ? { ...thing, id: variantName(thing.id, variant) }
-    : renamed(thing, (text) => (varies.has(text) ? variantName(text, variant) : text));
+  const id = variantName(thing.id, variant);
+  const names = () => renamingBy(new Map([...varies].map((one) => [one, variantName(one, variant)])));
+  const named: T = schema === null ? { ...thing, id } : withIds(schema, thing, names());
   if (!("variation" in named)) return named;
   const seed = hash(named.variation.seed, CHANNEL.variant, variant, hashText(thing.id));
   return { ...named, variation: { ...named.variation, seed } };

@@ -26,8 +26,9 @@ export function carriedHangs(hangs: NonNullable<Peg["hangs"]>, carry: Carry): No
 /** Hung by its pivot, something can stand any way. */
 const BY_PIVOT: SnapPoint = { name: "pivot", position: [0, 0, 0], direction: [0, 1, 0], free: true, own: false };
 
-/** The peg by which a loose prop of a dressing without any rules of its own stands just so. */
-export function pegStanding(prop: string, { position, rotation, scale }: Standing): Peg {
+/** The peg by which a loose prop of a dressing without any rules of its own stands just so; mirrored by the dressing, if at all. */
+export function pegStanding(prop: string, { position, rotation, scale: [across, up, along] }: Standing): Peg {
+  const scale = [Math.abs(across), up, along] as const;
   const turned = multiply(rotation, fromAxisAngle([1, 0, 0], Math.PI));
   const found = hungBy({ position, rotation: [0, 0, 0, 1], scale }, BY_PIVOT, { position, rotation: turned }, true);
   // What is left is a turn about the prop's own up, seen from the place that it hangs on.

@@ -4,13 +4,14 @@ import { lineSchema } from "../line";
 import { dressingSchema } from "../place";
 import { surfaceSchema } from "./surface-schema";
 import type { CourseValue, Mixing } from "../course";
-import type { ParamDescription } from "../schema";
+import { shapeOf, unwrapped, type ParamDescription } from "../schema";
 
 /** The lists whose things can have courses. */
 export const COURSED = ["lines", "surfaces", "dressings"] as const;
 export type CoursedList = (typeof COURSED)[number];
 
-const SCHEMAS: Readonly<Record<CoursedList, z.ZodType>> = {
+/** What each list holds. */
+export const THING_SCHEMAS: Readonly<Record<CoursedList, z.ZodType>> = {
   lines: lineSchema,
   surfaces: surfaceSchema,
   dressings: dressingSchema,
@@ -47,7 +48,7 @@ export interface TimedParam {
 /** The value at a path of a thing, see `core/course`; null where there is none that can change over time. */
 export function paramAt(list: CoursedList, thing: unknown, path: string): TimedParam | null {
   const steps: (string | number)[] = [];
-  let schema: z.ZodType | undefined = SCHEMAS[list];
+  let schema: z.ZodType | undefined = THING_SCHEMAS[list];
   let value: unknown = thing;
   for (const segment of path.split("/")) {
     if (!schema || value === null || typeof value !== "object") return null;
@@ -96,30 +97,6 @@ function mixingOf(bare: z.ZodType, value: unknown, steps: readonly (string | num
 function wordFor(steps: readonly (string | number)[]): string {
   const name = String(steps.at(-1));
   return name.slice(0, 1).toUpperCase() + name.slice(1);
-}
-
-/** A schema without defaults, whether it may be missing, and what is done to it once it is read. */
-function unwrapped(schema: z.ZodType): z.ZodType {
-  let bare = schema;
-  for (;;) {
-    if (bare instanceof z.ZodDefault || bare instanceof z.ZodPrefault || bare instanceof z.ZodNullable)
-      bare = bare.unwrap() as z.ZodType;
-    else if (bare instanceof z.ZodOptional || bare instanceof z.ZodReadonly) bare = bare.unwrap() as z.ZodType;
-    else if (bare instanceof z.ZodPipe) bare = bare.in as z.ZodType;
-    else return bare;
-  }
-}
-
-/** The properties of an object's schema; of one of several sorts those of its own. */
-function shapeOf(bare: z.ZodType, value: Record<string, unknown>): Record<string, z.ZodType> | null {
-  if (bare instanceof z.ZodObject) return bare.shape as Record<string, z.ZodType>;
-  if (!(bare instanceof z.ZodDiscriminatedUnion)) return null;
-  const { discriminator } = bare.def;
-  for (const option of bare.options as z.ZodType[]) {
-    const { shape } = unwrapped(option) as z.ZodObject;
-    if ((shape[discriminator] as z.ZodType).safeParse(value[discriminator]).success) return shape;
-  }
-  return null;
 }
 
 /** What is wrong with a thing's courses, or null: one that is of nothing, or has values that are not allowed. */

@@ -7,7 +7,7 @@ export * from "./moment";
 export * from "./time";
 export * from "./change";
 export * from "./make";
-export { copyOfAssembly, keptFrom, usesOf } from "./keep";
+export { copyOfAssembly, keptFrom, renamingBy, usesOf } from "./keep";
 export { mapped } from "./mapped";
 export { namesIn } from "./names";
 export { besideOf, longestOf, oddityOf, stoodUp, type Oddity } from "./oddity";

@@ -3,4 +3,5 @@ export { InputError, sentenceOf } from "./errors";
 export { evaluateExpression, formatValue } from "./expression";
 export { distinct, nextNumber, numbered, numberSchema, type Numbered } from "./numbered";
 export * from "./param";
-export { eachText, renamed } from "./renamed";
+export { eachId, withIds } from "./ids";
+export { shapeOf, unwrapped } from "./shape";
