@@ -29,6 +29,7 @@ SCENE is a project file (.zip), a folder laid out the same, or its scene.json.
   --every N           of an animated GLB's frames every Nth
   --surfaces, --lines in a GLB besides what dresses them
   --plain             GLB with a node for each placement instead of instances
+  --nested            with --plain: assemblies as nodes with what is in them below
   --help              this text
 
 Exit codes: 0 done, 1 findings (check), 2 something could not be read, written or understood.
@@ -86,6 +87,7 @@ interface Options {
   lines?: boolean;
   plain?: boolean;
   compressed?: boolean;
+  nested?: boolean;
   help?: boolean;
 }
 
@@ -104,6 +106,7 @@ function parsed(argv: string[]): { values: Options; positionals: string[] } {
         lines: { type: "boolean" },
         plain: { type: "boolean" },
         compressed: { type: "boolean" },
+        nested: { type: "boolean" },
         help: { type: "boolean", short: "h" },
       },
     });
@@ -118,9 +121,9 @@ function needed(value: string | undefined, complaint: string): string {
 }
 
 async function place(path: string, options: Options, write: Streams["out"]): Promise<number> {
-  const { out, plain, dressing, compressed, surfaces, lines } = options;
+  const { out, plain, dressing, compressed, surfaces, lines, nested } = options;
   const format = formatOf(out, plain);
-  const chosen = { dressing, compressed, surfaces, lines };
+  const chosen = { dressing, compressed, surfaces, lines, nested };
   const every = options.every === undefined ? 1 : frameOf(options.every);
   if (options.frame !== undefined && options.frames !== undefined)
     throw new UsageError("--frame and --frames do not go together");

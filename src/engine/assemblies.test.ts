@@ -1,65 +1,10 @@
 /** Assemblies: what stands in them stands under each use, the same or varied; an edit inside shows in all of them. */
 import { Matrix4, Quaternion, Vector3 } from "three";
 import fc from "fast-check";
-import { makeLine } from "@/core/line/testing";
 import { dressingSchema, drawnOf, FLAG, hexOf, writeMatrix, type Placements } from "@/core/place";
-import { inside, nestingTrouble, outside, preparationMatrix, sceneSchema, type Scene } from "@/core/scene";
-import { harbourScene } from "@/core/scene/testing";
+import { inside, nestingTrouble, outside, preparationMatrix, type Scene } from "@/core/scene";
 import { Engine } from "./engine";
-
-const knots = (...list: [number, number, number][]) => list;
-const line = (id: string, more: object) => makeLine({ id, name: id, ...more } as never);
-
-interface Asked {
-  each?: "same" | "varied";
-  most?: number;
-  size?: number;
-  uses?: number;
-  /** What of the outer dressing's variation is on. */
-  variation?: object;
-  inner?: object;
-}
-
-/** A scene with a tray of props along a line, and shelves that hold trays, along another. */
-function shelves({ each = "same", most = 0, size = 1, uses = 5, variation = {}, inner = {} }: Asked = {}): Scene {
-  const { props } = harbourScene();
-  const [a, b] = props.map(({ id }) => id);
-  const assembly = (id: string, prepared: object, what: object, more: object = {}) => ({
-    id,
-    name: id,
-    asset: null,
-    bounds: { min: [-1, 0, -1], max: [1, 1, 1] },
-    triangles: 0,
-    prepared,
-    assembly: { each, most, ...more, ...what },
-  });
-  return sceneSchema.parse({
-    ...harbourScene(),
-    props: [
-      ...props,
-      assembly("tray", { front: "+x", size, pivot: "point", point: [2, 1, 0] }, {
-        lines: [line("edge", { number: 1, kind: "polyline", knots: knots([0, 1, 0], [3, 1.5, 1]) })],
-        dressings: [
-          { id: "jars", name: "jars", where: { lines: ["edge"] }, what: { entries: [{ prop: a }, { prop: b }], order: "mixed" },
-            spacing: { by: "count", count: 4 }, variation: { turnOn: true, turnUp: [-1, 1], mirror: 0.4, mirrorOn: true }, ...inner },
-        ],
-      }),
-      assembly("shelf", { pivot: "bottom" }, {
-        lines: [line("board", { number: 1, kind: "polyline", knots: knots([0, 0, 0], [0, 0, 6]) })],
-        dressings: [
-          { id: "trays", name: "trays", where: { lines: ["board"] }, what: { entries: [{ prop: "tray" }] }, spacing: { by: "count", count: 3 } },
-          { id: "loose", name: "loose", where: { lines: ["board"] }, what: { entries: [{ prop: a }] }, spacing: { by: "count", count: 2 } },
-        ],
-      }),
-    ],
-    lines: [line("street", { number: 9, kind: "circle", knots: knots([3, 2, 1]), radius: 40 })],
-    surfaces: [],
-    dressings: [
-      { id: "shops", name: "shops", where: { lines: ["street"] }, what: { entries: [{ prop: "shelf" }, { prop: b }] },
-        spacing: { by: "count", count: 2 * uses }, variation },
-    ],
-  }); // prettier-ignore
-}
+import { shelves, type Asked } from "./testing-assemblies";
 
 const standing = (p: Placements, i: number) => !(p.flags[i] & FLAG.blank) && p.prop[i] < p.props.length;
 

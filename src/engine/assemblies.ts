@@ -3,21 +3,25 @@
  * dressings come to with the assemblies among their props taken apart.
  */
 import { type Finding } from "@/core/check";
+import type { Nest, UsedAssembly } from "@/core/files";
 import { query, step, type Ask } from "@/core/graph";
 import { CHANNEL, finish, hashText, mix, streamOf } from "@/core/math";
 import {
   boxOfAll,
   expanded,
   gathered,
+  kindOf,
+  settledEach,
   standingMesh,
   wordsOf,
   type Expanded,
   type Inside,
   type Placements,
 } from "@/core/place";
+import { groundsUnder } from "@/core/mesh";
 import { preparationMatrix, type Assembly } from "@/core/scene";
-import { findings, forgetting, placements, rules } from "./dressings";
-import { idsIn, isVariant, plainId, variantName } from "./scopes";
+import { findings, forgetting, groundsAt, leftOut, placements, rules } from "./dressings";
+import { dressingInput, idsIn, isVariant, plainId, variantName } from "./scopes";
 import * as things from "./things";
 
 /** An assembly holds no more than so many, and so many stand in a dressing with all that is in its assemblies. */
@@ -27,6 +31,7 @@ export const MOST_EXPANDED = 4_000_000;
 const MOST_TRIANGLES = 200_000;
 
 const gatherStep = step("gather", gathered);
+const settleStep = step("settle each", settledEach);
 
 /** What the dressings of an assembly, or of a variant of one, come to. */
 const contents = (ask: Ask, id: string) =>
@@ -110,14 +115,68 @@ export const apart = query("apart", (ask, id): Expanded | null => {
       prop === k ? (ask(inside, variantName(p.props[k], variant(i))) ?? null) : null,
     );
   });
-  return ask.step(expandStep, p, byUse);
+  const out = ask.step(expandStep, p, byUse);
+  return out && ask(settling, id) ? settled(ask, id, out, p) : out;
 });
+
+/** Whether things in a dressing's assemblies are set down each by itself. */
+const settling = query("settling", (ask, id) => ask(rules, id)?.fit.apart === "each");
+
+/** They go to what the dressing is dropped onto; where it is not, and lies on surfaces, onto these. */
+function settled(ask: Ask, id: string, out: Expanded, p: Placements): Expanded {
+  const { fit, where } = ask(rules, id)!;
+  const drops = fit.drop !== "off";
+  const onSurfaces = kindOf(where).onSurfaces ? p.fields.flatMap((field) => ask(things.worldMesh, field) ?? []) : [];
+  const grounds = drops ? groundsUnder(fit.onto, groundsAt(ask, id)) : onSurfaces;
+  if (grounds.length === 0) return out;
+  const are = p.props.map((prop) => ask(isAssembly, prop));
+  return ask.step(settleStep, out, p, are, grounds, !drops);
+}
+
+leftOut.is((ask, id) => ask(apart, id)?.leftOut ?? 0);
 
 /** What stands in a dressing in the end. */
 const takenApart = query("whole", (ask, id): Inside | undefined => {
   const p = ask(placements, id);
   return p && (ask(apart, id) ?? { placements: p, leftOut: 0 });
 });
+
+/**
+ * A dressing with its assemblies as such, for files in which they are nodes of their own; null where none stands in it, or where
+ * things in them are set down each by itself.
+ */
+export const nest = query("nest", (ask, id): Nest | null =>
+  ask(apart, id) && !ask(settling, id) ? nestOf(ask, id) : null,
+);
+
+function nestOf(ask: Ask, id: string): Nest | null {
+  const p = ask(placements, id);
+  if (!p) return null;
+  const { seed } = ask(rules, id)!.variation;
+  const uses = new Map<string, UsedAssembly>();
+  const used = (prop: string, scope: string): UsedAssembly => {
+    let known = uses.get(scope);
+    if (!known) {
+      const dressings = idsIn(ask, "dressings", scope).flatMap((dressing) => {
+        const inner = nestOf(ask, dressing);
+        const plain = plainId(ask, dressing);
+        return inner ? [{ name: ask(dressingInput, plain)!.name, salt: hashText(plain), nest: inner }] : [];
+      });
+      uses.set(scope, (known = { name: ask(things.propInput, prop)!.name, matrix: ask(preparing, prop)!, dressings }));
+    }
+    return known;
+  };
+  const each = p.props.map((prop) => {
+    const assembly = ask(things.propInput, prop)?.assembly;
+    return assembly ? { prop, variant: variantsAt(assembly, seed, p.key) } : null;
+  });
+  // All is asked for now: whoever writes it does so later.
+  const found = Array.from(p.prop, (index, i) => {
+    const one = each[index];
+    return one ? used(one.prop, one.variant ? variantName(one.prop, one.variant(i)) : one.prop) : null;
+  });
+  return { placements: p, at: (i) => found[i] };
+}
 
 /** The assemblies that stand in a dressing. */
 const assembliesIn = (ask: Ask, dressing: string): string[] =>

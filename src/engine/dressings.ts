@@ -44,7 +44,8 @@ export const order = query("order", (ask, scope): Order => {
 const ALONE: Standing = { counted: [], uncounted: [], circle: [] };
 const standing = query("standing", (ask, id): Standing => ask(order, ask(scopeOf, id)).standing.get(id) ?? ALONE);
 
-const groundsAt = (ask: Ask, id: string): Grounds => ({
+/** What is ground where a thing is. */
+export const groundsAt = (ask: Ask, id: string): Grounds => ({
   surface: (surface) => ask(things.worldMesh, surface),
   grounds: () => things.groundsFor(ask, id),
 });
@@ -105,6 +106,9 @@ const propGround = query("prop ground", (ask, id): PropsAsGround | undefined => 
 /** What is wrong with the ties of a line or a surface. Said in `ties.ts`. */
 export const lostTies = declared<readonly { trouble: "gone" | "circle"; holder: string }[]>("lost ties");
 
+/** How many things in its assemblies are left out. Said in `assemblies.ts`. */
+export const leftOut = declared<number>("left out");
+
 /** All that checks find on it, but for what pokes through. */
 export const findings = query("findings", (ask, id): Finding[] => {
   const dressing = ask(rules, id);
@@ -129,6 +133,7 @@ export const findings = query("findings", (ask, id): Finding[] => {
     volume: (surface) => ask(things.volume, surface),
     circle,
     uncounted,
+    leftOut: ask(leftOut, id),
     ties: [...new Set([id, ...dressing.where.lines, ...dressing.where.surfaces])].flatMap((held) =>
       ask(lostTies, held).map(({ trouble, holder }) => ({
         held,

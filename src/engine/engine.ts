@@ -8,7 +8,7 @@
  */
 import { isWorthKeeping, unrollingsOf } from "./unrollings";
 import { flagged, type Finding } from "@/core/check";
-import { isPointCache, readPointCache, readTriangleMesh, standing } from "@/core/files";
+import { isPointCache, readPointCache, readTriangleMesh, standing, type Nest } from "@/core/files";
 import { Graph, type Ignoring } from "@/core/graph";
 import { isPng, readRaster } from "@/core/image";
 import {
@@ -56,7 +56,7 @@ import {
   type PlacedScene,
   type SceneChange,
 } from "@/core/scene";
-import { apart, innerFindings, rawInside, type InnerFinding } from "./assemblies";
+import { apart, innerFindings, nest, rawInside, type InnerFinding } from "./assemblies";
 import { reached } from "./reached";
 import { dressingInput, idsInput, lineInput, listName, scopeInput, surfaceInput, WHOLE, type List } from "./scopes";
 import { solidState, solvedInput, wanted, type SolidJob, type SolidState, type Solved } from "./solids";
@@ -351,6 +351,11 @@ export class Engine {
   /** How far all that is held has been carried, by the names of ties. */
   get carries(): Carries {
     return new Map(this.#graph.get(carries, this.#scope));
+  }
+
+  /** A dressing with its assemblies as such; null where there is none, or what is in them stands by itself. */
+  nestOf(id: string): Nest | null {
+    return this.#graph.get(nest, id);
   }
 
   /** What assemblies hold as they are by themselves, in the coordinates of their dressings, by their ids. */

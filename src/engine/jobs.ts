@@ -12,7 +12,7 @@ import {
 } from "@/core/files";
 import type { MovedShape } from "@/core/movers";
 import type { Placements } from "@/core/place";
-import { frameCount, momentOf, namesIn, sceneAt, type Scene } from "@/core/scene";
+import { allParts, frameCount, momentOf, namesIn, sceneAt, type Scene } from "@/core/scene";
 import { pointsInStep, type DrawnLine } from "@/core/line";
 import { spoken, type Finding } from "@/core/check";
 import { Engine, withFindings, type ShownResult } from "./engine";
@@ -36,6 +36,8 @@ export interface JobOptions {
   lines?: boolean;
   /** Whether snap points are written; they are unless said otherwise. */
   snaps?: boolean;
+  /** Writes assemblies as nodes with what is in them below, where the form has a node for each placement. */
+  nested?: boolean;
   /** What solids have been joined to already, by the names of their jobs. */
   solved?: ReadonlyMap<string, Solved>;
   /** Looks for nothing that is wrong. */
@@ -61,7 +63,11 @@ async function teach(engine: Engine, scene: Scene, assets: Assets, poking = fals
 }
 
 /** A finding with its sentence as it is told. */
-export type ToldFinding = Omit<Finding, "message"> & { message: string };
+export type ToldFinding = Omit<Finding, "message"> & {
+  message: string;
+  /** The names of the assemblies that it is in, from outside; left out for what is in none. */
+  inside?: string[];
+};
 
 function checkedFrame({ time }: Scene, frame: number): number {
   const last = frameCount(time) - 1;
@@ -106,18 +112,27 @@ export async function evaluateScene(
       );
     }
     const { placements, apart, findings } = withFindings(engine.result(dressing.id, options.unchecked ? [] : null)!);
-    dressings.push({ dressing, placements: apart?.placements ?? placements });
+    const nest = options.nested ? engine.nestOf(dressing.id) : null;
+    dressings.push({ dressing, placements: apart?.placements ?? placements, nest });
     found.push(...findings);
     const poking = options.poking ? await engine.poking(() => Promise.resolve(true), dressing.id) : null;
     found.push(...(poking?.get(dressing.id) ?? []));
   }
-  const nameOf = namesIn(scene);
+  const nameOf = namesIn({ ...allParts(scene), props: scene.props });
   const lineNames = new Map(engine.lines().map(({ id, name }) => [id, name]));
+  const boxed = scene.props.map((prop) => (prop.assembly ? { ...prop, bounds: engine.boxOf(prop.id) ?? prop.bounds } : prop)); // prettier-ignore
   return {
-    scene,
+    scene: { ...scene, props: boxed },
     dressings,
     lineNames,
-    findings: found.map((one) => ({ ...one, message: spoken(one.message, nameOf) })),
+    findings: [
+      ...found.map((one) => ({ ...one, message: spoken(one.message, nameOf) })),
+      ...(options.unchecked ? [] : engine.innerFindings).map(({ path, finding }) => ({
+        ...finding,
+        inside: path.map((prop) => nameOf(prop, "prop") ?? ""),
+        message: spoken(finding.message, nameOf),
+      })),
+    ],
   };
 }
 

@@ -385,7 +385,8 @@ const propSizes = query("prop sizes", (ask): readonly number[] =>
 /** What is odd about a prop. */
 export const oddity = query("oddity", (ask, id): (Oddity & { beside: number | null }) | null => {
   const own = ask(prop, id);
-  if (!own) return null;
+  // An assembly is as large as it is.
+  if (!own || own.assembly) return null;
   const sizes = ask(propSizes, "");
   const beside = besideOf(sizes, longestOf(own));
   const found = oddityOf(own, sizes.length > 2 ? beside : null);

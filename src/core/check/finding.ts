@@ -158,6 +158,8 @@ export interface Checked {
   uncounted: readonly string[];
   /** Lines and surfaces that it lies on whose ties come to nothing. */
   ties: readonly LostTie[];
+  /** How many things in its assemblies are not there, since they would be too many. */
+  leftOut: number;
   /** Dressings under it whose boxes it stands on, by their ids. */
   boxed: readonly string[];
 }

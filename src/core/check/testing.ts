@@ -39,6 +39,7 @@ export function foundOn(
     circle: [],
     ties: [],
     uncounted: [],
+    leftOut: 0,
     boxed: [],
   });
   return told(found, nameOf);

@@ -34,9 +34,27 @@ export interface ShownLine {
   closed: boolean;
 }
 
+/** An assembly that is used somewhere: what stands in it, dressing by dressing. */
+export interface UsedAssembly {
+  name: string;
+  /** From the coordinates of its dressings to those of the prop that it is: 12 numbers, rows first. */
+  matrix: readonly number[];
+  dressings: readonly { name: string; salt: number; nest: Nest }[];
+}
+
+/** Placements with the assemblies among them as such. */
+export interface Nest {
+  placements: Placements;
+  /** The assembly that stands at placement `i`; null where another prop does. */
+  at: (i: number) => UsedAssembly | null;
+}
+
 export interface EvaluatedDressing {
   dressing: Dressing;
+  /** What stands in it in the end: of assemblies everything that is in them. */
   placements: Placements;
+  /** The same with its assemblies, where they are to be nodes of their own. */
+  nest?: Nest | null;
 }
 
 export interface EvaluatedScene {

@@ -22,13 +22,13 @@ import { mergeDocuments, prune, unpartition } from "@gltf-transform/functions";
 import { InputError } from "../schema";
 import { addLines, addSurfaces } from "./scenery";
 import { coursesOf, isStill, Moving, nodeName } from "./motion";
-import { stands, type EvaluatedDressing, type EvaluatedScene } from "./evaluated";
+import { stands, type EvaluatedDressing, type EvaluatedScene, type Nest } from "./evaluated";
 import { flatMesh, meshNodesOf, plainIO, readGlb, transformedMesh, writeCompressed } from "./gltf";
 import { meshAt } from "./poses";
 import { addAllSnaps, addSnaps, ownSnaps, type OwnSnaps } from "./snap-nodes";
 import { Variants, WHITE } from "./variants";
 import { preparationMatrix } from "../scene";
-import { FLAG, hexOf, momentOfStill, stillKey, type Placements } from "../place";
+import { FLAG, hexOf, keyUnder, momentOfStill, stillKey, wordsOf, type Key, type Placements } from "../place";
 import type { Assets } from "./assets";
 
 export type GlbForm = "instanced" | "plain";
@@ -65,7 +65,8 @@ export async function writeGlb(
     else if (form === "instanced") {
       addInstances(document, buffer, node, dressed, meshes);
       addAllSnaps(document, node, dressed.placements, snaps);
-    } else addNodes(document, node, dressed, meshes, snaps);
+    } else if (dressed.nest) addNest(document, node, dressed.nest, meshes, snaps);
+    else addNodes(document, node, dressed, meshes, snaps);
   }
 
   await addSurfaces(document, buffer, scene, surfaces, assets, moving);
@@ -206,6 +207,46 @@ function addLooks(document: Document, parent: Node, looks: readonly (Mesh | unde
   }
 }
 
+/**
+ * A node for every placement, and for each use of an assembly one with all that is in it below. Their keys are those that they have
+ * where they are written side by side.
+ */
+function addNest(
+  document: Document,
+  parent: Node,
+  { placements: p, at }: Nest,
+  meshes: Variants,
+  snaps: OwnSnaps,
+  keyOf: (key: Key) => Key = (key) => key,
+): void {
+  const words = wordsOf(p.key);
+  for (let i = 0; i < p.count; i++) {
+    const used = stands(p, i) ? at(i) : null;
+    if (!used) {
+      addNode(document, parent, p, i, meshes, snaps, keyOf);
+      continue;
+    }
+    const side = p.flags[i] & FLAG.mirrored ? -1 : 1;
+    const [x, y, z] = p.scale.subarray(3 * i, 3 * i + 3);
+    const node = document
+      .createNode(`${used.name} ${hexOf(keyOf(p.key[i]))}`)
+      .setTranslation([...p.position.subarray(3 * i, 3 * i + 3)] as vec3)
+      .setRotation([...p.rotation.subarray(4 * i, 4 * i + 4)] as vec4)
+      .setScale([side * x, y, z])
+      .setExtras({ key: hexOf(keyOf(p.key[i])) });
+    addSnaps(document, node, p, i, snaps, false);
+    parent.addChild(node);
+    const prepared = document.createNode(`${used.name}, prepared`).setMatrix(columns(used.matrix));
+    node.addChild(prepared);
+    for (const { name, salt, nest } of used.dressings) {
+      const below = document.createNode(name).setTranslation(nest.placements.origin);
+      prepared.addChild(below);
+      const inner = (key: Key) => keyOf(keyUnder(words[2 * i], words[2 * i + 1], keyUnder(salt, 0, key)));
+      addNest(document, below, nest, meshes, snaps, inner);
+    }
+  }
+}
+
 function addInstances(
   document: Document,
   buffer: Buffer,
@@ -242,18 +283,30 @@ function addNodes(
   meshes: Variants,
   snaps: OwnSnaps,
 ): void {
-  for (let i = 0; i < p.count; i++) {
-    const mesh = meshOf(p, i, meshes);
-    if (!mesh) continue;
-    const { translation, rotation, scale } = placesOf(p, [i]);
-    const node = document
-      .createNode(nodeName(mesh, p.key[i]))
-      .setMesh(mesh)
-      .setTranslation([...translation] as vec3)
-      .setRotation([...rotation] as vec4)
-      .setScale([...scale] as vec3)
-      .setExtras({ key: hexOf(p.key[i]) });
-    addSnaps(document, node, p, i, snaps);
-    parent.addChild(node);
-  }
+  for (let i = 0; i < p.count; i++) addNode(document, parent, p, i, meshes, snaps, (key) => key);
+}
+
+/** A node for placement `i`, if anything stands there. */
+function addNode(
+  document: Document,
+  parent: Node,
+  p: Placements,
+  i: number,
+  meshes: Variants,
+  snaps: OwnSnaps,
+  keyOf: (key: Key) => Key,
+): void {
+  const mesh = meshOf(p, i, meshes);
+  if (!mesh) return;
+  const { translation, rotation, scale } = placesOf(p, [i]);
+  const key = keyOf(p.key[i]);
+  const node = document
+    .createNode(nodeName(mesh, key))
+    .setMesh(mesh)
+    .setTranslation([...translation] as vec3)
+    .setRotation([...rotation] as vec4)
+    .setScale([...scale] as vec3)
+    .setExtras({ key: hexOf(key) });
+  addSnaps(document, node, p, i, snaps);
+  parent.addChild(node);
 }

@@ -5,6 +5,7 @@ import { JSON_END, writeJson, writeJsonFrame } from "./json";
 import type { Assets } from "./assets";
 import type { EvaluatedScene } from "./evaluated";
 
+export type { Nest, UsedAssembly } from "./evaluated";
 export { assetsOf, hashOf, type Assets } from "./assets";
 export { standing, type EvaluatedScene, type Motion, type ShownLine, type ShownSurface } from "./evaluated";
 export { COMPANION_ENDINGS, isCompanion, isParted, MESH_ENDINGS, meshesInZip, type GivenFile } from "./incoming";

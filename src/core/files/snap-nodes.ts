@@ -20,8 +20,19 @@ const nodeOf = (document: Document, name: string, position: Vec3, rotation: read
     .setRotation(rotation as [number, number, number, number])
     .setExtras({ snap: true });
 
-/** Hangs the snap points of placement `i` below its node. */
-export function addSnaps(document: Document, node: Node, p: Placements, i: number, snaps: OwnSnaps): void {
+/**
+ * Hangs the snap points of placement `i` below its node.
+ *
+ * @param mirrors whether what is mirrored has a mesh that is, and no node
+ */
+export function addSnaps(
+  document: Document,
+  node: Node,
+  p: Placements,
+  i: number,
+  snaps: OwnSnaps,
+  mirrors = true,
+): void {
   for (const snap of snaps.get(p.props[p.prop[i]]) ?? []) {
     const entry = entryOf(p.shapes, i);
     if (p.shapes && entry >= 0) {
@@ -34,7 +45,7 @@ export function addSnaps(document: Document, node: Node, p: Placements, i: numbe
       node.addChild(nodeOf(document, snap.name, at, between([0, 1, 0], up)));
       continue;
     }
-    const side = p.flags[i] & FLAG.mirrored ? -1 : 1;
+    const side = mirrors && p.flags[i] & FLAG.mirrored ? -1 : 1;
     const [x, y, z] = snap.position;
     const [dx, dy, dz] = snap.direction;
     node.addChild(nodeOf(document, snap.name, [side * x, y, z], between([0, 1, 0], [side * dx, dy, dz])));

@@ -135,6 +135,13 @@ const TINTS = 256;
 const WHITE = "#ffffff";
 const KEY_STREAMS = [streamOf(7, CHANNEL.key), streamOf(8, CHANNEL.key)] as const;
 
+/** What the key of something becomes under another, by the words of that one's. */
+export function keyUnder(low: number, high: number, key: bigint): bigint {
+  const [place, host] = [Number(key & 0xffffffffn), Number(key >> 32n)];
+  const [first, second] = KEY_STREAMS.map((stream) => finish(mix(mix(mix(mix(stream, low), high), place), host)));
+  return (BigInt(second) << 32n) | BigInt(first);
+}
+
 class Writer {
   readonly #out: Placements;
   readonly #outer: Placements | null;

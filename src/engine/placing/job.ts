@@ -13,6 +13,8 @@ export interface PlacingJob {
   frames?: readonly [number, number];
   /** Whether surfaces and lines are written too, where the form holds them. */
   surfaces?: boolean;
+  /** Whether assemblies are nodes of their own, where each placement is one. */
+  nested?: boolean;
   lines?: boolean;
 }
 

@@ -28,11 +28,12 @@ async function place({
   frame,
   frames,
   surfaces,
+  nested,
   lines,
 }: PlacingJob): Promise<PlacingOutcome> {
   try {
     const { scene, assets } = readProject(readFileSync(from), "The project file", MAX_UNPACKED);
-    const options = { dressing, surfaces, lines, maxPlacements: MAX_PLACEMENTS };
+    const options = { dressing, surfaces, nested, lines, maxPlacements: MAX_PLACEMENTS };
     if (frames && FORMATS[format].holdsScenery) {
       writeFileSync(to, await writeAnimation(scene, assets, format, frames, options));
     } else if (frames) {

@@ -55,14 +55,17 @@ export function KeepDialog() {
         {what === "dressings" && (
           <fieldset className="grid max-h-[280px] gap-1 overflow-y-auto rounded-lg bg-paper px-3 py-2">
             <legend className="sr-only">Dressings that are in it</legend>
-            {scene.dressings.map(({ id, name: called }) => (
-              <Toggle
-                key={id}
-                label={called}
-                on={chosen.includes(id)}
-                onChange={(on) => setChosen(on ? [...chosen, id] : chosen.filter((one) => one !== id))}
-              />
-            ))}
+            {/* The one at hand comes first. */}
+            {[...scene.dressings]
+              .sort((a, b) => Number(b === own) - Number(a === own))
+              .map(({ id, name: called }) => (
+                <Toggle
+                  key={id}
+                  label={called}
+                  on={chosen.includes(id)}
+                  onChange={(on) => setChosen(on ? [...chosen, id] : chosen.filter((one) => one !== id))}
+                />
+              ))}
           </fieldset>
         )}
         <p className="text-xs leading-relaxed text-ink-6">{saying(needed, chosen)}</p>

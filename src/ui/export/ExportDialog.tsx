@@ -69,6 +69,8 @@ export function ExportDialog() {
   const [surfaces, setSurfaces] = useState(false);
   const [lines, setLines] = useState(false);
   const [snaps, setSnaps] = useState(true);
+  const [nested, setNested] = useState(false);
+  const hasAssemblies = scene.props.some(({ assembly }) => assembly !== null);
   const hasSnaps = scene.props.some(({ prepared }) => prepared.snaps.length > 0);
   const [wished, setWished] = useState<"still" | "animated">("still");
   const [every, setEvery] = useState(1);
@@ -85,7 +87,7 @@ export function ExportDialog() {
     try {
       const assets = await assetsFor(scene);
       const { solved } = useSolids.getState();
-      const chosen = { dressing: only, compressed, surfaces, lines, snaps, solved: solved() };
+      const chosen = { dressing: only, compressed, surfaces, lines, snaps, nested, solved: solved() };
       const bytes =
         form === "project"
           ? await fileJobs.writeProject(scene, assets)
@@ -172,6 +174,14 @@ export function ExportDialog() {
             on={lines}
             onChange={setLines}
           />
+          {hasAssemblies && form === "glb-plain" && !animates && (
+            <Toggle
+              label="Assemblies as nodes"
+              help="Each use of an assembly is a node with all that is in it below, however deep; if not, everything stands side by side."
+              on={nested}
+              onChange={setNested}
+            />
+          )}
           {hasSnaps && (
             <Toggle
               label="With snap points"

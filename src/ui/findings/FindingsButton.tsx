@@ -3,11 +3,22 @@
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import { useMemo } from "react";
 import { CHECK_LABELS, spoken, type Finding } from "@/core/check";
-import { frameCount, isMoving, momentOf, namesIn } from "@/core/scene";
+import { allParts, frameCount, isMoving, momentOf, namesIn } from "@/core/scene";
+import type { InnerFinding } from "@/engine/assemblies";
 import type { WorstFinding } from "@/engine/look-through";
 import { useScene, useSceneStore } from "@/store";
 import { Button } from "../kit";
-import { MEND_LABELS, mendFinding, findingsOf, useResults, selectLine, selectPlacements, useSession } from "../state";
+import {
+  MEND_LABELS,
+  mendFinding,
+  findingsOf,
+  openPath,
+  useInsides,
+  useResults,
+  selectLine,
+  selectPlacements,
+  useSession,
+} from "../state";
 import { goToFrame, look, stopLooking, useLooking } from "./looking";
 
 const SHAPE = "inline-flex h-8 items-center whitespace-nowrap rounded-lg border px-2.5";
@@ -93,6 +104,39 @@ function WholeTime({ onGo }: { onGo: () => void }) {
   );
 }
 
+/** What is found in assemblies that are used here: each with the way there. */
+function Inside({ found, onGo }: { found: readonly InnerFinding[]; onGo: () => void }) {
+  const scene = useScene((shown) => shown);
+  const nameOf = namesIn({ ...allParts(scene), props: scene.props });
+  return (
+    <section aria-label="In assemblies">
+      {found.map(({ path, finding }, i) => (
+        <div key={i}>
+          {path.join() !== found[i - 1]?.path.join() && (
+            <h3 className="px-2 pb-1 pt-1.5 text-xs font-semibold">
+              In {path.map((id) => nameOf(id, "prop") ?? "").join(" › ")}
+            </h3>
+          )}
+          <button
+            type="button"
+            onClick={() => {
+              onGo();
+              openPath(path);
+              showFinding(finding);
+            }}
+            className="w-full rounded-lg px-2 py-1.5 text-left hover:bg-linen-1"
+          >
+            <span className="mr-1.5 text-[11px] font-medium text-madder">{CHECK_LABELS[finding.check]}</span>{" "}
+            <span className="text-xs text-ink-6">
+              {nameOf(finding.dressing, "dressing")}: {spoken(finding.message, nameOf)}
+            </span>
+          </button>
+        </div>
+      ))}
+    </section>
+  );
+}
+
 export function FindingsButton() {
   const byDressing = useResults((state) => state.byDressing);
   const poking = useResults((state) => state.poking);
@@ -111,7 +155,8 @@ export function FindingsButton() {
   );
   const moves = useSceneStore((store) => isMoving(store.history.scene));
   const known = useResults((state) => state.scene !== null);
-  const count = (failure ? 1 : 0) + groups.reduce((sum, group) => sum + group.findings.length, 0);
+  const inner = useInsides(({ found }) => found);
+  const count = (failure ? 1 : 0) + inner.length + groups.reduce((sum, group) => sum + group.findings.length, 0);
   const well = count === 0 && known;
   return (
     <Popover>
@@ -176,6 +221,7 @@ export function FindingsButton() {
                 </ul>
               </section>
             ))}
+            {inner.length > 0 && <Inside found={inner} onGo={close} />}
             {moves && <WholeTime onGo={close} />}
           </>
         )}

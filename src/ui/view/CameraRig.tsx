@@ -13,6 +13,7 @@ import { useModels } from "../assets";
 import { drawnLine, membersNow, runningLinesNow, useMade, useResults, useSession, type CameraWish } from "../state";
 import { isFamily, type Line } from "@/core/line";
 import { HAZE } from "./Daylight";
+import { useEntering } from "./entering";
 import { distanceToSee } from "./framing";
 import { Orbit } from "../three";
 import { boxAround, boxAroundAll } from "./placed";
@@ -91,6 +92,8 @@ export function CameraRig() {
     if (first) moves.current.go(first.position, first.target);
     else moves.current.go([8, 6, 12], [0, 1, 0]);
   }, [sceneId]);
+
+  useEntering(cameraNow, (position, target) => moves.current.go(position, target));
 
   useEffect(() => {
     if (!wish || granted.current === wish) return;

@@ -1,7 +1,7 @@
 /**
  * `POST /api/place`: a project file in, its placements out, as CSV, JSON or GLB by the `Accept` header. `?dressing=NAME`
  * asks for one dressing, `?frame=N` for one frame, `?frames=A..B` for several in one CSV or JSON or in one animated GLB,
- * `?plain` for GLB with plain nodes, `?surfaces` and `?lines` for these in a GLB too. Nothing is kept. Errors are problem+json (RFC 9457).
+ * `?plain` for GLB with plain nodes, `?nested` for assemblies as nodes among these, `?surfaces` and `?lines` for these in a GLB too. Nothing is kept. Errors are problem+json (RFC 9457).
  */
 import { createWriteStream } from "node:fs";
 import { mkdtemp, open, rm } from "node:fs/promises";
@@ -126,6 +126,7 @@ async function answer(
     ...(frame && { frame: Number(frame[1]) }),
     ...(frames && { frames: [Number(frames[1]), Number(frames[2])] as const }),
     surfaces: searchParams.has("surfaces"),
+    nested: searchParams.has("nested"),
     lines: searchParams.has("lines"),
   };
   const { status, detail } = await placeFile(job, request.signal);

@@ -117,6 +117,12 @@ export const fitSchema = z.object({
     min: 0,
     slider: [0, 0.5],
   }),
+  apart: choiceParam({
+    label: "Assemblies",
+    help: "Whether an assembly is set down as one, or each thing in it by itself, as far above the ground as it is in the assembly.",
+    default: "whole",
+    choices: { whole: "As one", each: "Each thing" },
+  }),
   bend: switchParam({
     label: "Bend along the line",
     help: "Each prop follows the line's curve instead of staying stiff. Its length is kept.",

@@ -164,6 +164,12 @@ export function openAssembly(id: string): void {
   lookElsewhere(() => enter(at < 0 ? [...opened, id] : opened.slice(0, at + 1)));
 }
 
+/** Goes into an assembly through those that it is in. */
+export function openPath(path: readonly string[]): void {
+  const { opened, enter } = useSceneStore.getState();
+  lookElsewhere(() => enter([...opened, ...path]));
+}
+
 /** Goes out of the assembly that is open, or out of several. @param left how many stay open */
 export function leaveAssembly(left: number): void {
   const { opened, enter } = useSceneStore.getState();
@@ -181,7 +187,6 @@ function lookElsewhere(go: () => void): void {
     dressing: shown.dressings[0]?.id ?? null,
     hover: null,
     why: null,
-    cameraWish: { kind: "all" },
   });
 }
 

@@ -1,6 +1,8 @@
 "use client";
 /** The card of Fit: offsets, ground, rows, bending and clipping, keeping clear. */
 import { kindOf } from "@/core/place";
+import { propsNamed } from "@/core/scene";
+import { useScene } from "@/store";
 import { Fold } from "../../kit";
 import { beginClearance, beginRows } from "../../state";
 import { ClearOf, OnGround } from "./OnGround";
@@ -17,10 +19,16 @@ export function FitCard({ dressing }: CardProps) {
   const over = !kindOf(dressing.where).ordered;
   const wraps = kindOf(dressing.where).onSurfaces;
   const step = "fit" as const;
+  const assembled = useScene(({ props, mixes }) => {
+    const named = propsNamed(dressing, mixes);
+    return props.some(({ id, assembly }) => assembly !== null && named.has(id));
+  });
+  const apart = assembled && (wraps || dressing.fit.drop !== "off");
   return (
     <>
       <StepNumbers dressing={dressing} step={step} names={["along", "across", "up"]} />
       <OnGround dressing={dressing} />
+      {apart && <StepChoice dressing={dressing} step={step} name="apart" />}
       {!over && <OfALine dressing={dressing} />}
       {wraps && <StepSwitch dressing={dressing} step={step} name="bend" words={OVER} />}
       {wraps && dressing.fit.bend && <StepNumber dressing={dressing} step={step} name="bendOff" />}

@@ -1,0 +1,99 @@
+/** Assemblies in files: all that is in them, nested or side by side, each mesh once, in the places where it is shown. */
+import type { Node } from "@gltf-transform/core";
+import { validateBytes } from "gltf-validator";
+import { Matrix4, Vector3 } from "three";
+import { hashOf, readProject, writeProject, type Assets } from "@/core/files";
+import { plainIO } from "@/core/files/gltf";
+import { makeGlb, placementsInGlb } from "@/core/files/testing";
+import { hexOf } from "@/core/place";
+import type { Scene } from "@/core/scene";
+import { evaluateScene, writePlacements } from "./jobs";
+import { shelves, type Asked } from "./testing-assemblies";
+
+const ODD = { turnOn: true, turnUp: [-3, 3], turnAlong: [-1, 1], sizeOn: true, size: [0.5, 2], mirror: 0.5 };
+
+async function shop(asked: Asked = {}): Promise<{ scene: Scene; assets: Assets }> {
+  const bytes = await makeGlb({});
+  const scene = shelves({ variation: ODD, ...asked });
+  const props = scene.props.map((prop) => (prop.asset === null ? prop : { ...prop, asset: hashOf(bytes) }));
+  return { scene: { ...scene, props }, assets: new Map([[hashOf(bytes), bytes]]) };
+}
+
+interface Placed {
+  corners: Vector3[];
+  /** Towards which side each triangle is seen. */
+  facing: Vector3[];
+}
+
+/** The corners of each placed mesh in the world, by the keys of their nodes. */
+async function cornersIn(file: Uint8Array): Promise<Map<string, Placed>> {
+  expect((await validateBytes(file)).issues.numErrors).toBe(0);
+  const out = new Map<string, Placed>();
+  (await plainIO().readBinary(file))
+    .getRoot()
+    .getDefaultScene()!
+    .traverse((node: Node) => {
+      const mesh = node.getMesh();
+      if (!mesh) return;
+      const matrix = new Matrix4().fromArray(node.getWorldMatrix());
+      const placed: Placed = { corners: [], facing: [] };
+      for (const primitive of mesh.listPrimitives()) {
+        const position = primitive.getAttribute("POSITION")!;
+        const index = primitive.getIndices()?.getArray() ?? Array.from({ length: position.getCount() }, (_, i) => i);
+        const at = (i: number) => new Vector3().fromArray(position.getElement(i, [])).applyMatrix4(matrix);
+        for (let t = 0; t < index.length; t += 3) {
+          const [a, b, c] = [at(index[t]), at(index[t + 1]), at(index[t + 2])];
+          placed.facing.push(b.clone().sub(a).cross(c.clone().sub(a)).multiplyScalar(Math.sign(matrix.determinant())));
+          placed.corners.push(a, b, c);
+        }
+      }
+      out.set((node.getExtras() as { key: string }).key, placed);
+    });
+  return out;
+}
+
+/** The middles and extents of corners, which do not hang on the order in which they are written. */
+const boxOf = (corners: readonly Vector3[]): number[] =>
+  ["x", "y", "z"].flatMap((axis) => {
+    const values = corners.map((corner) => corner[axis as "x"]);
+    return [Math.min(...values), Math.max(...values), values.reduce((sum, value) => sum + value, 0) / values.length];
+  });
+
+test.each([
+  ["the same", {}],
+  ["varied", { each: "varied" as const }],
+])("nested nodes are where the same things are side by side, under the same keys: %s", async (_, asked) => {
+  const { scene, assets } = await shop(asked);
+  const flat = await cornersIn(await writePlacements(scene, assets, "glb-plain"));
+  const nested = await cornersIn(await writePlacements(scene, assets, "glb-plain", { nested: true }));
+  const { dressings } = await evaluateScene(scene, assets);
+  const { key, count } = dressings[0].placements;
+  expect(flat.size).toBe(count);
+  expect([...nested.keys()].sort()).toEqual([...key].map(hexOf).sort());
+  for (const [name, { corners, facing }] of flat) {
+    const other = nested.get(name)!;
+    const box = boxOf(other.corners);
+    boxOf(corners).forEach((value, k) => expect(Math.abs(value - box[k])).toBeLessThan(1e-3));
+    facing.forEach((side, t) => expect(side.angleTo(other.facing[t])).toBeLessThan(0.01));
+  }
+});
+
+test("however many uses, the file has each mesh once and little more than their places; tables have every thing", async () => {
+  const { scene, assets } = await shop({ uses: 200, variation: {} });
+  const file = await writePlacements(scene, assets, "glb");
+  const document = await plainIO().readBinary(file);
+  const placed = await placementsInGlb(file);
+  const count = 200 + 200 * (3 * 4 + 2);
+  expect(placed).toHaveLength(count);
+  // One for each of the two props, and one for what is mirrored of each.
+  expect(document.getRoot().listMeshes().length).toBeLessThanOrEqual(4);
+  // Three numbers for the place, four for the turn, three for the size.
+  expect(file.length).toBeLessThan(1.5 * count * 40 + 20_000);
+  const rows = new TextDecoder().decode(await writePlacements(scene, assets, "csv")).trim().split("\r\n").slice(1); // prettier-ignore
+  expect(rows).toHaveLength(count);
+  expect(new Set(rows.map((row) => row.split(",")[1])).size).toBe(count);
+  await expect(evaluateScene(scene, assets, { maxPlacements: count - 1 })).rejects.toThrow(/more than/);
+  // A file and back is the same scene.
+  const { scene: again } = readProject(writeProject(scene, assets), "shop.zip");
+  expect(again).toEqual(scene);
+});
