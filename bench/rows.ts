@@ -30,6 +30,9 @@ const ROWS: Readonly<Record<string, (name: string) => Promise<Row[]>>> = {
   "relief-100k": async () => [(await import("./wrap")).reliefRow()],
   "wrap-1m": async () => [(await import("./wrap")).wrapRow()],
   "rack-100k": async (name) => one((await import("./rack")).rackContests(), name),
+  "assemblies-100k": async (name) => one((await import("./assemblies")).assemblyContests(), name),
+  "assemblies-100k-all": async (name) => one((await import("./assemblies")).assemblyContests(), name),
+  "assembly-peg": async () => [(await import("./assemblies")).assemblyPeg()],
   engine: async () => (await import("./engine")).engineRows(),
 };
 

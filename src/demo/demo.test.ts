@@ -60,7 +60,7 @@ test("it moves: what travels is elsewhere later, and nothing is to be found wron
       "Cable baskets",
       "Sail badges",
       "Leech lamps",
-      "Belt crates",
+      "Belt goods",
       "Gull in flight",
       "Bobbing ducks",
     ]);

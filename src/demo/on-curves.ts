@@ -124,9 +124,9 @@ export const ON_CURVES = [
   },
   {
     id: "belt-catch",
-    name: "Belt crates",
+    name: "Belt goods",
     where: { kind: "over", surfaces: ["market-belt"] },
-    what: { entries: [{ prop: "crate" }], own: [{ prop: "crate", size: 0.62 }] },
+    what: { entries: [{ prop: "basket-of-catch" }, { prop: "crate" }], own: [{ prop: "crate", size: 0.62 }] },
     spacing: { pattern: "uv", distance: 0.95 },
     stance: { up: "normal", forward: "uv" },
   },

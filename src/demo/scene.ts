@@ -1,4 +1,5 @@
 /** *Gullhaven Regatta*, the scene that everyone sees first: a small harbour on the day of its regatta. */
+import { BASKET_OF_CATCH, mackerel } from "./catch";
 import { duckGlb } from "./ducks";
 import { hashOf, readPropFile, type Assets } from "@/core/files";
 import { sceneSchema, SCENE_VERSION, type Scene } from "@/core/scene";
@@ -137,6 +138,8 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
       },
       // It stands on its bottom, which is narrower than its rim.
       { ...(await prop("cane-basket", "Cane basket", caneBasket())), prepared: { footprint: [0.32, 0.32] } },
+      await prop("mackerel", "Mackerel", mackerel()),
+      BASKET_OF_CATCH,
       await prop("lavender-tub", "Lavender tub", lavenderTub()),
       await prop("net-pile", "Net pile", netPile()),
       await prop("gull", "Gull", gull()),

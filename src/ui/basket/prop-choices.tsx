@@ -2,10 +2,11 @@
 import { useMemo } from "react";
 import { useScene } from "@/store";
 import { Choose, type Choice } from "../kit";
+import { useUsableProps } from "../state";
 import { MixPicture, PropPicture } from "./PropPicture";
 
 export function usePropChoices(): Choice[] {
-  const props = useScene((scene) => scene.props);
+  const props = useUsableProps();
   const mixes = useScene((scene) => scene.mixes);
   return useMemo(
     () => [

@@ -6,7 +6,17 @@ import { describeChoice } from "@/core/schema";
 import { useScene } from "@/store";
 import { AnyPicture } from "../basket";
 import { Button, Modal, Segmented } from "../kit";
-import { beginPins, dress, dressBox, dressNothing, dressPatch, dressWrapped, makeSurface, useSession } from "../state";
+import {
+  beginPins,
+  dress,
+  dressBox,
+  dressNothing,
+  dressPatch,
+  dressWrapped,
+  makeSurface,
+  useSession,
+  useUsableProps,
+} from "../state";
 import { fillInside, patchOn, spreadOver } from "../steps";
 import { cameraNow, startDrawing, startPinning } from "../view";
 
@@ -74,7 +84,7 @@ const ON_THING: Readonly<Record<Kind, (id: string, prop: string) => void>> = {
 };
 
 export function DressDialog() {
-  const props = useScene((scene) => scene.props);
+  const props = useUsableProps();
   const mixes = useScene((scene) => scene.mixes);
   const lines = useScene((scene) => scene.lines);
   const surfaces = useScene((scene) => scene.surfaces);

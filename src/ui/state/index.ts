@@ -74,4 +74,4 @@ export {
   shippedRecipes,
   useRecipes,
 } from "./recipes";
-export { useInsides, wholeOf } from "./insides";
+export { useInsides, useUsableProps, wholeOf } from "./insides";

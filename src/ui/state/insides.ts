@@ -1,10 +1,13 @@
 /** What the worker tells of assemblies: what they hold, for their pictures, how large that is, and what is found in it. */
+import { useMemo } from "react";
 import { create } from "zustand";
 import type { InnerFinding } from "@/engine/assemblies";
 import type { ShownResult } from "@/engine/engine";
 import type { ToldInside } from "@/engine/evaluation.worker";
 import { knowing, type Told } from "@/engine/told";
 import type { Placements } from "@/core/place";
+import { containersOf, type Prop } from "@/core/scene";
+import { useSceneStore } from "@/store";
 import type { Boxes } from "@/store/scene-store";
 
 interface Insides {
@@ -24,6 +27,16 @@ export function putInner(found: readonly InnerFinding[]): void {
 /** How large what is in assemblies is. */
 export const boxesNow = (): Boxes =>
   new Map([...useInsides.getState().insides].flatMap(([id, { box }]) => (box ? [[id, box] as const] : [])));
+
+/** The props that can be used in what is seen: not the assembly that is open, nor any that it is in. */
+export function useUsableProps(): readonly Prop[] {
+  const { props, mixes } = useSceneStore((store) => store.shown);
+  const opened = useSceneStore((store) => store.opened.at(-1));
+  return useMemo(() => {
+    const within = opened === undefined ? null : containersOf({ props, mixes }, opened).add(opened);
+    return within ? props.filter(({ id }) => !within.has(id)) : props;
+  }, [props, mixes, opened]);
+}
 
 /** What stands in a dressing in the end: assemblies taken apart into what is in them. */
 export const wholeOf = ({ apart, placements }: Pick<ShownResult, "apart" | "placements">): Placements =>

@@ -6,7 +6,7 @@ import { mixSchema, type Mix } from "@/core/scene";
 import { useScene } from "@/store";
 import { MixPicture, PropPicture } from "../basket";
 import { Choose, IconButton, ValueField } from "../kit";
-import { deleteMix, editMix, selectProp, useEdit } from "../state";
+import { deleteMix, editMix, selectProp, useEdit, useUsableProps } from "../state";
 import { ColumnHead } from "./ColumnHead";
 import { DressALine } from "./DressALine";
 import { SpreadOver } from "./SpreadOver";
@@ -17,8 +17,9 @@ const weightSchema = mixSchema.shape.props.element.shape.weight;
 
 export function MixColumn({ mix }: { mix: Mix }) {
   const props = useScene((scene) => scene.props);
+  const usable = useUsableProps();
   const users = useScene((scene) => scene.dressings).filter((d) => propsIn(d.what).includes(mix.id));
-  const free = props.filter((prop) => !mix.props.some((one) => one.prop === prop.id));
+  const free = usable.filter((prop) => !mix.props.some((one) => one.prop === prop.id));
   const total = mix.props.reduce((sum, { weight }) => sum + weight, 0);
   return (
     <div className="grid gap-3 px-4 py-3.5">

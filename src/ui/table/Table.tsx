@@ -199,8 +199,7 @@ function useNews(): void {
       useSceneStore.subscribe(({ refused, renewed }, before) => {
         if (renewed > before.renewed)
           toast("Another tab changed this scene: what it saved is shown now.", { id: "renewed" });
-        if (refused && refused !== before.refused)
-          toast.error(`That is too much: ${refused.reason}.`, { id: "refused" });
+        if (refused && refused !== before.refused) toast.error(`That cannot be: ${refused.reason}.`, { id: "refused" });
       }),
     [],
   );

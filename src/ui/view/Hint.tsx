@@ -6,7 +6,7 @@ import { kindOf, fieldIdsOf, type Dressing } from "@/core/place";
 import { describeChoice } from "@/core/schema";
 import { useScene } from "@/store";
 import { Choose } from "../kit";
-import { useSession, type Focus } from "../state";
+import { useSession, useUsableProps, type Focus } from "../state";
 import { useBrush, useMoverPainted } from "./brush";
 import { BY_KNOTS, CLOSED_FORMS, EDGE_FORMS, useDraw } from "./draw-state";
 import { FLOAT } from "./float";
@@ -111,7 +111,7 @@ function Painting() {
 
 /** Which prop is pinned by a click, and what else can be done with pins. */
 function Pinning() {
-  const props = useScene((scene) => scene.props);
+  const props = useUsableProps();
   const mixes = useScene((scene) => scene.mixes);
   const prop = useSession((session) => session.drawProp);
   const { onto, caught } = useMove();
@@ -163,7 +163,7 @@ export function Hint() {
   const byKeys = useDraw((draw) => draw.byKeys);
   const typing = useMove((move) => move.typing);
   const lines = useScene((scene) => scene.lines);
-  const props = useScene((scene) => scene.props);
+  const props = useUsableProps();
   const mixes = useScene((scene) => scene.mixes);
   const drawn = useDraw((draw) => draw.outline?.list);
   const outline = drawn && (drawn === "areas" ? "area" : "hole");

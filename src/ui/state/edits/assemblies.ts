@@ -20,6 +20,7 @@ import {
   freeName,
   inside,
   keptFrom,
+  propsNamed,
   newId,
   propSchema,
   usesOf,
@@ -30,7 +31,7 @@ import {
 } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { boxAbout } from "../around";
-import { useInsides, wholeOf } from "../insides";
+import { wholeOf } from "../insides";
 import { useResults } from "../results";
 import { selectDressing, selectNothing, selectPlacements, selectProp, useSession } from "../session";
 import { dressingOf, scene, store } from "./common";
@@ -176,6 +177,9 @@ export function leaveAssembly(left: number): void {
   const from = opened[left];
   if (from === undefined) return;
   lookElsewhere(() => enter(opened.slice(0, left)));
+  const { shown } = useSceneStore.getState();
+  const user = shown.dressings.find((dressing) => propsNamed(dressing, shown.mixes).has(from));
+  if (user) useSession.setState({ dressing: user.id });
   selectProp(from);
 }
 
@@ -250,6 +254,3 @@ export function usesSaid(prop: string): string | null {
   ].filter(Boolean);
   return parts.length > 0 ? parts.join(" and ") : null;
 }
-
-/** How many things an assembly holds in all. */
-export const heldIn = (prop: string): number => useInsides.getState().insides.get(prop)?.count ?? 0;
