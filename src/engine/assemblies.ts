@@ -5,7 +5,7 @@
 import { type Finding } from "@/core/check";
 import type { Nest, UsedAssembly } from "@/core/files";
 import { query, step, type Ask } from "@/core/graph";
-import { CHANNEL, finish, hashText, mix, streamOf } from "@/core/math";
+import { hashText } from "@/core/math";
 import {
   boxOfAll,
   expanded,
@@ -13,20 +13,20 @@ import {
   kindOf,
   settledEach,
   standingMesh,
-  wordsOf,
+  type Contents,
   type Expanded,
   type Inside,
   type Placements,
 } from "@/core/place";
 import { groundsUnder } from "@/core/mesh";
-import { preparationMatrix, type Assembly } from "@/core/scene";
+import { preparationMatrix } from "@/core/scene";
 import { findings, forgetting, groundsAt, leftOut, placements, rules } from "./dressings";
 import { dressingInput, idsIn, isVariant, plainId, variantName } from "./scopes";
+import { MOST_INSIDE, variantsAt, variantsOf, type Variants } from "./variants";
 import * as things from "./things";
 
-/** An assembly holds no more than so many, and so many stand in a dressing with all that is in its assemblies. */
-const MOST_INSIDE = 1_000_000;
-export const MOST_EXPANDED = 4_000_000;
+/** So many stand in a dressing with all that is in its assemblies. */
+const MOST_EXPANDED = 4_000_000;
 /** Assemblies of more triangles than this are stood on, and kept clear of, by their boxes. */
 const MOST_TRIANGLES = 200_000;
 
@@ -81,41 +81,26 @@ things.insideMesh.is((ask, id) => {
   return { position: Float32Array.from(mesh.position), index: mesh.rest.mesh.index, attributes: [] };
 });
 
-/** Which variant of an assembly stands at each placement of a dressing; null where all are the same. */
-export function variantsAt({ each, most }: Pick<Assembly, "each" | "most">, seed: number, keys: BigUint64Array) {
-  if (each === "same") return null;
-  const words = wordsOf(keys);
-  const stream = streamOf(seed, CHANNEL.use);
-  return (i: number): number => {
-    const use = finish(mix(mix(stream, words[2 * i]), words[2 * i + 1]));
-    return most > 0 ? use % most : use;
+const expandStep = step("taken apart", (p: Placements, ofProp: readonly (Inside | Variants | null)[]) => {
+  const insideAt = (i: number): Inside | Contents | null => {
+    const of = ofProp[p.prop[i]];
+    return of && "at" in of ? of.inside.get(of.at[i])! : of;
   };
-}
-
-const expandStep = step(
-  "taken apart",
-  (p: Placements, byUse: readonly (readonly (Inside | null)[] | Inside | null)[]) => {
-    const one = (of: (typeof byUse)[number], i: number) =>
-      (Array.isArray(of) ? (of as (Inside | null)[])[i] : of) as Inside | null;
-    return expanded(p, (i) => one(byUse[p.prop[i]], i), MOST_EXPANDED);
-  },
-);
+  return expanded(p, insideAt, MOST_EXPANDED);
+});
 
 /** A dressing's placements with the assemblies among them taken apart; null where none is. */
 export const apart = query("apart", (ask, id): Expanded | null => {
   const p = ask(placements, id);
   const assemblies = p?.props.map((prop) => ask(things.propInput, prop)?.assembly ?? null);
   if (!p || !assemblies?.some(Boolean)) return null;
-  const seed = ask(rules, id)!.variation.seed;
-  const byUse = assemblies.map((assembly, k) => {
+  const own = ask(rules, id)!;
+  const ofProp = assemblies.map((assembly, k) => {
     if (!assembly) return null;
-    const variant = variantsAt(assembly, seed, p.key);
-    if (!variant) return ask(inside, p.props[k]) ?? null;
-    return Array.from(p.prop, (prop, i) =>
-      prop === k ? (ask(inside, variantName(p.props[k], variant(i))) ?? null) : null,
-    );
+    const at = variantsAt(assembly, own, p.key);
+    return at ? variantsOf(ask, p, k, at, (dressing) => ask(takenApart, dressing)) : (ask(inside, p.props[k]) ?? null);
   });
-  const out = ask.step(expandStep, p, byUse);
+  const out = ask.step(expandStep, p, ofProp);
   return out && ask(settling, id) ? settled(ask, id, out, p) : out;
 });
 
@@ -152,7 +137,7 @@ export const nest = query("nest", (ask, id): Nest | null =>
 function nestOf(ask: Ask, id: string): Nest | null {
   const p = ask(placements, id);
   if (!p) return null;
-  const { seed } = ask(rules, id)!.variation;
+  const own = ask(rules, id)!;
   const uses = new Map<string, UsedAssembly>();
   const used = (prop: string, scope: string): UsedAssembly => {
     let known = uses.get(scope);
@@ -168,7 +153,7 @@ function nestOf(ask: Ask, id: string): Nest | null {
   };
   const each = p.props.map((prop) => {
     const assembly = ask(things.propInput, prop)?.assembly;
-    return assembly ? { prop, variant: variantsAt(assembly, seed, p.key) } : null;
+    return assembly ? { prop, variant: variantsAt(assembly, own, p.key) } : null;
   });
   // All is asked for now: whoever writes it does so later.
   const found = Array.from(p.prop, (index, i) => {

@@ -50,7 +50,8 @@ export const groundsAt = (ask: Ask, id: string): Grounds => ({
   grounds: () => things.groundsFor(ask, id),
 });
 
-function sourcesFor(ask: Ask, id: string): Sources {
+/** What a dressing is worked out from. */
+export function sourcesFor(ask: Ask, id: string): Sources {
   const counts = (other: string) => ask(standing, id).counted.includes(other);
   return {
     ...groundsAt(ask, id),

@@ -9,7 +9,7 @@ import type { z } from "zod";
 import { declared, input, query, type Ask, type Input } from "@/core/graph";
 import { CHANNEL, hash, hashText } from "@/core/math";
 import { familyOf, type Line } from "@/core/line";
-import type { Dressing } from "@/core/place";
+import { kindOf, type Dressing } from "@/core/place";
 import { eachId, withIds } from "@/core/schema";
 import { renamingBy, THING_SCHEMAS, type Surface } from "@/core/scene";
 
@@ -71,7 +71,7 @@ export const idsBeside = (ask: Ask, list: List, id: string): readonly string[] =
 export const isVariant = query("is variant", (ask, id) => plainId(ask, id) !== id);
 
 /** Whether a thing names nothing that is another in each variant. */
-const alone = query("alone", (ask, id): boolean => {
+export const alone = query("alone", (ask, id): boolean => {
   const varies = ask(varying, ask(scopeOf, id));
   let isAlone = true;
   const look = (schema: z.ZodType, thing: unknown) =>
@@ -106,7 +106,11 @@ export const ownLine = query("own line", variantsOf(lineInput, THING_SCHEMAS.lin
 export const ownSurface = query("own surface", variantsOf(surfaceInput, THING_SCHEMAS.surfaces));
 export const ownDressing = query("own dressing", variantsOf(dressingInput, THING_SCHEMAS.dressings));
 
-/** What a thing says, with the names of a variant, and of a dressing with a seed of the variant's own. */
+/** What a dressing draws by in a variant, besides. */
+export const saltOf = (dressing: string, variant: number): number =>
+  hash(0, CHANNEL.variant, variant, hashText(dressing)) || 1;
+
+/** What a thing says, with the names of a variant, and of a dressing with what makes it another there. */
 function inVariant<T extends Line | Surface | Dressing>(
   thing: T,
   /** Null for what names nothing that is another in each variant. */
@@ -118,6 +122,9 @@ function inVariant<T extends Line | Surface | Dressing>(
   const names = () => renamingBy(new Map([...varies].map((one) => [one, variantName(one, variant)])));
   const named: T = schema === null ? { ...thing, id } : withIds(schema, thing, names());
   if (!("variation" in named)) return named;
-  const seed = hash(named.variation.seed, CHANNEL.variant, variant, hashText(thing.id));
+  const salt = saltOf(thing.id, variant);
+  // What is spread over something draws its places, too.
+  if (kindOf(named.where).ordered) return { ...named, salts: [salt] };
+  const seed = hash(named.variation.seed, CHANNEL.variant, salt, 0);
   return { ...named, variation: { ...named.variation, seed } };
 }

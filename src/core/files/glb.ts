@@ -28,7 +28,7 @@ import { meshAt } from "./poses";
 import { addAllSnaps, addSnaps, ownSnaps, type OwnSnaps } from "./snap-nodes";
 import { Variants, WHITE } from "./variants";
 import { preparationMatrix } from "../scene";
-import { FLAG, hexOf, keyUnder, momentOfStill, stillKey, wordsOf, type Key, type Placements } from "../place";
+import { FLAG, hexOf, keyUnder, momentOfStill, stillKey, type Key, type Placements } from "../place";
 import type { Assets } from "./assets";
 
 export type GlbForm = "instanced" | "plain";
@@ -219,7 +219,6 @@ function addNest(
   snaps: OwnSnaps,
   keyOf: (key: Key) => Key = (key) => key,
 ): void {
-  const words = wordsOf(p.key);
   for (let i = 0; i < p.count; i++) {
     const used = stands(p, i) ? at(i) : null;
     if (!used) {
@@ -241,7 +240,7 @@ function addNest(
     for (const { name, salt, nest } of used.dressings) {
       const below = document.createNode(name).setTranslation(nest.placements.origin);
       prepared.addChild(below);
-      const inner = (key: Key) => keyOf(keyUnder(words[2 * i], words[2 * i + 1], keyUnder(salt, 0, key)));
+      const inner = (key: Key) => keyOf(keyUnder(p.key[i], salt, key));
       addNest(document, below, nest, meshes, snaps, inner);
     }
   }

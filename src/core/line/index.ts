@@ -51,6 +51,8 @@ export type { LaidTrack } from "./track";
 export class GuideLine {
   readonly id: string;
   readonly number: number;
+  /** Added to what slots on it draw by; 0 but for lines in variants of assemblies. */
+  readonly salt: number;
   readonly curve: Curve;
   /** Whether any span has a tag. */
   readonly tagged: boolean;
@@ -65,33 +67,47 @@ export class GuideLine {
   #stations: Stations | undefined;
   #marks: Float64Array | undefined;
 
-  /** @param track where the line lies once it has been laid onto a surface, see `core/lay` */
-  constructor(line: Line, track: LaidTrack | null = null) {
+  /** The line that runs just as this one, of which it has what is worked out. */
+  readonly #like: GuideLine | null;
+
+  /**
+   * @param track where the line lies once it has been laid onto a surface, see `core/lay`
+   * @param like one that runs just so
+   */
+  constructor(line: Line, track: LaidTrack | null = null, like: GuideLine | null = null, salt = 0) {
     this.#line = line;
     this.#track = track;
+    this.#like = like;
     this.id = line.id;
     this.number = line.number;
-    this.curve = track ? curveThrough(track) : curveOf(line);
-    this.#normals = track && normalsAlong(track, this.curve);
+    this.salt = salt;
+    this.curve = like?.curve ?? (track ? curveThrough(track) : curveOf(line));
+    this.#normals = like ? like.#normals : track && normalsAlong(track, this.curve);
     this.leaps = track?.leaps ?? 0;
-    this.tagged = line.knots.some(({ tag }) => tag !== undefined);
-    this.#roll = rollOf(line, this.curve);
+    this.tagged = like?.tagged ?? line.knots.some(({ tag }) => tag !== undefined);
+    this.#roll = like ? like.#roll : rollOf(line, this.curve);
+  }
+
+  /** The same line, on which slots draw otherwise. */
+  salted(salt: number): GuideLine {
+    return new GuideLine(this.#line, this.#track, this, salt);
   }
 
   /** The same line under another number. */
   numbered(number: number): GuideLine {
     if (number === this.number) return this;
-    if (this.#renumbered?.number !== number) this.#renumbered = new GuideLine({ ...this.#line, number }, this.#track);
+    if (this.#renumbered?.number !== number)
+      this.#renumbered = new GuideLine({ ...this.#line, number }, this.#track, this, this.salt);
     return this.#renumbered;
   }
 
   get stations(): Stations {
-    return (this.#stations ??= stationsOf(this.curve));
+    return this.#like?.stations ?? (this.#stations ??= stationsOf(this.curve));
   }
 
   /** Arc lengths of the marks between the parts that the line is divided into. */
   get marks(): Float64Array {
-    return (this.#marks ??= marksOf(this.#line, this.curve));
+    return this.#like?.marks ?? (this.#marks ??= marksOf(this.#line, this.curve));
   }
 
   /** The knots at which the line turns by at least `angle` radians. */

@@ -16,7 +16,7 @@ import { cutsAtEnd, isEndToEnd } from "./spacing/schema";
 import { spacing } from "./spacing/spacing";
 import type { GuideLine } from "../line";
 import type { Dressing } from "./schema";
-import type { Sources } from "./sources";
+import type { Hosts, Sources } from "./sources";
 import type { PropChoice } from "./what/what";
 
 const spacingStep = step(
@@ -43,19 +43,23 @@ const framesStep = step(
 const columnFramesStep = step("frames of columns", framesOfColumns);
 const carriedStep = step("carried along", carriedAlong);
 
+/** The lines of a dressing; of one that is worked out for several variants those of each, one after the other. */
+function linesIn({ where, salts }: Dressing, hosts: Hosts): GuideLine[] {
+  const lines = guidesOf(where.lines, hosts);
+  return salts ? salts.flatMap((salt) => lines.map((line) => line.salted(salt))) : lines;
+}
+
 /** The lines as they are at rest, or where they are to be spaced anew at each moment, as they are then. */
-const linesFor = ({ lines }: Dressing["where"], { stretching }: Dressing["spacing"], from: Sources): GuideLine[] => {
-  const hosts = stretching === "anew" ? from : from.rest;
-  return guidesOf(lines, hosts);
-};
+const linesFor = (dressing: Dressing, from: Sources): GuideLine[] =>
+  linesIn(dressing, dressing.spacing.stretching === "anew" ? from : from.rest);
 
 /** For ways of spacing that do not look at how far props reach. */
 const NO_REACHES = new Float64Array(0);
 
 export const along: Host = {
   anchors(ask, dressing, from, { rules, choice, hold }) {
-    const { where, what, spacing: params, fit, pegs } = dressing;
-    const lines = linesFor(where, params, from);
+    const { what, spacing: params, fit, pegs } = dressing;
+    const lines = linesFor(dressing, from);
     const endToEnd = isEndToEnd(params);
     // How far props reach only matters to where slots lie where they are laid by it.
     const usesReach = endToEnd || params.inside || (params.anew && rules.corner !== null);
@@ -70,10 +74,11 @@ export const along: Host = {
     const columns = rack ? ask.step(columnsStep, all, rack, lines, rules, held, endToEnd) : all;
     return { lines, fields: [], masks: [], brought: null, ...ask.step(pegsStep, columns, pegs, lines, choice) };
   },
-  carried(ask, anchored, { where, spacing: { stretching } }, from) {
-    if (stretching === "anew") return anchored;
-    const lines = guidesOf(where.lines, from);
-    if (lines.every((line, k) => line === anchored.lines[k])) return anchored;
+  carried(ask, anchored, dressing, from) {
+    if (dressing.spacing.stretching === "anew") return anchored;
+    const lines = linesIn(dressing, from);
+    const same = (line: GuideLine, k: number) => line === anchored.lines[k] || (dressing.salts && line.curve === anchored.lines[k].curve); // prettier-ignore
+    if (lines.every(same)) return anchored;
     return { ...anchored, lines, slots: ask.step(carriedStep, anchored.slots, anchored.lines, lines) };
   },
   frames(ask, { lines, slots }, hold, moves) {

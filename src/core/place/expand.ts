@@ -5,7 +5,20 @@
  *     const inside = gathered([{ salt: 1, inside: jars }], matrix, 1_000_000);
  *     expanded(shelves, (i) => inside, 4_000_000).placements.count // as many jars as there are on all shelves
  */
-import { CHANNEL, finish, mix, quatAt, scale, streamOf, writeFromBasis, type Quat, type Vec3 } from "../math";
+import {
+  add,
+  CHANNEL,
+  finish,
+  mix,
+  multiply,
+  quatAt,
+  rotate,
+  scale,
+  streamOf,
+  writeFromBasis,
+  type Quat,
+  type Vec3,
+} from "../math";
 import { entryOf } from "../mesh";
 import { wordsOf } from "./keys";
 import { FLAG, NO_PROP } from "./slots";
@@ -36,35 +49,56 @@ const UPRIGHT: Under = { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: [1,
 
 const stands = ({ flags, prop }: Placements, i: number): boolean => !(flags[i] & FLAG.blank) && prop[i] !== NO_PROP;
 
-function countStanding(p: Placements): number {
+function countStanding(p: Placements, members?: Uint32Array): number {
+  const count = members?.length ?? p.count;
   let n = 0;
-  for (let i = 0; i < p.count; i++) if (stands(p, i)) n++;
+  for (let k = 0; k < count; k++) if (stands(p, members ? members[k] : k)) n++;
   return n;
+}
+
+/** What is gathered of one dressing. */
+export interface Gathered {
+  /** A number of its own, which tells its keys from those of others. */
+  salt: number;
+  /** Its placements, already {@link expanded}. */
+  inside: Inside;
+  /** Only these of them, by their indices; all where it is left out. */
+  members?: Uint32Array;
 }
 
 /**
  * Everything that stands in some dressings, as one.
  *
- * @param from each dressing's placements, already {@link expanded}, with a number of its own, which tells its keys from those of others
  * @param matrix from their coordinates to those of the prop that they make: 12 numbers, rows first, of one size to all sides; null
  *   for those that they have
  * @param most dressings that go beyond so many in all are left out
  */
-export function gathered(
-  from: readonly { salt: number; inside: Inside }[],
-  matrix: readonly number[] | null,
-  most: number,
-): Inside {
-  const counts = from.map(({ inside }) => countStanding(inside.placements));
+export function gathered(from: readonly Gathered[], matrix: readonly number[] | null, most: number): Inside {
+  const counts = from.map(({ inside, members }) => countStanding(inside.placements, members));
   const origin: Vec3 = matrix ? [0, 0, 0] : (from[0]?.inside.placements.origin ?? [0, 0, 0]);
   const { out, written, leftOut } = gather(counts, most, origin);
   const under = matrix ? underMatrix(matrix) : { ...UPRIGHT, position: scale(origin, -1) };
   let n = 0;
-  from.forEach(({ salt, inside: { placements } }, d) => {
-    if (n + counts[d] <= out.count) n = written.write(n, placements, under, salt, 0, null);
+  from.forEach(({ salt, inside: { placements }, members }, d) => {
+    if (n + counts[d] <= out.count) n = written.write(n, placements, under, salt, 0, null, members);
   });
   return { placements: written.done(), leftOut: leftOut + from.reduce((sum, { inside }) => sum + inside.leftOut, 0) };
 }
+
+/** What an assembly holds where it is not worth gathering, since it stands but once. */
+export interface Contents {
+  from: readonly Gathered[];
+  /** As for {@link gathered}. */
+  matrix: readonly number[];
+  /** How many stand in it. */
+  count: number;
+}
+
+export const contentsOf = (from: readonly Gathered[], matrix: readonly number[]): Contents => ({
+  from,
+  matrix,
+  count: from.reduce((sum, { inside, members }) => sum + countStanding(inside.placements, members), 0),
+});
 
 function underMatrix(matrix: readonly number[]): Under {
   const size = Math.hypot(matrix[0], matrix[4], matrix[8]);
@@ -85,15 +119,19 @@ function underMatrix(matrix: readonly number[]): Under {
  * @param insideOf what the assembly that placement `i` is holds; null for any other prop
  * @param most whole assemblies beyond so many in all are left out
  */
-export function expanded(p: Placements, insideOf: (i: number) => Inside | null, most: number): Expanded | null {
-  const held: (Inside | null)[] = new Array<Inside | null>(p.count).fill(null);
+export function expanded(
+  p: Placements,
+  insideOf: (i: number) => Inside | Contents | null,
+  most: number,
+): Expanded | null {
+  const held: (Inside | Contents | null)[] = new Array<Inside | Contents | null>(p.count).fill(null);
   const counts: number[] = new Array<number>(p.count).fill(0);
   let any = false;
   for (let i = 0; i < p.count; i++) {
     if (!stands(p, i)) continue;
-    held[i] = insideOf(i);
-    any ||= held[i] !== null;
-    counts[i] = held[i]?.placements.count ?? 1;
+    const inside = (held[i] = insideOf(i));
+    any ||= inside !== null;
+    counts[i] = inside === null ? 1 : "from" in inside ? inside.count : inside.placements.count;
   }
   if (!any) return null;
   const { out, written, leftOut } = gather(counts, most, p.origin, p);
@@ -105,8 +143,19 @@ export function expanded(p: Placements, insideOf: (i: number) => Inside | null, 
     const inside = held[i];
     const from = n;
     if (inside) {
-      n = written.write(n, inside.placements, underOf(p, i), words[2 * i], words[2 * i + 1], i);
-      less += inside.leftOut;
+      const under = underOf(p, i);
+      const [low, high] = [words[2 * i], words[2 * i + 1]];
+      const whole = "from" in inside && isUneven(under) ? gathered(inside.from, inside.matrix, Infinity) : inside;
+      if ("from" in whole) {
+        const both = underBoth(under, underMatrix(whole.matrix));
+        for (const { salt, inside: one, members } of whole.from) {
+          n = written.write(n, one.placements, both, low, high, i, members, salt);
+          less += one.leftOut;
+        }
+      } else {
+        n = written.write(n, whole.placements, under, low, high, i);
+        less += whole.leftOut;
+      }
     } else written.copy(n++, i);
     of.fill(i, from, n);
   }
@@ -119,6 +168,23 @@ const underOf = ({ position, rotation, scale, flags }: Placements, i: number): U
   scale: [scale[3 * i], scale[3 * i + 1], scale[3 * i + 2]],
   mirrored: (flags[i] & FLAG.mirrored) !== 0,
 });
+
+const isUneven = ({ scale: [x, y, z] }: Under): boolean => x !== y || y !== z;
+
+/** What stands under something that stands under something of one size to all sides. */
+function underBoth(outer: Under, inner: Under): Under {
+  const [size] = outer.scale;
+  const side = outer.mirrored ? -1 : 1;
+  const [x, y, z] = inner.position;
+  const there = rotate(outer.rotation, [side * size * x, size * y, size * z]);
+  const [qx, qy, qz, qw] = inner.rotation;
+  return {
+    position: add(outer.position, there),
+    rotation: multiply(outer.rotation, [qx, side * qy, side * qz, qw]),
+    scale: [size * inner.scale[0], size * inner.scale[1], size * inner.scale[2]],
+    mirrored: outer.mirrored,
+  };
+}
 
 /** Room for as many as there may be, whole assemblies in their order. */
 function gather(counts: readonly number[], most: number, origin: Vec3, outer: Placements | null = null) {
@@ -135,10 +201,12 @@ const TINTS = 256;
 const WHITE = "#ffffff";
 const KEY_STREAMS = [streamOf(7, CHANNEL.key), streamOf(8, CHANNEL.key)] as const;
 
-/** What the key of something becomes under another, by the words of that one's. */
-export function keyUnder(low: number, high: number, key: bigint): bigint {
-  const [place, host] = [Number(key & 0xffffffffn), Number(key >> 32n)];
-  const [first, second] = KEY_STREAMS.map((stream) => finish(mix(mix(mix(mix(stream, low), high), place), host)));
+/** What the key of something in a dressing of an assembly becomes under the assembly's own. */
+export function keyUnder(under: bigint, salt: number, key: bigint): bigint {
+  const words = (of: bigint) => [Number(of & 0xffffffffn), Number(of >> 32n)] as const;
+  const mixed = ([a, b]: readonly [number, number], [c, d]: readonly number[]) =>
+    KEY_STREAMS.map((stream) => mix(mix(mix(mix(stream, a), b), c), d));
+  const [first, second] = mixed(words(under), mixed([salt, 0], words(key))).map(finish);
   return (BigInt(second) << 32n) | BigInt(first);
 }
 
@@ -192,7 +260,10 @@ class Writer {
     out.key[o] = p.key[i];
     out.prop[o] = p.prop[i];
     out.tint[o] = this.#tintsUnder(p, WHITE)[p.tint[i]];
-    this.#about(o, i);
+    out.line[o] = p.line[i];
+    out.row[o] = p.row[i];
+    out.at[o] = p.at[i];
+    out.flags[o] = p.flags[i];
     out.reach.set(p.reach.subarray(2 * i, 2 * i + 2), 2 * o);
     if (p.posed) out.posed!.pose[o] = p.posed.pose[i];
     const entry = entryOf(p.shapes, i);
@@ -200,30 +271,35 @@ class Writer {
       this.#shaped.push({ at: o, shapes: p.shapes, entry, prop: out.prop[o], under: null, origin: NO_SHIFT });
   }
 
-  /** What is known of placement `o` by the one that it is in. */
-  #about(o: number, i: number): void {
-    const [out, p] = [this.#out, this.#outer!];
-    out.line[o] = p.line[i];
-    out.row[o] = p.row[i];
-    out.at[o] = p.at[i];
-    out.flags[o] = p.flags[i];
-  }
-
   /**
    * Everything that stands in `p`, from `o` on.
    *
-   * @param low,high the words of the key that theirs are mixed with
+   * @param underLow,underHigh the words of the key that theirs are mixed with
    * @param i which of those that are taken apart they are in; null for none
+   * @param members only these of them; all where left out
+   * @param salt where they are gathered at the same time, what tells them from those of other dressings
    * @returns behind the last one
    */
-  write(o: number, p: Placements, under: Under, low: number, high: number, i: number | null): number {
+  write(
+    o: number,
+    p: Placements,
+    under: Under,
+    underLow: number,
+    underHigh: number,
+    i: number | null,
+    members?: Uint32Array,
+    salt: number | null = null,
+  ): number {
     const out = this.#out;
     let remap = this.#remaps.get(p);
     if (!remap) this.#remaps.set(p, (remap = Uint16Array.from(p.props, (id) => this.#propAt(id))));
     const outer = this.#outer;
     const tints = this.#tintsUnder(p, i === null || !outer ? WHITE : (outer.tints[outer.tint[i]] ?? WHITE));
     const [words, keys] = [wordsOf(p.key), wordsOf(out.key)];
-    const [first, second] = KEY_STREAMS.map((stream) => mix(mix(stream, low), high));
+    const first = mix(mix(KEY_STREAMS[0], underLow), underHigh);
+    const second = mix(mix(KEY_STREAMS[1], underLow), underHigh);
+    const saltFirst = mix(mix(KEY_STREAMS[0], salt ?? 0), 0);
+    const saltSecond = mix(mix(KEY_STREAMS[1], salt ?? 0), 0);
     const { mirrored } = under;
     const [sx, sy, sz] = under.scale;
     const even = sx === sy && sy === sz;
@@ -231,41 +307,67 @@ class Writer {
     const [px, py, pz] = under.position;
     const [ox, oy, oz] = p.origin;
     const side = mirrored ? -1 : 1;
-    for (let j = 0; j < p.count; j++) {
-      if (!stands(p, j)) continue;
-      const x = side * sx * (ox + p.position[3 * j]);
-      const y = sy * (oy + p.position[3 * j + 1]);
-      const z = sz * (oz + p.position[3 * j + 2]);
+    const mirrors = mirrored ? FLAG.mirrored : 0;
+    const flagged = i === null || !outer ? 0 : outer.flags[i] & ~FLAG.mirrored;
+    const { position: P, rotation: R, scale: S, prop, tint, flags } = p;
+    const { position, rotation, scale, prop: PROP, tint: TINT, flags: FLAGS } = out;
+    const { shapes } = p;
+    const count = members?.length ?? p.count;
+    const start = o;
+    for (let k = 0; k < count; k++) {
+      const j = members ? members[k] : k;
+      if (flags[j] & FLAG.blank || prop[j] === NO_PROP) continue;
+      const x = side * sx * (ox + P[3 * j]);
+      const y = sy * (oy + P[3 * j + 1]);
+      const z = sz * (oz + P[3 * j + 2]);
       // As {@link rotate} does it, without an array for each.
       const tx = 2 * (qy * z - qz * y);
       const ty = 2 * (qz * x - qx * z);
       const tz = 2 * (qx * y - qy * x);
-      out.position[3 * o] = px + x + qw * tx + qy * tz - qz * ty;
-      out.position[3 * o + 1] = py + y + qw * ty + qz * tx - qx * tz;
-      out.position[3 * o + 2] = pz + z + qw * tz + qx * ty - qy * tx;
+      position[3 * o] = px + x + qw * tx + qy * tz - qz * ty;
+      position[3 * o + 1] = py + y + qw * ty + qz * tx - qx * tz;
+      position[3 * o + 2] = pz + z + qw * tz + qx * ty - qy * tx;
       // Seen in a mirror a turn goes about the mirrored axis the other way.
-      const bx = p.rotation[4 * j];
-      const by = side * p.rotation[4 * j + 1];
-      const bz = side * p.rotation[4 * j + 2];
-      const bw = p.rotation[4 * j + 3];
-      out.rotation[4 * o] = qw * bx + qx * bw + qy * bz - qz * by;
-      out.rotation[4 * o + 1] = qw * by - qx * bz + qy * bw + qz * bx;
-      out.rotation[4 * o + 2] = qw * bz + qx * by - qy * bx + qz * bw;
-      out.rotation[4 * o + 3] = qw * bw - qx * bx - qy * by - qz * bz;
-      for (let k = 0; k < 3; k++)
-        out.scale[3 * o + k] = p.scale[3 * j + k] * (even ? sx : stretched(k, bx, by, bz, bw, sx, sy, sz));
-      out.prop[o] = remap[p.prop[j]];
-      out.tint[o] = tints[p.tint[j]];
-      keys[2 * o] = finish(mix(mix(first, words[2 * j]), words[2 * j + 1]));
-      keys[2 * o + 1] = finish(mix(mix(second, words[2 * j]), words[2 * j + 1]));
-      if (i === null) out.flags[o] = p.flags[j];
-      else this.#about(o, i);
-      out.flags[o] = (out.flags[o] & ~FLAG.mirrored) | ((p.flags[j] & FLAG.mirrored) ^ (mirrored ? FLAG.mirrored : 0));
-      const entry = entryOf(p.shapes, j);
+      const bx = R[4 * j];
+      const by = side * R[4 * j + 1];
+      const bz = side * R[4 * j + 2];
+      const bw = R[4 * j + 3];
+      rotation[4 * o] = qw * bx + qx * bw + qy * bz - qz * by;
+      rotation[4 * o + 1] = qw * by - qx * bz + qy * bw + qz * bx;
+      rotation[4 * o + 2] = qw * bz + qx * by - qy * bx + qz * bw;
+      rotation[4 * o + 3] = qw * bw - qx * bx - qy * by - qz * bz;
+      if (even) {
+        scale[3 * o] = S[3 * j] * sx;
+        scale[3 * o + 1] = S[3 * j + 1] * sx;
+        scale[3 * o + 2] = S[3 * j + 2] * sx;
+      } else {
+        for (let c = 0; c < 3; c++) scale[3 * o + c] = S[3 * j + c] * stretched(c, bx, by, bz, bw, sx, sy, sz);
+      }
+      PROP[o] = remap[prop[j]];
+      TINT[o] = tints[tint[j]];
+      let place = words[2 * j];
+      let host = words[2 * j + 1];
+      if (salt !== null) {
+        const own = mix(mix(saltFirst, place), host);
+        host = mix(mix(saltSecond, place), host);
+        place = own;
+      }
+      const low = mix(mix(first, place), host);
+      const high = mix(mix(second, place), host);
+      // What is only gathered is mixed once more where it stands.
+      keys[2 * o] = i === null ? low : finish(low);
+      keys[2 * o + 1] = i === null ? high : finish(high);
+      FLAGS[o] = (i === null ? flags[j] & ~FLAG.mirrored : flagged) | ((flags[j] & FLAG.mirrored) ^ mirrors);
+      const entry = shapes === null ? -1 : shapes.entry[j];
       // What is bent is drawn stiff where it is stretched or mirrored.
       if (p.shapes && entry >= 0 && even && !mirrored)
         this.#shaped.push({ at: o, shapes: p.shapes, entry, prop: out.prop[o], under, origin: p.origin });
       o++;
+    }
+    if (i !== null && outer) {
+      out.line.fill(outer.line[i], start, o);
+      out.row.fill(outer.row[i], start, o);
+      out.at.fill(outer.at[i], start, o);
     }
     return o;
   }

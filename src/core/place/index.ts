@@ -10,7 +10,16 @@ export { rowOffsets } from "./fit/rows";
 export { TORN } from "./torn";
 export { evaluate } from "./evaluate";
 export { settledEach } from "./settle-each";
-export { expanded, gathered, keyUnder, type Expanded, type Inside } from "./expand";
+export {
+  contentsOf,
+  expanded,
+  gathered,
+  keyUnder,
+  type Contents,
+  type Expanded,
+  type Gathered,
+  type Inside,
+} from "./expand";
 export { known, type Hosts, type Sources } from "./sources";
 export { dropInto } from "./fit/drop";
 export { PROBES_PER_FOOTPRINT, writeFootprints } from "./fit/footprint";

@@ -152,6 +152,12 @@ export function drawsOfRow(lineNumber: number, row: number): (slot: number) => n
   };
 }
 
+/** The same for a line, which may have slots draw otherwise than its number says. */
+export function drawsOn({ number, salt }: { number: number; salt: number }, row: number): (slot: number) => number {
+  const plain = drawsOfRow(number, row);
+  return salt === 0 ? plain : (slot) => (plain(slot) + salt) >>> 0;
+}
+
 /** Version 5's keys: 12 bits for the line, 20 for the slot. */
 const OLD_SLOT_BITS = 20;
 const OLD_BIAS = 2 ** (OLD_SLOT_BITS - 1);

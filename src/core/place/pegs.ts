@@ -2,7 +2,7 @@
 import { z } from "zod";
 import { hostIdSchema, idSchema, vec3Schema, within, FARTHEST } from "../schema";
 import { tieSchema } from "../tie";
-import { ADDED, eachOf, keyOfHex, lineNumberOfKey, placeOfKey, drawsOfRow, type Key } from "./keys";
+import { ADDED, eachOf, keyOfHex, lineNumberOfKey, placeOfKey, drawsOn, type Key } from "./keys";
 import { FLAG, NO_PROP, Slots } from "./slots";
 import { arcLengthWithin, type GuideLine } from "../line";
 import type { Vec3 } from "../math";
@@ -121,8 +121,10 @@ export function pegged(
   const { wanted, added, orphans } = sorted(pegs, ({ on }) => indexOf.has(on));
   const result = added.length > 0 ? withAdded(slots, added, lines, indexOf, choice) : slots.derive();
   result.pegged = true;
+  // Where it is worked out for several variants, there is one of a key in each.
+  const found = new Set<Key>();
   eachOf(slots.key, wanted, (i, key, peg) => {
-    wanted.delete(key);
+    found.add(key);
     result.flags[i] |= FLAG.pegged;
     if (peg.at !== undefined) {
       const { curve } = lines[result.line[i]];
@@ -137,7 +139,16 @@ export function pegged(
     result.turnByHand(i, peg.turn);
     result.stretchByHand(i, peg.stretch);
   });
-  return { slots: result, orphans: [...orphans, ...hexesOf(wanted.keys(), pegs)] };
+  return {
+    slots: result,
+    orphans: [
+      ...orphans,
+      ...hexesOf(
+        [...wanted.keys()].filter((key) => !found.has(key)),
+        pegs,
+      ),
+    ],
+  };
 }
 
 /** The keys as pegs write them, in the order of the pegs. */
@@ -167,7 +178,7 @@ function withAdded(
     const index = indexOf.get(peg.on)!;
     out.line[i] = index;
     out.key[i] = key;
-    out.draw[i] = drawsOfRow(lineNumberOfKey(key), 0)(placeOfKey(key));
+    out.draw[i] = drawsOn({ number: lineNumberOfKey(key), salt: lines[index].salt }, 0)(placeOfKey(key));
     out.at[i] = arcLengthWithin(lines[index].curve, peg.at ?? 0);
     out.prop[i] = peg.prop === undefined ? NO_PROP : choice.pick(peg.prop, out.draw[i]);
     out.flags[i] = FLAG.pegged | FLAG.moved | (peg.removed ? FLAG.blank : 0);

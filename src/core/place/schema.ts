@@ -18,4 +18,7 @@ export const dressingSchema = z.object({
   oldPegs: z.array(oldPegSchema).max(1_000_000).default([]),
 });
 
-export type Dressing = z.infer<typeof dressingSchema>;
+export type Dressing = z.infer<typeof dressingSchema> & {
+  /** What slots along lines draw by besides, for each variant in which it is worked out; only there, never in a file. */
+  salts?: readonly number[];
+};

@@ -1,6 +1,6 @@
 /** Parallel rows: each slot repeated beside the line. Rows are as far apart as they say wherever the line bends. */
 import { choose } from "../spacing/spacing";
-import { drawsOfRow, FIRST_CORNER, lineHost } from "../keys";
+import { drawsOn, FIRST_CORNER, lineHost } from "../keys";
 import { Slots } from "../slots";
 import type { GuideLine } from "../../line";
 import type { PropChoice } from "../what/what";
@@ -77,7 +77,7 @@ function repeatRow(
     out.row.fill(row, start, end);
     const { words, draw } = out;
     const host = lineHost(line.number, row);
-    const drawOf = drawsOfRow(line.number, row);
+    const drawOf = drawsOn(line, row);
     for (let o = start; o < end; o++) {
       words[2 * o + 1] = host;
       draw[o] = drawOf(words[2 * o] | 0);

@@ -3,7 +3,7 @@
  * and makes its key; its place may change while its number and so its prop, turns and pegs stay.
  */
 import { chained, type Corner, type GuideLine, type Track } from "../../line";
-import { cornerSlot, drawsOfRow, lineHost, lineKey } from "../keys";
+import { cornerSlot, drawsOn, lineHost, lineKey } from "../keys";
 import { NO_PROP, Slots } from "../slots";
 import { byCount } from "./count";
 import { byDensity } from "./density";
@@ -260,7 +260,7 @@ function writeRow(slots: Slots, start: number, row: Row, index: number, line: Gu
   slots.line.fill(index, start, end);
   const { words, draw } = slots;
   const host = lineHost(line.number);
-  const drawOf = drawsOfRow(line.number, 0);
+  const drawOf = drawsOn(line, 0);
   for (let i = 0, o = start; i < count; i++, o++) {
     words[2 * o] = from + i;
     words[2 * o + 1] = host;
@@ -332,7 +332,7 @@ function writeCorner(
 ): void {
   slots.line[i] = index;
   slots.key[i] = lineKey(line.number, cornerSlot(knot));
-  slots.draw[i] = drawsOfRow(line.number, 0)(cornerSlot(knot));
+  slots.draw[i] = drawsOn(line, 0)(cornerSlot(knot));
   slots.at[i] = at;
   slots.prop[i] = choice.corner!;
   slots.span?.set([at - CORNER_SPAN, at + CORNER_SPAN], 2 * i);

@@ -1,5 +1,5 @@
 /** Which props the slots of one line take, asked for by number while their places are still being found. */
-import { drawsOfRow, FIRST_ROW } from "../keys";
+import { drawsOn, FIRST_ROW } from "../keys";
 import { NO_PROP } from "../slots";
 import type { GuideLine } from "../../line";
 import type { PropChoice } from "../what/what";
@@ -17,7 +17,7 @@ export function supplyFor(line: GuideLine, choice: PropChoice, reaches: Reaches,
   const behind = Float64Array.from({ length: reaches.length / 2 }, (_, i) => reaches[2 * i]);
   const held = behind.map((back, i) => Math.max(LEAST, back + reaches[2 * i + 1]));
   let draws = new Uint32Array(0);
-  const drawOf = drawsOfRow(line.number, 0);
+  const drawOf = drawsOn(line, 0);
   return {
     fill(out, n, number, at) {
       if (draws.length < n) draws = new Uint32Array(n);
@@ -42,6 +42,6 @@ export function supplyFor(line: GuideLine, choice: PropChoice, reaches: Reaches,
 function settled(special: number | null, choice: PropChoice, line: GuideLine): number | null {
   if (special === null) return null;
   const one = Uint16Array.of(special);
-  choice.resolveMixes(one, Uint32Array.of(drawsOfRow(line.number, 0)(0)), 0, 1);
+  choice.resolveMixes(one, Uint32Array.of(drawsOn(line, 0)(0)), 0, 1);
   return one[0];
 }

@@ -238,7 +238,7 @@ function wandered(
     const line = lines[slots.line[i]];
     const round = rounds[slots.line[i]];
     const x = round > 0 ? (slots.at[i] / line.curve.length) * round : slots.at[i] / over;
-    out[i] += most * wander(stream, line.number, x, round);
+    out[i] += most * wander(stream, line.number + line.salt, x, round);
   }
   return out;
 }
