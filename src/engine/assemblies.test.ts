@@ -2,7 +2,7 @@
 import { Matrix4, Quaternion, Vector3 } from "three";
 import fc from "fast-check";
 import { dressingSchema, drawnOf, FLAG, hexOf, writeMatrix, type Placements } from "@/core/place";
-import { inside, nestingTrouble, outside, preparationMatrix, type Scene } from "@/core/scene";
+import { inside, nestingTrouble, outside, preparationMatrix, sceneSchema, type Scene } from "@/core/scene";
 import { Engine } from "./engine";
 import { shelves, type Asked } from "./testing-assemblies";
 
@@ -199,4 +199,47 @@ test("assemblies that would be in themselves or too deep are refused with a sent
   // A file of a stranger, in which each holds all that come after it.
   const wide = Array.from({ length: 150 }, (_, i) => Array.from({ length: 149 - i }, (_, k) => i + 1 + k));
   expect(nestingTrouble(nested(wide))).not.toBeNull();
+});
+
+test("set down each by itself, things are as far above sloping ground as they are in the assembly, upright or square to it", () => {
+  const slope = Math.tan(0.35);
+  const tilted = {
+    id: "slope",
+    name: "Slope",
+    made: { kind: "bumps", width: 300, depth: 300, height: 0 },
+    rotation: [0, 0, Math.sin(0.175), Math.cos(0.175)],
+  };
+  const heights = (apart: "whole" | "each", over: boolean) => {
+    const base = shelves({ uses: 4 });
+    const [row] = base.dressings;
+    const where = over ? { kind: "over", surfaces: ["slope"] } : row.where;
+    const spacing = over ? { pattern: "square", distance: 60 } : row.spacing;
+    const stance = over ? { up: "normal" } : {};
+    const fit = { drop: over ? "off" : "down", apart };
+    const dressing = dressingSchema.parse({ ...row, where, spacing, stance, fit });
+    const scene = sceneSchema.parse({ ...base, surfaces: [tilted], dressings: [dressing] });
+    const engine = new Engine();
+    engine.evaluate(scene);
+    const { placements: p, of } = engine.result("shops")!.apart!;
+    const outer = engine.placements("shops")!;
+    return Array.from({ length: p.count }, (_, k) => {
+      const [x, y, z] = [0, 1, 2].map((c) => p.origin[c] + p.position[3 * k + c]);
+      const up = new Vector3(0, 1, 0).applyQuaternion(new Quaternion(...p.rotation.subarray(4 * k, 4 * k + 4)));
+      const vertical = y - slope * x;
+      return { x, z, vertical, square: vertical * Math.cos(0.35), foot: outer.position[3 * of[k] + 1] + outer.origin[1], y, up, shelf: outer.props[outer.prop[of[k]]] === "shelf" }; // prettier-ignore
+    });
+  };
+  const [whole, each] = [heights("whole", false), heights("each", false)];
+  expect(whole).toHaveLength(each.length);
+  each.forEach((one, k) => {
+    expect([one.x, one.z]).toEqual([expect.closeTo(whole[k].x, 3), expect.closeTo(whole[k].z, 3)]);
+    if (one.shelf) expect(one.vertical).toBeCloseTo(whole[k].y - whole[k].foot, 2);
+  });
+  expect(whole.some((one) => Math.abs(one.vertical - (one.y - one.foot)) > 0.1)).toBe(true);
+  // On the surface itself they stood square to it already, and so they stay where they are.
+  const [onWhole, onEach] = [heights("whole", true), heights("each", true)];
+  onEach.forEach((one, k) => {
+    expect(one.square).toBeCloseTo(onWhole[k].square, 2);
+    expect(one.up.distanceTo(onWhole[k].up)).toBeLessThan(1e-3);
+  });
 });
