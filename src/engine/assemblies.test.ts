@@ -2,7 +2,16 @@
 import { Matrix4, Quaternion, Vector3 } from "three";
 import fc from "fast-check";
 import { dressingSchema, drawnOf, FLAG, hexOf, writeMatrix, type Placements } from "@/core/place";
-import { inside, nestingTrouble, outside, preparationMatrix, sceneSchema, type Scene } from "@/core/scene";
+import {
+  inside,
+  isMoving,
+  nestingTrouble,
+  outside,
+  preparationMatrix,
+  sceneAt,
+  sceneSchema,
+  type Scene,
+} from "@/core/scene";
 import { Engine } from "./engine";
 import { shelves, type Asked } from "./testing-assemblies";
 
@@ -209,7 +218,7 @@ test("set down each by itself, things are as far above sloping ground as they ar
     made: { kind: "bumps", width: 300, depth: 300, height: 0 },
     rotation: [0, 0, Math.sin(0.175), Math.cos(0.175)],
   };
-  const heights = (apart: "whole" | "each", over: boolean) => {
+  const heights = (apart: "whole" | "each", over: boolean, height = 0) => {
     const base = shelves({ uses: 4 });
     const [row] = base.dressings;
     const where = over ? { kind: "over", surfaces: ["slope"] } : row.where;
@@ -217,7 +226,8 @@ test("set down each by itself, things are as far above sloping ground as they ar
     const stance = over ? { up: "normal" } : {};
     const fit = { drop: over ? "off" : "down", apart };
     const dressing = dressingSchema.parse({ ...row, where, spacing, stance, fit });
-    const scene = sceneSchema.parse({ ...base, surfaces: [tilted], dressings: [dressing] });
+    const ground = { ...tilted, made: { ...tilted.made, height, size: 40 } };
+    const scene = sceneSchema.parse({ ...base, surfaces: [ground], dressings: [dressing] });
     const engine = new Engine();
     engine.evaluate(scene);
     const { placements: p, of } = engine.result("shops")!.apart!;
@@ -242,4 +252,39 @@ test("set down each by itself, things are as far above sloping ground as they ar
     expect(one.square).toBeCloseTo(onWhole[k].square, 2);
     expect(one.up.distanceTo(onWhole[k].up)).toBeLessThan(1e-3);
   });
+  // Where it is no plane, each turns to what is under it.
+  const [stiff, bent] = [heights("whole", true, 8), heights("each", true, 8)];
+  expect(bent.some((one, k) => one.up.distanceTo(stiff[k].up) > 0.02)).toBe(true);
+});
+
+test("what is in an assembly lies on no ground but its own, nothing else lies on that, and it goes on in the scene's time", () => {
+  const ground = (id: string, y: number) => ({
+    id,
+    name: id,
+    position: [0, y, 0],
+    made: { kind: "bumps", width: 200, depth: 200, height: 0 },
+  });
+  const scene = shelves({ inner: { fit: { drop: "down", without: "keep" } } });
+  const lowest = (one: Scene, t = 0) => {
+    const engine = new Engine();
+    engine.evaluate(sceneAt(one, t));
+    const { placements: p } = engine.result("shops")!.apart!;
+    return { least: Math.min(...p.position.filter((_, k) => k % 3 === 1)) + p.origin[1], all: [...p.position] };
+  };
+  const parts = (more: object) =>
+    sceneSchema.parse({
+      ...scene,
+      props: scene.props.map((prop) =>
+        prop.id === "tray" ? { ...prop, assembly: { ...prop.assembly, ...more } } : prop,
+      ),
+    });
+  const was = lowest(scene);
+  expect(lowest(sceneSchema.parse({ ...scene, surfaces: [ground("outer", -30)] })).all).toEqual(was.all);
+  expect(lowest(parts({ surfaces: [ground("inner", -30)] })).all).not.toEqual(was.all);
+  const fallen = scene.dressings.map((one) => ({ ...one, fit: { ...one.fit, drop: "down" as const } }));
+  expect(lowest({ ...parts({}), dressings: fallen }).least).toBeCloseTo(was.least, 4);
+  const [jars] = scene.props.find(({ id }) => id === "tray")!.assembly!.dressings;
+  const going = parts({ dressings: [{ ...jars, spacing: { ...jars.spacing, speed: 0.1 } }] });
+  expect([isMoving(scene), isMoving(going)]).toEqual([false, true]);
+  expect(lowest(going, 2).all).not.toEqual(lowest(going, 0).all);
 });
