@@ -64,17 +64,15 @@ test("findings", async ({ page }) => {
   await shoot(page, "findings");
 });
 
-test("strip", async ({ page }) => {
+test("assembly", async ({ page }) => {
   await openScene(page, DEMO);
-  await choose(page, "Oars");
-  const box = (await page.getByTestId("strip").boundingBox())!;
-  await page.mouse.move(box.x + 330, box.y + 30);
-  await page.mouse.down();
-  await page.mouse.move(box.x + 560, box.y + 30, { steps: 5 });
-  await page.mouse.up();
-  await page.getByRole("button", { name: /^3 Spacing/ }).click();
-  await page.getByRole("button", { name: /^7 Gaps/ }).click();
-  await shoot(page, "strip");
+  await page
+    .getByRole("complementary", { name: "Basket" })
+    .getByRole("button", { name: /^Basket of catch/ })
+    .click();
+  await page.getByRole("button", { name: "Open", exact: true }).click();
+  await page.locator('[aria-roledescription="dressing"]').nth(1).click();
+  await shoot(page, "assembly");
 });
 
 test("volume", async ({ page }) => {
