@@ -7,7 +7,7 @@ import { addedKey, hexOf, kindOf, lineKey, nextAdded, onOf, STEP_NAMES, STEP_SCH
 import type { Dressing, Peg, Placements } from "@/core/place";
 import { nextNumber } from "@/core/schema";
 import type { Tie } from "@/core/tie";
-import { preparationSchema, type Scene } from "@/core/scene";
+import { inside, isAssembled, nestingTrouble, outside, preparationSchema, type Scene } from "@/core/scene";
 import { FILES } from "./scene";
 import { valueFor, type Dice, type Texts } from "./values";
 
@@ -180,8 +180,11 @@ const surface: Change = (scene, dice, _, placed) => {
 
 const prop: Change = (scene, dice) => {
   const old = dice.pick(scene.props);
+  const { assembly } = old;
   const ways: Partial<typeof old>[] = [
-    { asset: dice.pick(FILES.props) },
+    assembly
+      ? { assembly: { ...assembly, each: dice.pick(["same", "varied"] as const), most: dice.below(4) } }
+      : { asset: dice.pick(FILES.props) },
     { prepared: valueFor(preparationSchema, "prepared", dice, textsOf(scene)) as typeof old.prepared },
     { bounds: { min: [-0.2 * dice.share() - 0.05, 0, -0.2], max: [0.2, 0.1 + dice.share(), 0.2] } },
   ];
@@ -311,6 +314,18 @@ const CHANGES: readonly Change[] = [
   list,
   name,
 ];
+
+/** An edit of the scene, or of what is in one of its assemblies; none that would put one into itself. */
+export function editAnywhere(...[scene, dice, nth, placed]: Parameters<typeof edit>): Edited {
+  for (;;) {
+    const whole = scene.props.filter((one) => isAssembled(one) && one.assembly.surfaces.length > 0);
+    const assembly = whole.length > 0 && dice.chance(0.25) ? dice.pick(whole).id : null;
+    const made = edit(inside(scene, assembly), dice, nth, placed);
+    const next = outside(scene, made.scene);
+    if (nestingTrouble(next) === null)
+      return { scene: next, what: assembly ? `in ${assembly}, ${made.what}` : made.what };
+  }
+}
 
 /** @param nth counts the edits, so that every parameter has its turn */
 export function edit(scene: Scene, dice: Dice, nth: number, placed: (id: string) => Placements | undefined): Edited {

@@ -3,8 +3,8 @@ import type { Ignoring } from "@/core/graph";
 import type { Scene } from "@/core/scene";
 import { Engine } from "../engine";
 import { meshesCompared, meshesWanted } from "../wanted";
-import { edit } from "./edits";
-import { fuzzScene, teach } from "./scene";
+import { editAnywhere } from "./edits";
+import { fuzzScene, nestedScene, teach } from "./scene";
 import { Dice } from "./values";
 
 /** The first difference between two results as the path to it; null where every byte is the same. */
@@ -50,8 +50,10 @@ export async function fuzz({
   let scene: Scene = fuzzScene();
   for (let nth = 0; nth < edits; nth++) {
     // Now and then all begins anew: what is edited at random wears out.
-    if (nth % FRESH_EVERY === 0) scene = fuzzScene();
-    const { scene: next, what } = edit(scene, dice, nth, (id) => engine.result(id)?.placements);
+    // Every third time there are assemblies in it.
+    const begun = nth / FRESH_EVERY;
+    if (Number.isInteger(begun)) scene = begun % 3 === 2 ? nestedScene() : fuzzScene();
+    const { scene: next, what } = editAnywhere(scene, dice, nth, (id) => engine.result(id)?.placements);
     scene = next;
     engine.evaluate(scene);
     if (nth % compareEvery !== compareEvery - 1) continue;

@@ -211,3 +211,38 @@ const BUSY = {
     tintOn: true,
   },
 };
+
+/** The same with assemblies in it: a tray, in a shelf, in a dressing's sequence and dropped onto the hill. */
+export function nestedScene(): Scene {
+  const base = fuzzScene();
+  const assembly = (id: string, each: string, lines: object[], dressings: object[], more: object = {}) => ({
+    id,
+    name: id,
+    asset: null,
+    bounds: { min: [0, 0, 0], max: [1, 1, 1] },
+    triangles: 0,
+    prepared: { pivot: "bottom" },
+    assembly: {
+      each,
+      most: 2,
+      lines,
+      dressings: dressings.map((one) => ({ ...BUSY, name: "inner", ...one })),
+      ...more,
+    },
+  });
+  const ends = (id: string) => makeLine({ id, name: id, number: 1, kind: "polyline", knots: knots([0, 0, 0], [1, 0.2, 0.3]) }); // prettier-ignore
+  const jars = { id: "jars", where: { lines: ["edge"] }, spacing: { by: "count", count: 3 }, fit: {} };
+  const lids = { id: "lids", where: { kind: "over", surfaces: ["base"] }, spacing: { amount: "count", count: 3 }, fit: { clear: "box", clearOf: ["jars"] } }; // prettier-ignore
+  const ground = { id: "base", name: "base", made: { kind: "bumps", width: 2, depth: 2, size: 1 } };
+  const trays = { id: "trays", where: { lines: ["board"] }, what: { entries: [{ prop: "tray" }, { prop: "buoy" }] }, spacing: { by: "count", count: 2 } }; // prettier-ignore
+  const shelves = { id: "h", name: "h", where: { lines: ["quay"] }, what: { entries: [{ prop: "shelf" }, { prop: "tray" }] }, spacing: { by: "count", count: 3 }, fit: { drop: "down", apart: "each" } }; // prettier-ignore
+  return sceneSchema.parse({
+    ...base,
+    props: [
+      ...base.props,
+      assembly("tray", "varied", [ends("edge")], [jars, lids], { surfaces: [ground] }),
+      assembly("shelf", "varied", [ends("board")], [trays]),
+    ],
+    dressings: [...base.dressings, { ...BUSY, ...shelves }],
+  });
+}
