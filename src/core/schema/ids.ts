@@ -3,26 +3,55 @@ import { z } from "zod";
 import { hostIdSchema, idSchema } from "./param";
 import { shapeOf, unwrapped } from "./shape";
 
-const isId = (bare: z.ZodType): boolean => bare === idSchema || bare === hostIdSchema;
+/** Where in what a schema describes there may be ids; null where there are none. */
+type Way =
+  | { kind: "id" }
+  | { kind: "each"; of: Way }
+  | { kind: "tuple"; of: readonly (Way | null)[] }
+  | { kind: "object"; of: [name: string, way: Way][] }
+  /** One of several sorts, by what a property says. */
+  | { kind: "sorts"; by: string; bare: z.ZodType; of: Map<unknown, Way | null> };
+
+const known = new WeakMap<z.ZodType, Way | null>();
+
+function wayIn(schema: z.ZodType): Way | null {
+  const bare = unwrapped(schema);
+  let way = known.get(bare);
+  if (way === undefined) {
+    // Until it is known of what is in it, which may be of the same sort again.
+    known.set(bare, null);
+    known.set(bare, (way = found(bare)));
+  }
+  return way;
+}
+
+function found(bare: z.ZodType): Way | null {
+  if (bare === idSchema || bare === hostIdSchema) return { kind: "id" };
+  if (bare instanceof z.ZodArray || bare instanceof z.ZodRecord) {
+    const of = wayIn((bare instanceof z.ZodArray ? bare.element : bare.valueType) as z.ZodType);
+    return of && { kind: "each", of };
+  }
+  if (bare instanceof z.ZodTuple) {
+    const of = (bare.def.items as z.ZodType[]).map(wayIn);
+    return of.some(Boolean) ? { kind: "tuple", of } : null;
+  }
+  if (bare instanceof z.ZodObject) return fieldsOf(bare.shape as Record<string, z.ZodType>);
+  return bare instanceof z.ZodDiscriminatedUnion
+    ? { kind: "sorts", by: bare.def.discriminator, bare, of: new Map() }
+    : null;
+}
+
+function fieldsOf(shape: Record<string, z.ZodType>): Way | null {
+  const of = Object.entries(shape).flatMap(([name, part]): [string, Way][] => {
+    const way = wayIn(part);
+    return way ? [[name, way]] : [];
+  });
+  return of.length > 0 ? { kind: "object", of } : null;
+}
 
 /** The same data with other ids; what has none stays the same object. */
-export function withIds<T>(schema: z.ZodType, value: T, change: (id: string) => string): T {
-  const bare = unwrapped(schema);
-  if (!holdsIds(bare)) return value;
-  if (typeof value === "string") return isId(bare) ? (change(value) as T) : value;
-  if (typeof value !== "object" || value === null) return value;
-  const of = partsOf(bare, value);
-  if (Array.isArray(value)) {
-    const now = value.map((one: unknown, i) => withIds(of(String(i)), one, change));
-    return now.some((one, i) => one !== value[i]) ? (now as T) : value;
-  }
-  let now = value as Record<string, unknown>;
-  for (const [name, part] of Object.entries(value)) {
-    const changed: unknown = withIds(of(name), part, change);
-    if (changed !== part) now = { ...now, [name]: changed };
-  }
-  return now as T;
-}
+export const withIds = <T>(schema: z.ZodType, value: T, change: (id: string) => string): T =>
+  changed(wayIn(schema), value, change) as T;
 
 /** Visits all ids. */
 export function eachId(schema: z.ZodType, value: unknown, visit: (id: string) => void): void {
@@ -32,36 +61,31 @@ export function eachId(schema: z.ZodType, value: unknown, visit: (id: string) =>
   });
 }
 
-const NOTHING = z.unknown();
-
-/** The schema of each part of some data. */
-function partsOf(bare: z.ZodType, value: object): (name: string) => z.ZodType {
-  if (bare instanceof z.ZodArray) return () => bare.element as z.ZodType;
-  if (bare instanceof z.ZodTuple) return (i) => (bare.def.items[Number(i)] as z.ZodType | undefined) ?? NOTHING;
-  if (bare instanceof z.ZodRecord) return () => bare.valueType as z.ZodType;
-  const shape = shapeOf(bare, value as Record<string, unknown>);
-  return (name) => (shape && Object.hasOwn(shape, name) ? shape[name] : NOTHING);
+function changed(way: Way | null, value: unknown, change: (id: string) => string): unknown {
+  if (way === null) return value;
+  if (way.kind === "id") return typeof value === "string" ? change(value) : value;
+  if (typeof value !== "object" || value === null) return value;
+  if (way.kind === "sorts") return changed(sortOf(way, value as Record<string, unknown>), value, change);
+  if (Array.isArray(value)) {
+    const of = (i: number) => (way.kind === "each" ? way.of : way.kind === "tuple" ? way.of[i] : null);
+    const now = value.map((one: unknown, i) => changed(of(i), one, change));
+    return now.some((one, i) => one !== value[i]) ? now : value;
+  }
+  const parts = way.kind === "each" ? Object.keys(value).map((name) => [name, way.of] as const) : way.kind === "object" ? way.of : []; // prettier-ignore
+  let now = value as Record<string, unknown>;
+  for (const [name, of] of parts) {
+    const part = (value as Record<string, unknown>)[name];
+    const other = changed(of, part, change);
+    if (other !== part) now = { ...now, [name]: other };
+  }
+  return now;
 }
 
-const known = new WeakMap<z.ZodType, boolean>();
-
-/** Whether there may be ids in what a schema describes. */
-function holdsIds(schema: z.ZodType): boolean {
-  const bare = unwrapped(schema);
-  if (isId(bare)) return true;
-  let holds = known.get(bare);
-  if (holds !== undefined) return holds;
-  // Until it is known of what is in it, which may be of the same sort again.
-  known.set(bare, false);
-  holds = insideOf(bare).some(holdsIds);
-  known.set(bare, holds);
-  return holds;
-}
-
-function insideOf(bare: z.ZodType): readonly z.ZodType[] {
-  if (bare instanceof z.ZodArray) return [bare.element as z.ZodType];
-  if (bare instanceof z.ZodTuple) return bare.def.items as z.ZodType[];
-  if (bare instanceof z.ZodRecord) return [bare.valueType as z.ZodType];
-  if (bare instanceof z.ZodObject) return Object.values(bare.shape as Record<string, z.ZodType>);
-  return bare instanceof z.ZodDiscriminatedUnion ? (bare.options as z.ZodType[]) : [];
+function sortOf({ by, bare, of }: Extract<Way, { kind: "sorts" }>, value: Record<string, unknown>): Way | null {
+  let way = of.get(value[by]);
+  if (way === undefined) {
+    const shape = shapeOf(bare, value);
+    of.set(value[by], (way = shape && fieldsOf(shape)));
+  }
+  return way;
 }

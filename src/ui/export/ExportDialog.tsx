@@ -10,7 +10,7 @@ import { fileJobs } from "@/engine/client";
 import { animationBytes } from "@/engine/reckoned";
 import { assetsFor, useSceneStore } from "@/store";
 import { asFileName, download, Button, Modal, Segmented, Toggle } from "../kit";
-import { drawnLine, useMoved, useResults, useRunningLines, useSession, useSolids } from "../state";
+import { drawnLine, useMoved, useResults, useRunningLines, useSession, useSolids, wholeOf } from "../state";
 import { isShown } from "../view";
 
 type Form = FormatName | "project";
@@ -225,7 +225,10 @@ function useReckoned(scene: Scene, frames: number, surfaces: boolean, lines: boo
   const seen = scene.surfaces.filter(({ hidden, outline }) => surfaces && !hidden && !outline);
   const vertices = seen.reduce((sum, { id }) => sum + (rest.get(id)?.position.length ?? 0) / 3, 0);
   const points = lines ? running.reduce((sum, line) => sum + drawnLine(line).points.length, 0) : 0;
-  const placed = scene.dressings.reduce((sum, { id }) => sum + (results.get(id)?.placements.count ?? 0), 0);
+  const placed = scene.dressings.reduce((sum, { id }) => {
+    const result = results.get(id);
+    return sum + (result ? wholeOf(result).count : 0);
+  }, 0);
   return animationBytes(vertices, points, placed, frames);
 }
 
@@ -237,8 +240,9 @@ function Contents({ scene, form, besides }: { scene: Scene; form: Form; besides:
   let drawn = 0;
   const used = new Set<string>();
   for (const { id } of scene.dressings) {
-    const placements = results.get(id)?.placements;
-    if (!placements) continue;
+    const result = results.get(id);
+    if (!result) continue;
+    const placements = wholeOf(result);
     for (let i = 0; i < placements.count; i++) {
       if (!isShown(placements, i)) continue;
       const prop = placements.props[placements.prop[i]];
@@ -249,8 +253,11 @@ function Contents({ scene, form, besides }: { scene: Scene; form: Form; besides:
   }
   const n = (count: number, one: string, many = `${one}s`) =>
     `${count.toLocaleString("en")} ${count === 1 ? one : many}`;
-  const words =
-    form === "project"
+  // While an assembly is open, only what is in it is placed.
+  const known = scene.dressings.every(({ id }) => results.has(id));
+  const words = !known
+    ? `All ${n(scene.dressings.length, "dressing")} of the scene, not only what is open or placed yet.`
+    : form === "project"
       ? `${n(scene.dressings.length, "dressing")}, ${n(scene.lines.length, "line")}, ${n(scene.props.length, "prop")} and ${n(scene.surfaces.length, "surface")} with their files, ${n(scene.views.length, "view")}.`
       : form === "csv"
         ? `${n(placed, "row")}, one for each placement of ${n(scene.dressings.length, "dressing")}. Blanks are left out.`

@@ -1,6 +1,14 @@
 /** Edits of the snap points of props. */
 import { nextNumber } from "@/core/schema";
-import { freeName, MOST_SNAP_POINTS, preparationSchema, type OwnSnapPoint, type Prop, type Scene } from "@/core/scene";
+import {
+  freeName,
+  MOST_SNAP_POINTS,
+  preparationSchema,
+  type OwnSnapPoint,
+  type Parts,
+  type Prop,
+  type Scene,
+} from "@/core/scene";
 import { toast } from "sonner";
 import type { Vec3 } from "@/core/math";
 import type { Draft } from "immer";
@@ -58,16 +66,18 @@ export function renameSnap(prop: string, id: number, name: string): boolean {
   const before = own.find((one) => one.id === id)?.name;
   if (before === undefined || own.some((one) => one.id !== id && one.name === name)) return false;
   const alone = !props.some((one) => one.id !== prop && one.prepared.snaps.some((snap) => snap.name === before));
-  store().change("Rename snap point", (draft) => {
+  store().changeAll("Rename snap point", (draft) => {
     const snap = propOf(draft, prop)?.prepared.snaps.find((one) => one.id === id);
     if (snap) snap.name = name;
-    if (alone) renameEverywhere(draft, before, name);
+    if (!alone) return;
+    for (const parts of [draft, ...draft.props.flatMap(({ assembly }) => assembly ?? [])])
+      renameEverywhere(parts, before, name);
   });
   return true;
 }
 
 /** Families and ties that name a snap point name it anew. */
-function renameEverywhere(draft: Draft<Scene>, before: string, name: string): void {
+function renameEverywhere(draft: Draft<Parts>, before: string, name: string): void {
   const tied = (held: { kind: string; snap?: string } | null | undefined): void => {
     if (held?.kind === "placement" && held.snap === before) held.snap = name;
   };
