@@ -288,3 +288,30 @@ test("what is in an assembly lies on no ground but its own, nothing else lies on
   expect([isMoving(scene), isMoving(going)]).toEqual([false, true]);
   expect(lowest(going, 2).all).not.toEqual(lowest(going, 0).all);
 });
+
+test("what stands elsewhere varies as it did, without being worked out anew; variants that are there no more are forgotten", () => {
+  // Over a surface each variant is worked out by itself.
+  const alone = { fit: { clear: "box" } };
+  for (const inner of [{}, alone]) {
+    const scene = shelves({ each: "varied", uses: 8, inner });
+    const changed = (more: object, seed = 1): Scene => ({
+      ...scene,
+      dressings: scene.dressings.map((one) => ({ ...one, ...more, variation: { ...one.variation, seed } })),
+    });
+    const engine = new Engine();
+    const placed = () => engine.ran.filter((name) => name === "placements").length;
+    engine.evaluate(scene);
+    const was = usesOf(engine);
+    const first = placed();
+    engine.evaluate(changed({ fit: { ...scene.dressings[0].fit, across: 3 } }));
+    expect([usesOf(engine), placed()]).toEqual([was, 1]);
+    engine.evaluate({ ...scene, props: scene.props.map((prop) => ({ ...prop, name: `${prop.name} 2` })) });
+    expect([usesOf(engine), placed()]).toEqual([was, 1]);
+    engine.evaluate(changed({}, 2));
+    expect(usesOf(engine)).not.toEqual(was);
+    engine.evaluate(scene);
+    expect(usesOf(engine)).toEqual(was);
+    // All trays in all shelves once more, but not what is the same in each.
+    expect(placed()).toBeGreaterThan(first / 2);
+  }
+});

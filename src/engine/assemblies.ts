@@ -21,8 +21,8 @@ import {
 import { groundsUnder } from "@/core/mesh";
 import { preparationMatrix } from "@/core/scene";
 import { findings, forgetting, groundsAt, leftOut, placements, rules } from "./dressings";
-import { dressingInput, idsIn, isVariant, plainId, variantName } from "./scopes";
-import { MOST_INSIDE, variantsAt, variantsOf, type Variants } from "./variants";
+import { dressingInput, idsIn, isVariant, keyOfIds, plainId, variantName } from "./scopes";
+import { isAssembly, MOST_INSIDE, variantsOf, variantsUsed, type Variants } from "./variants";
 import * as things from "./things";
 
 /** So many stand in a dressing with all that is in its assemblies. */
@@ -39,8 +39,6 @@ const contents = (ask: Ask, id: string) =>
     const whole = ask(takenApart, dressing);
     return whole ? [{ salt: hashText(plainId(ask, dressing)), inside: whole }] : [];
   });
-
-const isAssembly = query("is assembly", (ask, id) => !!ask(things.propInput, id)?.assembly);
 
 /** What an assembly holds in the coordinates of its dressings. */
 export const rawInside = query("raw inside", (ask, id): Inside | undefined =>
@@ -92,13 +90,11 @@ const expandStep = step("taken apart", (p: Placements, ofProp: readonly (Inside 
 /** A dressing's placements with the assemblies among them taken apart; null where none is. */
 export const apart = query("apart", (ask, id): Expanded | null => {
   const p = ask(placements, id);
-  const assemblies = p?.props.map((prop) => ask(things.propInput, prop)?.assembly ?? null);
-  if (!p || !assemblies?.some(Boolean)) return null;
-  const own = ask(rules, id)!;
-  const ofProp = assemblies.map((assembly, k) => {
-    if (!assembly) return null;
-    const at = variantsAt(assembly, own, p.key);
-    return at ? variantsOf(ask, p, k, at, (dressing) => ask(takenApart, dressing)) : (ask(inside, p.props[k]) ?? null);
+  if (!p?.props.some((prop) => ask(isAssembly, prop))) return null;
+  const wholeOf = (dressing: string) => ask(takenApart, dressing);
+  const ofProp = p.props.map((prop) => {
+    const matrix = ask(preparing, prop);
+    return matrix ? (variantsOf(ask, id, prop, matrix, wholeOf) ?? ask(inside, prop) ?? null) : null;
   });
   const out = ask.step(expandStep, p, ofProp);
   return out && ask(settling, id) ? settled(ask, id, out, p) : out;
@@ -137,7 +133,6 @@ export const nest = query("nest", (ask, id): Nest | null =>
 function nestOf(ask: Ask, id: string): Nest | null {
   const p = ask(placements, id);
   if (!p) return null;
-  const own = ask(rules, id)!;
   const uses = new Map<string, UsedAssembly>();
   const used = (prop: string, scope: string): UsedAssembly => {
     let known = uses.get(scope);
@@ -151,21 +146,20 @@ function nestOf(ask: Ask, id: string): Nest | null {
     }
     return known;
   };
-  const each = p.props.map((prop) => {
-    const assembly = ask(things.propInput, prop)?.assembly;
-    return assembly ? { prop, variant: variantsAt(assembly, own, p.key) } : null;
-  });
+  const each = p.props.map((prop) =>
+    ask(isAssembly, prop) ? { prop, at: ask(variantsUsed, keyOfIds(id, prop))?.at } : null,
+  );
   // All is asked for now: whoever writes it does so later.
   const found = Array.from(p.prop, (index, i) => {
     const one = each[index];
-    return one ? used(one.prop, one.variant ? variantName(one.prop, one.variant(i)) : one.prop) : null;
+    return one ? used(one.prop, one.at ? variantName(one.prop, one.at[i]) : one.prop) : null;
   });
   return { placements: p, at: (i) => found[i] };
 }
 
 /** The assemblies that stand in a dressing. */
 const assembliesIn = (ask: Ask, dressing: string): string[] =>
-  (ask(placements, dressing)?.props ?? []).filter((prop) => ask(things.propInput, prop)?.assembly);
+  (ask(placements, dressing)?.props ?? []).filter((prop) => ask(isAssembly, prop));
 
 /** A finding in an assembly, and the way there: the assemblies that are in each other, from outside. */
 export interface InnerFinding {

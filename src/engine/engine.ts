@@ -50,15 +50,14 @@ import {
   changeBetween,
   EMPTY_SCENE,
   isAssembled,
-  PARTS,
   type Carries,
-  type Parts,
   type PlacedScene,
   type SceneChange,
 } from "@/core/scene";
 import { apart, innerFindings, nest, rawInside, type InnerFinding } from "./assemblies";
 import { reached } from "./reached";
-import { dressingInput, idsInput, lineInput, listName, scopeInput, surfaceInput, WHOLE, type List } from "./scopes";
+import { give } from "./given";
+import { isOfVariants, WHOLE } from "./scopes";
 import { solidState, solvedInput, wanted, type SolidJob, type SolidState, type Solved } from "./solids";
 import * as things from "./things";
 import { members } from "./families";
@@ -83,21 +82,6 @@ export interface ShownResult extends DressingResult {
 export interface ChartedSurface {
   mesh: Pick<TriangleMesh, "index"> & { position: ArrayLike<number> };
   table: ChartTable;
-}
-
-/** The things of a scene and of its assemblies: all of them, and by what they are in. */
-function everywhere(scene: PlacedScene): { all: Parts; scopes: ReadonlyMap<string, Parts> } {
-  const { beyond } = scene;
-  const scopes = new Map<string, Parts>([[WHOLE, beyond?.parts ?? scene]]);
-  for (const { id, assembly } of scene.props) if (assembly) scopes.set(id, beyond?.opened === id ? scene : assembly);
-  const [whole, ...inner] = scopes.values();
-  if (inner.length === 0) return { all: whole, scopes };
-  const all = {
-    lines: [...scopes.values()].flatMap(({ lines }) => lines),
-    surfaces: [...scopes.values()].flatMap(({ surfaces }) => surfaces),
-    dressings: [...scopes.values()].flatMap(({ dressings }) => dressings),
-  };
-  return { all, scopes };
 }
 
 /** A result in which it is marked which placements findings name, and all that is in them. */
@@ -168,40 +152,9 @@ export class Engine {
     const [before, now] = [this.#scene, applyChange(this.#scene, change)];
     this.#scene = now;
     this.#revision = change.revision;
-    const set = <T extends { id: string }>(
-      of: Parameters<Graph["set"]>[0],
-      old: readonly T[],
-      next: readonly T[],
-    ): void => {
-      if (old === next) return;
-      const known = new Map(old.map((thing) => [thing.id, thing]));
-      for (const thing of next) {
-        if (known.get(thing.id) !== thing) this.#graph.set(of, thing.id, thing);
-        known.delete(thing.id);
-      }
-      for (const id of known.keys()) this.#graph.set(of, id, undefined);
-    };
-    set(things.propInput, before.props, now.props);
-    set(things.mixInput, before.mixes, now.mixes);
-    const [old, next] = [everywhere(before), everywhere(now)];
-    set(lineInput, old.all.lines, next.all.lines);
-    set(surfaceInput, old.all.surfaces, next.all.surfaces);
-    set(dressingInput, old.all.dressings, next.all.dressings);
-    for (const [scope, parts] of next.scopes)
-      for (const list of PARTS)
-        if (old.scopes.get(scope)?.[list] !== parts[list]) this.#setIds(list, scope, parts[list]);
-    if (before.props !== now.props) this.#setIds("props", WHOLE, now.props);
-    for (const [scope] of old.scopes)
-      if (!next.scopes.has(scope))
-        for (const list of PARTS) this.#graph.set(idsInput, listName(list, scope), undefined);
+    for (const id of give(this.#graph, before, now)) this.#told.delete(id);
+    // Whoever looks at something else is told all of it.
     if (before.beyond?.opened !== now.beyond?.opened) this.#told.clear();
-    this.#forgetGone(before, old.all, now, next.all);
-  }
-
-  #setIds(list: List, scope: string, things: readonly { id: string }[]): void {
-    const ids = things.map(({ id }) => id);
-    this.#graph.set(idsInput, listName(list, scope), ids);
-    if (scope !== WHOLE) for (const id of ids) this.#graph.set(scopeInput, id, scope);
   }
 
   /** The assembly that is open, or the scene. */
@@ -256,6 +209,7 @@ export class Engine {
     });
     this.#graph.onProgress = null;
     this.#forgetMembers();
+    if (this.#scene.props.some(({ assembly }) => assembly?.each === "varied")) this.#graph.forgetLoose(isOfVariants);
     return this.#scene.dressings.flatMap(({ id }) => found.get(id) ?? []);
   }
 
@@ -526,20 +480,5 @@ export class Engine {
     for (const { lines } of this.#families.values())
       for (const { id } of lines) if (!present.has(id)) this.#graph.forget(id);
     this.#families = now;
-  }
-
-  #forgetGone(before: PlacedScene, old: Parts, now: PlacedScene, next: Parts): void {
-    const gone = (was: readonly { id: string }[], is: readonly { id: string }[]): void => {
-      if (was === is) return;
-      const present = new Set(is.map(({ id }) => id));
-      for (const { id } of was) {
-        if (present.has(id)) continue;
-        this.#told.delete(id);
-        this.#graph.set(scopeInput, id, undefined);
-        this.#graph.forget(id);
-      }
-    };
-    for (const name of ["props", "mixes"] as const) gone(before[name], now[name]);
-    for (const name of PARTS) gone(old[name], next[name]);
   }
 }

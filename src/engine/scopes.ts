@@ -31,6 +31,13 @@ export const listName = (list: List, scope: string): string => (scope === WHOLE 
 const VARIANT = "~";
 export const variantName = (id: string, variant: number): string => `${id}${VARIANT}${variant.toString(16)}`;
 
+/** What is known of variants besides is by several ids. */
+export const keyOfIds = (...ids: readonly string[]): string => JSON.stringify(ids);
+export const idsOfKey = (key: string): string[] => JSON.parse(key) as string[];
+
+/** Whether something is remembered for variants, of which there may be others at any time. */
+export const isOfVariants = (key: string): boolean => /^\["|~[0-9a-f]{1,8}(\/|$)/.test(key);
+
 /** The id and the number of a variant; null for what is none. */
 export function variantOf(id: string): { id: string; variant: number } | null {
   const cut = id.lastIndexOf(VARIANT);

@@ -2,7 +2,7 @@
  * What varied assemblies come to. A dressing that runs along lines and hangs on nothing that is another in each variant is worked
  * out for all variants at once, as if each had lines of its own; any other for each by itself.
  */
-import type { Ask } from "@/core/graph";
+import { query, type Ask } from "@/core/graph";
 import { CHANNEL, finish, hashText, mix, streamOf } from "@/core/math";
 import {
   contentsOf,
@@ -17,9 +17,9 @@ import {
   type Inside,
   type Placements,
 } from "@/core/place";
-import { preparationMatrix, type Assembly } from "@/core/scene";
-import { forgetting, rules, sourcesFor } from "./dressings";
-import { alone, idsIn, saltOf, variantName } from "./scopes";
+import { pick } from "@/core/schema";
+import { forgetting, placements, rules, sourcesFor } from "./dressings";
+import { alone, idsIn, idsOfKey, keyOfIds, saltOf, variantName } from "./scopes";
 import * as things from "./things";
 
 /** An assembly holds no more than so many. */
@@ -33,46 +33,67 @@ export interface Variants {
   at: Float64Array;
 }
 
-/** Which variant of an assembly stands at each placement of a dressing; null where all are the same. */
-export function variantsAt(
-  { each, most }: Pick<Assembly, "each" | "most">,
-  { variation: { seed }, salts = [] }: Pick<Dressing, "variation" | "salts">,
-  keys: BigUint64Array,
-) {
-  if (each === "same") return null;
-  const words = wordsOf(keys);
-  const stream = mix(streamOf(seed, CHANNEL.use), salts[0] ?? 0);
-  return (i: number): number => {
-    const use = finish(mix(mix(stream, words[2 * i]), words[2 * i + 1]));
-    return most > 0 ? use % most : use;
-  };
-}
+/** Whether uses of an assembly differ, and how many different ones there are; null for any other prop. */
+const ruleOf = query("rule of assembly", (ask, id) => {
+  const assembly = ask(things.propInput, id)?.assembly;
+  return assembly ? pick(assembly, ["each", "most"]) : null;
+});
+
+export const isAssembly = query("is assembly", (ask, id) => ask(ruleOf, id) !== null);
+
+/** What the variants are drawn by that stand in a dressing. */
+const drawnBy = query("variants drawn by", (ask, id) => {
+  const own = ask(rules, id);
+  return own ? mix(streamOf(own.variation.seed, CHANNEL.use), own.salts?.[0] ?? 0) : 0;
+});
 
 /**
- * @param k the index of the assembly among the props of the placements
+ * Which variants of an assembly stand in a dressing, by the ids of both, and which stands at which placement; null where all are the
+ * same.
+ */
+export const variantsUsed = query("variants used", (ask, key): { variants: Float64Array; at: Float64Array } | null => {
+  const [dressing, assembly] = idsOfKey(key);
+  const p = ask(placements, dressing);
+  const rule = ask(ruleOf, assembly);
+  if (!p || rule?.each !== "varied") return null;
+  const stream = ask(drawnBy, dressing);
+  const [words, index] = [wordsOf(p.key), p.props.indexOf(assembly)];
+  const at = new Float64Array(p.count);
+  const used = new Set<number>();
+  for (let i = 0; i < p.count; i++) {
+    if (p.prop[i] !== index) continue;
+    const use = finish(mix(mix(stream, words[2 * i]), words[2 * i + 1]));
+    used.add((at[i] = rule.most > 0 ? use % rule.most : use));
+  }
+  return { variants: Float64Array.from(used), at };
+});
+
+/** The variants alone, which stay the same wherever they stand. */
+const variantsIn = query("variants in", (ask, key) => ask(variantsUsed, key)?.variants ?? new Float64Array(0));
+
+/**
+ * What the variants of an assembly come to that stand in a dressing; null where all uses are the same.
+ *
+ * @param matrix how the assembly is prepared
  * @param wholeOf what a dressing comes to in the end, with what is in its assemblies
  */
 export function variantsOf(
   ask: Ask,
-  p: Placements,
-  k: number,
-  variantAt: (i: number) => number,
+  dressing: string,
+  assembly: string,
+  matrix: readonly number[],
   wholeOf: (dressing: string) => Inside | undefined,
-): Variants {
-  const assembly = p.props[k];
-  const at = new Float64Array(p.count);
-  const used = new Set<number>();
-  for (let i = 0; i < p.count; i++) if (p.prop[i] === k) used.add((at[i] = variantAt(i)));
-  const variants = [...used];
-  const prop = ask(things.prop, assembly)!;
-  const parts = idsIn(ask, "dressings", assembly).map((id) =>
-    isAlike(ask, id) ? together(ask, id, variants) : oneByOne(id, variants, wholeOf),
+): Variants | null {
+  const used = ask(variantsUsed, keyOfIds(dressing, assembly));
+  if (!used) return null;
+  const { variants, at } = used;
+  const parts = idsIn(ask, "dressings", assembly).map(
+    (id) => ask(together, keyOfIds(dressing, assembly, id)) ?? oneByOne(id, variants, wholeOf),
   );
-  const matrix = preparationMatrix(prop);
   // What stands but once or twice is put where it stands at once.
-  const few = p.count < 3 * variants.length;
+  const few = at.length < 3 * variants.length;
   const inside = new Map(
-    variants.map((variant, v) => {
+    Array.from(variants, (variant, v) => {
       const from = parts.flatMap((part) => part[v] ?? []);
       return [variant, few ? contentsOf(from, matrix) : gathered(from, matrix, MOST_INSIDE)] as const;
     }),
@@ -83,8 +104,8 @@ export function variantsOf(
 /** Of a dressing what it comes to in each variant, in their order. */
 type Parts = readonly (Gathered | null)[];
 
-const oneByOne = (id: string, variants: readonly number[], wholeOf: (dressing: string) => Inside | undefined): Parts =>
-  variants.map((variant) => {
+const oneByOne = (id: string, variants: Float64Array, wholeOf: (dressing: string) => Inside | undefined): Parts =>
+  Array.from(variants, (variant) => {
     const inside = wholeOf(variantName(id, variant));
     return inside ? { salt: hashText(id), inside } : null;
   });
@@ -101,24 +122,27 @@ function isAlike(ask: Ask, id: string): boolean {
 function holdsAssemblies(ask: Ask, { what, pegs }: Dressing): boolean {
   const named = [...propsIn(what), ...Object.values(pegs).flatMap(({ prop }) => prop ?? [])];
   const props = named.flatMap((id) => ask(things.mix, id)?.map(({ prop }) => prop) ?? [id]);
-  return props.some((id) => ask(things.propInput, id)?.assembly);
+  return props.some((id) => ask(isAssembly, id));
 }
 
-function together(ask: Ask, id: string, variants: readonly number[]): Parts {
+/** A dressing in all variants that stand in another, by the ids of that, the assembly and its own; null where it has to be worked out one by one. */
+const together = query("variants together", (ask, key): Parts | null => {
+  const [dressing, assembly, id] = idsOfKey(key);
+  if (!isAlike(ask, id)) return null;
+  const variants = ask(variantsIn, keyOfIds(dressing, assembly));
   const own = ask(rules, id)!;
   const lines = things.linesIn(ask, own.where.lines).length;
   const most = Math.max(1, Math.floor(MOST_LINES / Math.max(1, lines)));
   const out: (Gathered | null)[] = [];
   for (let from = 0; from < variants.length; from += most) {
-    const some = variants.slice(from, from + most);
-    const salts = some.map((variant) => saltOf(id, variant));
+    const salts = Array.from(variants.subarray(from, from + most), (variant) => saltOf(id, variant));
     const spacing = { ...own.spacing, together: false };
-    const placements = evaluate(forgetting(ask), { ...own, spacing, salts }, sourcesFor(ask, id));
-    const inside = { placements, leftOut: 0 };
-    for (const members of byVariant(placements, some.length)) out.push({ salt: hashText(id), inside, members });
+    const placed = evaluate(forgetting(ask), { ...own, spacing, salts }, sourcesFor(ask, id));
+    const inside = { placements: placed, leftOut: 0 };
+    for (const members of byVariant(placed, salts.length)) out.push({ salt: hashText(id), inside, members });
   }
   return out;
-}
+});
 
 /** The placements of each of so many variants, whose lines follow each other. */
 function byVariant({ count, line, lines }: Placements, variants: number): Uint32Array[] {

@@ -222,13 +222,31 @@ export class Graph {
       for (const nodes of this.#nodes.values()) {
         const node = nodes.get(key);
         if (!node || node.observers.size > 0) continue;
-        nodes.delete(key);
-        this.bytes -= node.bytes;
-        for (const list of node.steps.values()) for (const one of list) this.bytes -= one?.bytes ?? 0;
-        node.cutLoose();
+        this.#drop(nodes, node);
         found = true;
       }
     }
+  }
+
+  /** Forgets everything by keys of some sort that nothing hangs on any more, but for what was set from outside. */
+  forgetLoose(isOne: (key: string) => boolean): void {
+    for (let found = true; found;) {
+      found = false;
+      for (const nodes of this.#nodes.values())
+        for (const node of nodes.values()) {
+          const isSet = node.of.isInput && node.value !== undefined;
+          if (node.observers.size > 0 || isSet || !isOne(node.key)) continue;
+          this.#drop(nodes, node);
+          found = true;
+        }
+    }
+  }
+
+  #drop(nodes: Map<string, Node>, node: Node): void {
+    nodes.delete(node.key);
+    this.bytes -= node.bytes;
+    for (const list of node.steps.values()) for (const one of list) this.bytes -= one?.bytes ?? 0;
+    node.cutLoose();
   }
 
   /** Gives up the largest results of steps until no more than so many bytes are remembered; they are worked out anew when needed. */
