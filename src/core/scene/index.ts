@@ -9,6 +9,7 @@ export * from "./change";
 export * from "./make";
 export { copyOfAssembly, keptFrom, renamingBy, usesOf } from "./keep";
 export { mapped } from "./mapped";
+export { namedBy } from "./named";
 export { namesIn } from "./names";
 export { besideOf, longestOf, oddityOf, stoodUp, type Oddity } from "./oddity";
 export { parseScene } from "./parse";

@@ -2,16 +2,15 @@
  * *What it takes to keep dressings as an assembly*: they themselves, and whatever they need of the scene, lines and surfaces; and
  * dressings that these need in turn.
  */
-import { eachId, withIds } from "../schema";
-import { familyOf, isFamily, laidOf, memberId, type Line } from "../line";
+import { withIds } from "../schema";
+import { familyOf, memberId, type Line } from "../line";
 import { PARTS, propsNamed, type Parts } from "./assemblies";
 import { THING_SCHEMAS } from "./course-paths";
 import { newId } from "./make";
+import { namedBy, type Thing } from "./named";
 import { assemblySchema, type Assembly } from "./assembly-schema";
 import type { Dressing } from "../place";
 import type { Prop, Scene } from "./schema";
-
-type Thing = Parts[keyof Parts][number];
 
 /** Gives things other ids, and so the members of families. */
 export const renamingBy =
@@ -27,29 +26,31 @@ export interface Kept {
   parts: Parts;
   /** The dressings that are in it, and the lines that nothing but these needs: the scene has them no more. */
   taken: ReadonlySet<string>;
+  /** The dressings that it gave way to, or kept a distance to, and does so no more. */
+  left: ReadonlySet<string>;
 }
 
 /** @param chosen ids of dressings */
 export function keptFrom(scene: Parts, chosen: readonly string[]): Kept {
   const listOf = new Map(PARTS.flatMap((list) => scene[list].map((thing) => [thing.id, { list, thing }] as const)));
-  const needed = new Set(chosen);
-  for (const id of needed) {
+  const isDressing = (id: string) => listOf.get(id)?.list === "dressings";
+  const lines = new Map((scene.lines as Line[]).map((line) => [line.id, line]));
+  const grounds = scene.surfaces.filter(({ ground }) => ground);
+  /** What something of the scene hangs on; what a dressing only gives way to it does without. */
+  const needs = (id: string): string[] => {
     const { list, thing } = listOf.get(id)!;
-    for (const other of namedBy(scene, list, thing))
-      // What a dressing only gives way to, or stands on, it does not need.
-      if (listOf.has(other) && !(list === "dressings" && listOf.get(other)!.list === "dressings")) needed.add(other);
-  }
-  const isDressing = (id: string) => listOf.get(id)!.list === "dressings";
+    const { ids, anyGround, anyLine } = namedBy(list, "fit" in thing ? unhindered(thing, isDressing) : thing, (line) =>
+      lines.get(line),
+    );
+    const any = [...(anyGround ? grounds : []), ...(anyLine ? scene.lines : [])].map((one) => one.id);
+    return [...ids, ...any].filter((other) => listOf.has(other));
+  };
+  const needed = new Set(chosen);
+  for (const id of needed) for (const other of needs(id)) needed.add(other);
   const taken = new Set([...needed].filter(isDressing));
-  const elsewhere = new Set<string>();
-  for (const list of PARTS)
-    for (const thing of scene[list])
-      if (!needed.has(thing.id)) for (const other of namedBy(scene, list, thing)) elsewhere.add(other);
   // What is needed elsewhere is needed by what that is laid on or goes between, too.
-  for (const id of elsewhere) {
-    const found = listOf.get(id);
-    if (found) for (const other of namedBy(scene, found.list, found.thing)) elsewhere.add(other);
-  }
+  const elsewhere = new Set([...listOf.keys()].filter((id) => !needed.has(id)));
+  for (const id of elsewhere) for (const other of needs(id)) elsewhere.add(other);
   for (const { id } of scene.lines) if (needed.has(id) && !elsewhere.has(id)) taken.add(id);
   const names = new Map([...needed].filter((id) => !taken.has(id)).map((id) => [id, newId()]));
   const renaming = renamingBy(names);
@@ -57,32 +58,20 @@ export function keptFrom(scene: Parts, chosen: readonly string[]): Kept {
     (scene[list] as Thing[])
       .filter(({ id }) => needed.has(id))
       .map((thing) => withIds(THING_SCHEMAS[list], thing, renaming)) as Parts[L];
-  const dressings = those("dressings").map((dressing) => {
-    const inside = (id: string) => needed.has(id);
-    const { fit, gaps } = dressing;
-    return {
-      ...dressing,
-      fit: { ...fit, clearOf: fit.clearOf.filter(inside), ontoProps: fit.ontoProps.filter(inside) },
-      gaps: { ...gaps, distances: gaps.distances.filter(({ to }) => [...names.values()].includes(to) || inside(to)) },
-    };
-  });
-  return { parts: { lines: those("lines"), surfaces: those("surfaces"), dressings }, taken };
+  const isLeft = (id: string) => isDressing(id) && !needed.has(id);
+  const hinder = ({ fit, gaps }: Dressing) => [...fit.clearOf, ...gaps.distances.map(({ to }) => to)];
+  const left = new Set(scene.dressings.filter(({ id }) => needed.has(id)).flatMap(hinder).filter(isLeft)); // prettier-ignore
+  const dressings = those("dressings").map((dressing) => unhindered(dressing, isLeft));
+  return { parts: { lines: those("lines"), surfaces: those("surfaces"), dressings }, taken, left };
 }
 
-/** The ids that a thing names, and all ground where it lies on any. */
-function namedBy(scene: Parts, list: keyof Parts, thing: Thing): Set<string> {
-  const found = new Set<string>();
-  eachId(THING_SCHEMAS[list], thing, (id) => {
-    if (id !== thing.id) found.add(id).add(familyOf(id) ?? id);
-  });
-  const laid = "knots" in thing ? laidOf(thing as Line) : null;
-  const onAny = laid ? laid.kind !== "edges" && laid.on.length === 0 : "fit" in thing && thing.fit.drop !== "off" && thing.fit.onto.length === 0; // prettier-ignore
-  if (onAny) for (const { id, ground } of scene.surfaces) if (ground) found.add(id);
-  // Who faces the nearest line faces any.
-  const faces = "stance" in thing && thing.stance.forward === "line" ? thing.stance.thing : undefined;
-  const faced = scene.lines.find(({ id }) => id === faces);
-  if (faces !== undefined && (!faced || isFamily(faced as Line))) for (const { id } of scene.lines) found.add(id);
-  return found;
+/** A dressing that no more gives way to some others. */
+function unhindered(dressing: Dressing, gone: (id: string) => boolean): Dressing {
+  const { fit, gaps } = dressing;
+  const clearOf = fit.clearOf.filter((id) => !gone(id));
+  const distances = gaps.distances.filter(({ to }) => !gone(to));
+  if (clearOf.length === fit.clearOf.length && distances.length === gaps.distances.length) return dressing;
+  return { ...dressing, fit: { ...fit, clearOf }, gaps: { ...gaps, distances } };
 }
 
 /** A copy of an assembly all of whose things are others. */

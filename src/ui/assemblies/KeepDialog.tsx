@@ -1,7 +1,7 @@
 "use client";
 /** What is kept as an assembly, and what it is called. */
 import { useState } from "react";
-import { keptFrom } from "@/core/scene";
+import { keptFrom, type Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { Button, Modal, Segmented, Toggle } from "../kit";
 import { keepAsAssembly, keepPlacements, keepTrouble, useSession } from "../state";
@@ -16,7 +16,7 @@ export function KeepDialog() {
   const [what, setWhat] = useState<"dressings" | "props">(keys.size > 0 && own ? "props" : "dressings");
   const [chosen, setChosen] = useState<readonly string[]>(own ? [own.id] : []);
   const trouble = what === "dressings" ? keepTrouble(chosen) : null;
-  const needed = what === "dressings" ? keptFrom(scene, chosen).parts : null;
+  const kept = what === "dressings" ? keptFrom(scene, chosen) : null;
   const keep = () => {
     close();
     if (what === "props" && own) keepPlacements(own.id, keys, name.trim());
@@ -68,7 +68,7 @@ export function KeepDialog() {
               ))}
           </fieldset>
         )}
-        <p className="text-xs leading-relaxed text-ink-6">{saying(needed, chosen)}</p>
+        <p className="text-xs leading-relaxed text-ink-6">{saying(kept, chosen, scene)}</p>
         <div className="flex items-center justify-end gap-2">
           {trouble && <span className="mr-auto text-xs text-ochre-dark">{trouble}</span>}
           <Button onClick={close}>Cancel</Button>
@@ -81,12 +81,21 @@ export function KeepDialog() {
   );
 }
 
-/** What goes along, in a sentence. */
-function saying(needed: ReturnType<typeof keptFrom>["parts"] | null, chosen: readonly string[]): string {
-  if (!needed) return "They become one prop in the basket, just as they stand; one of it stays in their place.";
-  const more = needed.dressings.filter(({ id }) => !chosen.includes(id)).map(({ name }) => `“${name}”`);
+/** What goes along, and what does not, in sentences. */
+function saying(kept: ReturnType<typeof keptFrom> | null, chosen: readonly string[], { dressings }: Scene): string {
+  if (!kept) return "They become one prop in the basket, just as they stand; one of it stays in their place.";
+  const { parts, left } = kept;
+  const named = (those: readonly { name: string }[]) => those.map(({ name }) => `“${name}”`);
   const count = (n: number, one: string) => (n === 0 ? [] : [`${n} ${n === 1 ? one : `${one}s`}`]);
-  const along = [...count(needed.lines.length, "line"), ...count(needed.surfaces.length, "surface"), ...more];
-  const with_ = along.length > 0 ? ` With it: ${along.join(", ")}.` : "";
-  return `It becomes one prop in the basket; one of it stays in its place.${with_}`;
+  const along = [
+    ...count(parts.lines.length, "line"),
+    ...count(parts.surfaces.length, "surface"),
+    ...named(parts.dressings.filter(({ id }) => !chosen.includes(id))),
+  ];
+  const beside = named(dressings.filter(({ id }) => left.has(id)));
+  return [
+    "It becomes one prop in the basket; one of it stays in its place.",
+    ...(along.length > 0 ? [`With it: ${along.join(", ")}.`] : []),
+    ...(beside.length > 0 ? [`It gives way to ${beside.join(", ")} no more.`] : []),
+  ].join(" ");
 }

@@ -1,7 +1,7 @@
 /** Assemblies by hand: whatever is kept, opened, left or taken apart, nothing that is seen moves by it. */
 import fc from "fast-check";
 import { lineKey, standingAt, type Placements } from "@/core/place";
-import { inside, parseScene, type Scene } from "@/core/scene";
+import { inside, keptFrom, parseScene, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
 import { Engine } from "@/engine/engine";
 import { useSceneStore } from "@/store/scene-store";
@@ -132,6 +132,16 @@ test("lines that others need stay in the scene, and are copied; names of what is
   expect(dressings[0].where.lines).toEqual([lines[0].id]);
   expect(dressings[0].fit.clearOf).toEqual([]);
   expect(was.length).toBeGreaterThan(0);
+  undo();
+  // What it stands on comes along, since it would fall otherwise; and so does what holds it.
+  editDressing(second.id, "", (draft) => void Object.assign(draft.fit, { drop: "down", ontoProps: [first.id] }));
+  expect(keptFrom(scene(), [second.id])).toMatchObject({
+    taken: new Set([first.id, second.id, "quay"]),
+    left: new Set(),
+  });
+  expect(keptFrom(scene(), [first.id]).taken).toEqual(new Set([first.id]));
+  editDressing(second.id, "", (draft) => void Object.assign(draft.fit, { ontoProps: [] }));
+  expect(keptFrom(scene(), [second.id]).left).toEqual(new Set([first.id]));
 });
 
 test("props that stand together are kept as they stand, mirrored ones too; taken apart they stand so again", () => {
