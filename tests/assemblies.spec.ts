@@ -1,12 +1,6 @@
 import { expect, test, type Page } from "@playwright/test";
 import { violations } from "./axe";
-import { dressedScene, enter, exportAs, expectProps, placesIn, propCount, saved, settled } from "./table";
-
-const command = async (page: Page, words: string): Promise<void> => {
-  await page.keyboard.press("Control+k");
-  await page.getByRole("combobox").fill(words);
-  await page.keyboard.press("Enter");
-};
+import { command, dressedScene, enter, exportAs, expectProps, placesIn, propCount, saved, settled } from "./table";
 
 const inside = (page: Page) => page.getByRole("navigation", { name: "Open assembly" });
 

@@ -1,6 +1,6 @@
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test, type Locator, type Page } from "@playwright/test";
 import { violations } from "./axe";
-import { dressedScene, enter, exportAs, propCount, saved, settled } from "./table";
+import { command, dressedScene, enter, exportAs, propCount, saved, settled } from "./table";
 
 /** Moves the pointer about a place until something of a name is caught; gives where that is. */
 async function findCaught(page: Page, name: RegExp, [x, y]: readonly [number, number]): Promise<[number, number]> {
@@ -14,20 +14,12 @@ async function findCaught(page: Page, name: RegExp, [x, y]: readonly [number, nu
   throw new Error(`nothing like ${name} is caught there`);
 }
 
-const command = async (page: Page, words: string): Promise<void> => {
-  await page.keyboard.press("Control+k");
-  await page.getByRole("combobox").fill(words);
-  await page.keyboard.press("Enter");
-};
-
-test("a snap point is set up, lines hang between those of a dressing's props, a drawn line catches there and stays tied", async ({
-  page,
-}) => {
-  await dressedScene(page);
-  const count = await propCount(page);
-  const tag = (n: number) => page.locator('[aria-roledescription="dressing"]').nth(n);
-  const basket = page.getByRole("complementary", { name: "Basket" });
-  await basket.getByRole("button", { name: /^Wedge/ }).click();
+/** Gives the wedge a snap point by a click in its set-up, which stays open. */
+async function addHook(page: Page): Promise<Locator> {
+  await page
+    .getByRole("complementary", { name: "Basket" })
+    .getByRole("button", { name: /^Wedge/ })
+    .click();
   await page.getByRole("button", { name: /^Set up: pivot/ }).click();
   const dialog = page.getByRole("dialog");
   await dialog.getByRole("button", { name: "Add", exact: true }).click();
@@ -37,6 +29,16 @@ test("a snap point is set up, lines hang between those of a dressing's props, a 
   const name = dialog.getByRole("textbox", { name: /^Name of the snap point/ });
   await name.fill("hook");
   await name.press("Enter");
+  return dialog;
+}
+
+test("a snap point is set up, lines hang between those of a dressing's props, a drawn line catches there and stays tied", async ({
+  page,
+}) => {
+  await dressedScene(page);
+  const count = await propCount(page);
+  const tag = (n: number) => page.locator('[aria-roledescription="dressing"]').nth(n);
+  const dialog = await addHook(page);
   await enter(page, "hook at y", "0.5 m");
   expect(await violations(page)).toEqual([]);
   await dialog.getByRole("button", { name: "Mirror hook to the other side" }).click();
@@ -101,17 +103,7 @@ test("a loose prop hangs by its own snap point on that of another, is turned the
   page,
 }) => {
   await dressedScene(page);
-  const basket = page.getByRole("complementary", { name: "Basket" });
-  await basket.getByRole("button", { name: /^Wedge/ }).click();
-  await page.getByRole("button", { name: /^Set up: pivot/ }).click();
-  const dialog = page.getByRole("dialog");
-  await dialog.getByRole("button", { name: "Add", exact: true }).click();
-  const view = (await dialog.getByRole("img", { name: /on its own/ }).boundingBox())!;
-  await page.mouse.move(view.x + view.width / 2, view.y + view.height / 2);
-  await page.mouse.click(view.x + view.width / 2, view.y + view.height / 2);
-  const name = dialog.getByRole("textbox", { name: /^Name of the snap point/ });
-  await name.fill("hook");
-  await name.press("Enter");
+  const dialog = await addHook(page);
   for (const [field, value] of [
     ["at y", "0.6 m"],
     ["points x", "0"],

@@ -109,3 +109,10 @@ export function placesIn(bytes: Uint8Array): Map<string, [number, number, number
     }),
   );
 }
+
+/** Does what a command in the palette says. */
+export async function command(page: Page, words: string): Promise<void> {
+  await page.keyboard.press("Control+k");
+  await page.getByRole("combobox").fill(words);
+  await page.keyboard.press("Enter");
+}

@@ -8,18 +8,10 @@ export { MOST_TRIANGLES, propsAsGround, standingMesh, type PropsAsGround } from 
 export { carriedHangs, pegStanding } from "./hung";
 export { rowOffsets } from "./fit/rows";
 export { TORN } from "./torn";
+export { keyUnder } from "./under";
 export { evaluate } from "./evaluate";
 export { settledEach } from "./settle-each";
-export {
-  contentsOf,
-  expanded,
-  gathered,
-  keyUnder,
-  type Contents,
-  type Expanded,
-  type Gathered,
-  type Inside,
-} from "./expand";
+export { contentsOf, expanded, gathered, type Contents, type Expanded, type Gathered, type Inside } from "./expand";
 export { known, type Hosts, type Sources } from "./sources";
 export { dropInto } from "./fit/drop";
 export { PROBES_PER_FOOTPRINT, writeFootprints } from "./fit/footprint";

@@ -1,5 +1,5 @@
 /** Things in assemblies set down each by itself: as far above the ground under it as it is above its assembly's foot. */
-import { between, conjugate, dot, multiply, quatAt, rotate, type Quat, type Vec3 } from "../math";
+import { between, conjugate, multiply, quatAt, rotate, type Quat, type Vec3 } from "../math";
 import type { Met, WorldMesh } from "../mesh";
 import type { Expanded } from "./expand";
 import type { Placements } from "./placements";
@@ -20,38 +20,76 @@ export function settledEach(
   follows: boolean,
 ): Expanded {
   const [position, rotation] = [placements.position.slice(), placements.rotation.slice()];
-  const [met, normal]: [Met, Float64Array] = [{ triangle: -1, x: 0, y: 0, z: 0 }, new Float64Array(3)];
+  const [met, hit]: [Met, Met] = [{ ...MISSED }, { ...MISSED }];
+  const normal = new Float64Array(3);
+  const { origin } = placements;
+  // An assembly's up is that of all that is in it.
+  let [last, up]: [number, Vec3] = [-1, [0, 1, 0]];
   for (let k = 0; k < placements.count; k++) {
     const i = of[k];
     if (!isAssembly[outer.prop[i]]) continue;
-    const up: Vec3 = follows ? rotate(quatAt(outer.rotation, i), [0, 1, 0]) : [0, 1, 0];
-    const from = (c: number) => position[3 * k + c] - outer.position[3 * i + c];
-    const height = dot([from(0), from(1), from(2)], up);
+    if (follows && i !== last) [last, up] = [i, rotate(quatAt(outer.rotation, i), [0, 1, 0])];
+    const [ux, uy, uz] = up;
+    const [p, o] = [3 * k, 3 * i];
+    const height =
+      (position[p] - outer.position[o]) * ux +
+      (position[p + 1] - outer.position[o + 1]) * uy +
+      (position[p + 2] - outer.position[o + 2]) * uz;
     // Where it would stand if the ground were level there.
-    const foot = [0, 1, 2].map((c) => placements.origin[c] + position[3 * k + c] - height * up[c]);
-    let [least, ground] = [Infinity, null as WorldMesh | null];
-    const hit = { triangle: -1, x: 0, y: 0, z: 0 };
-    for (const one of grounds)
-      for (const sign of [1, -1]) {
-        one.tree.first(foot[0], foot[1], foot[2], sign * up[0], sign * up[1], sign * up[2], met);
-        if (met.triangle < 0) continue;
-        const far = Math.hypot(met.x - foot[0], met.y - foot[1], met.z - foot[2]);
-        if (far >= least) continue;
-        [least, ground] = [far, one];
-        Object.assign(hit, met);
-      }
+    const x = origin[0] + position[p] - height * ux;
+    const y = origin[1] + position[p + 1] - height * uy;
+    const z = origin[2] + position[p + 2] - height * uz;
+    const ground = nearest(grounds, x, y, z, ux, uy, uz, met, hit);
     if (!ground) continue;
-    let out: Vec3 = up;
+    normal.set(up);
     if (follows) {
       ground.smoothNormal(hit.triangle, hit.x, hit.y, hit.z, normal);
-      const side = dot([normal[0], normal[1], normal[2]], up) < 0 ? -1 : 1;
-      out = [side * normal[0], side * normal[1], side * normal[2]];
-      rotation.set(multiply(between(up, out), quatAt(rotation, k)), 4 * k);
+      const side = normal[0] * ux + normal[1] * uy + normal[2] * uz < 0 ? -1 : 1;
+      for (let c = 0; c < 3; c++) normal[c] *= side;
+      turnBetween(rotation, 4 * k, ux, uy, uz, normal);
     }
-    const there = [hit.x, hit.y, hit.z];
-    for (let c = 0; c < 3; c++) position[3 * k + c] = there[c] + height * out[c] - placements.origin[c];
+    position[p] = hit.x + height * normal[0] - origin[0];
+    position[p + 1] = hit.y + height * normal[1] - origin[1];
+    position[p + 2] = hit.z + height * normal[2] - origin[2];
   }
   return { placements: { ...placements, position, rotation, shapes: shapesAlong(placements, position, rotation) }, of, leftOut }; // prettier-ignore
+}
+
+const MISSED: Met = { triangle: -1, x: 0, y: 0, z: 0 };
+
+/** The ground that a line both ways through a point meets nearest to it, and where; null where it meets none. */
+function nearest(
+  grounds: readonly WorldMesh[],
+  x: number,
+  y: number,
+  z: number,
+  ux: number,
+  uy: number,
+  uz: number,
+  met: Met,
+  hit: Met,
+): WorldMesh | null {
+  let [least, ground] = [Infinity, null as WorldMesh | null];
+  for (const one of grounds)
+    for (let sign = 1; sign >= -1; sign -= 2) {
+      one.tree.first(x, y, z, sign * ux, sign * uy, sign * uz, met);
+      if (met.triangle < 0) continue;
+      const far = Math.hypot(met.x - x, met.y - y, met.z - z);
+      if (far >= least) continue;
+      [least, ground] = [far, one];
+      Object.assign(hit, met);
+    }
+  return ground;
+}
+
+/** Turns the quaternion at `o` from one direction to another by the shortest way. */
+function turnBetween(out: Float32Array, o: number, ux: number, uy: number, uz: number, to: Float64Array): void {
+  const [x, y, z, w] = between([ux, uy, uz], [to[0], to[1], to[2]]);
+  const [a, b, c, d] = [out[o], out[o + 1], out[o + 2], out[o + 3]];
+  out[o] = w * a + x * d + y * c - z * b;
+  out[o + 1] = w * b - x * c + y * d + z * a;
+  out[o + 2] = w * c + x * b - y * a + z * d;
+  out[o + 3] = w * d - x * a - y * b - z * c;
 }
 
 /** What is bent or clipped goes along with its placement. */

@@ -8,7 +8,9 @@ import { useInsides } from "../state";
 import { modelOf, preparedModel, requestModel, transformed, useModels, type Model, type ModelPart } from "./models";
 
 /** A picture shows no more triangles than this; what comes after them is left out of it. */
-const MOST_TRIANGLES = 400_000;
+const MOST_TRIANGLES = 100_000;
+/** What changes is pictured when it has rested for so long, milliseconds. */
+const REST = 250;
 
 const MIRROR = new Matrix4().makeScale(-1, 1, 1);
 
@@ -23,9 +25,21 @@ export function keepAssembled(): () => void {
     const byId = new Map(props.map((prop) => [prop.id, prop]));
     for (const prop of props) if (prop.assembly) keepModel(prop, insides.get(prop.id)?.placements ?? null, byId);
   };
-  const ends = [useInsides.subscribe(look), useModels.subscribe(look), useSceneStore.subscribe(look)];
+  let resting: ReturnType<typeof setTimeout> | undefined;
+  const soon = () => {
+    clearTimeout(resting);
+    resting = setTimeout(look, REST);
+  };
+  const ends = [
+    useInsides.subscribe(soon),
+    useModels.subscribe(soon),
+    useSceneStore.subscribe((now, before) => now.shown.props !== before.shown.props && soon()),
+  ];
   look();
-  return () => ends.forEach((end) => end());
+  return () => {
+    clearTimeout(resting);
+    ends.forEach((end) => end());
+  };
 }
 
 function keepModel(prop: Prop, placements: Placements | null, byId: ReadonlyMap<string, Prop>): void {
@@ -45,9 +59,14 @@ function keepModel(prop: Prop, placements: Placements | null, byId: ReadonlyMap<
   useModels.setState(({ models: all }) => {
     const next = new Map(all);
     // Of what it was before nobody asks any more.
-    for (const old of all.keys()) if (old.startsWith(`${prop.id} `)) next.delete(old);
+    for (const old of all.keys()) if (old !== name && old.startsWith(`${prop.id} `)) forget(next, old);
     return { models: model ? next.set(name, model) : next };
   });
+}
+
+function forget(models: Map<string, unknown>, name: string): void {
+  models.delete(name);
+  madeOf.delete(name);
 }
 
 function assembled(p: Placements, models: readonly (Model | null)[]): Model | null {

@@ -67,7 +67,13 @@ function PropList({ onFiles }: { onFiles: (files: File[]) => void }) {
           </BasketItem>
         ))}
         {props.map((prop) => (
-          <BasketItem key={prop.id} id={prop.id} name={prop.name} facts={prop.assembly ? "assembly" : sizeText(prop)}>
+          <BasketItem
+            key={prop.id}
+            id={prop.id}
+            name={prop.name}
+            facts={prop.assembly ? "assembly" : sizeText(prop)}
+            onOpen={prop.assembly ? () => openAssembly(prop.id) : undefined}
+          >
             <PropPicture prop={prop} size={46} />
           </BasketItem>
         ))}
@@ -120,11 +126,11 @@ interface BasketItemProps {
   name: string;
   facts: string;
   mix?: boolean;
+  onOpen?: () => void;
   children: ReactNode;
 }
 
-function BasketItem({ id, name, facts, mix = false, children }: BasketItemProps) {
-  const isAssembly = useScene(({ props }) => props.some((prop) => prop.id === id && prop.assembly !== null));
+function BasketItem({ id, name, facts, mix = false, onOpen, children }: BasketItemProps) {
   const chosen = useSession(({ focus }) => (focus.kind === "prop" || focus.kind === "mix") && focus.id === id);
   const used = useScene((scene) => {
     const dressing = scene.dressings.find((d) => d.id === useSession.getState().dressing);
@@ -140,7 +146,7 @@ function BasketItem({ id, name, facts, mix = false, children }: BasketItemProps)
           event.dataTransfer.effectAllowed = "copy";
         }}
         onClick={() => (mix ? selectMix : selectProp)(id)}
-        onDoubleClick={() => isAssembly && openAssembly(id)}
+        onDoubleClick={onOpen}
         className={`grid w-full grid-cols-[46px_1fr] items-center gap-2.5 rounded-[9px] p-1.5 text-left hover:bg-linen-1 ${chosen ? "bg-sea-soft" : used ? "bg-linen-1" : ""}`}
       >
         <span className="rounded-lg bg-linear-to-b from-mat-0 to-mat-1">{children}</span>

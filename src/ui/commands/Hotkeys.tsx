@@ -24,7 +24,7 @@ const typing = (event: KeyboardEvent): boolean =>
 const TEXTLESS = ["slider", "radio"] as const;
 
 /** Commands whose key does something of its own on buttons and the like, to which it is left there. */
-const NOT_ON_CONTROLS: ReadonlySet<string> = new Set(["play"]);
+const NOT_ON_CONTROLS: ReadonlySet<string> = new Set(["play", "open-assembly"]);
 const CONTROLS = "button, a, input, summary, [role=switch], [role=radio], [role=option], [role=menuitem]";
 
 const onControl = ({ target }: KeyboardEvent): boolean =>

@@ -1,5 +1,6 @@
 /** What commands do to whatever is selected, in focus or seen at the moment. */
 import { hasKnots } from "@/core/line";
+import { indicesOf } from "@/core/place";
 import { useSceneStore } from "@/store";
 import {
   addLine,
@@ -18,6 +19,7 @@ import {
   lineOf,
   millimetre,
   NO_KEYS,
+  placementsNow,
   removePlacements,
   selectLine,
   selectNothing,
@@ -119,4 +121,14 @@ export function knottedLine() {
   const { focus } = session();
   const line = focus.kind === "line" ? lineOf(store().shown, focus.id) : undefined;
   return line && hasKnots(line) ? line : undefined;
+}
+
+/** The assembly in focus, or the one that is selected in the view; null where there is none. */
+export function selectedAssembly(): string | null {
+  const { focus, dressing, keys } = session();
+  const isAssembly = (id: string | undefined) => store().shown.props.some((prop) => prop.id === id && prop.assembly);
+  const placed = dressing !== null && keys.size > 0 ? placementsNow(dressing) : undefined;
+  const [first] = placed ? indicesOf(placed.key, keys) : [];
+  const id = focus.kind === "prop" ? focus.id : placed?.props[placed.prop[first]];
+  return id !== undefined && isAssembly(id) ? id : null;
 }

@@ -1,7 +1,7 @@
 /** Everything that can be commanded: its name, its key if it is frequent, and when it can be done. */
 import { LINE_KINDS } from "@/core/line";
 import { MADE_KINDS } from "@/core/made";
-import { indicesOf, isRecipeKind } from "@/core/place";
+import { isRecipeKind } from "@/core/place";
 import {
   addFamily,
   suitingPairs,
@@ -11,7 +11,6 @@ import {
   leaveAssembly,
   makeSurface,
   openAssembly,
-  placementsNow,
   reverseLine,
   saveView,
   splitLine,
@@ -44,6 +43,7 @@ import {
   meets,
   placementsShown,
   selectAll,
+  selectedAssembly,
   session,
   show,
   showBoxes,
@@ -78,16 +78,6 @@ const savesAsRecipe = (): boolean => {
   const dressing = store().shown.dressings.find(({ id }) => id === session().dressing);
   return dressing !== undefined && isRecipeKind(dressing.where);
 };
-
-/** The assembly in focus, or the one that is selected in the view; null where there is none. */
-function selectedAssembly(): string | null {
-  const { focus, dressing, keys } = session();
-  const isAssembly = (id: string | undefined) => store().shown.props.some((prop) => prop.id === id && prop.assembly);
-  const placed = dressing !== null && keys.size > 0 ? placementsNow(dressing) : undefined;
-  const [first] = placed ? indicesOf(placed.key, keys) : [];
-  const id = focus.kind === "prop" ? focus.id : placed?.props[placed.prop[first]];
-  return id !== undefined && isAssembly(id) ? id : null;
-}
 
 const canDelete = () => {
   const { focus, keys } = session();
