@@ -27,23 +27,26 @@ export function carriedHangs(hangs: NonNullable<Peg["hangs"]>, carry: Carry): No
 const BY_PIVOT: SnapPoint = { name: "pivot", position: [0, 0, 0], direction: [0, 1, 0], free: true, own: false };
 
 /** The peg by which a loose prop of a dressing without any rules of its own stands just so; mirrored by the dressing, if at all. */
-export function pegStanding(prop: string, { position, rotation, scale: [across, up, along] }: Standing): Peg {
-  const scale = [Math.abs(across), up, along] as const;
+export function pegStanding(prop: string, { position, rotation, scale: [x0, up, along] }: Standing): Peg {
+  const across = Math.abs(x0);
+  const scale: [number, number, number] = [across, up, along];
+  const size = up === across && along === across ? (across !== 1 ? { size: across } : {}) : { stretch: scale };
+  const peg: Peg = { on: LOOSE, prop, added: true, point: position, ...size };
+  const [x, y, z, w] = rotation;
+  if (Math.hypot(x, z) < UPRIGHT) {
+    const turn = 2 * Math.atan2(y, w);
+    return Math.abs(turn) < UPRIGHT ? peg : { ...peg, turn };
+  }
   const turned = multiply(rotation, fromAxisAngle([1, 0, 0], Math.PI));
   const found = hungBy({ position, rotation: [0, 0, 0, 1], scale }, BY_PIVOT, { position, rotation: turned }, true);
   // What is left is a turn about the prop's own up, seen from the place that it hangs on.
-  const [x, y, z, w] = multiply(rotation, conjugate(found.rotation));
-  const turn = 2 * Math.atan2(dot([x, y, z], rotate(turned, [0, 1, 0])), w);
-  const size = scale.every((one) => one === scale[0]);
-  return {
-    on: LOOSE,
-    prop,
-    added: true,
-    point: position,
-    hangs: { by: BY_PIVOT.name, at: position, turned, turn, free: true },
-    ...(size ? scale[0] !== 1 && { size: scale[0] } : { stretch: [scale[0], scale[1], scale[2]] }),
-  };
+  const left = multiply(rotation, conjugate(found.rotation));
+  const turn = 2 * Math.atan2(dot([left[0], left[1], left[2]], rotate(turned, [0, 1, 0])), left[3]);
+  return { ...peg, hangs: { by: BY_PIVOT.name, at: position, turned, turn, free: true } };
 }
+
+/** What leans by less than this stands upright. */
+const UPRIGHT = 1e-6;
 
 /** The pegs that hang, each on its place where that has been carried. */
 export function hangingIn(pegs: Pegs, carryOf: (key: string) => Carry | null): Hanging[] {

@@ -144,6 +144,24 @@ test("lines that others need stay in the scene, and are copied; names of what is
   expect(keptFrom(scene(), [second.id]).left).toEqual(new Set([first.id]));
 });
 
+test("what stands upright stays so by its turn alone; only what leans hangs by its pivot", () => {
+  for (const [variation, leans] of [
+    [{ turnOn: true, turnUp: [-3, 3] }, false],
+    [VARIED, true],
+  ] as const) {
+    start(variation);
+    const was = seen();
+    const [{ id }] = scene().dressings;
+    keepPlacements(id, useResults.getState().byDressing.get(id)!.placements.key, "Row");
+    expect(near(seen(), was)).toBe(true);
+    const [prop] = assemblyIn(scene());
+    const hangs = prop.assembly!.dressings.flatMap(({ pegs }) => Object.values(pegs)).map((peg) => peg.hangs !== undefined); // prettier-ignore
+    expect([hangs.includes(true), hangs.includes(false)]).toEqual([leans, !leans]);
+    const use = scene().dressings.find(({ pegs }) => Object.values(pegs).some((peg) => peg.prop === prop.id))!;
+    expect(Object.values(use.pegs)).toEqual([{ on: "loose", prop: prop.id, added: true, point: prop.prepared.point }]);
+  }
+});
+
 test("props that stand together are kept as they stand, mirrored ones too; taken apart they stand so again", () => {
   fc.assert(
     fc.property(fc.subarray([0, 1, 2, 3, 4, 5], { minLength: 1 }), fc.integer({ min: 1, max: 99 }), (chosen, seed) => {
