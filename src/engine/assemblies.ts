@@ -167,20 +167,20 @@ export interface InnerFinding {
   finding: Finding;
 }
 
-/** What is found inside the assemblies that stand in the dressings of a scope; in each assembly once, as it is by itself. */
-export const innerFindings = query("inner findings", (ask, scope): readonly InnerFinding[] => {
+/** What is found inside the assemblies that stand in a dressing; in each assembly once, as it is by itself. */
+export const innerFindings = query("inner findings", (ask, id): readonly InnerFinding[] => {
   const paths = new Map<string, readonly string[]>();
   const out: InnerFinding[] = [];
   const visit = (ids: readonly string[], path: readonly string[]): void => {
-    const next = ids.flatMap((dressing) => assembliesIn(ask, dressing)).filter((id) => !paths.has(id));
-    for (const id of next) paths.set(id, [...path, id]);
-    for (const id of new Set(next)) {
-      const dressings = idsIn(ask, "dressings", id);
+    const next = ids.flatMap((dressing) => assembliesIn(ask, dressing)).filter((prop) => !paths.has(prop));
+    for (const prop of next) paths.set(prop, [...path, prop]);
+    for (const prop of new Set(next)) {
+      const dressings = idsIn(ask, "dressings", prop);
       for (const dressing of dressings)
-        for (const finding of ask(findings, dressing)) out.push({ path: paths.get(id)!, finding });
-      visit(dressings, paths.get(id)!);
+        for (const finding of ask(findings, dressing)) out.push({ path: paths.get(prop)!, finding });
+      visit(dressings, paths.get(prop)!);
     }
   };
-  visit(idsIn(ask, "dressings", scope), []);
+  visit([id], []);
   return out;
 });

@@ -327,9 +327,12 @@ export class Engine {
     return this.#graph.get(things.insideBox, id);
   }
 
-  /** What is found inside the assemblies that are used. */
-  get innerFindings(): readonly InnerFinding[] {
-    return this.#graph.get(innerFindings, this.#scope);
+  /** What is found inside the assemblies that stand in some dressings; in each assembly once, by the shortest way there. */
+  innerFindings(ids = this.#scene.dressings.map(({ id }) => id)): readonly InnerFinding[] {
+    const ways = new Map<string, InnerFinding["path"]>();
+    const found = ids.flatMap((id) => this.#graph.get(innerFindings, id)).sort((a, b) => a.path.length - b.path.length);
+    for (const { path } of found) if (!ways.has(path.at(-1)!)) ways.set(path.at(-1)!, path);
+    return found.filter(({ path }) => ways.get(path.at(-1)!) === path);
   }
 
   /** Where a surface stands, with whatever holds it; null where there is none. */

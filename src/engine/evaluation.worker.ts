@@ -127,7 +127,7 @@ const api = {
         moved,
         stills,
         insides: { ...insides, changed: insides.changed.map(([id, one]) => [id, toldInside(id, one)]) },
-        inner: looks ? engine.innerFindings : [],
+        inner: looks ? engine.innerFindings() : [],
         carries: engine.carries,
         charts,
         solids: engine.solids,

@@ -127,7 +127,7 @@ export async function evaluateScene(
     lineNames,
     findings: [
       ...found.map((one) => ({ ...one, message: spoken(one.message, nameOf) })),
-      ...(options.unchecked ? [] : engine.innerFindings).map(({ path, finding }) => ({
+      ...(options.unchecked ? [] : engine.innerFindings(ids)).map(({ path, finding }) => ({
         ...finding,
         inside: path.map((prop) => nameOf(prop, "prop") ?? ""),
         message: spoken(finding.message, nameOf),

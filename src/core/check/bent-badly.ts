@@ -2,8 +2,8 @@
  * Bent badly: what is bent over a surface so broad that it folds over itself there, or reaches beyond what the surface has; over
  * a crease, or over a tear of the sheet.
  */
-import { cornerOf, MATRIX, PIECE, pieceOf, type PropBounds, type Shapes } from "../mesh";
-import { distanceTo, placesOf, tearUnder } from "./under";
+import { cornerOf, MATRIX, Piece, PIECE, pieceOf, type PropBounds, type Shapes } from "../mesh";
+import { distancesTo, placesOf, tearUnder } from "./under";
 import { say, metres, naming, props, type Check, type Finding } from "./finding";
 
 /** A triangle is turned over where its normal points away from the surface's by more than rounding, as a cosine. */
@@ -89,24 +89,27 @@ function troubleOf(shapes: Shapes, form: number, bounds: PropBounds | undefined)
   const crease = shapes.crease[form] > CREASE ? shapes.crease[form] : 0;
   if (!bounds || piece.length === 0) return { foldsFrom, beyond: 0, crease, tear: 0 };
   const places = placesOf(shapes.matrix.subarray(MATRIX * form, MATRIX * (form + 1)), bounds);
-  const away = places.map(([left, ahead]) => distanceTo(piece, left, ahead));
+  const bent = new Piece(piece);
+  const away = distancesTo(piece, bent, places);
   // What stands right on a rim may be on either side of it by rounding.
   const over = away.filter((far) => far > 0.01 * Math.max(...away)).length;
   const beyond = over > MOST_OVER * away.length ? Math.max(...away) : 0;
-  return { foldsFrom, beyond, crease, tear: tearUnder(piece, places, away) };
+  return { foldsFrom, beyond, crease, tear: tearUnder(bent, places, away) };
 }
 
 /** Whether a triangle shows its other side once it is bent, compared with how it lies flat. */
 function isTurnedOver(piece: Float32Array, t: number): boolean {
-  const [a, b, c] = [0, 1, 2].map((k) => cornerOf(t, k));
+  const [a, b, c] = [cornerOf(t, 0), cornerOf(t, 1), cornerOf(t, 2)];
   const flat =
     (piece[b] - piece[a]) * (piece[c + 1] - piece[a + 1]) - (piece[b + 1] - piece[a + 1]) * (piece[c] - piece[a]);
-  const [u, v] = [b, c].map((o) => [2, 3, 4].map((k) => piece[o + k] - piece[a + k]));
-  const normal = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
-  const smooth = [5, 6, 7].map((k) => piece[a + k] + piece[b + k] + piece[c + k]);
-  const along = normal.reduce((sum, x, k) => sum + x * smooth[k], 0);
+  const [ux, uy, uz] = [piece[b + 2] - piece[a + 2], piece[b + 3] - piece[a + 3], piece[b + 4] - piece[a + 4]];
+  const [vx, vy, vz] = [piece[c + 2] - piece[a + 2], piece[c + 3] - piece[a + 3], piece[c + 4] - piece[a + 4]];
+  const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+  const smooth = (k: number): number => piece[a + k] + piece[b + k] + piece[c + k];
+  const [sx, sy, sz] = [smooth(5), smooth(6), smooth(7)];
   // Left is across up and ahead: what turns from left to ahead looks down.
-  return -Math.sign(flat) * along < OVER * Math.hypot(...normal) * Math.hypot(...smooth);
+  const along = -Math.sign(flat) * (nx * sx + ny * sy + nz * sz);
+  return along < 0 && along < OVER * Math.sqrt((nx * nx + ny * ny + nz * nz) * (sx * sx + sy * sy + sz * sz));
 }
 
 const awayFrom = (piece: Float32Array, t: number): number =>

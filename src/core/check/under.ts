@@ -1,5 +1,5 @@
 /** *What lies under a prop that is bent over a surface*: places of its footprint, and tears between what lies side by side there. */
-import { cornerOf, Piece, PIECE, type PropBounds } from "../mesh";
+import { cornerOf, PIECE, type Piece, type PropBounds } from "../mesh";
 import { TORN } from "../place";
 
 /** So many places a side of a footprint are looked at. */
@@ -20,20 +20,37 @@ export function placesOf(
   return across[0].flatMap((left) => across[1].map((ahead): [number, number] => [left, ahead]));
 }
 
-/** How far a place is from what of the surface is laid flat; 0 on it. */
-export function distanceTo(piece: Float32Array, x: number, y: number): number {
+/** How far places (left and ahead) are from what of the surface is laid flat, metres; 0 on it. */
+export function distancesTo(
+  piece: Float32Array,
+  bent: Piece,
+  places: readonly (readonly [number, number])[],
+): number[] {
+  const covered = bent.covers(pointsAt(places));
+  return places.map(([left, ahead], k) => (covered[k] ? 0 : distanceTo(piece, left, ahead)));
+}
+
+const pointsAt = (places: readonly (readonly [number, number])[]): Float64Array =>
+  Float64Array.from(places.flatMap(([left, ahead]) => [left, 0, ahead]));
+
+function distanceTo(piece: Float32Array, x: number, y: number): number {
   let least = Infinity;
   for (let t = 0; t < piece.length && least > 0; t += PIECE) {
-    const P = [0, 1, 2].map((k) => [piece[cornerOf(t, k)] - x, piece[cornerOf(t, k) + 1] - y]);
-    const turns = P.map(([ax, ay], k) => ax * P[(k + 1) % 3][1] - ay * P[(k + 1) % 3][0]);
-    if (turns.every((turn) => turn >= 0) || turns.every((turn) => turn <= 0)) return 0;
-    P.forEach(([ax, ay], k) => {
-      const [dx, dy] = [P[(k + 1) % 3][0] - ax, P[(k + 1) % 3][1] - ay];
-      const share = Math.max(0, Math.min(1, -(ax * dx + ay * dy) / (dx * dx + dy * dy || 1)));
-      least = Math.min(least, Math.hypot(ax + share * dx, ay + share * dy));
-    });
+    const [a, b, c] = [cornerOf(t, 0), cornerOf(t, 1), cornerOf(t, 2)];
+    const [ax, ay, bx, by] = [piece[a] - x, piece[a + 1] - y, piece[b] - x, piece[b + 1] - y];
+    const [cx, cy] = [piece[c] - x, piece[c + 1] - y];
+    const [atC, atA, atB] = [ax * by - ay * bx, bx * cy - by * cx, cx * ay - cy * ax];
+    if ((atA >= 0 && atB >= 0 && atC >= 0) || (atA <= 0 && atB <= 0 && atC <= 0)) return 0;
+    least = Math.min(least, squaredTo(ax, ay, bx, by), squaredTo(bx, by, cx, cy), squaredTo(cx, cy, ax, ay));
   }
-  return least;
+  return Math.sqrt(least);
+}
+
+/** The square of how far a stretch from one place to another is from where it is looked at from. */
+function squaredTo(ax: number, ay: number, bx: number, by: number): number {
+  const [dx, dy] = [bx - ax, by - ay];
+  const share = Math.max(0, Math.min(1, -(ax * dx + ay * dy) / (dx * dx + dy * dy || 1)));
+  return (ax + share * dx) ** 2 + (ay + share * dy) ** 2;
 }
 
 /**
@@ -42,12 +59,12 @@ export function distanceTo(piece: Float32Array, x: number, y: number): number {
  * @param away how far each of them is from the piece, metres: what hangs over a rim is no nearer to one side of it than to the other
  */
 export function tearUnder(
-  piece: Float32Array,
+  bent: Piece,
   places: readonly (readonly [number, number])[],
   away: readonly number[],
 ): number {
-  const points = Float64Array.from(places.flatMap(([left, ahead]) => [left, 0, ahead]));
-  const there = new Piece(piece).carry(points);
+  const points = pointsAt(places);
+  const there = bent.carry(points);
   let widest = 0;
   const alongRows = (at: (row: number, k: number) => number) => {
     const steps: { ratio: number; flat: number }[] = [];

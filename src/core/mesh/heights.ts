@@ -217,7 +217,7 @@ function eachCell(
         const [z0, z1] = [z[corner], z[next]];
         if (Math.max(z0, z1) < row - SEAM || Math.min(z0, z1) > row + 1 + SEAM) continue;
         // The part of the edge that lies within the row.
-        for (const at of [row, row + 1]) {
+        for (let at = row; at <= row + 1; at++) {
           const level = Math.min(Math.max(at, Math.min(z0, z1)), Math.max(z0, z1));
           const share = z1 === z0 ? 0 : (level - z0) / (z1 - z0);
           const reached = x[corner] + share * (x[next] - x[corner]);

@@ -126,12 +126,12 @@ export class Piece {
   /** Of the points that were carried last: their triangles, and how high each was. */
   #triangle: Int32Array = new Int32Array(0);
   #points: ArrayLike<number> = [];
-  /** By how much its normals turn a metre at most, and how long its longest edge is. */
-  readonly #bend: number;
-  readonly #grain: number;
+  readonly #piece: Float32Array;
+  /** By how much its normals turn a metre at most, and how long its longest edge is; once it is asked. */
+  #bend: readonly [bend: number, grain: number] | null = null;
 
   constructor(piece: Float32Array) {
-    [this.#bend, this.#grain] = bendOf(piece);
+    this.#piece = piece;
     const triangles = piece.length / PIECE;
     const flat = new Float64Array(9 * triangles);
     this.#planes = new Float64Array(PLANE * triangles);
@@ -151,10 +151,19 @@ export class Piece {
    * squared, where facets meet by its length and theirs.
    */
   mayBeOff(P: ArrayLike<number>, a: number, b: number, off: number): boolean {
+    const [bend, grain] = (this.#bend ??= bendOf(this.#piece));
     const [x, z] = [P[3 * b] - P[3 * a], P[3 * b + 2] - P[3 * a + 2]];
     const long = Math.sqrt(x * x + z * z);
     const high = Math.max(Math.abs(P[3 * a + 1]), Math.abs(P[3 * b + 1]));
-    return (long * Math.max(long, 2 * this.#grain) * this.#bend * (1 + high * this.#bend)) / 8 > off;
+    return (long * Math.max(long, 2 * grain) * bend * (1 + high * bend)) / 8 > off;
+  }
+
+  /** Which of some points (3n) have the piece under or above them, to within rounding: 1 or 0 each. */
+  covers(points: ArrayLike<number>): Uint8Array {
+    const hits = hitsFor(points.length / 3);
+    hits.triangle.fill(-1);
+    this.#heights.cast(points, points.length / 3, "above", hits, 0);
+    return Uint8Array.from(hits.triangle, (triangle) => Number(triangle >= 0));
   }
 
   /** Where points left, above and ahead of the foot come to lie: 3n. */
@@ -267,8 +276,8 @@ function bendOf(S: Float32Array): [bend: number, grain: number] {
   for (let o = 0; o < S.length; o += PIECE)
     for (let k = 0; k < 3; k++) {
       const [a, b] = [o + CORNER * k, o + CORNER * ((k + 1) % 3)];
-      const long = Math.hypot(S[b] - S[a], S[b + 1] - S[a + 1]);
-      const turn = Math.hypot(S[b + 5] - S[a + 5], S[b + 6] - S[a + 6], S[b + 7] - S[a + 7]);
+      const long = Math.sqrt((S[b] - S[a]) ** 2 + (S[b + 1] - S[a + 1]) ** 2);
+      const turn = Math.sqrt((S[b + 5] - S[a + 5]) ** 2 + (S[b + 6] - S[a + 6]) ** 2 + (S[b + 7] - S[a + 7]) ** 2);
       grain = Math.max(grain, long);
       if (long > 0) bend = Math.max(bend, turn / long);
     }

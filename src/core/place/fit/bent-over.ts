@@ -1,5 +1,5 @@
 /** Bends props over the surface that they stand on: each by the piece of it that lies under its footprint. */
-import { rotate, conjugate, quatAt, writeFromBasis, vectorAt, type Quat, type Vec3 } from "../../math";
+import { rotate, conjugate, quatAt, subtract, writeFromBasis, vectorAt, type Quat, type Vec3 } from "../../math";
 import { Chart, PIECE, type Shapes, type WorldMesh } from "../../mesh";
 import { FLAG, NO_PROP, type Slots } from "../slots";
 import { cross, squareTo } from "../spacing/carrier";
@@ -103,23 +103,28 @@ function pieceUnder(chart: Chart, sheet: SheetPlaces, foot: Foot, triangle: numb
   const back = conjugate(foot.rotation as Quat);
   const piece = new Float64Array(PIECE * found.length);
   const kept: number[] = [];
-  const normal = new Float64Array(3);
+  const [normal, flat] = [new Float64Array(3), new Float64Array(6)];
   let o = 0;
   for (const { triangle: t, by } of found) {
-    const flat = [0, 1, 2].map((corner) => chart.cornerAt(t, corner).map((value, axis) => value + by[axis]));
-    // Cells hold more than lies in the box.
-    if ([0, 1].some((axis) => flat.every((c) => c[axis] < least[axis]) || flat.every((c) => c[axis] > most[axis])))
-      continue;
-    kept.push(t);
+    let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
     for (let corner = 0; corner < 3; corner++) {
-      const [x, y] = [flat[corner][0] - cx, flat[corner][1] - cy];
+      const [x, y] = chart.cornerAt(t, corner);
+      flat[2 * corner] = x + by[0];
+      flat[2 * corner + 1] = y + by[1];
+      [x0, y0] = [Math.min(x0, x + by[0]), Math.min(y0, y + by[1])];
+      [x1, y1] = [Math.max(x1, x + by[0]), Math.max(y1, y + by[1])];
+    }
+    // Cells hold more than lies in the box.
+    if (x1 < least[0] || y1 < least[1] || x0 > most[0] || y0 > most[1]) continue;
+    kept.push(t);
+    for (let corner = 0; corner < 3; corner++, o += 8) {
+      const [x, y] = [flat[2 * corner] - cx, flat[2 * corner + 1] - cy];
       const p = vectorAt(ground.position, ground.index[3 * t + corner]);
       ground.smoothNormal(t, ...p, normal);
-      piece[o++] = (x * ahead[1] - y * ahead[0]) / area;
-      piece[o++] = (left[0] * y - left[1] * x) / area;
-      piece.set(rotate(back, [0, 1, 2].map((k) => p[k] - foot.position[k]) as unknown as Vec3), o);
-      piece.set(rotate(back, [normal[0], normal[1], normal[2]]), o + 3);
-      o += 6;
+      piece[o] = (x * ahead[1] - y * ahead[0]) / area;
+      piece[o + 1] = (left[0] * y - left[1] * x) / area;
+      piece.set(rotate(back, subtract(p, foot.position)), o + 2);
+      piece.set(rotate(back, [normal[0], normal[1], normal[2]]), o + 5);
     }
   }
   const own = piece.subarray(0, o);

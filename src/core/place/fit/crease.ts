@@ -1,5 +1,4 @@
 /** *Creases under a prop that is bent over a surface laid flat*: edges of the surface where it breaks. */
-import { dot, subtract, vectorAt } from "../../math";
 import { cornerOf, PIECE, type WorldMesh } from "../../mesh";
 import type { Reach } from "./neighbourhood";
 
@@ -42,17 +41,19 @@ function cosineAt(
   k: number,
   other: number,
 ): number {
-  // prettier-ignore
   let e = 0;
   while (e < 2 && beyond[3 * other + e] !== t) e++;
-  const edge = (triangle: number, from: number) =>
-    subtract(
-      vectorAt(position, index[3 * triangle + ((from + 1) % 3)]),
-      vectorAt(position, index[3 * triangle + from]),
-    );
-  const sense = dot(edge(t, k), edge(other, e)) < 0 ? 1 : -1;
-  return sense * dot(vectorAt(normal, t), vectorAt(normal, other));
+  const [a, b, c, d] = [cornerAt(index, t, k), cornerAt(index, t, k + 1), cornerAt(index, other, e), cornerAt(index, other, e + 1)]; // prettier-ignore
+  let [alike, cosine] = [0, 0];
+  for (let axis = 0; axis < 3; axis++) {
+    alike += (position[b + axis] - position[a + axis]) * (position[d + axis] - position[c + axis]);
+    cosine += normal[3 * t + axis] * normal[3 * other + axis];
+  }
+  return alike < 0 ? cosine : -cosine;
 }
+
+/** Where the numbers of a triangle's corner begin among the positions. */
+const cornerAt = (index: WorldMesh["index"], t: number, k: number): number => 3 * index[3 * t + (k % 3)];
 
 /** Whether a triangle has a corner where that at `a` lies on the sheet. */
 function liesThere(
@@ -75,19 +76,16 @@ function liesThere(
 }
 
 /** Whether an edge leads through the inside of a rectangle (Liang and Barsky's clipping). */
-function leadsThrough(piece: Float64Array, a: number, b: number, [l0, a0, l1, a1]: Reach): boolean {
+function leadsThrough(piece: Float64Array, a: number, b: number, reach: Reach): boolean {
   let [from, to] = [0, 1];
-  for (const [k, [low, high]] of [
-    [l0, l1],
-    [a0, a1],
-  ].entries()) {
-    // prettier-ignore
-    const inside = [low + RIM * (high - low), high - RIM * (high - low)];
+  for (let k = 0; k < 2; k++) {
+    const margin = RIM * (reach[2 + k] - reach[k]);
+    const [low, high] = [reach[k] + margin, reach[2 + k] - margin];
     const [start, way] = [piece[a + k], piece[b + k] - piece[a + k]];
-    if (way === 0 && (start <= inside[0] || start >= inside[1])) return false;
+    if (way === 0 && (start <= low || start >= high)) return false;
     if (way === 0) continue;
-    const shares = inside.map((value) => (value - start) / way).sort((x, y) => x - y);
-    [from, to] = [Math.max(from, shares[0]), Math.min(to, shares[1])];
+    const [one, other] = [(low - start) / way, (high - start) / way];
+    [from, to] = [Math.max(from, Math.min(one, other)), Math.min(to, Math.max(one, other))];
   }
   return from < to;
 }

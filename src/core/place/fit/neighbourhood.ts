@@ -62,19 +62,19 @@ function sampled(
     for (let i = 0; i < side; i++, o += NODE) {
       const [l, a] = [l0 + ((l1 - l0) * i) / (side - 1), a0 + ((a1 - a0) * j) / (side - 1)];
       const far = Math.hypot(l, a);
-      const [dx, dy, dz] = [0, 1, 2].map((k) => (l * left[k] + a * ahead[k]) / (far || 1));
+      const way = (k: number): number => (l * left[k] + a * ahead[k]) / (far || 1);
       const before = walk.sharpest;
-      const whole = walk.straight(triangle, x, y, z, dx, dy, dz, far);
+      const whole = walk.straight(triangle, x, y, z, way(0), way(1), way(2), far);
       // What breaks along the rim of something is no crease under it.
       if (i === 0 || j === 0 || i === side - 1 || j === side - 1) walk.sharpest = before;
       const at = walk.triangle < 0 ? triangle : walk.triangle;
       const [px, py, pz] = walk.place;
       ground.smoothNormal(at, px, py, pz, normal);
       const on = whole ? 0 : walk.left;
-      const place = [0, 1, 2].map((k) => walk.place[k] + on * walk.direction[k] - foot.position[k]) as unknown as Vec3;
+      const place = (k: number): number => walk.place[k] + on * walk.direction[k] - foot.position[k];
       nodes[o] = l;
       nodes[o + 1] = a;
-      nodes.set(rotate(back, place), o + 2);
+      nodes.set(rotate(back, [place(0), place(1), place(2)]), o + 2);
       nodes.set(rotate(back, [normal[0], normal[1], normal[2]]), o + 5);
     }
   return nodes;
@@ -82,8 +82,12 @@ function sampled(
 
 /** Whether what lies between two nodes of every second one is where these have it, nearly. */
 function isFine(nodes: Float64Array, side: number): boolean {
-  const off = (a: number, middle: number, b: number) =>
-    Math.hypot(...[2, 3, 4].map((k) => nodes[NODE * middle + k] - (nodes[NODE * a + k] + nodes[NODE * b + k]) / 2));
+  const off = (a: number, middle: number, b: number): number => {
+    let squared = 0;
+    for (let k = 2; k < 5; k++)
+      squared += (nodes[NODE * middle + k] - (nodes[NODE * a + k] + nodes[NODE * b + k]) / 2) ** 2;
+    return Math.sqrt(squared);
+  };
   for (let j = 0; j < side; j++)
     for (let i = 1; i + 1 < side; i += 2) {
       // Half way between nodes that are twice as far apart four times as much is off.
