@@ -40,6 +40,10 @@ interface Parted {
 
 /** A surface's copy at rest; its normals are its own. */
 export function smoothed(source: Shape, { rounds, keep }: Pick<Smoothed, "rounds" | "keep">): TriangleMesh {
+  const attributes = source.attributes.filter(({ name }) => name !== "NORMAL" && name !== "TANGENT");
+  const most = 3 * smoothedTriangles(source.index.length / 3, rounds);
+  if (source.index.length >= most)
+    return { position: Float32Array.from(source.position), index: source.index, attributes };
   const welded = weldedVertices(source.position);
   const vertex = Uint32Array.from(source.index, (v) => welded[v]);
   let parted: Parted = {
@@ -50,16 +54,13 @@ export function smoothed(source: Shape, { rounds, keep }: Pick<Smoothed, "rounds
     between: [],
     sharp: sharpEdges(source.position, vertex, keep),
   };
-  const most = 3 * smoothedTriangles(source.index.length / 3, rounds);
   while (parted.corner.length < most) parted = partedOnce(parted);
   const position = new Float32Array(3 * parted.of.length);
   parted.of.forEach((v, i) => position.set(parted.position.subarray(3 * v, 3 * v + 3), 3 * i));
   return {
     position,
     index: parted.corner,
-    attributes: source.attributes
-      .filter(({ name }) => name !== "NORMAL" && name !== "TANGENT")
-      .map((one) => ({ ...one, array: spread(one, welded.length, parted.between) })),
+    attributes: attributes.map((one) => ({ ...one, array: spread(one, welded.length, parted.between) })),
   };
 }
 
