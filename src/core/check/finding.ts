@@ -12,6 +12,8 @@ export type Mend =
   | "unpeg"
   /** Takes off the pegs of the finding's list that have no slot any more. */
   | "drop-pegs"
+  /** Lets go of what was sown by the finding's strokes. */
+  | "drop-sown"
   /** Lets go of pegs of an earlier version that found no slot. */
   | "drop-old-pegs"
   /** Pins what the finding names where it is now. */
@@ -113,6 +115,8 @@ export interface Finding {
   orElse?: Mend;
   /** For pegs without a slot: their keys, as the dressing writes them. */
   pegs?: string[];
+  /** For what was sown where the dressing lies on no more: the numbers of the strokes. */
+  strokes?: number[];
 }
 
 export const MAX_KEYS = 1000;

@@ -132,6 +132,7 @@ export const CHANNEL = {
   overArrive: 0x0308,
   insideArrive: 0x0314,
   key: 0x0001,
+  sow: 0x0321,
   clusterCount: 0x0305,
   clusterFar: 0x0306,
   clusterWay: 0x0307,

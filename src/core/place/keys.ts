@@ -13,7 +13,8 @@
  * On a level above the first the row has 64 times the level added to it.
  *
  * On fields the upper word is the field's tag in its upper 12 bits; the rest of both words is a hash of the place (triangle and
- * number, row and column, cell). What is added by hand has {@link ADDED_TAG}, on whichever field, and is numbered.
+ * number, row and column, cell). What is added by hand has {@link ADDED_TAG}, on whichever field, and is numbered; what is sown
+ * by hand has it, too, and the number of its stroke, see `sown/`.
  *
  * Files write a key as 16 hexadecimal digits. Arrays of keys are read as words where it matters how fast that is; the lower
  * word comes first in memory, as in all machines that browsers run on.
@@ -224,4 +225,4 @@ const OLD_ADDED_TAG = 63 << 26;
 
 /** What a slot on a field draws by: both words of its key, folded into one. */
 export const drawOnField = (place: number, host: number): number =>
-  host >>> LINE_BITS === ADDED_TAG ? (OLD_ADDED_TAG | place) >>> 0 : finish(mix(mix(FOLD, place), host));
+  host === fieldHost(ADDED_TAG, 0) ? (OLD_ADDED_TAG | place) >>> 0 : finish(mix(mix(FOLD, place), host));

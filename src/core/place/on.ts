@@ -11,6 +11,7 @@ import {
   tagOfKey,
   type Key,
 } from "./keys";
+import { sownBy } from "./sown/sown";
 import { tagsOf } from "./where/fields";
 import { kindOf } from "./where/kinds";
 import type { Dressing } from "./schema";
@@ -19,10 +20,16 @@ import type { Line } from "../line";
 type Numbered = readonly Pick<Line, "id" | "number">[];
 
 /** The id of the line or field that one of a dressing's placements lies on; undefined where that has gone. */
-export function onOf({ where, pegs }: Pick<Dressing, "where" | "pegs">, key: Key, lines: Numbered): string | undefined {
+export function onOf(
+  { where, pegs, sown = [] }: Pick<Dressing, "where" | "pegs"> & Partial<Pick<Dressing, "sown">>,
+  key: Key,
+  lines: Numbered,
+): string | undefined {
   const peg = pegs[hexOf(key)];
   if (peg) return peg.on;
   if (kindOf(where).ordered) return lines.find(({ number }) => number === lineNumberOfKey(key))?.id;
+  const by = sownBy(key);
+  if (by) return sown.find(({ number }) => number === by.number)?.on;
   const tag = tagOfKey(key);
   return [...tagsOf(where)].find(([, own]) => own === tag)?.[0];
 }

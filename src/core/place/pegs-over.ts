@@ -1,7 +1,7 @@
 /** Pegs of what is spread over fields: moved to a point of its surface, swapped, removed, or put there by hand. */
 import { fromOwn, type Field } from "../host";
 import { drawOnField, eachOf, hostOfKey, keyOfHex, placeOfKey, type Key } from "./keys";
-import { FLAG, NO_PROP, Slots, type Spread } from "./slots";
+import { FLAG, NO_PROP, withRoomFor, type Slots } from "./slots";
 import type { Vec3 } from "../math";
 import { Chart, type Met } from "../mesh";
 import { hexesOf, sorted, type Peg, type Pegged, type Pegs } from "./pegs";
@@ -26,6 +26,7 @@ export function peggedOver(
   const indexOf = new Map(fields.map(({ id }, i) => [id, i]));
   const { wanted, added, orphans } = sorted(pegs, ({ on }) => indexOf.has(on));
   const out = withRoomFor(slots, added.length);
+  out.pegged = true;
   added.forEach(([key, peg], k) => {
     const at = slots.count + k;
     const index = indexOf.get(peg.on)!;
@@ -41,34 +42,6 @@ export function peggedOver(
     put(out, i, peg, fields[out.line[i]], choice);
   });
   return { slots: out, orphans: [...orphans, ...hexesOf(wanted.keys(), pegs)] };
-}
-
-/** A copy of slots, with room for some more behind them. */
-function withRoomFor(slots: Slots, more: number): Slots {
-  const out = new Slots(slots.count + more);
-  out.take(slots, 0, slots.count, 0);
-  out.missing = slots.missing;
-  out.free = slots.free;
-  out.pegged = true;
-  const from = slots.spread!;
-  const spread: Spread = {
-    position: new Float64Array(3 * out.count),
-    normal: new Float32Array(3 * out.count),
-    triangle: new Uint32Array(out.count),
-    ordinal: new Int32Array(out.count),
-    ...(from.ahead && { ahead: new Float32Array(3 * out.count) }),
-    ...(from.flat && { flat: new Float64Array(2 * out.count).fill(NaN) }),
-    size: from.size && new Float32Array(out.count).fill(1),
-  };
-  spread.position.set(from.position);
-  spread.normal.set(from.normal);
-  spread.triangle.set(from.triangle);
-  spread.ordinal.set(from.ordinal);
-  if (from.ahead) spread.ahead!.set(from.ahead);
-  if (from.flat) spread.flat!.set(from.flat);
-  if (from.size) spread.size?.set(from.size);
-  out.spread = spread;
-  return out;
 }
 
 const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };

@@ -1,10 +1,11 @@
-/** The Zod schema of a dressing: its seven steps, each from its own folder, and its pegs. */
+/** The Zod schema of a dressing: its seven steps, each from its own folder, its pegs, and what was sown. */
 import { z } from "zod";
 import { coursesSchema } from "../course";
 import { idSchema, nameSchema } from "../schema";
 import { oldPegSchema, pegsSchema } from "./pegs";
 import { recipeUseSchema } from "./recipe/schema";
 import { STEPS } from "./steps";
+import { sownSchema } from "./sown/schema";
 
 export const dressingSchema = z.object({
   id: idSchema,
@@ -14,6 +15,8 @@ export const dressingSchema = z.object({
   recipe: recipeUseSchema.nullable().default(null),
   courses: coursesSchema,
   pegs: pegsSchema.default({}),
+  /** What was sown by hand, a stroke at a time. */
+  sown: sownSchema,
   /** Pegs of version 5 that are brought up once it is known where their slots were. */
   oldPegs: z.array(oldPegSchema).max(1_000_000).default([]),
 });

@@ -196,3 +196,31 @@ export class Slots {
     return this;
   }
 }
+
+/** A copy of slots that are spread over fields, with room for some more behind them. */
+export function withRoomFor(slots: Slots, more: number): Slots {
+  const out = new Slots(slots.count + more);
+  out.take(slots, 0, slots.count, 0);
+  out.missing = slots.missing;
+  out.free = slots.free;
+  out.pegged = slots.pegged;
+  const from = slots.spread!;
+  const spread: Spread = {
+    position: new Float64Array(3 * out.count),
+    normal: new Float32Array(3 * out.count),
+    triangle: new Uint32Array(out.count),
+    ordinal: new Int32Array(out.count),
+    ...(from.ahead && { ahead: new Float32Array(3 * out.count) }),
+    ...(from.flat && { flat: new Float64Array(2 * out.count).fill(NaN) }),
+    size: from.size && new Float32Array(out.count).fill(1),
+  };
+  spread.position.set(from.position);
+  spread.normal.set(from.normal);
+  spread.triangle.set(from.triangle);
+  spread.ordinal.set(from.ordinal);
+  if (from.ahead) spread.ahead!.set(from.ahead);
+  if (from.flat) spread.flat!.set(from.flat);
+  if (from.size) spread.size?.set(from.size);
+  out.spread = spread;
+  return out;
+}

@@ -18,6 +18,7 @@ import { heldAt } from "./spacing/held";
 import { laidSlots } from "./spacing/laid-out";
 import { sheetOf, wrappedRound, wrappingOf } from "./spacing/wrapped";
 import { fieldsOf, flatField } from "./where/fields";
+import { located, strokesOn, withSown } from "./sown/sown";
 import { LOOSE, type Where } from "./where/schema";
 import { broughtUp } from "./version-5";
 import { keyOfHex, type Key } from "./keys";
@@ -26,6 +27,7 @@ import type { GuideLine } from "../line";
 import type { Pegs } from "./pegs";
 import type { Places } from "../layout";
 import type { Dressing } from "./schema";
+import type { Slots } from "./slots";
 import type { PropChoice } from "./what/what";
 
 const fieldsStep = step("fields", fieldsOf);
@@ -46,6 +48,8 @@ const samplesStep = step(
     pegged: ReadonlySet<Key>,
   ) => over(fields, params, { choice, masks, seed, pegged }),
 );
+const locatedStep = step("located", located);
+const sownStep = step("sown", withSown);
 const flatFieldStep = step("flat field", flatField);
 const patternStep = step("pattern within", patternWithin);
 const placesOfPatternStep = step("places of pattern", placesOfPattern);
@@ -78,7 +82,8 @@ export const spread: Host = {
     const { laysOut, ruled: byRules } = kindOf(where);
     const ruled = byRules ? fields : NO_FIELDS;
     const samples = (pegs: Pegs) => {
-      if (!laysOut) return sampled(pegs);
+      if (!laysOut)
+        return sown(ask, dressing, { fields, masks, rules, pegged: ask.step(keptStep, pegs, fields) }, sampled(pegs));
       const within = where.patch.layout.kind === "area" ? placesWithin(ask, dressing, from) : null;
       const { carrier, sheet } = carried(ask, where, fields);
       const places = ask.step(placesStep, where.patch.layout, within, sheet, ask.step(flatPegsStep, pegs));
@@ -112,6 +117,27 @@ export const spread: Host = {
     return carries.length === 0 ? frames : ask.step(heldFramesStep, frames, slots.key, carries);
   },
 };
+
+/** The slots of the rules with what was sown besides. Each stroke is looked for by itself, so that one more costs only its own. */
+function sown(
+  ask: Pick<Ask, "step">,
+  { where, sown: strokes, variation: { seed } }: Dressing,
+  {
+    fields,
+    masks,
+    rules,
+    pegged,
+  }: { fields: readonly Field[]; masks: readonly DensityMask[]; rules: PropChoice; pegged: ReadonlySet<Key> },
+  slots: Slots,
+): Slots {
+  const { sows, ruled } = kindOf(where);
+  if (!sows || strokes.length === 0) return slots;
+  const all = strokesOn(strokes, fields).map(({ sowing, field }) => {
+    const { number, from, places } = sowing;
+    return { number, field, located: ask.step(locatedStep, { from, places }, fields[field]) };
+  });
+  return ask.step(sownStep, slots, all, { choice: rules, masks: ruled ? masks : NO_MASKS, seed, pegged });
+}
 
 /** The line that is named, or of all lines those that are there. */
 function linesFaced(thing: string | null, from: Sources): GuideLine[] {
@@ -170,3 +196,4 @@ function masksOn(
 const FIELDED = ["kind", "lines", "surfaces", "areas", "holes", "volumes"] as const;
 const NO_FIELDS: readonly Field[] = [];
 const NO_PEGS: Pegs = {};
+const NO_MASKS: readonly DensityMask[] = [];

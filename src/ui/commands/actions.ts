@@ -27,7 +27,7 @@ import {
   useResults,
   useSession,
 } from "../state";
-import { cameraNow, drawAs, startDrawing, stopDrawing, stopPainting, stopPinning } from "../view";
+import { cameraNow, drawAs, startDrawing, stopDrawing, stopPainting, stopPinning, stopSowing } from "../view";
 
 export const store = () => useSceneStore.getState();
 export const session = () => useSession.getState();
@@ -83,6 +83,7 @@ export function escape(): void {
   else if (session().tool === "draw") stopDrawing();
   else if (session().tool === "paint") stopPainting();
   else if (session().tool === "pin") stopPinning();
+  else if (session().tool === "sow") stopSowing();
   else if (session().grip !== null) useSession.setState({ grip: null });
   else if (session().moving !== null) useSession.setState({ moving: null });
   else if (session().keys.size > 0) useSession.setState({ keys: NO_KEYS });

@@ -29,6 +29,8 @@ import {
   startPickingPairs,
   startPinning,
   stopPainting,
+  startSowing,
+  stopSowing,
   stopPinning,
 } from "../view";
 import {
@@ -234,6 +236,15 @@ export const COMMANDS: readonly Command[] = [
     keys: "t",
     possible: () => store().shown.surfaces.length > 0 && store().shown.props.length > 0,
     run: () => (session().tool === "pin" ? stopPinning() : startPinning()),
+  },
+  {
+    id: "sow",
+    group: "Draw",
+    name: "Sow props by hand",
+    words: "scatter spray brush strew gather many put grass flowers",
+    keys: "s",
+    possible: () => store().shown.surfaces.length > 0 && store().shown.props.length > 0,
+    run: () => (session().tool === "sow" ? stopSowing() : startSowing()),
   },
   {
     id: "dress",

@@ -7,7 +7,7 @@ import type { Dressing, Reason, StepName } from "@/core/place";
 /** What the left column is about. */
 export type Focus = { kind: "dressing" } | { kind: "line" | "prop" | "mix" | "surface"; id: string };
 
-export type Tool = "select" | "draw" | "pin" | "paint";
+export type Tool = "select" | "draw" | "pin" | "paint" | "sow";
 export type Display = "full" | "auto" | "boxes" | "points";
 export type DialogName =
   "export" | "palette" | "keys" | "dress" | "seeds" | "prepare" | "drawing" | "recipes" | "save-recipe" | "keep" | null;
@@ -140,9 +140,9 @@ const { setState: set, getState: get } = useSession;
 
 export const NO_KEYS: ReadonlySet<Key> = new Set();
 
-/** Whoever goes to something else stops painting, and what was said of the place under the pointer is over. */
+/** Whoever goes to something else stops painting and sowing, and what was said of the place under the pointer is over. */
 const unpainted = (): Pick<Session, "tool" | "moving" | "grip" | "why"> => ({
-  tool: get().tool === "paint" ? "select" : get().tool,
+  tool: get().tool === "paint" || get().tool === "sow" ? "select" : get().tool,
   moving: null,
   grip: null,
   why: null,

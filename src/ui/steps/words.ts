@@ -406,9 +406,10 @@ export function summaries(
   const shown = placements ? placements.count - placements.blanks : 0;
   const { kind } = dressing.where;
   const pegs = Object.keys(dressing.pegs).length;
+  const sown = dressing.sown.length > 0 ? ", sown" : "";
   return {
     where: !kindOf({ kind }).ordered
-      ? whereWords(dressing, scene).text
+      ? `${whereWords(dressing, scene).text}${sown}`
       : lines.length === 0
         ? "no line yet"
         : `${lines.length === 1 ? lines[0] : `${lines.length} lines`}${placements ? ` · ${metres(length)}` : ""}`,

@@ -88,9 +88,9 @@ export function Sides() {
 }
 
 const CORD = "#6b5638";
-const SEA = "#1e6f77";
+export const SEA = "#1e6f77";
 const OCHRE = "#c98a1b";
-const MADDER = "#b5363f";
+export const MADDER = "#b5363f";
 
 export function Guides() {
   const lines = useScene((scene) => scene.lines);
@@ -125,7 +125,7 @@ interface OfLine {
 /** What lies in the world is drawn, and never picked: see `Aim`. */
 const NO_RAYS = () => null;
 
-function Fat({
+export function Fat({
   points,
   color,
   width,

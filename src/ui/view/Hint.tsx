@@ -11,11 +11,15 @@ import { useBrush, useMoverPainted } from "./brush";
 import { BY_KNOTS, CLOSED_FORMS, EDGE_FORMS, useDraw } from "./draw-state";
 import { FLOAT } from "./float";
 import { AXES, useMove } from "./move-state";
+import { takesSowing, useSower } from "./sowing";
 
 const { choices: EDGES } = describeChoice(laidSchema.options[1].shape.follow);
 
 /** The look of a hint: as wide as its words, if there is room for them. */
 const HINT = `${FLOAT} bottom-14 left-1/2 w-max @max-[520px]:bottom-28 max-w-[calc(100%-24px)] -translate-x-1/2 px-3 py-1.5 text-center text-xs text-ink-6`;
+
+/** The same at the top, for a tool that has something to be chosen. */
+const TOP_HINT = `${FLOAT} left-1/2 top-14 flex w-max max-w-[calc(100%-24px)] -translate-x-1/2 flex-wrap items-center gap-x-3 gap-y-1 px-3 py-1.5 text-xs text-ink-6`;
 
 /** What can be drawn: a line through knots, a shape about its middle, or what the mesh of a surface has. */
 const FORMS = [
@@ -109,6 +113,42 @@ function Painting() {
   return <div className={HINT}>Drag over the surface to {does} · beside it the camera turns · Esc: done</div>;
 }
 
+/** What is sown, and what the hand does. */
+function Sowing() {
+  const props = useUsableProps();
+  const mixes = useScene((scene) => scene.mixes);
+  const prop = useSession((session) => session.drawProp);
+  const selected = useSession((session) => session.dressing);
+  const into = useScene((scene) => scene.dressings.find((one) => one.id === selected && takesSowing(one)));
+  const { gathers, radius } = useSower();
+  const picked = [...props, ...mixes].find(({ id }) => id === prop);
+  return (
+    <div className={TOP_HINT}>
+      {into ? (
+        <span className="max-w-56 truncate">
+          {gathers ? "Gather from" : "Sow into"} <b className="font-medium text-ink-9">{into.name}</b>
+        </span>
+      ) : (
+        <span className="flex items-center gap-1">
+          Sow
+          <Choose
+            label={`Prop to sow: ${picked?.name ?? "none yet"}`}
+            choices={[...props, ...mixes].map(({ id, name }) => ({ id, label: name }))}
+            onChoose={(id) => useSession.setState({ drawProp: id })}
+            className="rounded-md border border-linen-3 bg-paper px-2 py-0.5 text-ink-9"
+          >
+            {picked?.name ?? "none yet"}
+          </Choose>
+        </span>
+      )}
+      <span className="font-mono text-ink-9" data-testid="hand">
+        {(2 * radius).toFixed(2)} m wide
+      </span>
+      Drag: {gathers ? "gather" : "sow · Alt and drag: gather"} · wheel: wider · Esc: done
+    </div>
+  );
+}
+
 /** Which prop is pinned by a click, and what else can be done with pins. */
 function Pinning() {
   const props = useUsableProps();
@@ -118,9 +158,7 @@ function Pinning() {
   const surface = useScene((scene) => scene.surfaces).find(({ id }) => id === onto);
   const picked = [...props, ...mixes].find(({ id }) => id === prop);
   return (
-    <div
-      className={`${FLOAT} left-1/2 top-14 flex w-max max-w-[calc(100%-24px)] -translate-x-1/2 flex-wrap items-center gap-x-3 gap-y-1 px-3 py-1.5 text-xs text-ink-6`}
-    >
+    <div className={TOP_HINT}>
       <span className="flex items-center gap-1">
         Pin
         <Choose
@@ -188,9 +226,7 @@ export function Hint() {
   if (tool === "draw") {
     const dressed = [...props, ...mixes].find((prop) => prop.id === drawProp);
     return (
-      <div
-        className={`${FLOAT} left-1/2 top-14 flex w-max max-w-[calc(100%-24px)] -translate-x-1/2 flex-wrap items-center gap-x-3 gap-y-1 px-3 py-1.5 text-xs text-ink-6`}
-      >
+      <div className={TOP_HINT}>
         <Choose
           label={`What to draw: ${FORMS.find(({ id }) => id === form)?.label}`}
           choices={FORMS.filter(({ id }) => (!outline || CLOSED_FORMS.has(id)) && (!seam || ALONG_EDGES.has(id)))}
@@ -252,6 +288,7 @@ export function Hint() {
   if (moving !== null) return <Moving />;
   if (tool === "pin") return <Pinning />;
   if (tool === "paint") return <Painting />;
+  if (tool === "sow") return <Sowing />;
   if (focus.kind === "surface" && grip) {
     return (
       <div className={HINT}>

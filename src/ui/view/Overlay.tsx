@@ -10,6 +10,7 @@ import { Choose, IconButton, NameField, Segmented } from "../kit";
 import { cameraNow } from "./CameraRig";
 import { startPainting, stopPainting } from "./brush";
 import { startPinning, stopPinning } from "./pinning";
+import { startSowing, stopSowing } from "./sowing";
 import { startDrawing, stopDrawing } from "./draw-state";
 import { Catching } from "./Catching";
 import { FLOAT, FLOATING } from "./float";
@@ -53,12 +54,15 @@ function Tools() {
           select: "Select",
           draw: "Draw line",
           ...(pins && { pin: "Pin" }),
+          ...(pins && { sow: "Sow" }),
           ...(paints && { paint: "Paint" }),
         }}
         onChange={(next) => {
+          stopSowing();
           if (next === "paint") return startPainting();
           stopPainting();
           stopPinning();
+          if (next === "sow") return startSowing();
           if (next === "draw") return startDrawing();
           stopDrawing();
           if (next === "pin") startPinning();

@@ -13,6 +13,7 @@ import { SheetAxes } from "./SheetAxes";
 import { BareGround, Daylight } from "./Daylight";
 import { DensityTint } from "./DensityTint";
 import { Dressings } from "./Dressings";
+import { HandShadow } from "./HandShadow";
 import { BrushRing, DrawnSoFar, Grips, Guides, PatchHandle, Sides, SnapMarks, SurfaceHandle } from "./Guides";
 import { Highlights } from "./Highlights";
 import { FramePace } from "./FramePace";
@@ -67,6 +68,7 @@ export function SceneView() {
         <DrawnSoFar />
         <SnapMarks />
         <BrushRing />
+        <HandShadow />
         <Highlights />
         <CameraRig />
         <Pointer onReady={onReady} />

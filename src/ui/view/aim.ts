@@ -33,6 +33,14 @@ const FLAT = 0.03;
 
 const rounded = (v: Vector3): Vec3 => [millimetre(v.x), millimetre(v.y), millimetre(v.z)];
 
+/** A place of a surface, and the unit normal of the triangle there, on the side that is looked at. */
+export interface Under {
+  point: Vec3;
+  normal: Vec3;
+}
+
+type Wanted = (surface: string, isGround: boolean) => boolean;
+
 export class Aim {
   readonly #element: HTMLElement;
   readonly #camera: Camera;
@@ -232,6 +240,30 @@ export class Aim {
     return { surface, point: [x, y, z], uv: hit.uv ? [hit.uv.x, hit.uv.y] : null, corners };
   }
 
+  /** Where the pointer is on a surface that is wanted. */
+  under(wanted: Wanted): (Under & { surface: string }) | null {
+    const hit = this.#surface(isWanted(wanted));
+    if (!hit?.face) return null;
+    const normal = hit.face.normal.clone().transformDirection(hit.object.matrixWorld);
+    if (normal.dot(this.#caster.ray.direction) > 0) normal.negate();
+    return {
+      surface: hit.object.parent?.userData.surface as string,
+      point: [hit.point.x, hit.point.y, hit.point.z],
+      normal: [normal.x, normal.y, normal.z],
+    };
+  }
+
+  /** The same from a place in a direction, no farther than so many metres. */
+  cast(wanted: Wanted, from: Vec3, direction: Vec3, far: number): (Under & { surface: string }) | null {
+    const kept = [this.#caster.far, this.#caster.ray.clone()] as const;
+    this.#caster.ray.set(new Vector3(...from), new Vector3(...direction));
+    this.#caster.far = far;
+    const under = this.under(wanted);
+    this.#caster.far = kept[0];
+    this.#caster.ray.copy(kept[1]);
+    return under;
+  }
+
   /** The id of the surface that the pointer is on, or null; of an outline only where nothing else is. */
   surface(): string | null {
     const solid = (object: Object3D) => object.parent?.userData.outline !== true;
@@ -331,3 +363,10 @@ export class Aim {
     return [((projected.x + 1) / 2) * clientWidth, ((1 - projected.y) / 2) * clientHeight];
   }
 }
+
+const isWanted =
+  (wanted: Wanted) =>
+  ({ parent }: Object3D): boolean => {
+    const { surface, ground, outline } = parent?.userData ?? {};
+    return typeof surface === "string" && outline !== true && wanted(surface, ground === true);
+  };

@@ -22,6 +22,8 @@ import { isTyping, ownsKey, stepSelected } from "./keys";
 import { axisOfKey, LET_GO, restMoving, typeKey, useMove } from "./move-state";
 import { addUnder, whyUnder } from "./pegging";
 import { PaintingHand } from "./painting-hand";
+import { SowingPointer } from "./sowing-hand";
+import { endSowing, giveUpSowing, isSowing, useSower, widen } from "./sowing";
 import { isPin, pinUnder, placeUnder } from "./pinning";
 import { holdUnder } from "./pulling";
 import { endStroke, giveUpStroke, isPainting, useBrush } from "./brush";
@@ -38,6 +40,7 @@ export class ViewHands {
   readonly #release = new AbortController();
   readonly #drawing: DrawingHand;
   readonly #painting: PaintingHand;
+  readonly #sowing: SowingPointer;
   #pressed: { x: number; y: number; moved: boolean } | null = null;
   #held: Grip | null = null;
   #pull: Pull | null = null;
@@ -52,6 +55,7 @@ export class ViewHands {
     this.#controls = controls;
     this.#drawing = new DrawingHand(aim);
     this.#painting = new PaintingHand(aim);
+    this.#sowing = new SowingPointer(aim);
     const { signal } = this.#release;
     element.addEventListener("pointerdown", this.#down, { signal, capture: true });
     element.addEventListener("pointermove", this.#move, { signal });
@@ -76,7 +80,7 @@ export class ViewHands {
     if (event.button !== 0) return;
     this.#pressed = { x: event.clientX, y: event.clientY, moved: false };
     const { tool } = useSession.getState();
-    if (tool === "paint") return this.#beginPainting(event);
+    if (tool === "paint" || tool === "sow") return this.#beginStroke(event, tool);
     if (tool !== "select" && tool !== "pin") return;
     this.#aim.at(event);
     this.#held = gripUnder(this.#aim, event);
@@ -86,9 +90,9 @@ export class ViewHands {
     this.#element.setPointerCapture(event.pointerId);
   };
 
-  #beginPainting(event: PointerEvent): void {
+  #beginStroke(event: PointerEvent, tool: "paint" | "sow"): void {
     this.#aim.at(event);
-    if (!this.#painting.begin()) return;
+    if (!(tool === "paint" ? this.#painting.begin() : this.#sowing.begin(event.altKey))) return;
     if (this.#controls) this.#controls.enabled = false;
     this.#element.setPointerCapture(event.pointerId);
   }
@@ -100,6 +104,9 @@ export class ViewHands {
     if (isPainting()) {
       this.#aim.at(event);
       this.#painting.lead();
+    } else if (isSowing()) {
+      this.#aim.at(event);
+      this.#sowing.lead();
     } else if (this.#held && pressed?.moved) this.#drag(event);
     else if (event.buttons === 0) {
       cancelAnimationFrame(this.#frame);
@@ -126,8 +133,9 @@ export class ViewHands {
 
   #up = (event: PointerEvent) => {
     if (event.button !== 0) return;
-    if (isPainting()) {
+    if (isPainting() || isSowing()) {
       endStroke();
+      endSowing();
       return this.#letGo();
     }
     // Of a quick gesture the browser may tell only where it ended.
@@ -164,6 +172,10 @@ export class ViewHands {
       element.style.cursor = this.#painting.hover() ? "none" : "";
       return;
     }
+    if (useSession.getState().tool === "sow") {
+      element.style.cursor = this.#sowing.hover() ? "none" : "";
+      return;
+    }
     if (useSession.getState().tool === "pin") {
       const on = isPin(placementUnder(this.#aim));
       const place = on ? null : placeUnder(this.#aim, event);
@@ -194,8 +206,14 @@ export class ViewHands {
     element.style.cursor = grip ? "grab" : moves ? "move" : hit || guide ? "pointer" : "";
   }
 
-  /** Goes through what could be caught under the pointer; where that is one thing or none, the camera has the wheel. */
+  /** Makes a hand that sows wider, or goes through what could be caught under the pointer; else the camera has the wheel. */
   #wheel = (event: WheelEvent) => {
+    const widens = useSession.getState().tool === "sow" && useSower.getState().at !== null;
+    if (widens && event.deltaY !== 0) {
+      widen(-Math.sign(event.deltaY));
+      event.preventDefault();
+      return event.stopPropagation();
+    }
     const { others, turn } = useMove.getState();
     if (others < 2 || !this.#last || event.deltaY === 0) return;
     useMove.setState({ turn: turn + Math.sign(event.deltaY) });
@@ -216,6 +234,7 @@ export class ViewHands {
     if (useSession.getState().tool === "draw") useDraw.setState({ cursor: null });
     if (useMove.getState().onto !== null) useMove.setState({ onto: null, caught: null });
     if (useSession.getState().tool === "paint") useBrush.setState({ at: null });
+    if (useSession.getState().tool === "sow") useSower.setState({ at: null });
   };
 
   #double = () => {
@@ -228,6 +247,7 @@ export class ViewHands {
   #giveUp = () => {
     if (this.#begun) this.#store.cancelDrag();
     giveUpStroke();
+    giveUpSowing();
     this.#begun = false;
     this.#letGo();
     restMoving();
@@ -248,7 +268,7 @@ export class ViewHands {
     const plain = !event.ctrlKey && !event.metaKey;
     if (plain && this.#lets(event)) {
       // Said already.
-    } else if (isPainting() && event.key === "Escape") this.#giveUp();
+    } else if ((isPainting() || isSowing()) && event.key === "Escape") this.#giveUp();
     else if (this.#held && this.#pull) {
       const axis = plain && this.#begun ? axisOfKey(event.key) : null;
       const typed = plain && this.#begun && typeKey(event.key);
@@ -259,6 +279,9 @@ export class ViewHands {
     } else if (ownsKey(event)) return;
     else if (useSession.getState().tool === "draw") {
       if (!this.#drawing.key(event, this.#last)) return;
+    } else if (useSession.getState().tool === "sow" && plain && this.#isFocused(event)) {
+      if (isStep(event)) this.#sowing.step(stepOfKey(event, this.#aim.facing())!);
+      else if (!this.#sowing.key(event)) return;
     } else if (!plain || !this.#isFocused(event) || !isStep(event)) return;
     else if (!stepSelected(stepOfKey(event, this.#aim.facing())!))
       useSession.setState({ cameraWish: { kind: "turn", key: event.key, far: event.shiftKey } });

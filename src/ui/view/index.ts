@@ -31,3 +31,4 @@ export { startPinning, stopPinning } from "./pinning";
 export { distanceToSee } from "./framing";
 export { addPlacementAt, movePlacements, takenPlacements, type HeldPlacements } from "./pegging";
 export { boxAroundAll, isShown } from "./placed";
+export { NARROWEST, startSowing, stopSowing, takesSowing, useSower, WIDEST } from "./sowing";

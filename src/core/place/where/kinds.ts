@@ -21,6 +21,8 @@ export interface WhereKind {
   ruled: boolean;
   /** Whether each is held to a place of a surface that was picked by hand. */
   pins: boolean;
+  /** Whether props can be sown there by hand, besides whatever the rules come to. */
+  sows: boolean;
   /** The ids of what anchors lie on, in the artist's order. */
   hosts(where: WhereThings): readonly string[];
   /** The ids of lines that it runs along or lies within. */
@@ -37,6 +39,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     handled: false,
     ruled: true,
     pins: false,
+    sows: false,
     hosts: ({ lines }) => lines,
     lines: ({ lines }) => lines,
   },
@@ -49,6 +52,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     handled: false,
     ruled: true,
     pins: false,
+    sows: true,
     // Without surfaces the areas themselves are spread over.
     hosts: ({ surfaces, areas }) => (surfaces.length > 0 ? surfaces : areas),
     lines: ({ areas, holes }) => [...areas, ...holes],
@@ -62,6 +66,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     handled: false,
     ruled: true,
     pins: false,
+    sows: false,
     hosts: ({ volumes }) => volumes,
     lines: () => [],
   },
@@ -74,6 +79,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     handled: false,
     ruled: false,
     pins: true,
+    sows: true,
     // Those whose surface has gone are loose.
     hosts: ({ surfaces }) => [...surfaces, LOOSE],
     lines: () => [],
@@ -87,6 +93,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     handled: true,
     ruled: true,
     pins: false,
+    sows: false,
     hosts: ({ surfaces }) => surfaces.slice(0, 1),
     lines: ({ patch, areas, holes }) => (patch.layout.kind === "area" ? [...areas, ...holes] : []),
   },
@@ -99,6 +106,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     handled: false,
     ruled: true,
     pins: false,
+    sows: false,
     hosts: ({ surfaces }) => surfaces.slice(0, 1),
     lines: ({ patch, areas, holes }) => (patch.layout.kind === "area" ? [...areas, ...holes] : []),
   },
@@ -111,6 +119,7 @@ const WHERE_KINDS: Readonly<Record<Where["kind"], WhereKind>> = {
     handled: false,
     ruled: false,
     pins: false,
+    sows: true,
     hosts: () => [LOOSE],
     lines: () => [],
   },

@@ -36,7 +36,7 @@ import { useResults } from "../results";
 import { selectDressing, selectNothing, selectPlacements, selectProp, useSession } from "../session";
 import { dressingOf, scene, store } from "./common";
 import { clearAway } from "./dressings";
-import { writePegs } from "./pegs";
+import { takeAway } from "./pegs";
 import type { Draft } from "immer";
 
 const namesOf = ({ props, mixes }: Pick<Scene, "props" | "mixes">): string[] =>
@@ -147,11 +147,6 @@ export function keepPlacements(dressing: string, keys: Iterable<Key>, name: stri
   toast(`“${prop.name}” is in the basket.`, { action: { label: "Undo", onClick: () => store().undo() } });
 }
 
-/** Placements are no more there: those that were added by hand at all, those of rules as pegs that say so. */
-function takeAway(from: Draft<Dressing>, keys: readonly Key[]): void {
-  writePegs(from, keys, (peg) => void (peg.removed = true));
-}
-
 export const editAssembly = (id: string, label: string, edit: (assembly: Draft<Assembly>) => void): void =>
   store().change(label, (draft) => {
     const prop = draft.props.find((one) => one.id === id);
@@ -225,7 +220,7 @@ export function takeApart(dressing: string, keys: Iterable<Key>): void {
     const from = dressingOf(draft, dressing);
     if (!from) return;
     takeAway(from, [...uses].map((i) => placements.key[i])); // prettier-ignore
-    const isEmpty = from.where.kind === "loose" && Object.keys(from.pegs).length === 0;
+    const isEmpty = from.where.kind === "loose" && Object.keys(from.pegs).length === 0 && from.sown.length === 0;
     draft.dressings.splice(draft.dressings.indexOf(from) + 1, 0, ...(loose as Draft<Dressing>[]));
     if (isEmpty) draft.dressings.splice(draft.dressings.indexOf(from), 1);
   });

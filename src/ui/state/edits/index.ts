@@ -16,6 +16,7 @@ export * from "./pegs";
 export * from "./pins";
 export * from "./props";
 export * from "./snaps";
+export * from "./sown";
 export * from "./surfaces";
 export * from "./ties";
 export * from "./views";

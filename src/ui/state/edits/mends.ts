@@ -5,6 +5,7 @@ import { stoodUp } from "@/core/scene";
 import { editDressing, scene } from "./common";
 import { suitingFor } from "./dressings";
 import { removePlacements, unpeg } from "./pegs";
+import { gatherAll } from "./sown";
 import { holdHere } from "./pins";
 import { smoothFor } from "./smooth";
 import { editProp } from "./props";
@@ -13,6 +14,7 @@ import { editProp } from "./props";
 export const MEND_LABELS: Readonly<Record<Mend, string>> = {
   unpeg: "Take the pegs off",
   "drop-pegs": "Let these pegs go",
+  "drop-sown": "Let them go",
   "drop-old-pegs": "Let these pegs go",
   "hold-here": "Pin them here",
   "leave-blank": "Leave them blank",
@@ -38,7 +40,7 @@ export const MEND_LABELS: Readonly<Record<Mend, string>> = {
 
 const SIZES = { hundredth: 0.01, thousandth: 0.001, hundredfold: 100, thousandfold: 1000 } as const;
 
-export function mendFinding({ dressing, keys, prop = "", pegs = [] }: Finding, mend: Mend): void {
+export function mendFinding({ dressing, keys, prop = "", pegs = [], strokes = [] }: Finding, mend: Mend): void {
   switch (mend) {
     case "unpeg":
       return unpeg(dressing, keys);
@@ -46,6 +48,8 @@ export function mendFinding({ dressing, keys, prop = "", pegs = [] }: Finding, m
       return editDressing(dressing, MEND_LABELS[mend], (draft) => {
         for (const hex of pegs) delete draft.pegs[hex];
       });
+    case "drop-sown":
+      return gatherAll(dressing, MEND_LABELS[mend], strokes);
     case "drop-old-pegs":
       return editDressing(dressing, MEND_LABELS[mend], (draft) => void (draft.oldPegs = []));
     case "hold-here":

@@ -1,11 +1,23 @@
 /** Edits of single placements by hand: pegs on slots, and placements added besides them. */
 import { familyOf, isFamily, type Line } from "@/core/line";
-import { ADDED, addedKey, hexOf, keyOfHex, kindOf, lineKey, lineNumberOfKey, nextAdded, onOf } from "@/core/place";
+import {
+  ADDED,
+  addedKey,
+  hexOf,
+  keyOfHex,
+  kindOf,
+  lineKey,
+  lineNumberOfKey,
+  nextAdded,
+  onOf,
+  sownBy,
+} from "@/core/place";
 import type { Dressing, FlatPlace, Key, Peg } from "@/core/place";
 import type { Vec3 } from "@/core/math";
 import { lineRunning, ownerOfLine } from "../families";
 import { useResults } from "../results";
 import { editDressing, scene } from "./common";
+import { sownAmong, writeGathered } from "./sown";
 import type { Draft } from "immer";
 
 /** The lines that a dressing runs along, each with the number that its keys have there. */
@@ -55,10 +67,18 @@ export function setPegs(
   editDressing(dressing, label, (draft) => writePegs(draft, list, edit));
 }
 
-export const removePlacements = (dressing: string, keys: Iterable<Key>): void =>
-  setPegs(dressing, keys, "Leave blank", (peg) => {
-    peg.removed = true;
-  });
+/** Placements are no more there: what was added or sown by hand at all, slots of the rules as pegs that say so. */
+export function takeAway(dressing: Draft<Dressing>, keys: readonly Key[]): void {
+  const sown = sownAmong(keys);
+  if (sown.size > 0) writeGathered(dressing, sown);
+  const others = keys.filter((key) => sownBy(key) === null);
+  writePegs(dressing, others, (peg) => void (peg.removed = true));
+}
+
+export function removePlacements(dressing: string, keys: Iterable<Key>): void {
+  const list = [...keys];
+  editDressing(dressing, "Leave blank", (draft) => takeAway(draft, list));
+}
 
 export const swapPlacements = (dressing: string, keys: Iterable<Key>, prop: string): void =>
   setPegs(dressing, keys, "Swap prop", (peg) => {

@@ -8,7 +8,7 @@ import { selectPlacements } from "../session";
 import { useResults } from "../results";
 import { dressingOf, editDressing, inField, millimetre, scene, store } from "./common";
 import { addDressing, overFields } from "./dressings";
-import { setPegs, setTurn, writePegs } from "./pegs";
+import { setPegs, setTurn, takeAway, writePegs } from "./pegs";
 import { surfaceOf } from "./surfaces";
 import type { Draft } from "immer";
 
@@ -24,7 +24,7 @@ export interface PinPlace {
 }
 
 /** A new dressing of pins, not yet part of the scene. */
-function pinsOf(prop: string): Dressing {
+export function pinsOf(prop: string): Dressing {
   const begun = overFields({}, 1, prop);
   return {
     ...begun,
@@ -173,7 +173,7 @@ export function pinPlacements(dressing: string, places: readonly { key: Key; pro
     const target = dressingOf(draft, pins.id)!;
     for (const { prop, place } of places) keys.push(writePin(draft, target, place, { prop }));
     const from = dressingOf(draft, dressing);
-    if (from) writePegs(from, places.map(({ key }) => key), (peg) => void (peg.removed = true)); // prettier-ignore
+    if (from) takeAway(from, places.map(({ key }) => key)); // prettier-ignore
   });
   selectPlacements(pins.id, keys);
 }

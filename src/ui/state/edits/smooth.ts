@@ -54,11 +54,11 @@ const standsElse = (draft: Draft<Scene>, id: string): boolean =>
     ({ where, fit }) => where.surfaces.includes(id) || where.volumes.includes(id) || fit.onto.includes(id),
   ) || draft.lines.some(({ laid }) => laid?.on.includes(id));
 
-/** A dressing lies on another surface of the same shape, with its pegs and what was painted. */
+/** A dressing lies on another surface of the same shape, with its pegs and what was painted and sown. */
 function goOver(dressing: Draft<Dressing>, from: string, to: string): void {
   dressing.where.surfaces = dressing.where.surfaces.map((one) => (one === from ? to : one));
   dressing.fit.onto = dressing.fit.onto.map((one) => (one === from ? to : one));
-  for (const stroke of dressing.gaps.paint.strokes) if (stroke.on === from) stroke.on = to;
+  for (const stroke of [...dressing.gaps.paint.strokes, ...dressing.sown]) if (stroke.on === from) stroke.on = to;
   for (const [hex, peg] of Object.entries(dressing.pegs)) {
     if (peg.on !== from) continue;
     const key = peg.added ? keyOfHex(hex) : keyOnOther(keyOfHex(hex), to, dressing.where as Dressing["where"], []);

@@ -13,6 +13,7 @@ import { familiesWithout } from "./families";
 import { hideParts, makeOf, makeWithout } from "./made";
 import { dropPegs } from "./pegs";
 import { loosenPins } from "./loosen";
+import { nextStroke } from "./sown";
 import type { Draft } from "immer";
 
 export function surfaceOf(draft: Draft<Scene>, id: string): Draft<Surface> | undefined;
@@ -126,10 +127,13 @@ export function duplicateSurface(id: string): void {
   const copy = { ...surface, id: newId(), name: freeName(surface.name, names()), position: [x + 1, y, z + 1] as const };
   store().change("Duplicate surface", (draft) => {
     draft.surfaces.push(copy as unknown as Draft<Surface>);
-    for (const { where, pegs, gaps } of draft.dressings) {
+    for (const dressing of draft.dressings) {
+      const { where, pegs, gaps, sown } = dressing;
       const lists = [where.surfaces, where.volumes].filter((list) => list.includes(id));
       if (lists.length === 0) continue;
       for (const list of lists) list.push(copy.id);
+      let number = nextStroke(dressing as Dressing);
+      sown.push(...sown.filter(({ on }) => on === id).map((one) => ({ ...one, on: copy.id, number: number++ })));
       const { strokes } = gaps.paint;
       strokes.push(...strokes.filter(({ on }) => on === id).map((stroke) => ({ ...stroke, on: copy.id })));
       for (const [hex, peg] of Object.entries(pegs)) {
@@ -195,6 +199,7 @@ export function deleteSurface(id: string): void {
       gaps.distances = gaps.distances.filter(({ to }) => to !== id);
       gaps.paint.strokes = gaps.paint.strokes.filter(({ on }) => on !== id);
       dropPegs(dressing, id);
+      dressing.sown = dressing.sown.filter(({ on }) => on !== id);
       if (stance.thing === id) stance.thing = null;
     }
   });

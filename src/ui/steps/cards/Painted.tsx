@@ -1,11 +1,11 @@
 "use client";
 /** Painting with a brush where things stand, or where a mover does how much. */
-import { useRef } from "react";
 import { paintSchema, type Dressing } from "@/core/place";
 import { describeChoice, describeParam, lengthParam, shareParam, type ParamDescription } from "@/core/schema";
-import { Button, Fold, NumberField, Segmented } from "../../kit";
+import { Button, Fold, Segmented } from "../../kit";
 import { editDressing, useSession } from "../../state";
 import { startPainting, stopPainting, useBrush, useMoverPainted, type Brush } from "../../view";
+import { ToolNumber } from "./ToolNumber";
 import type { CardProps } from "../params";
 import type { Draft } from "immer";
 
@@ -96,25 +96,18 @@ export function Painted({ paint: { base, strokes }, chosen, help, onStart, onCha
   );
 }
 
-/** A number of the brush, which is not part of the scene and so has no history. */
+/** A number of the brush. */
 function BrushNumber({ name }: { name: keyof typeof BRUSH }) {
   const value = useBrush((brush) => brush[name]);
-  const before = useRef(value);
-  const set = (next: number) => useBrush.setState({ [name]: next } as Partial<Brush>);
   const [least, most] = name === "radius" ? [1e-3, Infinity] : [0, 1];
   return (
-    <NumberField
+    <ToolNumber
       param={BRUSH[name]}
       value={value}
       standard={name === "soft" ? 0.5 : name === "radius" ? 1.5 : 1}
-      edit={{
-        set,
-        begin: () => void (before.current = value),
-        drag: set,
-        end: () => undefined,
-        cancel: () => set(before.current),
-      }}
-      complaint={(next) => (next < least || next > most ? `it lies between ${least} and ${most}` : null)}
+      onChange={(next) => useBrush.setState({ [name]: next } as Partial<Brush>)}
+      least={least}
+      most={most}
     />
   );
 }

@@ -2,7 +2,7 @@
 /** The card of Where: the lines that a dressing runs along, the surfaces and areas that it is spread over, or what it fills. */
 import { useRef, type ReactNode } from "react";
 import { toast } from "sonner";
-import type { Dressing } from "@/core/place";
+import { kindOf, type Dressing } from "@/core/place";
 import { useScene } from "@/store";
 import { InputError } from "@/core/schema";
 import { asFileName, download, FilesInput, Fold } from "../../kit";
@@ -13,6 +13,7 @@ import { GuideList } from "./GuideList";
 import { changing, Outlines } from "./Outlines";
 import { PatchCard } from "./PatchCard";
 import { RackFields } from "./RackFields";
+import { SownByHand } from "./SownByHand";
 import { WrappedCard } from "./WrappedCard";
 
 const KINDS: Readonly<Record<Dressing["where"]["kind"], (props: CardProps) => ReactNode>> = {
@@ -31,6 +32,7 @@ export function WhereCard({ dressing }: CardProps) {
     <>
       <StepChoice dressing={dressing} step="where" name="kind" bare columns={3} />
       <Kind dressing={dressing} />
+      {kindOf(dressing.where).sows && <SownByHand dressing={dressing} />}
     </>
   );
 }

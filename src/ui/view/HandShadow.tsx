@@ -1,0 +1,71 @@
+"use client";
+/** The shadow of the hand that sows, on whatever lies under it: as wide as it reaches. */
+import { useMemo } from "react";
+import { CanvasTexture, Quaternion, Vector3, type Texture } from "three";
+import { anyPerpendicular, cross, type Vec3 } from "@/core/math";
+import { useSession } from "../state";
+import { Fat, MADDER, SEA } from "./Guides";
+import { useSower } from "./sowing";
+
+/** Pixels of its picture, of which it fills a little less, since it is soft. */
+const PIXELS = 256;
+/** Off the surface by this share of its radius, so that it does not sink into what is a little rough. */
+const OFF = 0.02;
+const CORNERS = 72;
+
+/** Palm and fingers as strokes: from, to and how thick, in shares of the picture. */
+const FINGERS: readonly (readonly [x0: number, y0: number, x1: number, y1: number, thick: number])[] = [
+  [0.5, 0.58, 0.5, 0.64, 0.27],
+  [0.41, 0.5, 0.36, 0.22, 0.075],
+  [0.48, 0.48, 0.47, 0.16, 0.08],
+  [0.55, 0.48, 0.58, 0.19, 0.078],
+  [0.61, 0.52, 0.67, 0.28, 0.068],
+  [0.4, 0.66, 0.23, 0.5, 0.08],
+];
+
+let texture: Texture | null = null;
+
+function shadow(): Texture {
+  if (texture) return texture;
+  const canvas = Object.assign(document.createElement("canvas"), { width: PIXELS, height: PIXELS });
+  const pen = canvas.getContext("2d")!;
+  pen.strokeStyle = "#1f2a33";
+  pen.lineCap = "round";
+  pen.filter = "blur(5px)";
+  for (const [x0, y0, x1, y1, thick] of FINGERS) {
+    pen.lineWidth = thick * PIXELS;
+    pen.beginPath();
+    pen.moveTo(x0 * PIXELS, y0 * PIXELS);
+    pen.lineTo(x1 * PIXELS, y1 * PIXELS);
+    pen.stroke();
+  }
+  return (texture = new CanvasTexture(canvas));
+}
+
+export function HandShadow() {
+  const { at, radius, gathers } = useSower();
+  const sows = useSession(({ tool }) => tool === "sow");
+  const ring = useMemo(() => (at ? ringAbout(at.point, at.normal, radius) : []), [at, radius]);
+  if (!sows || !at) return null;
+  const [x, y, z] = at.point.map((value, k) => value + OFF * radius * at.normal[k]);
+  const turn = new Quaternion().setFromUnitVectors(new Vector3(0, 0, 1), new Vector3(...at.normal));
+  return (
+    <>
+      <mesh position={[x, y, z]} quaternion={turn} renderOrder={20} raycast={() => null}>
+        <planeGeometry args={[2 * radius, 2 * radius]} />
+        <meshBasicMaterial map={shadow()} transparent opacity={0.3} depthTest={false} depthWrite={false} />
+      </mesh>
+      <Fat points={ring} color={gathers ? MADDER : SEA} width={2.5} />
+    </>
+  );
+}
+
+function ringAbout(point: Vec3, normal: Vec3, radius: number): Vec3[] {
+  const left = anyPerpendicular(normal);
+  const ahead = cross(left, normal);
+  return Array.from({ length: CORNERS + 1 }, (_, k): Vec3 => {
+    const [c, s] = [radius * Math.cos((2 * Math.PI * k) / CORNERS), radius * Math.sin((2 * Math.PI * k) / CORNERS)];
+    const at = (axis: number) => point[axis] + OFF * radius * normal[axis] + c * left[axis] + s * ahead[axis];
+    return [at(0), at(1), at(2)];
+  });
+}
