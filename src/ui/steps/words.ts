@@ -131,6 +131,9 @@ export function sentence(dressing: Dressing, scene: Scene): Phrase[] {
     laid === null
       ? { text: along ? spacingWords(dressing) : spreadWords(dressing), step: "spacing" }
       : { text: laid, step: "where" },
+    ...(dressing.sown.length > 0 && kindOf(dressing.where).ruled && kindOf(dressing.where).sows
+      ? ([{ text: " and " }, { text: "sown by hand", step: "where" }] as const)
+      : []),
     ...stackedWords(dressing),
     { text: ", up from " },
     { text: upWords(dressing), step: "stance" },
@@ -236,8 +239,12 @@ function layoutWords({ where }: Dressing): string | null {
   return `in ${rows} ${rows === 1 ? "row" : "rows"} of ${columns}, ${apart} apart`;
 }
 
-function spreadWords({ where, spacing, pegs }: Dressing): string {
-  if (!kindOf(where).ruled) return `one by one, ${Object.values(pegs).filter(({ added }) => added).length} in all`;
+function spreadWords({ where, spacing, pegs, sown }: Dressing): string {
+  if (!kindOf(where).ruled) {
+    const count = Object.values(pegs).filter(({ added }) => added).length;
+    if (sown.length === 0) return `one by one, ${count} in all`;
+    return count > 0 ? `sown, and ${count} one by one` : "sown by hand";
+  }
   const { pattern, amount, count, distance, perArea, perVolume, clusters } = spacing;
   const inside = kindOf(where).fills;
   const rows = inside

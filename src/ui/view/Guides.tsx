@@ -125,7 +125,7 @@ interface OfLine {
 /** What lies in the world is drawn, and never picked: see `Aim`. */
 const NO_RAYS = () => null;
 
-export function Fat({
+function Fat({
   points,
   color,
   width,

@@ -1,10 +1,8 @@
 "use client";
 /** The shadow of the hand that sows, on whatever lies under it: as wide as it reaches. */
-import { useMemo } from "react";
-import { CanvasTexture, Quaternion, Vector3, type Texture } from "three";
-import { anyPerpendicular, cross, type Vec3 } from "@/core/math";
+import { CanvasTexture, DoubleSide, Quaternion, Vector3, type Texture } from "three";
 import { useSession } from "../state";
-import { Fat, MADDER, SEA } from "./Guides";
+import { MADDER, SEA } from "./Guides";
 import { useSower } from "./sowing";
 
 /** Pixels of its picture, of which it fills a little less, since it is soft. */
@@ -45,27 +43,20 @@ function shadow(): Texture {
 export function HandShadow() {
   const { at, radius, gathers } = useSower();
   const sows = useSession(({ tool }) => tool === "sow");
-  const ring = useMemo(() => (at ? ringAbout(at.point, at.normal, radius) : []), [at, radius]);
   if (!sows || !at) return null;
   const [x, y, z] = at.point.map((value, k) => value + OFF * radius * at.normal[k]);
   const turn = new Quaternion().setFromUnitVectors(new Vector3(0, 0, 1), new Vector3(...at.normal));
+  const over = { transparent: true, depthTest: false, depthWrite: false, side: DoubleSide } as const;
   return (
-    <>
-      <mesh position={[x, y, z]} quaternion={turn} renderOrder={20} raycast={() => null}>
-        <planeGeometry args={[2 * radius, 2 * radius]} />
-        <meshBasicMaterial map={shadow()} transparent opacity={0.3} depthTest={false} depthWrite={false} />
+    <group position={[x, y, z]} quaternion={turn} scale={radius}>
+      <mesh renderOrder={20} raycast={() => null}>
+        <planeGeometry args={[2, 2]} />
+        <meshBasicMaterial map={shadow()} opacity={0.3} {...over} />
       </mesh>
-      <Fat points={ring} color={gathers ? MADDER : SEA} width={2.5} />
-    </>
+      <mesh renderOrder={21} raycast={() => null}>
+        <ringGeometry args={[0.97, 1, CORNERS]} />
+        <meshBasicMaterial color={gathers ? MADDER : SEA} {...over} />
+      </mesh>
+    </group>
   );
-}
-
-function ringAbout(point: Vec3, normal: Vec3, radius: number): Vec3[] {
-  const left = anyPerpendicular(normal);
-  const ahead = cross(left, normal);
-  return Array.from({ length: CORNERS + 1 }, (_, k): Vec3 => {
-    const [c, s] = [radius * Math.cos((2 * Math.PI * k) / CORNERS), radius * Math.sin((2 * Math.PI * k) / CORNERS)];
-    const at = (axis: number) => point[axis] + OFF * radius * normal[axis] + c * left[axis] + s * ahead[axis];
-    return [at(0), at(1), at(2)];
-  });
 }

@@ -150,7 +150,7 @@ function sowing(aim: Aim, into: Dressing | null): Stroke {
     },
     write() {
       useSceneStore.getState().drag((draft) => {
-        if (fresh) draft.dressings.push(fresh as Draft<Dressing>);
+        if (fresh) draft.dressings.push(structuredClone(fresh) as Draft<Dressing>);
         const dressing = dressingOf(draft, target.id);
         if (dressing) writeSown(dressing, places);
       });

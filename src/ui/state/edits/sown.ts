@@ -1,6 +1,7 @@
 /** What an artist sows by hand and gathers again: a packed block of places a stroke. */
 import {
   hexOf,
+  keyOfHex,
   kindOf,
   LOOSE,
   MOST_SOWN,
@@ -81,7 +82,10 @@ export function sownAmong(keys: Iterable<Key>): Map<number, number[]> {
 }
 
 /** Takes places out of the draft, with the pegs that they had. */
-export function writeGathered(dressing: Draft<Dressing>, taken: ReadonlyMap<number, Iterable<number>>): void {
+export function writeGathered(
+  dressing: Draft<Dressing>,
+  taken: ReadonlyMap<number, readonly number[] | ReadonlySet<number>>,
+): void {
   dressing.sown = dressing.sown.flatMap((sowing) => {
     const gone = taken.get(sowing.number);
     if (!gone) return [sowing];
@@ -94,8 +98,12 @@ export function writeGathered(dressing: Draft<Dressing>, taken: ReadonlyMap<numb
 /** Takes away all that some strokes have sown; of all strokes where none are named. */
 export function gatherAll(id: string, label: string, strokes?: readonly number[]): void {
   editDressing(id, label, (dressing) => {
-    const gone = dressing.sown.filter(({ number }) => strokes?.includes(number) ?? true);
-    writeGathered(dressing, new Map(gone.map(({ number, places }) => [number, Array(places.length / PLACE).keys()])));
+    const isGone = (number: number): boolean => strokes?.includes(number) ?? true;
+    dressing.sown = dressing.sown.filter(({ number }) => !isGone(number));
+    for (const hex of Object.keys(dressing.pegs)) {
+      const by = sownBy(keyOfHex(hex));
+      if (by && isGone(by.number)) delete dressing.pegs[hex];
+    }
   });
 }
 
