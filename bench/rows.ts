@@ -33,6 +33,7 @@ const ROWS: Readonly<Record<string, (name: string) => Promise<Row[]>>> = {
   "assemblies-100k": async (name) => one((await import("./assemblies")).assemblyContests(), name),
   "assemblies-100k-all": async (name) => one((await import("./assemblies")).assemblyContests(), name),
   "assembly-peg": async () => [(await import("./assemblies")).assemblyPeg()],
+  "sow-100k": async (name) => one([(await import("./sow")).sowContest()], name),
   engine: async () => (await import("./engine")).engineRows(),
 };
 
