@@ -3,7 +3,20 @@ import type { z } from "zod";
 import { lineSchema, type Line } from "@/core/line";
 import { madeSchema } from "@/core/made";
 import { moversSchema, type Mover } from "@/core/movers";
-import { addedKey, hexOf, kindOf, lineKey, nextAdded, onOf, STEP_NAMES, STEP_SCHEMAS, tagsOf } from "@/core/place";
+import {
+  addedKey,
+  fieldIdsOf,
+  hexOf,
+  kindOf,
+  lineKey,
+  nextAdded,
+  onOf,
+  packed,
+  STEP_NAMES,
+  STEP_SCHEMAS,
+  tagsOf,
+  without,
+} from "@/core/place";
 import type { Dressing, Peg, Placements } from "@/core/place";
 import { nextNumber } from "@/core/schema";
 import type { Tie } from "@/core/tie";
@@ -244,6 +257,25 @@ const pegsOf = (scene: Scene, dressing: Dressing, pegs: Dressing["pegs"], what: 
   what,
 });
 
+/** A stroke of a hand more, or part of one gathered. */
+const sow: Change = (scene, dice) => {
+  const dressing = dice.pick(scene.dressings.filter(({ where }) => kindOf(where).sows));
+  if (!dressing) return null;
+  const [first, ...rest] = dressing.sown;
+  const number = 1 + Math.max(0, ...dressing.sown.map((one) => one.number));
+  const points = Array.from({ length: 9 }, () => 3 * dice.share() - 1.5);
+  const on = dice.pick([...fieldIdsOf(dressing.where), "gone"]);
+  const left = first && without(first.places, [dice.below(3)]);
+  const sown =
+    first && dice.chance(0.5)
+      ? left === ""
+        ? rest
+        : [...rest, { ...first, places: left }]
+      : [...dressing.sown, { number, on, from: [0, 0.2, 0] as const, places: packed(points) }];
+  const what = `sown ${dressing.id} ${JSON.stringify(sown)}`;
+  return { scene: { ...scene, dressings: replaced(scene.dressings, { ...dressing, sown }) }, what };
+};
+
 /** Edges between dressings, so that there are circles of two and three. */
 const circle: Change = (scene, dice) => {
   const [from, to] = [dice.pick(scene.dressings), dice.pick(scene.dressings)];
@@ -310,6 +342,7 @@ const CHANGES: readonly Change[] = [
   mix,
   peg,
   peg,
+  sow,
   circle,
   list,
   name,

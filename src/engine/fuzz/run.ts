@@ -41,7 +41,7 @@ export async function fuzz({
   edits,
   seed,
   ignoring,
-  compareEvery = 4,
+  compareEvery = 6,
   pokingEvery = 12,
 }: FuzzOptions): Promise<string | null> {
   const dice = new Dice(seed);

@@ -2,7 +2,7 @@
 import { writeRaster } from "@/core/image";
 import { makeLine } from "@/core/line/testing";
 import type { TriangleMesh } from "@/core/mesh";
-import { addedKey, hexOf } from "@/core/place";
+import { addedKey, hexOf, packed } from "@/core/place";
 import { boxMesh, mesh } from "@/core/place/testing";
 import { emptyScene, sceneSchema, type Scene } from "@/core/scene";
 import type { Engine } from "../engine";
@@ -169,6 +169,7 @@ export function fuzzScene(): Scene {
       },
       {
         id: "e",
+        sown: [{ number: 1, on: "loose", from: [0, 1.5, 0], places: packed([0, 0, 0, 0.4, 0, 0.7, -0.6, 0, 0.2]) }],
         where: { kind: "loose" },
         fit: { drop: "down", dropAs: "group" },
         pegs: Object.fromEntries(
