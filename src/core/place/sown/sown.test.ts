@@ -145,6 +145,20 @@ test("the evener, the farther apart, from what stood there before as well; never
     expect(new SowingHand(3, [], cast).lead([0, 0, 0], normal, size).length).toBeLessThan(4400);
 });
 
+test("each stroke lies on its own field; limits are for rules, and where there are none they take nothing away", () => {
+  const above = field(4, () => 50, "above");
+  const both = {
+    ...surroundings([]),
+    surfaces: new Map([HILLS, above].map((mesh) => [mesh.id, { mesh, ground: true }])),
+  };
+  const sown = [stroke(1, [[1, 0, 1]], "above"), stroke(2, [[1, 0, 1]]), stroke(3, [[1, 7, 1]], "loose")];
+  const heights = (more: Parameters<typeof dressing>[0]) =>
+    [...byKey(evaluate(dressing({ what: { entries: [{ prop: "buoy" }] }, stance: { meetsUp: "pivot" }, sown, where: { kind: "pinned", surfaces: ["hills", "above"] }, ...more }, []), both)).values()].map((one) => one.at[1]); // prettier-ignore
+  const [one, two, three] = heights({});
+  expect([one, three, Math.abs(two) < 3]).toEqual([50, 7, true]);
+  expect(heights({ gaps: { heightOn: true, height: [900, 901], heightSoft: 0 } })).toEqual([one, two, three]);
+});
+
 test("places that are no numbers, or too far, are none; a mesh of one triangle serves", () => {
   const one = WorldMesh.of("hills", mesh([0, 0, 0, 0, 0, 1, 1, 0, 0], [0, 1, 2]), STAND);
   expect(sow([{ number: 1, on: "hills", from: [0, 0, 0], places: packed([NaN, 0, 0, 5, 5, 5, 1e20, 0, 0]) }], {}, one).count).toBe(1); // prettier-ignore

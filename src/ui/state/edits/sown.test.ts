@@ -15,6 +15,7 @@ import {
   pinsOf,
   removePlacements,
   SownStroke,
+  turnPlacements,
   writeSown,
 } from ".";
 import { smoothFor } from "./smooth";
@@ -82,7 +83,8 @@ test("what is gathered goes with its pegs, the rest keeps its key; a dressing th
       const box = sownOnBox(all);
       const was = standing();
       const key = [...was.keys()][(5 * n + i) % was.size];
-      change("Turn", (draft) => void (draft.dressings.at(-1)!.pegs[hexOf(key)] = { on: box, turn: 1 }));
+      turnPlacements(last().id, [key], 1);
+      expect(last().pegs[hexOf(key)]).toMatchObject({ on: box, turn: expect.closeTo(1, 3) as number });
       removePlacements(last().id, [key]);
       const left = new Map([...was].filter(([one]) => one !== key));
       expect([same(standing(), left), last().pegs, counts().every((count) => count > 0)]).toEqual([true, {}, true]);
