@@ -144,7 +144,7 @@ function Sowing() {
       <span className="font-mono text-ink-9" data-testid="hand">
         {(2 * radius).toFixed(2)} m wide
       </span>
-      Drag: {gathers ? "gather" : "sow · Alt and drag: gather"} · wheel: wider · Esc: done
+      Drag: {gathers ? "gather" : "sow · Alt and drag: gather"} · wheel: wider · or by arrow keys and Enter · Esc: done
     </div>
   );
 }

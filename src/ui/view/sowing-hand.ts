@@ -14,9 +14,7 @@ export class SowingPointer {
   /** Begins a stroke where the pointer meets something to sow on; false beside it, where the camera turns as ever. */
   begin(gathers: boolean): boolean {
     const under = this.#under();
-    if (!under) return false;
-    beginSowing(this.#aim, under, gathers || useSower.getState().gathers);
-    return true;
+    return under !== null && beginSowing(this.#aim, under, gathers || useSower.getState().gathers);
   }
 
   lead(): void {

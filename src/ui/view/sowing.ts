@@ -99,13 +99,14 @@ let stroke: Stroke | null = null;
 
 export const isSowing = (): boolean => stroke !== null;
 
-/** Begins a stroke where the hand is. */
-export function beginSowing(aim: Aim, under: Under, gathers: boolean): void {
+/** Begins a stroke where the hand is; false where there is nothing to gather from. */
+export function beginSowing(aim: Aim, under: Under, gathers: boolean): boolean {
   const dressing = sownDressing();
-  if (gathers && !dressing) return;
+  if (gathers && !dressing) return false;
   stroke = gathers ? gathering(dressing!.id) : sowing(aim, dressing);
   useSceneStore.getState().beginDrag(stroke.label);
   leadSowing(under);
+  return true;
 }
 
 export function leadSowing(under: Under): void {
@@ -129,6 +130,7 @@ export function giveUpSowing(): void {
 
 function sowing(aim: Aim, into: Dressing | null): Stroke {
   const { drawProp, dressing: before } = useSession.getState();
+  // A new one comes into the scene with the first that is sown.
   const fresh = into ? null : pinsOf(drawProp!);
   const target = into ?? fresh!;
   const places = new SownStroke(into);
@@ -138,7 +140,6 @@ function sowing(aim: Aim, into: Dressing | null): Stroke {
     const met = aim.cast(wanted, from, direction, far);
     return met && { on: loose ? LOOSE : met.surface, point: met.point, normal: met.normal };
   });
-  if (fresh) useSession.setState({ dressing: fresh.id });
   return {
     label: "Sow",
     before,
@@ -149,6 +150,8 @@ function sowing(aim: Aim, into: Dressing | null): Stroke {
       places.add(useSceneStore.getState().shown, sown);
     },
     write() {
+      if (places.blocks.length === 0) return;
+      if (fresh) useSession.setState({ dressing: fresh.id });
       useSceneStore.getState().drag((draft) => {
         if (fresh) draft.dressings.push(structuredClone(fresh) as Draft<Dressing>);
         const dressing = dressingOf(draft, target.id);

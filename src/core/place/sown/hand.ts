@@ -122,12 +122,19 @@ export class SowingHand {
         // A slope has more of itself under the hand than it shows.
         if (tries === 0 && (beside || this.#draw() * Math.max(STEEP, facing) > STEEP)) break;
         if (beside || !this.#isFree(met.point, least)) continue;
-        this.#taken.add(...met.point);
-        out.push({ on: met.on, point: met.point });
+        this.#put(met, out);
         break;
       }
     }
+    // A hand that is narrow for what it sows puts down one where it begins, rather than most often none.
+    const met = this.#been.length === 0 && out.length === 0 ? this.#cast(add(at, scale(normal, radius)), scale(normal, -1), 2 * radius) : null; // prettier-ignore
+    if (met && this.#isFree(met.point, least)) this.#put(met, out);
     this.#been.push({ at, normal, radius });
+  }
+
+  #put({ on, point }: Met, out: { on: string; point: Vec3 }[]): void {
+    this.#taken.add(...point);
+    out.push({ on, point });
   }
 
   #keepApart(least: number): void {

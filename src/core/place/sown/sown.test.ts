@@ -134,6 +134,7 @@ test("the evener, the farther apart, from what stood there before as well; never
     }),
     { numRuns: 60 },
   );
+  for (const seed of [1, 2, 3]) expect(new SowingHand(seed, [], cast).lead([0, 0, 0], normal, { radius: 0.1, distance: 9, even: 1 })).toHaveLength(1); // prettier-ignore
   const full = new SowingHand(3, [], cast).lead([0, 0, 0], normal, { radius: 6, distance: 0.5, even: 1 });
   expect(full.length / ((Math.PI * 36) / 0.25)).toBeGreaterThan(0.8);
   for (const size of [
