@@ -7,6 +7,7 @@ export { MOST_IN_TURN } from "./fit/in-turn";
 export { MOST_TRIANGLES, propsAsGround, standingMesh, type PropsAsGround } from "./props-as-ground";
 export { carriedHangs, pegStanding } from "./hung";
 export { rowOffsets } from "./fit/rows";
+export { heightsOf } from "./rack/rack";
 export { TORN } from "./torn";
 export { keyUnder } from "./under";
 export { evaluate } from "./evaluate";

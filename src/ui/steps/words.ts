@@ -1,6 +1,6 @@
 /** A dressing in words: one sentence for the whole, one short summary for each step. */
 import { formatValue } from "@/core/schema";
-import { kindOf, fieldIdsOf, type Dressing, type Placements, type StepName } from "@/core/place";
+import { heightsOf, kindOf, fieldIdsOf, type Dressing, type Placements, type StepName } from "@/core/place";
 import { paramAt, type Scene } from "@/core/scene";
 
 /** A piece of the sentence; one with a step can be clicked to open it. */
@@ -170,7 +170,8 @@ function stackedWords({ where }: Dressing): Phrase[] {
     if (where[`${way}By`] === "number") return `${range(where[way], String)} ${way}`;
     return `${range(where[`${way}Into`], metres)} ${way}`;
   };
-  const levels = where.levels > 1 ? ` on ${where.levels} levels` : "";
+  const count = heightsOf(where).length;
+  const levels = count > 1 ? ` on ${count} levels` : "";
   return [{ text: ", stacked " }, { text: `${many("deep")} and ${many("high")}${levels}`, step: "where" }];
 }
 

@@ -24,7 +24,9 @@ interface Many {
   less: number;
 }
 
-export interface Rack extends Pick<Where, "columnOf" | "levels" | "levelOf"> {
+export interface Rack extends Pick<Where, "columnOf" | "levelOf"> {
+  /** How many levels there are. */
+  levels: number;
   deep: Many;
   high: Many;
   seed: number;

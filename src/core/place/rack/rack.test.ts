@@ -192,6 +192,25 @@ test("levels go on with the sequence, or are the same, each as much higher; a li
   expect(Math.max(...p.stacked!.high) + 1).toBe(Math.floor(1.7 / (top - low) + 1e-6));
 });
 
+test("levels lie at the heights that are listed, and are those that as many at one distance would be", () => {
+  fc.assert(
+    fc.property(fc.array(evenly(-1, 5), { maxLength: 5 }), (levelAt) => {
+      const listed = rack({ levelsBy: "heights", levelAt, deep: [1, 2] });
+      const heights = levelAt.length > 0 ? levelAt : [0];
+      for (const [[i]] of columnsOf(listed))
+        expect(ends(listed, i, 1)[0]).toBeCloseTo(heights[listed.stacked!.level[i]], 4);
+      expect(new Set(listed.stacked!.level).size).toBe(heights.length);
+      const even = Array.from(heights, (_, level) => 0.7 * level);
+      const [one, other] = [
+        rack({ levelsBy: "heights", levelAt: even }),
+        rack({ levels: even.length, levelRise: 0.7 }),
+      ];
+      expect([one.key, one.position]).toEqual([other.key, other.position]);
+    }),
+    { numRuns: 25 },
+  );
+});
+
 test("what is taken is the share asked for, from the front and the top, more only adding; nothing stands on a gap, pegs stay", () => {
   const at = (taken: number, seed: number, pegs = {}) =>
     place(

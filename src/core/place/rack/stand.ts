@@ -76,7 +76,9 @@ export function writeExtents(
   }
 }
 
-export interface Standing extends Pick<Where, "meetsRack" | "backLies" | "levelRise"> {
+export interface Standing extends Pick<Where, "meetsRack" | "backLies"> {
+  /** How high each level lies above the line, metres. */
+  heights: readonly number[];
   roomBehind: number;
   roomAbove: number;
   /** Whether things hang by their tops. */
@@ -89,7 +91,7 @@ export function standInColumns(
   { rotation: frames }: Pick<Frames, "rotation">,
   hold: Pick<Hold, "boxes" | "contact">,
   mirrored: Uint8Array | null,
-  { meetsRack, backLies, levelRise, ...room }: Standing,
+  { meetsRack, backLies, heights, ...room }: Standing,
 ): { placed: Placed; stacked: Stacked } {
   const { count, rack } = slots;
   const { deep, high, level } = rack!;
@@ -107,7 +109,7 @@ export function standInColumns(
     writeLeftAndUp(axes, frames, first);
     const depth = standColumn(stacked, first, last, crowd, side, room);
     const shift = meetsRack === "front" ? 0 : meetsRack === "middle" ? depth / 2 : depth;
-    const above = level[first] * levelRise;
+    const above = heights[level[first]];
     for (let i = first; i < last; i++) {
       front[i] -= shift;
       rear[i] -= shift;

@@ -1,5 +1,15 @@
 /** What Where says of a rack: where things also stand behind each other, on each other and on shelves. */
-import { choiceParam, idSchema, lengthParam, rangeParam, switchParam, wholeParam } from "../../schema";
+import { z } from "zod";
+import {
+  choiceParam,
+  FARTHEST,
+  idSchema,
+  lengthParam,
+  rangeParam,
+  switchParam,
+  wholeParam,
+  within,
+} from "../../schema";
 import { MOST_DEEP, MOST_LEVELS } from "../keys";
 
 const by = (label: string, what: string) =>
@@ -61,6 +71,17 @@ export const rackParams = {
     default: "one",
     choices: { one: "One prop", mixed: "Mixed" },
   }),
+  levelsBy: choiceParam({
+    label: "Levels by",
+    help: "Whether there are so many levels, each as much higher, or one at each of the heights that are listed.",
+    default: "number",
+    choices: { number: "Number", heights: "Heights" },
+  }),
+  levelAt: z
+    .array(within(FARTHEST))
+    .max(MOST_LEVELS)
+    .default([0, 0.4])
+    .meta({ label: "Levels at", help: "How high each level lies above the line: 0; 0.35; 0.8", unit: "m" }),
   levels: wholeParam({
     label: "Levels",
     help: "How often the same comes again above, as on the shelves of a stall.",

@@ -1,16 +1,13 @@
 "use client";
-/** The places of Spacing's list: lengths one behind the other, typed as text. */
+/** Lengths one behind the other, typed as text: the places of Spacing's list, the heights of a rack's levels. */
 import { useId, useState } from "react";
-import { STEP_SCHEMAS, type Dressing } from "@/core/place";
 import { evaluateExpression, formatValue } from "@/core/schema";
 import { leaveField } from "../../kit";
-import { editDressing } from "../../state";
 import { complaintOf } from "../params";
-
-const schema = STEP_SCHEMAS.spacing.shape.list;
+import type { z } from "zod";
 
 /** Lengths between semicolons, line ends, or commas with a space behind them: a comma alone may belong to a number. */
-export function placesIn(text: string): number[] {
+export function placesIn(text: string, schema: z.ZodType): number[] {
   const parts = text.split(/;|\n|,\s+/).map((part) => part.trim());
   const places = parts.filter((part) => part !== "").map((part) => evaluateExpression(part, "m"));
   const complaint = complaintOf(schema, places);
@@ -21,8 +18,15 @@ export function placesIn(text: string): number[] {
 export const placesText = (places: readonly number[]): string =>
   places.map((at) => formatValue(at, "m").replace(" m", "")).join("; ");
 
-export function PlacesField({ dressing }: { dressing: Dressing }) {
-  const { list } = dressing.spacing;
+interface PlacesFieldProps {
+  schema: z.ZodType<number[]>;
+  /** Where they count from, in words. */
+  from: string;
+  list: readonly number[];
+  onChange: (label: string, list: number[]) => void;
+}
+
+export function PlacesField({ schema, from, list, onChange }: PlacesFieldProps) {
   const { label, help } = schema.meta() as { label: string; help: string };
   const [text, setText] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -30,7 +34,7 @@ export function PlacesField({ dressing }: { dressing: Dressing }) {
   /** What is typed as places; null where it is none, which is said. */
   const typed = (written: string): number[] | null => {
     try {
-      const places = placesIn(written);
+      const places = placesIn(written, schema);
       setProblem(null);
       return places;
     } catch (error) {
@@ -42,12 +46,12 @@ export function PlacesField({ dressing }: { dressing: Dressing }) {
     const places = text === null ? null : typed(text);
     if (places === null) return;
     setText(null);
-    editDressing(dressing.id, label, (draft) => void (draft.spacing.list = places));
+    onChange(label, places);
   };
   return (
     <div className="grid gap-1">
       <label htmlFor={id} title={help} className="text-[12.5px] text-ink-6">
-        {label} (metres from the start)
+        {label} (metres {from})
       </label>
       <textarea
         id={id}

@@ -1,12 +1,14 @@
 "use client";
 /** The part of Where that stacks things along a line: how deep, how high, on how many levels. */
+import { heightsOf, STEP_SCHEMAS } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose } from "../../kit";
 import { editDressing } from "../../state";
 import { ADD, StepChoice, StepNumber, StepRange, StepSwitch, type CardProps } from "../params";
+import { PlacesField } from "./PlacesField";
 
 export function RackFields({ dressing }: CardProps) {
-  const { stacked, levels } = dressing.where;
+  const { stacked, levels, levelsBy, levelAt } = dressing.where;
   const given = { dressing, step: "where" as const };
   return (
     <div className="grid gap-1.5 border-t border-linen-2 pt-2">
@@ -18,13 +20,19 @@ export function RackFields({ dressing }: CardProps) {
           <StepChoice {...given} name="backLies" />
           <HowMany dressing={dressing} way="high" />
           <StepChoice {...given} name="columnOf" />
-          <StepNumber {...given} name="levels" />
-          {levels > 1 && (
-            <>
-              <StepNumber {...given} name="levelRise" />
-              <StepChoice {...given} name="levelOf" />
-            </>
+          <StepChoice {...given} name="levelsBy" />
+          {levelsBy === "heights" ? (
+            <PlacesField
+              schema={STEP_SCHEMAS.where.shape.levelAt}
+              from="above the line"
+              list={levelAt}
+              onChange={(label, list) => editDressing(dressing.id, label, ({ where }) => void (where.levelAt = list))}
+            />
+          ) : (
+            <StepNumber {...given} name="levels" />
           )}
+          {levelsBy === "number" && levels > 1 && <StepNumber {...given} name="levelRise" />}
+          {heightsOf(dressing.where).length > 1 && <StepChoice {...given} name="levelOf" />}
         </>
       )}
     </div>

@@ -135,7 +135,14 @@ function Along({ dressing }: CardProps) {
       {by === "end" && <StepNumber dressing={dressing} step={step} name="gap" />}
       {by === "each" && <OneEach dressing={dressing} />}
       {by === "divide" && <StepNumbers dressing={dressing} step={step} names={["parts", "every", "begin"]} />}
-      {by === "list" && <PlacesField dressing={dressing} />}
+      {by === "list" && (
+        <PlacesField
+          schema={STEP_SCHEMAS.spacing.shape.list}
+          from="from the start"
+          list={dressing.spacing.list}
+          onChange={(label, list) => editDressing(dressing.id, label, ({ spacing }) => void (spacing.list = list))}
+        />
+      )}
       {by === "density" && (
         <>
           <StepNumber dressing={dressing} step={step} name="distance" />

@@ -1,5 +1,8 @@
 import fc from "fast-check";
-import { placesIn, placesText } from "./PlacesField";
+import { STEP_SCHEMAS } from "@/core/place";
+import { placesIn as read, placesText } from "./PlacesField";
+
+const placesIn = (text: string) => read(text, STEP_SCHEMAS.spacing.shape.list);
 
 jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
 
@@ -19,9 +22,9 @@ test("a list shown and read again is the same to a tenth of a millimetre", () =>
   fc.assert(
     fc.property(fc.array(fc.integer({ min: -99_999, max: 99_999 })), (tenths) => {
       const places = tenths.map((n) => n / 1000);
-      const read = placesIn(placesText(places));
-      expect(read).toHaveLength(places.length);
-      read.forEach((at, i) => expect(Math.abs(at - places[i])).toBeLessThan(1e-4));
+      const again = placesIn(placesText(places));
+      expect(again).toHaveLength(places.length);
+      again.forEach((at, i) => expect(Math.abs(at - places[i])).toBeLessThan(1e-4));
     }),
   );
 });
