@@ -241,7 +241,7 @@ export const COMMANDS: readonly Command[] = [
     id: "sow",
     group: "Draw",
     name: "Sow props by hand",
-    words: "scatter spray brush strew gather many put grass flowers",
+    words: "spray brush strew gather many put grass flowers",
     keys: "s",
     possible: () => store().shown.surfaces.length > 0 && store().shown.props.length > 0,
     run: () => (session().tool === "sow" ? stopSowing() : startSowing()),

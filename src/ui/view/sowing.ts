@@ -2,8 +2,19 @@
  * Sowing: a hand is led over surfaces and puts props there, or gathers them again. What it sows goes into the selected dressing
  * where that takes it, else into a new one of pins.
  */
+import { toast } from "sonner";
 import { create } from "zustand";
-import { fieldIdsOf, hexOf, kindOf, LOOSE, SowingHand, sownBy, type Dressing } from "@/core/place";
+import {
+  fieldIdsOf,
+  hexOf,
+  kindOf,
+  LOOSE,
+  MOST_SOWN,
+  MOST_STROKES,
+  SowingHand,
+  sownBy,
+  type Dressing,
+} from "@/core/place";
 import type { Vec3 } from "@/core/math";
 import { useSceneStore } from "@/store";
 import {
@@ -68,6 +79,8 @@ export function startSowing(): void {
     focus: { kind: "dressing" },
     hover: null,
     why: null,
+    moving: null,
+    grip: null,
     keys: NO_KEYS,
     ...(!known && { drawProp: props.at(-1)!.id }),
   });
@@ -134,6 +147,7 @@ function sowing(aim: Aim, into: Dressing | null): Stroke {
   const fresh = into ? null : pinsOf(drawProp!);
   const target = into ?? fresh!;
   const places = new SownStroke(into);
+  if (places.isFull) toast.error(FULL);
   const wanted = sownOn(into);
   const loose = kindOf(target.where).hosts(target.where)[0] === LOOSE && !kindOf(target.where).pins;
   const hand = new SowingHand(target.variation.seed + nextStroke(target), standing(into), (from, direction, far) => {
@@ -160,6 +174,8 @@ function sowing(aim: Aim, into: Dressing | null): Stroke {
     },
   };
 }
+
+const FULL = `This dressing has as much sown as it can hold: ${MOST_SOWN.toLocaleString("en")} props in ${MOST_STROKES.toLocaleString("en")} strokes. Gather some, or sow into another one.`;
 
 /** Where something of a dressing stands, in the world: 3n. */
 function standing(dressing: Dressing | null): Float64Array {
