@@ -19,6 +19,7 @@ import { lostMask } from "./lost-mask";
 import { noGround } from "./no-ground";
 import { offSurface } from "./off-surface";
 import { orphanPeg } from "./orphan-peg";
+import { sownAstray } from "./sown-astray";
 import { oddProp } from "./odd-prop";
 import { outside } from "./outside";
 import { overlapping } from "./overlapping";
@@ -50,6 +51,7 @@ const CHECKS: readonly Check[] = [
   tooMany,
   tightRack,
   orphanPeg,
+  sownAstray,
   lostHold,
   lostTie,
   tooClose,

@@ -1,16 +1,14 @@
 /** Orphaned peg: a placement that was pegged by hand, whose slot is no longer there. The peg is kept. */
-import { countThere, keyOfHex, kindOf, type Dressing, type Placements } from "../place";
+import { keyOfHex, type Dressing, type Placements } from "../place";
 import { say, thing, MAX_KEYS, NO_KEYS, type Check, type Finding, type Sentence } from "./finding";
 import type { GuideLine } from "../line";
 
 export const orphanPeg: Check = {
   name: "orphan-peg",
   label: "Peg without a slot",
-  find({ dressing, placements: { orphans, brought, fields }, line }) {
+  find({ dressing, placements: { orphans, brought }, line }) {
     const left = brought?.left ?? [];
-    const astray = dressing.sown.filter(({ on }) => !kindOf(dressing.where).sows || !fields.includes(on));
     return [
-      ...(astray.length > 0 ? [sownAstray(dressing, astray)] : []),
       ...(orphans.length > 0 ? [withoutSlot(dressing, orphans, line)] : []),
       ...(left.length > 0 ? [ofOldVersion(dressing, left)] : []),
     ];
@@ -35,22 +33,6 @@ function withoutSlot(
         : say`${orphans.length} placements pegged by hand have lost their slots. They come back with the slots.`,
     mend: "drop-pegs",
     pegs: [...orphans],
-  };
-}
-
-/** What was sown on a surface that the dressing lies on no more. */
-function sownAstray({ id }: Dressing, astray: Dressing["sown"]): Finding {
-  const count = astray.reduce((sum, { places }) => sum + countThere(places), 0);
-  const surfaces = [...new Set(astray.map(({ on }) => on))].slice(0, TOLD).map((on) => thing(on));
-  const named = surfaces.reduce<Sentence>((all, one, i) => (i === 0 ? say`“${one}”` : say`${all}, “${one}”`), []);
-  return {
-    check: "orphan-peg",
-    dressing: id,
-    keys: NO_KEYS,
-    count,
-    message: say`${count} ${count === 1 ? "prop that was" : "props that were"} sown on ${named} ${count === 1 ? "is" : "are"} not shown: the dressing lies on that no more. They come back with it.`,
-    mend: "drop-sown",
-    strokes: astray.map(({ number }) => number),
   };
 }
 

@@ -1,4 +1,5 @@
 /** *What lies under a prop that is bent over a surface*: places of its footprint, and tears between what lies side by side there. */
+import { squaredToSegment } from "../math";
 import { cornerOf, PIECE, type Piece, type PropBounds } from "../mesh";
 import { TORN } from "../place";
 
@@ -41,16 +42,14 @@ function distanceTo(piece: Float32Array, x: number, y: number): number {
     const [cx, cy] = [piece[c] - x, piece[c + 1] - y];
     const [atC, atA, atB] = [ax * by - ay * bx, bx * cy - by * cx, cx * ay - cy * ax];
     if ((atA >= 0 && atB >= 0 && atC >= 0) || (atA <= 0 && atB <= 0 && atC <= 0)) return 0;
-    least = Math.min(least, squaredTo(ax, ay, bx, by), squaredTo(bx, by, cx, cy), squaredTo(cx, cy, ax, ay));
+    least = Math.min(
+      least,
+      squaredToSegment(-ax, -ay, 0, bx - ax, by - ay, 0),
+      squaredToSegment(-bx, -by, 0, cx - bx, cy - by, 0),
+      squaredToSegment(-cx, -cy, 0, ax - cx, ay - cy, 0),
+    );
   }
   return Math.sqrt(least);
-}
-
-/** The square of how far a stretch from one place to another is from where it is looked at from. */
-function squaredTo(ax: number, ay: number, bx: number, by: number): number {
-  const [dx, dy] = [bx - ax, by - ay];
-  const share = Math.max(0, Math.min(1, -(ax * dx + ay * dy) / (dx * dx + dy * dy || 1)));
-  return (ax + share * dx) ** 2 + (ay + share * dy) ** 2;
 }
 
 /**

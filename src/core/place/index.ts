@@ -53,7 +53,7 @@ export { FLAG, NO_PROP, Slots } from "./slots";
 export { countThere, packed, PLACE, unpacked, without } from "./sown/packed";
 export { MOST_SOWN, MOST_STROKES, type Sowing } from "./sown/schema";
 export { sownBy, sownKey } from "./sown/sown";
-export { SowingHand, type Cast, type HandSize } from "./sown/hand";
+export { SowingHand, sowsLess } from "./sown/hand";
 export { pairsOfSnaps } from "./snap-pairs";
 export { standingAt } from "./standing-at";
 export { keyOnOther, onOf } from "./on";

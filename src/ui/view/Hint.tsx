@@ -2,7 +2,7 @@
 /** What can be done in the view with the tool or the selection at hand, how far something has been moved, and the box being drawn. */
 import { hasKnots, isFamily, laidSchema, LINE_KINDS } from "@/core/line";
 import { ALONG_EDGES } from "@/core/lay";
-import { kindOf, fieldIdsOf, type Dressing } from "@/core/place";
+import { kindOf, fieldIdsOf, sowsLess, type Dressing } from "@/core/place";
 import { describeChoice } from "@/core/schema";
 import { useScene } from "@/store";
 import { Choose } from "../kit";
@@ -113,15 +113,33 @@ function Painting() {
   return <div className={HINT}>Drag over the surface to {does} · beside it the camera turns · Esc: done</div>;
 }
 
-/** What is sown, and what the hand does. */
-function Sowing() {
+/** The prop that a tool puts down, to be chosen. */
+function PickedProp({ verb }: { verb: "Sow" | "Pin" }) {
   const props = useUsableProps();
   const mixes = useScene((scene) => scene.mixes);
   const prop = useSession((session) => session.drawProp);
+  const picked = [...props, ...mixes].find(({ id }) => id === prop);
+  return (
+    <span className="flex items-center gap-1">
+      {verb}
+      <Choose
+        label={`Prop to ${verb.toLowerCase()}: ${picked?.name ?? "none yet"}`}
+        choices={[...props, ...mixes].map(({ id, name }) => ({ id, label: name }))}
+        onChoose={(id) => useSession.setState({ drawProp: id })}
+        className="rounded-md border border-linen-3 bg-paper px-2 py-0.5 text-ink-9"
+      >
+        {picked?.name ?? "none yet"}
+      </Choose>
+    </span>
+  );
+}
+
+/** What is sown, and what the hand does. */
+function Sowing() {
   const selected = useSession((session) => session.dressing);
   const into = useScene((scene) => scene.dressings.find((one) => one.id === selected && takesSowing(one)));
-  const { gathers, radius } = useSower();
-  const picked = [...props, ...mixes].find(({ id }) => id === prop);
+  const { gathers, radius, distance } = useSower();
+  const less = !gathers && into && sowsLess({ radius, distance: distance ?? into.spacing.distance });
   return (
     <div className={TOP_HINT}>
       {into ? (
@@ -129,21 +147,12 @@ function Sowing() {
           {gathers ? "Gather from" : "Sow into"} <b className="font-medium text-ink-9">{into.name}</b>
         </span>
       ) : (
-        <span className="flex items-center gap-1">
-          Sow
-          <Choose
-            label={`Prop to sow: ${picked?.name ?? "none yet"}`}
-            choices={[...props, ...mixes].map(({ id, name }) => ({ id, label: name }))}
-            onChoose={(id) => useSession.setState({ drawProp: id })}
-            className="rounded-md border border-linen-3 bg-paper px-2 py-0.5 text-ink-9"
-          >
-            {picked?.name ?? "none yet"}
-          </Choose>
-        </span>
+        <PickedProp verb="Sow" />
       )}
       <span className="font-mono text-ink-9" data-testid="hand">
         {(2 * radius).toFixed(2)} m wide
       </span>
+      {less && <span className="text-ochre-dark">too dense for a hand as wide: it sows fewer</span>}
       Drag: {gathers ? "gather" : "sow · Alt and drag: gather"} · wheel: wider · or by arrow keys and Enter · Esc: done
     </div>
   );
@@ -151,25 +160,11 @@ function Sowing() {
 
 /** Which prop is pinned by a click, and what else can be done with pins. */
 function Pinning() {
-  const props = useUsableProps();
-  const mixes = useScene((scene) => scene.mixes);
-  const prop = useSession((session) => session.drawProp);
   const { onto, caught } = useMove();
   const surface = useScene((scene) => scene.surfaces).find(({ id }) => id === onto);
-  const picked = [...props, ...mixes].find(({ id }) => id === prop);
   return (
     <div className={TOP_HINT}>
-      <span className="flex items-center gap-1">
-        Pin
-        <Choose
-          label={`Prop to pin: ${picked?.name ?? "none yet"}`}
-          choices={[...props, ...mixes].map(({ id, name }) => ({ id, label: name }))}
-          onChoose={(id) => useSession.setState({ drawProp: id })}
-          className="rounded-md border border-linen-3 bg-paper px-2 py-0.5 text-ink-9"
-        >
-          {picked?.name ?? "none yet"}
-        </Choose>
-      </span>
+      <PickedProp verb="Pin" />
       <span data-testid="pin-onto" className={surface ? "font-medium text-sea" : "text-ink-5"}>
         {surface ? `onto ${surface.name}${caught ? `, ${caught.what}` : ""}` : "onto nothing here"}
       </span>

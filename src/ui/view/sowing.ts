@@ -5,6 +5,7 @@
 import { toast } from "sonner";
 import { create } from "zustand";
 import {
+  FLAG,
   fieldIdsOf,
   hexOf,
   kindOf,
@@ -180,7 +181,13 @@ const FULL = `This dressing has as much sown as it can hold: ${MOST_SOWN.toLocal
 /** Where something of a dressing stands, in the world: 3n. */
 function standing(dressing: Dressing | null): Float64Array {
   const placed = dressing && placementsNow(dressing.id);
-  return placed ? Float64Array.from(placed.position, (x, k) => x + placed.origin[k % 3]) : new Float64Array(0);
+  if (!placed) return new Float64Array(0);
+  const out = new Float64Array(3 * (placed.count - placed.blanks));
+  for (let i = 0, o = 0; i < placed.count; i++) {
+    if (placed.flags[i] & FLAG.blank) continue;
+    for (let k = 0; k < 3; k++) out[o++] = placed.origin[k] + placed.position[3 * i + k];
+  }
+  return out;
 }
 
 function gathering(id: string): Stroke {
@@ -196,8 +203,9 @@ function gathering(id: string): Stroke {
       if (!placed) return;
       const { position: P, origin, key, count } = placed;
       for (let i = 0; i < count; i++) {
-        const [x, y, z] = [0, 1, 2].map((k) => origin[k] + P[3 * i + k] - point[k]);
-        if (x * x + y * y + z * z > radius * radius) continue;
+        let squared = 0;
+        for (let k = 0; k < 3; k++) squared += (origin[k] + P[3 * i + k] - point[k]) ** 2;
+        if (squared > radius * radius) continue;
         const by = sownBy(key[i]);
         if (by) (taken.get(by.number) ?? taken.set(by.number, new Set()).get(by.number)!).add(by.index);
         else if (pegs[hexOf(key[i])]?.added) added.add(hexOf(key[i]));

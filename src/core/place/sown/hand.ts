@@ -49,8 +49,9 @@ const TRIES = 24;
 /** The hand is led in steps of so much of its radius, and in no more than so many at once. */
 const STEP = 0.5;
 const MOST_STEPS = 48;
-/** One step sows no more than so many. */
+/** In one step no more than so many are tried, and after so many rays the hand goes on at the next call, from where it is. */
 const MOST_A_STEP = 4000;
+const MOST_RAYS = 16_000;
 /** Where a surface leans away from the hand by more than this cosine, it counts as leaning by that. */
 const STEEP = 0.5;
 /** What shows its side or its back is not sown on. */
@@ -66,6 +67,7 @@ export class SowingHand {
   readonly #stream: number;
   readonly #cast: Cast;
   #drawn = 0;
+  #rays = 0;
   /** Where it has been, and how wide it was there. */
   readonly #been: (Held & { radius: number })[] = [];
   #last: Held | null = null;
@@ -78,7 +80,10 @@ export class SowingHand {
    */
   constructor(seed: number, standing: ArrayLike<number>, cast: Cast) {
     this.#stream = streamOf(seed, CHANNEL.sow);
-    this.#cast = cast;
+    this.#cast = (...ray) => {
+      this.#rays++;
+      return cast(...ray);
+    };
     this.#taken = new PointGrid(Math.max(64, standing.length / 3));
     for (let p = 0; p + 2 < standing.length; p += 3) this.#taken.push(standing[p], standing[p + 1], standing[p + 2]);
   }
@@ -88,11 +93,13 @@ export class SowingHand {
     const from = this.#last;
     const steps = from ? Math.min(MOST_STEPS, Math.floor(distance(from.at, at) / (STEP * size.radius))) : 1;
     if (!(steps > 0)) return [];
-    this.#last = { at, normal };
+    this.#rays = 0;
     const out: { on: string; point: Vec3 }[] = [];
-    for (let k = 1; k <= steps; k++) {
+    for (let k = 1; k <= steps && this.#rays < MOST_RAYS; k++) {
       const here = from && k < steps ? this.#between(from, { at, normal }, k / steps, size.radius) : { at, normal };
-      if (here) this.#sow(here.at, here.normal, size, out);
+      if (!here) continue;
+      this.#sow(here.at, here.normal, size, out);
+      this.#last = here;
     }
     return out;
   }
@@ -110,9 +117,9 @@ export class SowingHand {
     this.#keepApart(least);
     const left = anyPerpendicular(normal);
     const ahead = cross(left, normal);
-    const wanted = Math.min(MOST_A_STEP, (Math.PI * radius * radius) / (apart * apart) / STEEP);
+    const wanted = Math.min(MOST_A_STEP, wantedBy({ radius, distance: apart }));
     // So many as arrive at random in so much time.
-    for (let time = this.#wait(); time < wanted; time += this.#wait()) {
+    for (let time = this.#wait(); time < wanted && this.#rays < 2 * MOST_RAYS; time += this.#wait()) {
       for (let tries = 0; tries < (least > 0 ? TRIES : 1); tries++) {
         const [far, way] = [radius * Math.sqrt(this.#draw()), 2 * Math.PI * this.#draw()];
         const aside = add(scale(left, far * Math.cos(way)), scale(ahead, far * Math.sin(way)));
@@ -147,6 +154,13 @@ export class SowingHand {
   #draw = (): number => drawFrom(this.#stream, this.#drawn++, 0);
   #wait = (): number => -Math.log(1 - this.#draw());
 }
+
+/** How many are to be tried under a hand, since a slope has up to twice as much of itself there as it shows. */
+const wantedBy = ({ radius, distance: apart }: Pick<HandSize, "radius" | "distance">): number =>
+  (Math.PI * radius * radius) / (apart * apart) / STEEP;
+
+/** Whether a hand is so wide for how dense it sows that it sows less than that. */
+export const sowsLess = (size: Pick<HandSize, "radius" | "distance">): boolean => wantedBy(size) > MOST_A_STEP;
 
 /** Whether a point lies below or above a hand, within its reach. */
 function wasUnder(point: Vec3, { at, normal, radius }: Held & { radius: number }): boolean {

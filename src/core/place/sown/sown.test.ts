@@ -4,7 +4,7 @@ import { distance, fromAxisAngle, vectorAt, type Vec3 } from "../../math";
 import { hexOf } from "../keys";
 import { dressing, evaluate, field, mesh, STAND, surroundings } from "../testing";
 import { WorldMesh } from "../../mesh";
-import { SowingHand, type Cast } from "./hand";
+import { SowingHand, sowsLess, type Cast } from "./hand";
 import { countThere, packed, unpacked, without } from "./packed";
 import { sownBy, sownKey } from "./sown";
 import type { Placements } from "../placements";
@@ -144,6 +144,21 @@ test("the evener, the farther apart, from what stood there before as well; never
   ])
     // prettier-ignore
     expect(new SowingHand(3, [], cast).lead([0, 0, 0], normal, size).length).toBeLessThan(4400);
+});
+
+test("however dense and far, a hand asks for so many rays at a time; what it has not come to is sown as it is led on", () => {
+  const { cast, normal } = leaning(0);
+  let rays = 0;
+  const hand = new SowingHand(1, [], (...ray) => (rays++, cast(...ray)));
+  const size = { radius: 1, distance: 0.08, even: 1 };
+  const sown: number[] = [];
+  for (let call = 0; call < 12; call++) {
+    const before = rays;
+    sown.push(...hand.lead([call === 0 ? 0 : 6, 0, 0], normal, size).map(({ point: [x] }) => x));
+    expect(rays - before).toBeLessThan(16_000 + 32_100);
+  }
+  for (let x = 0; x < 6; x++) expect(sown.filter((at) => at >= x && at < x + 1).length).toBeGreaterThan(100);
+  expect([sowsLess(size), sowsLess({ radius: 9, distance: 0.08 })]).toEqual([false, true]);
 });
 
 test("each stroke lies on its own field; limits are for rules, and where there are none they take nothing away", () => {

@@ -2,7 +2,8 @@
 import fc from "fast-check";
 import { evenly } from "@/core/math/testing";
 import { distance, type Vec3 } from "@/core/math";
-import { countThere, hexOf, MOST_STROKES, sownKey, type Key } from "@/core/place";
+import { MAX_LINE_NUMBER } from "@/core/line";
+import { countThere, hexOf, MOST_STROKES, packed, sownKey, type Key } from "@/core/place";
 import { parseScene } from "@/core/scene";
 import { Engine } from "@/engine/engine";
 import { useSceneStore } from "@/store/scene-store";
@@ -92,7 +93,7 @@ test("what is gathered goes with its pegs, the rest keeps its key; a dressing th
       expect(standing().size).toBe(left.size);
       undo();
       change("Leave", (draft) => void (draft.dressings.at(-1)!.where.surfaces = []));
-      const [finding] = findings().filter(({ check }) => check === "orphan-peg");
+      const [finding] = findings().filter(({ check }) => check === "sown-astray");
       expect(finding?.count ?? 0).toBe(left.size);
       if (finding) mendFinding(finding, finding.mend!);
       expect(last().sown).toEqual([]);
@@ -111,6 +112,15 @@ test("a stroke too many is none, and a stroke beside all surfaces writes nothing
   const full = new SownStroke({ sown: Array.from({ length: MOST_STROKES }, (_, n) => ({ ...one, number: n + 1 })) });
   full.add(scene(), [{ on: box, point: [4, 4, 2] }]);
   expect([full.isFull, full.blocks]).toEqual([true, []]);
+  // Numbers that a file has used up are looked for from the first on; copies stop where there is no more room.
+  change("Lie", (draft) => void draft.dressings.at(-1)!.where.surfaces.push(box));
+  change("Sow", (draft) => void draft.dressings.at(-1)!.sown.push({ ...one, from: [0, 3, 0], number: MAX_LINE_NUMBER, places: packed([0, 0, 0]) })); // prettier-ignore
+  duplicateSurface(box);
+  expect(last().sown.map(({ number }) => number)).toEqual([MAX_LINE_NUMBER, 1]);
+  change("Fill", (draft) => void (draft.dressings.at(-1)!.sown = Array.from({ length: MOST_STROKES }, (_, n) => ({ ...one, from: [0, 0, 0], number: n + 1 })))); // prettier-ignore
+  duplicateSurface(box);
+  expect(last().sown).toHaveLength(MOST_STROKES);
+  for (let k = 0; k < 5; k++) undo();
   change("Sow", (draft) => writeSown(draft.dressings.at(-1)!, new SownStroke(null)));
   expect([last().sown, last().where.surfaces]).toEqual([[], []]);
 });

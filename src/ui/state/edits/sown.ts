@@ -16,6 +16,7 @@ import {
   type Key,
   type Sowing,
 } from "@/core/place";
+import { MAX_LINE_NUMBER } from "@/core/line";
 import { subtract, type Vec3 } from "@/core/math";
 import type { Scene } from "@/core/scene";
 import { editDressing, inField } from "./common";
@@ -27,18 +28,19 @@ type Block = Omit<Sowing, "number">;
 /** *What a stroke sows, gathered up as the hand is led*: on each surface that it comes over a block. */
 export class SownStroke {
   readonly #blocks = new Map<string, Block>();
-  readonly #room: number;
+  /** How many more places and strokes the dressing can take. */
+  readonly #room: { places: number; strokes: number };
   #count = 0;
 
   /** @param dressing what it is sown into; null for a new one */
   constructor(dressing: Pick<Dressing, "sown"> | null) {
-    const there = dressing?.sown ?? [];
-    this.#room = there.length >= MOST_STROKES ? 0 : MOST_SOWN - there.reduce((sum, { places }) => sum + places.length / PLACE, 0); // prettier-ignore
+    this.#room = roomIn(dressing?.sown ?? []);
   }
 
   /** Whether there may be no more. */
   get isFull(): boolean {
-    return this.#count >= this.#room;
+    const { places, strokes } = this.#room;
+    return this.#count >= places || strokes <= 0;
   }
 
   get blocks(): readonly Block[] {
@@ -47,9 +49,10 @@ export class SownStroke {
 
   /** Takes in places as they are seen, in the world. */
   add(scene: Pick<Scene, "surfaces">, places: readonly { on: string; point: Vec3 }[]): void {
-    for (const { on, point } of places.slice(0, this.#room - this.#count)) {
-      const own = inField(scene, on, point);
+    for (const { on, point } of places) {
       let block = this.#blocks.get(on);
+      if (this.#count >= this.#room.places || (!block && this.#blocks.size >= this.#room.strokes)) continue;
+      const own = inField(scene, on, point);
       if (!block) this.#blocks.set(on, (block = { on, from: own, places: "" }));
       block.places += packed(subtract(own, block.from));
       this.#count++;
@@ -60,23 +63,44 @@ export class SownStroke {
 /** Writes what a stroke has sown so far into the draft, with the surfaces that it came over where things are pinned to any. */
 export function writeSown(dressing: Draft<Dressing>, { blocks }: SownStroke): void {
   const { where, sown } = dressing;
-  let number = nextStroke(dressing as Dressing);
   for (const block of blocks) {
-    sown.push({ ...block, from: [...block.from], number: number++ });
+    sown.push({ ...block, from: [...block.from], number: nextStroke(dressing as Dressing) });
     const pins = kindOf(where as Dressing["where"]).pins && block.on !== LOOSE;
     if (pins && !where.surfaces.includes(block.on)) where.surfaces.push(block.on);
   }
 }
 
-export const nextStroke = ({ sown }: Pick<Dressing, "sown">): number =>
-  1 + sown.reduce((most, { number }) => Math.max(most, number), 0);
+/** The number after all that there are; once those have run out, the first that is free. */
+export function nextStroke({ sown }: Pick<Dressing, "sown">): number {
+  const taken = new Set(sown.map(({ number }) => number));
+  let number = sown.reduce((most, one) => Math.max(most, one.number), 0) + 1;
+  if (number > MAX_LINE_NUMBER) for (number = 1; taken.has(number);) number++;
+  return number;
+}
+
+const roomIn = (sown: Dressing["sown"]) => ({
+  places: MOST_SOWN - sown.reduce((sum, { places }) => sum + places.length / PLACE, 0),
+  strokes: MOST_STROKES - sown.length,
+});
+
+/** Writes copies of what was sown on a surface onto another one, as far as the dressing can take them. */
+export function writeSownCopies(dressing: Draft<Dressing>, from: string, to: string): void {
+  for (const one of dressing.sown.filter(({ on }) => on === from)) {
+    const { places, strokes } = roomIn(dressing.sown as Dressing["sown"]);
+    if (strokes <= 0 || places < one.places.length / PLACE) return;
+    dressing.sown.push({ ...one, on: to, number: nextStroke(dressing as Dressing) });
+  }
+}
 
 /** The places of some keys that were sown, by the numbers of their strokes. */
 export function sownAmong(keys: Iterable<Key>): Map<number, number[]> {
   const found = new Map<number, number[]>();
   for (const key of keys) {
     const by = sownBy(key);
-    if (by) found.set(by.number, [...(found.get(by.number) ?? []), by.index]);
+    if (!by) continue;
+    const indices = found.get(by.number);
+    if (indices) indices.push(by.index);
+    else found.set(by.number, [by.index]);
   }
   return found;
 }

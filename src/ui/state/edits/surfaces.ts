@@ -13,7 +13,7 @@ import { familiesWithout } from "./families";
 import { hideParts, makeOf, makeWithout } from "./made";
 import { dropPegs } from "./pegs";
 import { loosenPins } from "./loosen";
-import { nextStroke } from "./sown";
+import { writeSownCopies } from "./sown";
 import type { Draft } from "immer";
 
 export function surfaceOf(draft: Draft<Scene>, id: string): Draft<Surface> | undefined;
@@ -128,12 +128,11 @@ export function duplicateSurface(id: string): void {
   store().change("Duplicate surface", (draft) => {
     draft.surfaces.push(copy as unknown as Draft<Surface>);
     for (const dressing of draft.dressings) {
-      const { where, pegs, gaps, sown } = dressing;
+      const { where, pegs, gaps } = dressing;
       const lists = [where.surfaces, where.volumes].filter((list) => list.includes(id));
       if (lists.length === 0) continue;
       for (const list of lists) list.push(copy.id);
-      let number = nextStroke(dressing as Dressing);
-      sown.push(...sown.filter(({ on }) => on === id).map((one) => ({ ...one, on: copy.id, number: number++ })));
+      writeSownCopies(dressing, id, copy.id);
       const { strokes } = gaps.paint;
       strokes.push(...strokes.filter(({ on }) => on === id).map((stroke) => ({ ...stroke, on: copy.id })));
       for (const [hex, peg] of Object.entries(pegs)) {
