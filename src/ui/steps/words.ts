@@ -244,7 +244,8 @@ function spreadWords({ where, spacing, pegs, sown }: Dressing): string {
   if (!kindOf(where).ruled) {
     const count = Object.values(pegs).filter(({ added }) => added).length;
     if (sown.length === 0) return `one by one, ${count} in all`;
-    return count > 0 ? `sown, and ${count} one by one` : "sown by hand";
+    const sowing = kindOf(where).pins ? "sown by hand" : "as it was sown";
+    return count > 0 ? `${sowing}, and ${count} one by one` : sowing;
   }
   const { pattern, amount, count, distance, perArea, perVolume, clusters } = spacing;
   const inside = kindOf(where).fills;

@@ -104,11 +104,12 @@ export class SowingHand {
     return out;
   }
 
-  /** Where the hand is on its way from one place to another: on the surface under it. */
+  /** Where the hand is on its way from one place to another: on the surface there, which need not go straight between them. */
   #between(from: Held, to: Held, share: number, radius: number): Held | null {
     const mixed = (a: Vec3, b: Vec3): Vec3 => add(scale(a, 1 - share), scale(b, share));
     const up = normalize(mixed(from.normal, to.normal), from.normal);
-    const met = this.#cast(add(mixed(from.at, to.at), scale(up, radius)), scale(up, -1), 2 * radius);
+    const reach = Math.max(radius, distance(from.at, to.at) / 2);
+    const met = this.#cast(add(mixed(from.at, to.at), scale(up, reach)), scale(up, -1), 2 * reach);
     return met && { at: met.point, normal: met.normal };
   }
 

@@ -157,6 +157,13 @@ test("however dense and far, a hand asks for so many rays at a time; what it has
     sown.push(...hand.lead([call === 0 ? 0 : 6, 0, 0], normal, size).map(({ point: [x] }) => x));
     expect(rays - before).toBeLessThan(16_000 + 32_100);
   }
+  // Over a hill between them, of which the straight way knows nothing.
+  const hill: Cast = ([x, , z]) => ({ on: "hill", point: [x, 2 * Math.sin((Math.PI * x) / 6), z], normal });
+  const within: Cast = (from, way, far) => { const met = hill(from, way, far)!; return Math.abs(from[1] - far / 2 - met.point[1]) <= far / 2 ? met : null; }; // prettier-ignore
+  const over = new SowingHand(1, [], within);
+  over.lead([0, 0, 0], normal, { radius: 0.3, distance: 0.1, even: 0 });
+  const way = over.lead([6, 0, 0], normal, { radius: 0.3, distance: 0.1, even: 0 });
+  expect(way.filter(({ point: [x] }) => x > 2 && x < 4).length).toBeGreaterThan(40);
   for (let x = 0; x < 6; x++) expect(sown.filter((at) => at >= x && at < x + 1).length).toBeGreaterThan(100);
   expect([sowsLess(size), sowsLess({ radius: 9, distance: 0.08 })]).toEqual([false, true]);
 });
