@@ -3,7 +3,7 @@
 import { heightsOf, STEP_SCHEMAS } from "@/core/place";
 import { useScene } from "@/store";
 import { Choose } from "../../kit";
-import { editDressing } from "../../state";
+import { editDressing, millimetre } from "../../state";
 import { ADD, StepChoice, StepNumber, StepRange, StepSwitch, type CardProps } from "../params";
 import { PlacesField } from "./PlacesField";
 
@@ -20,7 +20,14 @@ export function RackFields({ dressing }: CardProps) {
           <StepChoice {...given} name="backLies" />
           <HowMany dressing={dressing} way="high" />
           <StepChoice {...given} name="columnOf" />
-          <StepChoice {...given} name="levelsBy" />
+          <StepChoice
+            {...given}
+            name="levelsBy"
+            // What is there stays: the heights begin as those that the levels have.
+            also={({ where }, before) => {
+              if (before.where.levelsBy === "number") where.levelAt = heightsOf(before.where).map(millimetre);
+            }}
+          />
           {levelsBy === "heights" ? (
             <PlacesField
               schema={STEP_SCHEMAS.where.shape.levelAt}
