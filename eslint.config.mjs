@@ -23,6 +23,8 @@ const config = [
       "prefer-const": ["error", { destructuring: "all" }],
     },
   },
+  // The compiler says so already.
+  { files: ["**/*.{ts,tsx,mts}"], rules: { "@typescript-eslint/no-unused-vars": "off" } },
   { files: ["src/{core,engine,store,demo,cli}/**", "bench/**", "scripts/**", "tests/**"], rules: ABOUT_COMPONENTS },
   { files: ["src/cli/**", "scripts/**", "bench/**"], rules: { "no-console": "off" } },
 ];

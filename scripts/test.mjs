@@ -35,7 +35,8 @@ async function playwright() {
 /** What only reads the sources: all at once. */
 const CHECKS = [
   ["eslint", [".", "--max-warnings=0"]],
-  ["tsc", ["--noEmit"]],
+  // Version 7 checks types in a fifth of the time; what works with a compiler as a library still needs the one before.
+  ["node", ["node_modules/typescript-7/bin/tsc", "--noEmit", "--incremental", "false"]],
   ["prettier", ["--check", ".", "--log-level=warn"]],
   ["depcruise", ["src", "bench", "--config", ".dependency-cruiser.cjs"]],
   ["knip", []],

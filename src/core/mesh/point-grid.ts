@@ -11,7 +11,6 @@ export class PointGrid {
   #head = new Int32Array(0);
   #next: Int32Array;
   #mask = 0;
-  #size = 0;
   #perCell = 0;
   /** The search that met each point last. */
   #met: Uint32Array;
@@ -26,7 +25,6 @@ export class PointGrid {
 
   /** Sorts all points into cells of another size, for searches within half of it, metres. */
   resize(size: number, expected = this.count): void {
-    this.#size = size;
     this.#perCell = 1 / size;
     const buckets = 2 ** Math.ceil(Math.log2(Math.min(1 << 22, Math.max(64, 4 * expected))));
     this.#head = new Int32Array(buckets).fill(-1);

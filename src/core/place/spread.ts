@@ -100,7 +100,7 @@ export const spread: Host = {
     const pegs = brought?.pegs ?? dressing.pegs;
     return { lines: [], fields, masks, brought, ...ask.step(pegsStep, samples(pegs), pegs, fields, choice) };
   },
-  carried(ask, anchored, dressing, from) {
+  carried(ask, anchored, _, from) {
     const { fields, slots } = anchored;
     const meshes = fields.map(({ ground }) => from.surface(ground.id) ?? ground);
     const now = ask.step(movedStep, fields, meshes);
