@@ -34,6 +34,7 @@ class PretendedWorker {
             insides: NOTHING,
             inner: [],
             charts: [],
+            sight: { of: null, now: null },
             solids: new Map(),
             unrolled: [],
           }),

@@ -11,7 +11,7 @@ import type { MovedShape } from "@/core/movers";
 import type { Assets, GivenFile } from "@/core/files";
 import { InputError } from "@/core/schema";
 import type { Carries, Scene } from "@/core/scene";
-import type { ChartedSurface, ShownResult } from "./engine";
+import type { ChartedSurface, LookedAt, ShownResult } from "./engine";
 import type { InnerFinding } from "./assemblies";
 import type { Evaluation, EvaluationApi, Progress, ToldInside } from "./evaluation.worker";
 import type { Answer, FilesApi } from "./files.worker";
@@ -26,7 +26,7 @@ import { meshesCompared, meshesWanted } from "./wanted";
 
 interface Listener {
   /** Results of the dressings that changed, for the scene that was evaluated. */
-  results(results: ShownResult[], scene: Scene): void;
+  results(results: ShownResult[], scene: Scene, sight: Evaluation["sight"]): void;
   /** Where lines lie on surfaces; told before the results. */
   laid?(laid: Told<LaidTrack>): void;
   /** What families of lines come to; told before the results. */
@@ -95,7 +95,7 @@ export class EvaluationClient {
   /** The scene that the worker has; null for a worker that has none yet. */
   #sent: Scene | null = null;
   #revision = 0;
-  #onCharts: string | null = null;
+  #looked: LookedAt | null = null;
   #looks = true;
   #busy = false;
   #restarts = 0;
@@ -117,7 +117,7 @@ export class EvaluationClient {
       job: async (id, known) => (await this.#remote?.solidJob(id, known)) ?? null,
       solved: async (id, solved) => {
         await this.#remote?.learnSolid(id, solved);
-        if (this.#shown && !this.#closed) this.request(this.#shown, this.#onCharts, this.#looks);
+        if (this.#shown && !this.#closed) this.request(this.#shown, this.#looked, this.#looks);
       },
       progress: (progress) => listener.joining?.(progress),
       failed: (id, reason) => listener.unjoined?.(id, reason),
@@ -142,12 +142,12 @@ export class EvaluationClient {
   }
 
   /**
-   * @param onCharts the dressing whose surfaces are also to be laid out by their UVs
+   * @param looked what the sheet shows
    * @param looks whether anything is looked for that is wrong; not while it plays
    */
-  request(scene: Scene, onCharts: string | null = null, looks = true): void {
+  request(scene: Scene, looked: LookedAt | null = null, looks = true): void {
     this.#waiting = scene;
-    this.#onCharts = onCharts;
+    this.#looked = looked;
     this.#looks = looks;
     this.#restarts = 0;
     if (!this.#busy) void this.#run();
@@ -193,7 +193,7 @@ export class EvaluationClient {
         if (charts.length > 0) this.#listener.charts?.(charts);
         this.#listener.solids?.(solids);
         for (const [name, one] of unrolled) this.#listener.keepUnrolling?.(name, one);
-        this.#listener.results(results, scene);
+        this.#listener.results(results, scene, told.sight);
         this.#shown = scene;
         this.#states = solids;
         // While it plays, every frame would want something else.
@@ -269,7 +269,7 @@ export class EvaluationClient {
     if (kept.length > 0) await this.#teachUnrollings(remote, kept);
     const change = changeBetween(this.#sent, scene, ++this.#revision);
     this.#sent = scene;
-    return remote.evaluate(change, this.#onCharts, this.#looks);
+    return remote.evaluate(change, this.#looked, this.#looks);
   }
 
   /** The names of unrollings that nobody has looked for yet. */

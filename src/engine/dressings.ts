@@ -1,15 +1,18 @@
 /** What is worked out of the dressings of a scene: each a node by the dressing's id. */
 import { findings as findingsOf, poking as pokingOf, type Finding, type Wall } from "@/core/check";
 import { laidOf } from "@/core/line";
-import { declared, firstly, input, query, task, type Ask, type Work } from "@/core/graph";
+import { declared, firstly, input, part, query, task, type Ask, type Work } from "@/core/graph";
 import { groundsUnder, type Grounds } from "@/core/mesh";
 import {
-  evaluate,
+  evaluated as evaluatedBy,
   known,
   propsAsGround,
+  sightOf,
   type Dressing,
+  type Evaluated,
   type Placements,
   type PropsAsGround,
+  type Sight,
   type Sources,
 } from "@/core/place";
 import { tieOfPeg } from "@/core/scene";
@@ -18,8 +21,8 @@ import { orderOf, wishesOf, type Order, type Standing, type Wishes } from "./nee
 import { idsBeside, idsIn, isVariant, ownDressing, ownLine, scopeOf } from "./scopes";
 import * as things from "./things";
 
-/** The id of the dressing whose surfaces are also to be laid out by their UVs, if any is. */
-export const chartsInput = input<string | null>("charts for");
+/** Whether the surfaces of a dressing are to be laid flat as well. */
+export const flatInput = input<boolean>("laid flat");
 
 /** A dressing without its name, which nothing that is placed or found hangs on. */
 export const rules = query("rules", (ask, id): Dressing | undefined => {
@@ -72,11 +75,8 @@ export function sourcesFor(ask: Ask, id: string): Sources {
     placements: (other) => (counts(other) ? ask(placements, other) : undefined),
     propGround: (other) => (counts(other) ? ask(propGround, other)?.ground : undefined),
     carry: (key) => ask(things.carry, tieOfPeg(id, key)),
-    charted: () => ask(isCharted, id),
   };
 }
-
-const isCharted = query("is charted", (ask, id) => ask(chartsInput, "") === id);
 
 /** Of variants there may be as many as there are uses: what is in between is not kept. */
 export const forgetting = (ask: Ask): Pick<Ask, "step" | "progress"> => ({
@@ -84,10 +84,25 @@ export const forgetting = (ask: Ask): Pick<Ask, "step" | "progress"> => ({
   progress: ask.progress,
 });
 
-/** What a dressing comes to. */
-export const placements = query("placements", (ask, id): Placements | undefined => {
-  const own = ask(rules, id);
-  return own && evaluate(ask(isVariant, id) ? forgetting(ask) : ask, own, sourcesFor(ask, id));
+/** What a dressing comes to, and for those that can be looked at what that is made of. */
+export const evaluated = query(
+  "evaluated",
+  (ask, id): (Pick<Evaluated, "placements"> & Partial<Evaluated>) | undefined => {
+    const own = ask(rules, id);
+    if (!own) return undefined;
+    const sources = sourcesFor(ask, id);
+    return ask(isVariant, id)
+      ? pick(evaluatedBy(forgetting(ask), own, sources), ["placements"])
+      : evaluatedBy(ask, own, sources);
+  },
+);
+
+export const placements = part("placements", (ask, id): Placements | undefined => ask(evaluated, id)?.placements);
+
+/** What there is to see of it besides. */
+export const sight = query("sight", (ask, id): Sight | null => {
+  const basis = ask(evaluated, id)?.basis;
+  return basis ? sightOf(ask, basis, ask(flatInput, id) === true) : null;
 });
 
 /** Its props as ground for those of others. */

@@ -73,17 +73,21 @@ test("surfaces are laid out by their UVs for the dressing that asks, once for al
   const engine = new Engine();
   const uv = { name: "TEXCOORD_0", width: 2, array: Float32Array.of(0, 0, 0, 1, 1, 0) };
   engine.learn(HASHES.buoy, { ...fieldMesh([0, 0, 0, 0, 0, 5, 5, 0, 0], [0, 1, 2]), attributes: [uv] });
-  const placed = (onCharts: string | null) => engine.evaluate(sent(scene), undefined, onCharts);
-  expect(placed(null).map(({ placements }) => engine.chartsUnder(placements))).toEqual([[], []]);
-  const [asked, ...others] = placed("buoys");
-  expect(others).toEqual([]);
-  expect(asked.placements.charted!.footprints).toHaveLength(8 * asked.placements.count);
-  const [[id, { table }]] = engine.chartsUnder(asked.placements);
+  engine.evaluate(sent(scene));
+  const asked = { dressing: "buoys", flat: true };
+  expect(engine.chartsUnder({ ...asked, flat: false })).toEqual([]);
+  const { charted } = engine.sight(asked)!;
+  expect(charted!.footprints).toHaveLength(8 * engine.placements("buoys")!.count);
+  const [[id, { table }]] = engine.chartsUnder(asked);
   expect(id).toBe("hill");
+  // Being looked at is nothing that a dressing hangs on.
+  expect(engine.results()).toEqual([]);
+  expect(engine.sight(asked)!.charted).toBe(charted);
   scene.surfaces[0].position = [3, 1, 4];
-  const [moved] = placed("buoys");
-  expect(engine.chartsUnder(moved.placements)[0][1].table).toBe(table);
-  expect(placed("oars").map(({ id, placements }) => [id, placements.charted])).toEqual([["buoys", null]]);
+  engine.evaluate(sent(scene));
+  expect(engine.chartsUnder(asked)[0][1].table).toBe(table);
+  expect(engine.sight({ dressing: "oars", flat: true })).toMatchObject({ density: null, charted: null });
+  expect(engine.sight({ dressing: "gone", flat: true })).toBeNull();
 });
 
 describe("whole jobs", () => {

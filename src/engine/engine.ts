@@ -41,6 +41,7 @@ import {
   type Expanded,
   type Inside,
   type Placements,
+  type Sight,
 } from "@/core/place";
 import { omit } from "@/core/schema";
 import { movedShape, type MovedShape } from "@/core/movers";
@@ -76,6 +77,12 @@ export interface DressingResult {
 /** A dressing's result as it is handed over, with what there is to be drawn. */
 export interface ShownResult extends DressingResult {
   drawn: Drawn;
+}
+
+/** A dressing that the sheet shows, and whether its surfaces are laid flat there. */
+export interface LookedAt {
+  dressing: string;
+  flat: boolean;
 }
 
 /** A surface's mesh as it is in its file, and how its UVs lay it flat. */
@@ -182,22 +189,16 @@ export class Engine {
    * The results of all dressings that came to something else since the last call; of all at the first.
    *
    * @param progress is told which dressing is being placed and how far all the work has come, from 0 to 1
-   * @param onCharts the dressing whose surfaces are also to be laid out by their UVs
    * @param looks whether anything is looked for that is wrong; if not, what was found last still holds
    */
-  results(
-    progress?: (dressing: string, share: number) => void,
-    onCharts: string | null = null,
-    looks = true,
-  ): DressingResult[] {
+  results(progress?: (dressing: string, share: number) => void, looks = true): DressingResult[] {
     this.#graph.ran = [];
-    this.#graph.set(dressings.chartsInput, "", onCharts);
     const { sequence } = this.#graph.get(dressings.order, this.#scope);
     const names = progress && new Map(this.#scene.dressings.map(({ id, name }) => [id, name]));
     const found = new Map<string, DressingResult>();
     sequence.forEach((id, n) => {
       this.#graph.onProgress = (node, key, share) => {
-        if (node === dressings.placements.name && key === id)
+        if (node === dressings.evaluated.name && key === id)
           progress?.(names?.get(id) ?? "", (n + share) / sequence.length);
       };
       const told = this.#told.get(id);
@@ -216,6 +217,12 @@ export class Engine {
   /** The placements of one dressing, whatever is wrong with them; null where there is none. */
   placements(id: string): Placements | null {
     return this.#graph.get(dressings.placements, id) ?? null;
+  }
+
+  /** What the sheet shows of a dressing besides, see {@link Sight}; the same object as long as it is the same. */
+  sight({ dressing, flat }: LookedAt): Sight | null {
+    this.#graph.set(dressings.flatInput, dressing, flat);
+    return this.#graph.get(dressings.sight, dressing);
   }
 
   /** How many props stand in a dressing in the end, those in assemblies each for itself. */
@@ -246,13 +253,9 @@ export class Engine {
    *
    * @param progress as for {@link results}
    */
-  evaluate(
-    scene: PlacedScene,
-    progress?: (dressing: string, share: number) => void,
-    onCharts: string | null = null,
-  ): DressingResult[] {
+  evaluate(scene: PlacedScene, progress?: (dressing: string, share: number) => void): DressingResult[] {
     this.take(scene);
-    return this.results(progress, onCharts);
+    return this.results(progress);
   }
 
   /** Takes in a scene as a whole: what of it is still the same object, or has the same content, counts as unchanged. */
@@ -465,10 +468,11 @@ export class Engine {
     });
   }
 
-  /** The surfaces that placements are charted on. */
-  chartsUnder({ charted, fields }: Placements): [string, ChartedSurface][] {
-    if (!charted) return [];
-    return fields.flatMap((id): [string, ChartedSurface][] => {
+  /** The surfaces that a dressing is charted on, where it is looked at so. */
+  chartsUnder(looked: LookedAt): [string, ChartedSurface][] {
+    const placed = this.placements(looked.dressing);
+    if (!placed || !this.sight(looked)?.charted) return [];
+    return placed.fields.flatMap((id): [string, ChartedSurface][] => {
       const ground = this.#graph.get(things.worldMesh, id);
       const chart = ground && Chart.of(ground);
       return chart ? [[id, { mesh: ground.rest.mesh, table: chart.table }]] : [];

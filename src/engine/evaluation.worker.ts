@@ -5,10 +5,18 @@ import type { Finding } from "@/core/check";
 import type { LaidTrack, Members } from "@/core/line";
 import type { PropBounds, Shape, Unrolled } from "@/core/mesh";
 import type { MovedShape } from "@/core/movers";
-import { buffersOf, buffersOfDrawn, type Inside, type Placements } from "@/core/place";
+import {
+  buffersOf,
+  buffersOfDrawn,
+  buffersOfSight,
+  copyOf,
+  type Inside,
+  type Placements,
+  type Sight,
+} from "@/core/place";
 import type { Carries, SceneChange } from "@/core/scene";
 import type { InnerFinding } from "./assemblies";
-import { Engine, type ChartedSurface, type ShownResult } from "./engine";
+import { Engine, type ChartedSurface, type LookedAt, type ShownResult } from "./engine";
 import type { SolidState, Solved } from "./solids";
 import type { SentJob } from "./solids.worker";
 import { beatWhenAsked } from "./pulse";
@@ -43,6 +51,8 @@ export interface Evaluation {
   carries: Carries;
   /** Surfaces laid out by their UVs, by their ids, that have not been told of yet. */
   charts: [string, ChartedSurface][];
+  /** Which dressing is looked at, and what there is to see of it unless that is as it was told last. */
+  sight: { of: string | null; now: Sight | null };
   /** What is known of the surfaces that are made of closed bodies, by their ids. */
   solids: ReadonlyMap<string, SolidState>;
   /** What has been unrolled and is worth keeping, by its name. */
@@ -78,6 +88,17 @@ let held: Engine["insides"] = new Map();
 /** The charts that it has been given: as long as they are shown. */
 let shown: ReadonlyMap<string, ChartedSurface["table"]> = new Map();
 
+/** What has been told of the dressing that is looked at, and whose it is. */
+let told: { of: string | null; sight: Sight | null } = { of: null, sight: null };
+
+/** What there is to see of a dressing that has not been told. */
+function sightOf(looked: LookedAt | null): Evaluation["sight"] {
+  const before = told;
+  told = { of: looked?.dressing ?? null, sight: looked && engine.sight(looked) };
+  const isNews = told.of !== before.of || told.sight !== before.sight;
+  return { of: told.of, now: isNews && told.sight ? copyOf(told.sight) : null };
+}
+
 /** How often an evaluation has been asked for: what is looked for between them gives way to the next one. */
 let asked = 0;
 /** What lasts longer lets whatever waits come in after so many milliseconds. */
@@ -95,20 +116,21 @@ const api = {
    * Results of the dressings that came to something else since the last call, and the lines that lie otherwise than then.
    *
    * @param change what differs from the scene that the worker has
-   * @param onCharts the dressing whose surfaces are also to be laid out by their UVs
+   * @param looked what the sheet shows
    * @param looks whether anything is looked for that is wrong; not while it plays
    */
-  evaluate(change: SceneChange, onCharts: string | null, looks: boolean): Evaluation {
+  evaluate(change: SceneChange, looked: LookedAt | null, looks: boolean): Evaluation {
     asked++;
     const tell = (placing: string, share: number) => postMessage({ placing, share } satisfies Progress);
     engine.update(change);
-    const results = engine.shown(tell, onCharts, looks);
+    const results = engine.shown(tell, looks);
     const [laid, made] = [toldSince(tracks, engine.tracks), toldSince(meshes, engine.made)];
     const between = toldSince(families, engine.families);
     families = engine.families;
     const movable = toldSince(atRest, engine.movable);
     [tracks, meshes, atRest] = [engine.tracks, engine.made, engine.movable];
-    const under = results.flatMap(({ placements }) => engine.chartsUnder(placements));
+    const sight = sightOf(looked);
+    const under = looked ? engine.chartsUnder(looked) : [];
     const charts = under.filter(([id, { table }]) => shown.get(id) !== table);
     if (under.length > 0) shown = new Map(under.map(([id, { table }]) => [id, table]));
     const moved = engine.movedSince();
@@ -130,6 +152,7 @@ const api = {
         inner: looks ? engine.innerFindings() : [],
         carries: engine.carries,
         charts,
+        sight,
         solids: engine.solids,
         unrolled: engine.unrolledSince(),
       },
@@ -139,6 +162,7 @@ const api = {
           ...(apart ? [apart.of.buffer, ...buffersOf(apart.placements)] : []),
           ...buffersOfDrawn(drawn),
         ]),
+        ...(sight.now ? buffersOfSight(sight.now) : []),
         ...moved.changed.flatMap(([, { position, normal }]) => [position.buffer, normal.buffer]),
       ],
     );

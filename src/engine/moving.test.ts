@@ -215,7 +215,7 @@ test("while nobody looks, what was found last still holds; looked for again, it 
   engine.take(sceneAt(scene, 0));
   const before = new Map(engine.results().map(({ id, findings }) => [id, findings]));
   engine.take(sceneAt(scene, 0.9));
-  const playing = engine.results(undefined, null, false);
+  const playing = engine.results(undefined, false);
   expect(engine.ran).not.toContain("findings");
   for (const { id, findings } of playing) expect(findings).toBe(before.get(id));
   const fresh = new Engine();

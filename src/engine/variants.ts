@@ -6,7 +6,7 @@ import { query, type Ask } from "@/core/graph";
 import { CHANNEL, finish, hashText, mix, streamOf } from "@/core/math";
 import {
   contentsOf,
-  evaluate,
+  evaluated,
   gathered,
   kindOf,
   propsIn,
@@ -137,7 +137,7 @@ const together = query("variants together", (ask, key): Parts | null => {
   for (let from = 0; from < variants.length; from += most) {
     const salts = Array.from(variants.subarray(from, from + most), (variant) => saltOf(id, variant));
     const spacing = { ...own.spacing, together: false };
-    const placed = evaluate(forgetting(ask), { ...own, spacing, salts }, sourcesFor(ask, id));
+    const { placements: placed } = evaluated(forgetting(ask), { ...own, spacing, salts }, sourcesFor(ask, id));
     const inside = { placements: placed, leftOut: 0 };
     for (const members of byVariant(placed, salts.length)) out.push({ salt: hashText(id), inside, members });
   }

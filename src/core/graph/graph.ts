@@ -40,6 +40,8 @@ export interface Query<V> {
    * queries that hang on nothing else.
    */
   readonly first?: boolean;
+  /** Whether what it comes to is a part of what it hangs on, and takes no memory of its own. */
+  readonly isPart?: boolean;
 }
 
 /** Work that rests now and then; each rest says how far it is, from 0 to 1. */
@@ -67,6 +69,11 @@ export const query = <V>(name: string, run: (ask: Ask, key: string) => V): Query
 export const firstly = <V>(name: string, run: (ask: Ask, key: string) => V): Query<V> => ({
   ...query(name, run),
   first: true,
+});
+/** A query that comes to a part of what it hangs on. */
+export const part = <V>(name: string, run: (ask: Ask, key: string) => V): Query<V> => ({
+  ...query(name, run),
+  isPart: true,
 });
 /** A query whose work is said by a module that hangs on this one, before anybody asks. */
 export function declared<V>(name: string): Query<V> & { is(run: (ask: Ask, key: string) => V): void } {
@@ -338,7 +345,7 @@ export class Graph {
     if (node.held && same(node.value, result)) return node.value;
     const isNews = node.held || !node.known;
     this.bytes -= node.bytes;
-    node.bytes = bytesOf(result);
+    node.bytes = (node.of as Query<unknown>).isPart ? 0 : bytesOf(result);
     this.bytes += node.bytes;
     node.value = result;
     node.held = node.known = true;

@@ -4,6 +4,7 @@ export {
   firstly,
   Graph,
   input,
+  part,
   query,
   step,
   task,

@@ -54,15 +54,16 @@ function isPlain(value: object): value is Keyed {
 /** How deep typed arrays are looked for. */
 const DEPTH = 3;
 
-/** About how many bytes of typed arrays a result holds, down to a few levels; what instances keep private is not seen. */
-export function bytesOf(value: unknown, depth = DEPTH): number {
+/** About how many bytes of typed arrays a result holds, each once, down to a few levels; what instances keep private is not seen. */
+export function bytesOf(value: unknown, depth = DEPTH, counted = new Set<object>()): number {
   if (typeof value !== "object" || value === null) return 0;
-  if (ArrayBuffer.isView(value)) return value.byteLength;
+  if (ArrayBuffer.isView(value)) return counted.has(value) ? 0 : (counted.add(value), value.byteLength);
   if (depth === 0) return 0;
   let sum = 0;
   const items = Array.isArray(value) ? (value as unknown[]) : Object.values(value);
   // Of long lists only plain values are expected.
-  if (items.length > 256) return typeof items[0] === "object" ? items.length * bytesOf(items[0], depth - 1) : 0;
-  for (const item of items) sum += bytesOf(item, depth - 1);
+  if (items.length > 256)
+    return typeof items[0] === "object" ? items.length * bytesOf(items[0], depth - 1, counted) : 0;
+  for (const item of items) sum += bytesOf(item, depth - 1, counted);
   return sum;
 }

@@ -4,8 +4,7 @@ import { fromTurns, type Quat, type Vec3 } from "../math";
 import { WorldMesh, Chart, type Stand } from "../mesh";
 
 import { fullnessAt } from "./gaps/density-map";
-import { evaluate, dressing, mesh, STAND, surroundings } from "./testing";
-import type { Placements } from "./placements";
+import { dressing, mesh, seen, STAND, surroundings } from "./testing";
 
 /** Two shelves 4 m by 3 m, one a metre above the other, laid out side by side, their chart beginning at `from`. */
 function shelves(id: string, stand: Stand, from = 0): WorldMesh {
@@ -18,8 +17,8 @@ function shelves(id: string, stand: Stand, from = 0): WorldMesh {
 
 type Input = NonNullable<Parameters<typeof dressing>[0]>;
 
-const spread = (grounds: readonly WorldMesh[], input: Input = {}): Placements =>
-  evaluate(
+const spread = (grounds: readonly WorldMesh[], input: Input = {}) =>
+  seen(
     dressing(
       { spacing: { distance: 0.5 }, ...input, where: { kind: "over", surfaces: grounds.map(({ id }) => id) } },
       [],
@@ -27,7 +26,6 @@ const spread = (grounds: readonly WorldMesh[], input: Input = {}): Placements =>
     {
       ...surroundings([]),
       surfaces: new Map(grounds.map((ground) => [ground.id, { mesh: ground, ground: true }])),
-      charted: true,
     },
   );
 
@@ -82,7 +80,7 @@ test("a surface without UVs is unrolled beside the others; there are no charts u
   expect(charted!.shift).toHaveLength(2);
   expect(charted!.most[0] - charted!.shift[1]).toBeGreaterThanOrEqual(3 - 1e-6);
   const around = { ...surroundings([]), surfaces: new Map([["bare", { mesh: bare, ground: true }]]) };
-  expect(evaluate(dressing({ where: { kind: "over", surfaces: ["bare"] } }, []), around).charted).toBeNull();
+  expect(seen(dressing({ where: { kind: "over", surfaces: ["bare"] } }, []), around, false).charted).toBeNull();
 });
 
 test("charts lie beside each other in the order of their surfaces, with room between, wherever each of them begins", () => {

@@ -2,7 +2,7 @@
  * *A dressing evaluated*: from the scene to placements in five stages. What lies where on which host (anchors), the hosts'
  * frames there, how props stand in them, what is adjusted because of others or the world, and what there is to see of it.
  *
- *     const placements = evaluate(ask, dressing, sources);
+ *     const { placements } = evaluated(ask, dressing, sources);
  *     placements.count // 26
  *
  * Every step is remembered by its arguments, so an edit runs what it bears on and nothing else.
@@ -13,11 +13,11 @@ import { compose, mirrorFlags, scalesOf } from "./compose";
 import { rowOffsets } from "./fit/rows";
 import { gapFlags } from "./gaps/gaps";
 import { hangingIn, hung } from "./hung";
-import { seen } from "./see";
 import { FLAG } from "./slots";
 import { spread } from "./spread";
 import { held } from "./stance/held";
-import { posed, variation } from "./variation/variation";
+import { tornBeside } from "./torn";
+import { posed, tinted, variation } from "./variation/variation";
 import { chosen } from "./what/chosen";
 import { step } from "../graph";
 import { pick } from "../schema";
@@ -25,7 +25,9 @@ import type { Moves } from "./frames";
 import type { Host, Remembering } from "./hosts";
 import type { Placements } from "./placements";
 import type { Dressing } from "./schema";
+import type { Basis } from "./sight";
 import type { Sources } from "./sources";
+import { isWrapped } from "./where/kinds";
 
 /** The table of hosts. */
 const HOSTS: Readonly<Record<Dressing["where"]["kind"], Host>> = {
@@ -42,9 +44,15 @@ const scaleStep = step("scale", scalesOf);
 const standStep = step("stand", compose);
 const mirrorStep = step("mirror flags", mirrorFlags);
 const hungStep = step("hung", hung);
+const tornStep = step("torn", tornBeside);
 
-export function evaluate(ask: Remembering, dressing: Dressing, from: Sources): Placements {
-  const { where, fit, pegs, oldPegs } = dressing;
+export interface Evaluated {
+  placements: Placements;
+  basis: Basis;
+}
+
+export function evaluated(ask: Remembering, dressing: Dressing, from: Sources): Evaluated {
+  const { where, fit, pegs, oldPegs, variation: varied } = dressing;
   const host = HOSTS[where.kind];
   ask.progress(0);
 
@@ -55,7 +63,7 @@ export function evaluate(ask: Remembering, dressing: Dressing, from: Sources): P
   const hold = held(ask, dressing, from, choice);
   const rest = host.anchors(ask, dressing, from, { rules, choice, hold });
   ask.progress(0.3);
-  const draws = variation(ask, rest.slots, dressing.variation, rest.lines, rest.fields);
+  const draws = variation(ask, rest.slots, varied, rest.lines, rest.fields);
 
   // Frames of the hosts at the anchors, where these are at the moment.
   const anchored = host.carried(ask, rest, dressing, from);
@@ -87,14 +95,15 @@ export function evaluate(ask: Remembering, dressing: Dressing, from: Sources): P
   ask.progress(0.9);
 
   // See: what there is to show of it besides.
-  return {
+  const placements: Placements = {
     count: slots.count,
     blanks: countBlanks(now.flags),
     ...placed,
-    ...pick(slots, ["prop", "key", "line", "row", "missing", "free", "tight"]),
+    ...pick(slots, ["prop", "key", "line", "row", "missing", "tight"]),
     ...pick(now, ["flags", "shapes", "stacked"]),
-    ...seen(ask, dressing, from, { rest, anchored }, placed, hold, draws.tint),
-    posed: posed(ask, slots, dressing.variation, choice.props, (prop, clip) => from.clip(prop, clip)),
+    torn: isWrapped(where) && rest.slots.spread ? ask.step(tornStep, rest.slots.spread) : null,
+    ...tinted(ask, slots.count, varied, draws.tint),
+    posed: posed(ask, slots, varied, choice.props, (prop, clip) => from.clip(prop, clip)),
     props: [...props],
     lines: lines.map(({ id }) => id),
     fields: fields.map(({ id }) => id),
@@ -102,6 +111,7 @@ export function evaluate(ask: Remembering, dressing: Dressing, from: Sources): P
     lineClosed: lines.map(({ curve }) => curve.closed),
     ...pick(anchored, ["orphans", "brought"]),
   };
+  return { placements, basis: { where, bend: fit.bend, rest, now: anchored, placed, boxes: hold.boxes } };
 }
 
 function countBlanks(flags: Uint16Array): number {

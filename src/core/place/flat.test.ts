@@ -7,7 +7,7 @@ import { distance, type Vec3 } from "../math";
 import { addedKey, hexOf } from "./keys";
 import { onOf } from "./on";
 import { FLAG } from "./slots";
-import { BOUNDS, dressing, field, Placing } from "./testing";
+import { BOUNDS, dressing, field, seen } from "./testing";
 import type { Dressing } from "./schema";
 import type { Placements } from "./placements";
 
@@ -20,14 +20,14 @@ const OUTLINE = makeLine({
 });
 const MIDDLE: [number, number] = [13, 8];
 
-function evaluated(input: Partial<Dressing> | object, charted = false): Placements {
+function evaluated(input: Partial<Dressing> | object, flat = false) {
   const { plain, bowl } = SURFACES;
-  return new Placing().evaluate(dressing(input as never, []), {
+  const around = {
     guides: new Map([["line", new GuideLine(OUTLINE)]]),
     bounds: BOUNDS,
     surfaces: new Map([plain, bowl].map((mesh) => [mesh.id, { mesh, ground: true }])),
-    charted,
-  });
+  };
+  return seen(dressing(input as never, []), around, flat);
 }
 
 const STANCE = { up: "normal", meetsUp: "pivot" };

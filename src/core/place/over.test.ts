@@ -6,9 +6,10 @@ import { makeLine } from "../line/testing";
 import { densityAt } from "./gaps/density-map";
 
 import { hexOf } from "./keys";
-import { addedOn, evaluate, Placing, type Around, dressing, field, mesh, STAND, surroundings } from "./testing";
+import { addedOn, evaluate, Placing, type Around, dressing, field, mesh, seen, STAND, surroundings } from "./testing";
 import { WorldMesh } from "../mesh";
 import type { Line } from "../line";
+import type { Dressing } from "./schema";
 import type { Placements } from "./placements";
 
 const hills = (x: number, z: number) => 1.5 * Math.sin(0.5 * x) + Math.cos(0.7 * z + 0.2 * x);
@@ -40,11 +41,10 @@ const around = (ground = HILLS, lines: readonly Line[] = [OUTLINE, HOLE]): Aroun
   surfaces: new Map([[ground.id, { mesh: ground, ground: true }]]),
 });
 
+const over = (input: Input): Dressing =>
+  dressing({ ...input, where: { kind: "over", surfaces: ["hills"], ...input.where } }, []);
 const spread = (input: Input, ground = HILLS, lines?: readonly Line[]): Placements =>
-  evaluate(
-    dressing({ ...input, where: { kind: "over", surfaces: ["hills"], ...input.where } }, []),
-    around(ground, lines),
-  );
+  evaluate(over(input), around(ground, lines));
 
 const positionOf = (p: Placements, i: number): Vec3 =>
   [0, 1, 2].map((axis) => p.origin[axis] + p.position[3 * i + axis]) as unknown as Vec3;
@@ -302,11 +302,12 @@ function toSegment(p: Vec3, a: Vec3, b: Vec3): number {
 }
 
 test("the map of how full it is says no more than what stands, and why not", () => {
-  const p = spread({
+  const limited = over({
     where: { areas: ["outline"], holes: ["hole"] },
     spacing: { distance: 0.4 },
     gaps: { slopeOn: true, slope: [0, 0.7] },
   });
+  const p = seen(limited, around());
   const map = p.density!;
   for (let i = 0; i < p.count; i++) {
     const [x, , z] = positionOf(p, i);

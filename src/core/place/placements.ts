@@ -1,6 +1,4 @@
 import type { BroughtUp } from "./pegs";
-import type { Charted, DensityMap } from "./gaps/maps";
-import type { Laid } from "./laid";
 import type { Stacked } from "./slots";
 import type { Poses } from "./variation/poses";
 import { buffersOfShapes, type Shapes } from "../mesh";
@@ -44,12 +42,6 @@ export interface Placements {
   /** Lengths of the lines, metres, and which are closed. */
   lineLengths: Float64Array;
   lineClosed: boolean[];
-  /** How full what it is spread over is, seen from above; null where it runs along lines. */
-  density: DensityMap | null;
-  /** The same by the UVs of the surfaces, where that is asked for and all have some. */
-  charted: Charted | null;
-  /** A patch as its flat layout lies, where that is asked for. */
-  laid: Laid | null;
   /** By how much farther each is from one next to it than its sheet says, metres: n; null where no sheet is torn under it. */
   torn: Float32Array | null;
   /** Index into `tints`: n. */
@@ -70,8 +62,6 @@ export interface Placements {
   brought: BroughtUp | null;
   /** Slots that the rules ask for beyond the greatest number a line can have. */
   missing: number;
-  /** How much of what they are spread over is free for them: square metres, or cubic ones; 0 along lines. */
-  free: number;
 }
 
 /** The buffers of placements, for handing them to another thread without copying. */
@@ -82,19 +72,12 @@ export const buffersOf = (p: Placements): ArrayBuffer[] => [
   ...(p.stacked ? Object.values(p.stacked).map(({ buffer }) => buffer as ArrayBuffer) : []),
   ...(p.shapes ? buffersOfShapes(p.shapes) : []),
   ...(p.posed ? [p.posed.pose.buffer as ArrayBuffer, p.posed.poses.moments.buffer as ArrayBuffer] : []),
-  ...[
-    ...(p.density ? [p.density.height, p.density.share, p.density.reason] : []),
-    ...(p.charted ? [p.charted.footprints, p.charted.share, p.charted.reason] : []),
-    ...(p.laid ? [p.laid.at, p.laid.footprints] : []),
-    ...(p.torn ? [p.torn] : []),
-  ].map(({ buffer }) => buffer as ArrayBuffer),
+  ...(p.torn ? [p.torn.buffer as ArrayBuffer] : []),
 ];
 
 /** A copy of whose buffers none is shared: what is remembered stays here when the copy is handed to another thread. */
-export const copyOf = (placements: Placements): Placements => copied(placements);
-
-function copied<T>(value: T): T {
+export function copyOf<T>(value: T): T {
   if (ArrayBuffer.isView(value)) return (value as unknown as Float32Array).slice() as T;
   if (Array.isArray(value) || typeof value !== "object" || value === null) return value;
-  return Object.fromEntries(Object.entries(value).map(([name, part]) => [name, copied<unknown>(part)])) as T;
+  return Object.fromEntries(Object.entries(value).map(([name, part]) => [name, copyOf<unknown>(part)])) as T;
 }

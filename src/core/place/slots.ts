@@ -113,8 +113,6 @@ export class Slots {
   pegged = false;
   /** How many more slots the rules ask for than may be made. */
   missing = 0;
-  /** How much of the fields is free for them: square metres, or cubic ones; 0 along lines. */
-  free = 0;
 
   constructor(count: number, spans = false) {
     this.count = count;
@@ -202,7 +200,6 @@ export function withRoomFor(slots: Slots, more: number): Slots {
   const out = new Slots(slots.count + more);
   out.take(slots, 0, slots.count, 0);
   out.missing = slots.missing;
-  out.free = slots.free;
   out.pegged = slots.pegged;
   const from = slots.spread!;
   const spread: Spread = {

@@ -49,8 +49,6 @@ export interface Sources extends Grounds, Hosts {
   propGround(dressing: string): WorldMesh | undefined;
   /** How far what holds one of its placements has gone, by the placement's key as files write it; null for nowhere. */
   carry(key: string): Carry | null;
-  /** Whether its surfaces are also to be laid out by their UVs. */
-  charted(): boolean;
 }
 
 /** Lines of which no two have one number, in the order in which they are named. */

@@ -3,7 +3,8 @@ import { GuideLine, type Line } from "../line";
 import { makeLine } from "../line/testing";
 import { WorldMesh, type Stand, type TriangleMesh, type PropBounds, type Body } from "../mesh";
 import { dressingSchema, type Dressing } from "./schema";
-import { evaluate as evaluateWith } from "./evaluate";
+import { evaluated, type Evaluated } from "./evaluate";
+import { sightOf, type Sight } from "./sight";
 import { boxMesh as boxMeshOf } from "./props-as-ground";
 import { addedKey, hexOf, lineKey, placeOfKey } from "./keys";
 import type { Peg } from "./pegs";
@@ -105,7 +106,6 @@ export interface Around {
   clips?: ReadonlyMap<string, readonly number[]>;
   /** How far what holds placements has gone, by their keys. */
   carries?: ReadonlyMap<string, Carry>;
-  charted?: boolean;
 }
 
 export const surroundings = (lines: readonly Line[]): Around => ({
@@ -140,14 +140,14 @@ const sourcesOf = (around: Around, volumeOf: (ground: WorldMesh) => Volume): Sou
   placements: (id) => around.placed?.get(id),
   propGround: (id) => around.propGrounds?.get(id),
   carry: (key) => around.carries?.get(key) ?? null,
-  charted: () => around.charted === true,
 });
 
 const asked = input<[Dressing, Around, (ground: WorldMesh) => Volume]>("asked");
-const answer = query("placements", (ask) => {
+const answer = query("evaluated", (ask): Evaluated => {
   const [dressing, around, volumeOf] = ask(asked, "")!;
-  return evaluateWith(ask, dressing, sourcesOf(around, volumeOf));
+  return evaluated(ask, dressing, sourcesOf(around, volumeOf));
 });
+const sight = query("sight", (ask, flat) => sightOf(ask, ask(answer, "").basis, flat === "flat"));
 
 /** A dressing evaluated again and again, with what is remembered of it. */
 export class Placing {
@@ -163,7 +163,12 @@ export class Placing {
   evaluate(dressing: Dressing, around: Around): Placements {
     this.#graph.ran = [];
     this.#graph.set(asked, "", [dressing, around, this.#volumeOf]);
-    return this.#graph.get(answer, "");
+    return this.#graph.get(answer, "").placements;
+  }
+
+  /** What there is to see besides of what was evaluated last. */
+  sight(flat = false): Sight {
+    return this.#graph.get(sight, flat ? "flat" : "");
   }
 
   /** The steps that ran for the last one. */
@@ -173,6 +178,12 @@ export class Placing {
 }
 
 export const evaluate = (dressing: Dressing, around: Around): Placements => new Placing().evaluate(dressing, around);
+
+/** What a dressing comes to, and what there is to see of it besides. */
+export function seen(dressing: Dressing, around: Around, flat = true): Placements & Sight {
+  const placing = new Placing();
+  return { ...placing.evaluate(dressing, around), ...placing.sight(flat) };
+}
 
 export const place = (input: DressingInput, lines: readonly Line[] = [straight(10)]): Placements =>
   evaluate(dressing(input, lines), surroundings(lines));

@@ -255,9 +255,6 @@ export function emptyPlacements(n: number, origin: Vec3, outer: Placements | nul
     fields: outer?.fields ?? [],
     lineLengths: outer?.lineLengths.slice() ?? new Float64Array(0),
     lineClosed: outer?.lineClosed ?? [],
-    density: null,
-    charted: null,
-    laid: null,
     torn: null,
     tint: new Uint8Array(n),
     tints: [],
@@ -268,6 +265,5 @@ export function emptyPlacements(n: number, origin: Vec3, outer: Placements | nul
     orphans: [],
     brought: null,
     missing: 0,
-    free: 0,
   };
 }

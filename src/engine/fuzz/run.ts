@@ -1,7 +1,7 @@
 /** Edits a scene at random and holds the engine that remembers against one that begins anew. */
 import type { Ignoring } from "@/core/graph";
 import type { Scene } from "@/core/scene";
-import { Engine } from "../engine";
+import { Engine, type LookedAt } from "../engine";
 import { meshesCompared, meshesWanted } from "../wanted";
 import { editAnywhere } from "./edits";
 import { fuzzScene, nestedScene, teach } from "./scene";
@@ -62,10 +62,18 @@ export async function fuzz({
     fresh.evaluate(scene);
     const results = (one: Engine) => Object.fromEntries(scene.dressings.map(({ id }) => [id, one.result(id)]));
     let found = difference(results(engine), results(fresh));
+    const looked = lookedAt(scene, Math.floor(begun));
+    found ??= difference(engine.sight(looked), fresh.sight(looked), `sight of ${looked.dressing}`);
     if (nth % pokingEvery === pokingEvery - 1) found ??= difference(await pokingIn(engine), await pokingIn(fresh));
     if (found) return `edit ${nth} of seed ${seed}, ${what}: ${found}`;
   }
   return null;
 }
+
+/** Of each round another dressing is looked at, again and again. */
+const lookedAt = ({ dressings }: Scene, round: number): LookedAt => ({
+  dressing: dressings[round % Math.max(1, dressings.length)]?.id ?? "",
+  flat: round % 2 === 1,
+});
 
 const pokingIn = async (engine: Engine) => Object.fromEntries((await engine.poking(() => Promise.resolve(true)))!);

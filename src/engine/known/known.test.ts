@@ -32,8 +32,8 @@ async function resultsOf(scene: Scene) {
   engine.evaluate(scene);
   // Its surfaces laid flat are asked for by one dressing at a time.
   return scene.dressings.map(({ id, where }) => {
-    if (kindOf(where).onSurfaces) engine.results(undefined, id, false);
-    return engine.result(id)!;
+    const result = engine.result(id)!;
+    return { ...result, sight: engine.sight({ dressing: id, flat: kindOf(where).onSurfaces }) };
   });
 }
 

@@ -2,7 +2,7 @@
 import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { gunzipSync, gzipSync } from "node:zlib";
 import type { DressingResult } from "../engine";
-import type { Placements } from "@/core/place";
+import type { Placements, Sight } from "@/core/place";
 
 /** A number, and how large what it sums up is: it may be off by that times {@link SHARE}. */
 type Sum = readonly [sum: number, size: number];
@@ -49,27 +49,28 @@ function* arraysIn(value: unknown, path: string): Generator<[string, ArrayLike<n
   }
 }
 
-function sumsOf({ placements, findings }: DressingResult): Record<string, Sum> {
+type Summed = DressingResult & { sight?: Sight | null };
+
+function sumsOf({ placements, findings, sight = null }: Summed): Record<string, Sum> {
   const sums: Record<string, Sum> = {
     count: [placements.count, 0],
     blanks: [placements.blanks, 0],
     missing: [placements.missing, 0],
     orphans: [placements.orphans.length, 0],
-    free: [placements.free, placements.free],
     position: placesOf(placements),
     rotation: turnsOf(placements),
     key: sumOf(Array.from(placements.key, (key) => Number(key % 65_521n))),
   };
-  for (const [path, array] of arraysIn(placements, "")) sums[path] ??= sumOf(array);
+  for (const [path, array] of arraysIn({ ...placements, ...sight }, "")) sums[path] ??= sumOf(array);
   for (const { check, line = "", count, worst = 0 } of findings) sums[`${check} ${line}`] = sumOf([count, worst]);
   return sums;
 }
 
-export const summaryOf = (result: DressingResult): Summary =>
+export const summaryOf = (result: Summed): Summary =>
   Object.fromEntries(Object.entries(sumsOf(result)).map(([name, [sum]]) => [name, Number(sum.toPrecision(9))]));
 
 /** What is no longer as it was, by name: before and now. */
-export function changed(result: DressingResult, before: Summary): string[] {
+export function changed(result: Summed, before: Summary): string[] {
   const now = sumsOf(result);
   return [...new Set([...Object.keys(now), ...Object.keys(before)])].flatMap((name) => {
     const [sum, size] = now[name] ?? [NaN, 0];

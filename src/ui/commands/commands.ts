@@ -17,6 +17,7 @@ import {
   turnPlacements,
   unpeg,
   useSession,
+  sightNow,
 } from "../state";
 import { BRING_IN } from "../basket";
 import { chooseTable } from "../kit";
@@ -43,7 +44,6 @@ import {
   knottedLine,
   lineByNumbers,
   meets,
-  placementsShown,
   selectAll,
   selectedAssembly,
   session,
@@ -381,7 +381,7 @@ export const COMMANDS: readonly Command[] = [
   {
     id: "tint",
     name: "Show in the view how full it is, or no longer",
-    possible: () => (placementsShown()?.density ?? null) !== null,
+    possible: () => Boolean(sightNow(session().dressing)?.density),
     run: () => useSession.setState({ tinted: !session().tinted }),
   },
   {

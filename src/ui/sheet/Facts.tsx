@@ -1,7 +1,7 @@
 "use client";
 /** About the sheet: how many, how dense, how far neighbours are apart, how true to length it is. */
 import { useMemo } from "react";
-import { kindOf, type Placements } from "@/core/place";
+import { kindOf, type Sight } from "@/core/place";
 import { useScene } from "@/store";
 import { GapChart, Segmented } from "../kit";
 import { useSession, type SheetBy } from "../state";
@@ -22,7 +22,8 @@ export function Facts({ dressing, ways, by, charts, ...now }: LaidOut) {
     for (let i = 0; i < placements.count; i++) if (isShown(placements, i)) n++;
     return n;
   }, [placements]);
-  const free = useMemo(() => freeArea(placements), [placements]);
+  const density = useAtLeisure(now.sight?.density ?? null);
+  const free = useMemo(() => freeArea(density), [density]);
   const inside = !kindOf(dressing.where).onSurfaces;
   const many = Object.keys(ways).length > 1;
   return (
@@ -100,7 +101,7 @@ export function stretchInWords({ within, worst, where }: Charts["stretch"]): str
 const percent = (share: number): string => `${share < 0.0995 ? (100 * share).toFixed(1) : Math.round(100 * share)} %`;
 
 /** How much of the plan is free for props, square metres; what is only half as full counts half. */
-function freeArea({ density }: Placements): number {
+function freeArea(density: Sight["density"]): number {
   if (!density) return 0;
   const { least, most, columns, rows, share, height } = density;
   const cell = ((most[0] - least[0]) * (most[1] - least[1])) / (columns * rows);

@@ -3,7 +3,7 @@
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import type { Line } from "@/core/line";
 import { add, rotate, scale, type Vec3 } from "@/core/math";
-import { kindOf, type Dressing, type Placements } from "@/core/place";
+import { kindOf, type Dressing, type Placements, type Sight } from "@/core/place";
 import { placingBounds } from "@/core/scene";
 import { useScene } from "@/store";
 import { lookOf, usePictureStore, useSurfaceModels, topView, tintOf } from "../assets";
@@ -46,7 +46,7 @@ function useSpaces({ where }: Dressing): Vec3[][] {
 }
 
 /** What the sheet shows at first: all that things are spread over; of what has a handle, where it stands. */
-function boxOf({ density, position, origin, count }: Placements, handled: boolean): PlanBox {
+function boxOf({ position, origin, count }: Placements, density: Sight["density"], handled: boolean): PlanBox {
   if (density && !(handled && count > 0)) return [density.least, density.most];
   if (count === 0) return [NO_BOX[0], NO_BOX[1]];
   let [x0, z0, x1, z1] = [Infinity, Infinity, -Infinity, -Infinity];
@@ -123,7 +123,7 @@ function flatly({ where }: Dressing, lines: readonly Line[]): OnSheet {
   return (points) => [points.map(([px, , pz]): Vec3 => [x - px, 0, z - pz])];
 }
 
-export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut) {
+export function SheetCanvas({ dressing, placements, sight, ways, by, charts }: LaidOut) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const { width, height } = useSize(frame);
@@ -141,20 +141,25 @@ export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut)
   const models = useDeferredValue(useOwnModels(dressing));
   const top = useMemo(() => (models.length > 0 ? topView(models) : null), [models]);
   // It is that of the shape at rest.
-  const density = useAtLeisure(placements.density);
+  const density = useAtLeisure(sight?.density ?? null);
   const tint = useMemo(() => density && tintOf(density), [density]);
   const bounds = useMemo(() => new Map(props.map((prop) => [prop.id, placingBounds(prop)])), [props]);
   // Until it has been laid out flat it is seen from above.
-  const laid = by === "flat" ? placements.laid : null;
+  const laid = (by === "flat" && sight?.laid) || null;
   const corners = useMemo(
     () => charts?.footprints ?? (laid ? flatCorners(laid) : footprintsOf(placements, bounds)),
     [placements, bounds, charts, laid],
   );
-  const chartPicture = useMemo(() => placements.charted && pictureOf(placements.charted), [placements.charted]);
+  const charted = sight?.charted ?? null;
+  const chartPicture = useMemo(() => charted && pictureOf(charted), [charted]);
   const view =
     moved ??
     fittedTo(
-      charts ? charts.box : laid ? flatBox(placements, corners) : boxOf(placements, kindOf(dressing.where).handled),
+      charts
+        ? charts.box
+        : laid
+          ? flatBox(placements, corners)
+          : boxOf(placements, density, kindOf(dressing.where).handled),
       width - RULER,
       height - RULER,
     );
@@ -166,6 +171,7 @@ export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut)
   const scene = useMemo((): SheetScene => {
     return {
       placements,
+      sight,
       corners,
       colours: placements.props.map((id) => {
         const prop = props.find((one) => one.id === id);
@@ -206,6 +212,7 @@ export function SheetCanvas({ dressing, placements, ways, by, charts }: LaidOut)
   }, [
     dressing,
     placements,
+    sight,
     corners,
     props,
     pictures,

@@ -1,7 +1,7 @@
 /** *Surfaces laid out flat, side by side*, by their UVs or unrolled: what the sheet shows instead of the ground from above, if asked to. */
 import { waysOf, type Chart } from "@/core/mesh";
 import type { Vec3 } from "@/core/math";
-import { fullnessAt, type Charted, type Fullness, type Placements } from "@/core/place";
+import { fullnessAt, type Charted, type Fullness } from "@/core/place";
 import type { Surface } from "@/core/scene";
 import type { ChartedSurface } from "@/engine/engine";
 import { chartOf } from "../state";
@@ -45,13 +45,13 @@ export class Charts {
     this.#map = map;
   }
 
-  /** Null unless placements have been charted and all their surfaces are known. */
+  /** Null unless all surfaces are known. */
   static of(
-    { charted, fields }: Placements,
+    charted: Charted,
+    fields: readonly string[],
     known: ReadonlyMap<string, ChartedSurface>,
     surfaces: readonly Surface[],
   ): Charts | null {
-    if (!charted) return null;
     const laid = fields.flatMap((field, i): Laid[] => {
       const [one, surface] = [known.get(field), surfaces.find(({ id }) => id === field)];
       return one && surface ? [{ field, chart: chartOf(one, surface), shift: charted.shift[i] }] : [];

@@ -40,7 +40,7 @@ export function drawSheet(
 
 function drawGround(pen: CanvasRenderingContext2D, scene: SheetScene, x: ToPixels, y: ToPixels): void {
   if (scene.top) lay(pen, scene.top.picture, scene.top.least, scene.top.most, x, y, 0.85);
-  const { density } = scene.placements;
+  const density = scene.sight?.density;
   if (density && scene.tint) lay(pen, scene.tint, density.least, density.most, x, y, 1);
 }
 

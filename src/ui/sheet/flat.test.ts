@@ -15,7 +15,6 @@ const placements = {
   count: 3,
   prop: new Uint16Array(3),
   flags: new Uint16Array(3),
-  laid,
 } as unknown as Placements;
 
 test("what is ahead lies above; all of the layout and its handle is shown, and nothing is looked for that lies in none", () => {
@@ -27,7 +26,7 @@ test("what is ahead lies above; all of the layout and its handle is shown, and n
   expect(most[0]).toBeGreaterThan(1.1);
   expect(most[1]).toBeGreaterThan(0);
   expect(most[1]).toBeLessThan(1);
-  const places = placesLaid(placements, new Set(key.subarray(1)));
+  const places = placesLaid(placements, laid, new Set(key.subarray(1)));
   expect([...places]).toEqual([[key[1], [-3, 0.5]]]);
   expect(toFlat([3, -4])).toEqual([3, 4]);
 });

@@ -1,8 +1,8 @@
 /** *The flat layout of a patch*: on the sheet what is to the right lies to the right, and what is ahead above. */
-import type { FlatPlace, Placements } from "@/core/place";
+import type { FlatPlace, Placements, Sight } from "@/core/place";
 import { isShown, type PlanBox } from "./model";
 
-type Laid = NonNullable<Placements["laid"]>;
+type Laid = NonNullable<Sight["laid"]>;
 
 /** The corners of all footprints on the sheet: 8n. */
 export const flatCorners = ({ footprints }: Laid): Float64Array =>

@@ -13,6 +13,7 @@ import {
   type FlatPlace,
   type Key,
   indicesOf,
+  type DensityMap,
 } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
@@ -172,7 +173,7 @@ export class SheetHands {
   #flatOf(keys: ReadonlySet<Key>): ReadonlyMap<Key, FlatPlace> | null {
     const { dressing, scene } = this.sight!;
     const shown = scene.flat || (scene.charts && isWrapped(dressing.where));
-    return shown ? placesLaid(scene.placements, keys) : null;
+    return shown ? placesLaid(scene.placements, scene.sight?.laid ?? null, keys) : null;
   }
 
   /** Whether a line is drawn, on the chart that is shown. */
@@ -203,7 +204,7 @@ export class SheetHands {
     if (charts) return charts.toWorld(x, z)?.point ?? null;
     // Of a layout alone nobody knows where on its surface a place lies that is not one of its own.
     if (flat) return null;
-    return [x, heightAt(this.sight!.scene.placements.density, x, z) ?? 0, z];
+    return [x, heightAt(this.sight!.scene.sight?.density, x, z) ?? 0, z];
   }
 
   /** The field that the placement nearest to a place stands on: of several, the one that is worked on there. */
@@ -271,7 +272,7 @@ export class SheetHands {
       };
       return movePlacements(draft, held, (from, key) => subtract(target(from, key) ?? from, from));
     }
-    const map = scene.placements.density;
+    const map = scene.sight?.density;
     const lift = (from: Vec3): number => {
       const [before, after] = [heightAt(map, from[0], from[2]), heightAt(map, from[0] + x, from[2] + z)];
       return before === null || after === null ? 0 : after - before;
@@ -310,10 +311,10 @@ export class SheetHands {
 
   /** How full it is at a place, and why. */
   #fullAt(at: Place): Fullness | null {
-    const { charts, flat, placements } = this.sight!.scene;
+    const { charts, flat, sight } = this.sight!.scene;
     if (flat) return null;
     if (charts) return charts.fullAt(...at);
-    return placements.density && densityAt(placements.density, at[0], at[1]);
+    return sight?.density ? densityAt(sight.density, at[0], at[1]) : null;
   }
 
   #up = (event: PointerEvent) => {
@@ -354,7 +355,7 @@ export class SheetHands {
         return;
       }
       const [x, z] = shape.middle.map(millimetre);
-      const y = millimetre(heightAt(scene.placements.density, x, z) ?? 0);
+      const y = millimetre(heightAt(scene.sight?.density, x, z) ?? 0);
       addOutlineShape(
         "circle",
         [x, y, z],
@@ -494,7 +495,7 @@ function middleHeight({ origin, position, count }: SheetScene["placements"]): nu
 }
 
 /** How high the ground lies, as far as the map says. */
-function heightAt(map: SheetScene["placements"]["density"], x: number, z: number): number | null {
+function heightAt(map: DensityMap | null | undefined, x: number, z: number): number | null {
   if (!map) return null;
   const column = Math.floor(((x - map.least[0]) / (map.most[0] - map.least[0])) * map.columns);
   const row = Math.floor(((z - map.least[1]) / (map.most[1] - map.least[1])) * map.rows);

@@ -1,5 +1,5 @@
 /** What the sheet is drawn from. */
-import type { Key, Placements } from "@/core/place";
+import type { Key, Placements, Sight } from "@/core/place";
 import type { Vec3 } from "@/core/math";
 import type { TopView } from "../assets";
 import type { Charts } from "./charts";
@@ -15,6 +15,8 @@ export interface SheetKnot {
 
 export interface SheetScene {
   placements: Placements;
+  /** Null until it is known. */
+  sight: Sight | null;
   /** See `footprintsOf`. */
   corners: Float64Array;
   colours: readonly string[];

@@ -2,11 +2,11 @@
 import { useMemo } from "react";
 import { MADE_KINDS } from "@/core/made";
 import { MOST_UNROLLED, type ChartTable } from "@/core/mesh";
-import { isWrapped, kindOf, type Dressing, type Placements } from "@/core/place";
+import { isWrapped, kindOf, type Dressing, type Placements, type Sight } from "@/core/place";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
 import { useSurfaceModels, type Model } from "../assets";
-import { useCharted, useSession, type SheetBy } from "../state";
+import { useCharted, useSession, useSight, type SheetBy } from "../state";
 import { Charts } from "./charts";
 
 export interface SheetProps {
@@ -17,6 +17,8 @@ export interface SheetProps {
 export interface LaidOut extends SheetProps {
   ways: Ways;
   by: SheetBy;
+  /** Null until it is known. */
+  sight: Sight | null;
   /** The surfaces laid flat, where they are shown so. */
   charts: Charts | null;
 }
@@ -25,15 +27,19 @@ export interface LaidOut extends SheetProps {
 export function useLaidOut({ dressing, placements }: SheetProps): LaidOut {
   const ways = useWays(dressing);
   const by = useSheetBy(ways);
-  const charts = useCharts(placements, by === "uv");
-  return { dressing, placements, ways, by, charts };
+  const sight = useSight(dressing.id);
+  const charts = useCharts(sight?.charted ?? null, placements.fields, by === "uv");
+  return { dressing, placements, sight, ways, by, charts };
 }
 
 /** The surfaces laid out by their UVs, where that is asked for and done. */
-function useCharts(placements: Placements, wanted: boolean): Charts | null {
+function useCharts(charted: Sight["charted"], fields: readonly string[], wanted: boolean): Charts | null {
   const known = useCharted(({ surfaces }) => surfaces);
   const surfaces = useScene((scene) => scene.surfaces);
-  return useMemo(() => (wanted ? Charts.of(placements, known, surfaces) : null), [placements, known, surfaces, wanted]);
+  return useMemo(
+    () => (wanted && charted ? Charts.of(charted, fields, known, surfaces) : null),
+    [charted, fields, known, surfaces, wanted],
+  );
 }
 
 /** How the sheet can lay a dressing out, and what each way is called. */

@@ -5,7 +5,7 @@ import { Chart, WorldMesh, type Laying, type Stand } from "@/core/mesh";
 import type { MovedShape } from "@/core/movers";
 import { kindOf } from "@/core/place";
 import type { Surface } from "@/core/scene";
-import type { ChartedSurface } from "@/engine/engine";
+import type { ChartedSurface, LookedAt } from "@/engine/engine";
 import { useSceneStore } from "@/store";
 import { useMoved } from "./moved";
 import { useSession } from "./session";
@@ -16,11 +16,14 @@ export function putCharts(charts: readonly [string, ChartedSurface][]): void {
   useCharted.setState({ surfaces: new Map([...useCharted.getState().surfaces, ...charts]) });
 }
 
-/** The dressing that the sheet lays out by UVs, or that has a layout of its own, if there is one. */
-export function dressingOnCharts(): string | null {
+/** What the sheet shows, if anything: also laid flat, where it is shown by UVs or has a layout of its own. */
+export function lookedAt(): LookedAt | null {
   const { sheetBy, dressing: id } = useSession.getState();
   const dressing = useSceneStore.getState().shown.dressings.find((one) => one.id === id);
-  return sheetBy === "uv" || (dressing && kindOf(dressing.where).laysOut) ? id : null;
+  const kind = dressing && kindOf(dressing.where);
+  return dressing && kind?.unrolls === "sheet"
+    ? { dressing: dressing.id, flat: sheetBy === "uv" || kind.laysOut }
+    : null;
 }
 
 const chartedInput = input<ChartedSurface>("charted surface");

@@ -35,7 +35,9 @@ export {
   stopPlacing,
   useFindings,
   placementsNow,
+  sightNow,
   usePlacements,
+  useSight,
   useResults,
 } from "./results";
 export {

@@ -9,6 +9,7 @@ import {
   type FlatPlace,
   type Key,
   type Placements,
+  type Sight,
 } from "@/core/place";
 import { useSceneStore } from "@/store";
 import { restChartOf } from "./charted";
@@ -23,7 +24,11 @@ export function chartUnder({ where }: Dressing): Chart | null {
 const round = (metres: number): number => Math.round(1e4 * metres) / 1e4 + 0;
 
 /** Where placements are in their layout, by their keys, as far as they lie in it. */
-export function placesLaid({ key, laid }: Placements, keys: ReadonlySet<Key>): Map<Key, FlatPlace> {
+export function placesLaid(
+  { key }: Pick<Placements, "key">,
+  laid: Sight["laid"],
+  keys: ReadonlySet<Key>,
+): Map<Key, FlatPlace> {
   const places = new Map<Key, FlatPlace>();
   if (!laid) return places;
   for (const i of indicesOf(key, keys)) {

@@ -1,14 +1,14 @@
 import { dressingSchema } from "@/core/place";
 import { emptyScene } from "@/core/scene";
 import { useSceneStore } from "@/store";
-import { findingsOf, placeAgain, startEvaluating, stopPlacing, useResults } from "./results";
+import { findingsOf, placeAgain, sightNow, startEvaluating, stopPlacing, useResults } from "./results";
 import { selectDressing, useSession } from "./session";
 import { laidOut } from "./edits/testing";
 
 /** What the pretended client was asked, and whom it tells. */
 const asked: string[] = [];
 let listener: {
-  results: (results: unknown[], scene: unknown) => void;
+  results: (results: unknown[], scene: unknown, sight?: { of: string | null; now: unknown }) => void;
   poking: (found: ReadonlyMap<string, unknown[]>, scene: unknown) => void;
   failed: (reason: string) => void;
   progress: (progress: unknown) => void;
@@ -17,10 +17,11 @@ let listener: {
 jest.mock("@/engine/client", () => ({
   EvaluationClient: class {
     constructor(given: typeof listener) {
-      listener = given;
+      const none = { of: null, now: null };
+      listener = { ...given, results: (results, scene, sight = none) => given.results(results, scene, sight) };
     }
-    request = (scene: { name: string }, onCharts: string | null) =>
-      asked.push(onCharts === null ? scene.name : `${scene.name} by ${onCharts}`);
+    request = (scene: { name: string }, looked: { dressing: string; flat: boolean } | null) =>
+      asked.push(looked ? `${scene.name} of ${looked.dressing}${looked.flat ? " flat" : ""}` : scene.name);
     cancel = () => asked.push("cancel");
     close = () => asked.push("close");
   },
@@ -62,18 +63,38 @@ test("placing that is stopped leaves what was there on show, until it is asked f
   expect(asked).toEqual(["heavy", "cancel", "heavy", "cancel", "lighter", "close"]);
 });
 
-test("a scene is asked for anew when the sheet is to lay another dressing out by its UVs", () => {
+test("a scene is asked for anew when the sheet shows another dressing, or the same one laid flat", () => {
+  const where = { over: { kind: "over", surfaces: ["hill"] }, along: { lines: ["quay"] } } as const;
+  const made = (id: string, on: keyof typeof where) => dressingSchema.parse({ id, name: id, where: where[on] });
+  laidOut({ ...emptyScene("hill"), dressings: [made("a", "over"), made("b", "over"), made("c", "along")] });
   const { request, stop } = startEvaluating();
-  request(scene("hill", "a", "b"));
+  request(scene("hill"));
   selectDressing("a");
   useSession.setState({ sheetBy: "uv" });
   useSession.setState({ tool: "paint" });
+  selectDressing("b");
+  // Of what runs along lines there is nothing to see besides.
+  selectDressing("c");
   selectDressing("b");
   useSession.setState({ sheetBy: "above" });
   stop();
   useSession.setState({ sheetBy: "uv" });
   useSession.setState({ sheetBy: "above" });
-  expect(asked).toEqual(["hill", "hill by a", "hill by b", "hill", "close"]);
+  expect(asked).toEqual(["hill", "hill of a", "hill of a flat", "hill of b flat", "hill of b flat", "hill of b", "close"]); // prettier-ignore
+});
+
+test("what there is to see of a dressing stays until it is another, or another dressing is looked at", () => {
+  startEvaluating();
+  const sights = ["first", "second"].map((name) => ({ name }) as never);
+  const told = (of: string | null, now: unknown) => listener.results([], scene("one", "a", "b"), { of, now });
+  told("a", sights[0]);
+  expect([sightNow("a"), sightNow("b"), sightNow(null)]).toEqual([sights[0], null, null]);
+  told("a", null);
+  expect(sightNow("a")).toBe(sights[0]);
+  told("b", sights[1]);
+  expect([sightNow("a"), sightNow("b")]).toEqual([null, sights[1]]);
+  told(null, null);
+  expect(sightNow("b")).toBeNull();
 });
 
 test("why placing failed is kept until it goes well again", () => {

@@ -5,13 +5,14 @@ import { useMemo } from "react";
 import { toast } from "sonner";
 import { create } from "zustand";
 import { keysNamed, type Finding } from "@/core/check";
-import { FLAG, type Placements, indicesOf } from "@/core/place";
+import { FLAG, type Placements, type Sight, indicesOf } from "@/core/place";
+import { same } from "@/core/graph";
 import { inside, seenAt, type Carries, type Scene } from "@/core/scene";
 import { assetBytes, keep, kept, useSceneStore } from "@/store";
 import { EvaluationClient } from "@/engine/client";
 import type { ShownResult } from "@/engine/engine";
 import type { Progress } from "@/engine/evaluation.worker";
-import { dressingOnCharts, forgetCharts, putCharts } from "./charted";
+import { forgetCharts, lookedAt, putCharts } from "./charted";
 import { forgetOthers } from "./guides";
 import { putFamilies, runningLinesNow, useFamilies } from "./families";
 import { putLaid, putMade, useLaid, useMade } from "./laid";
@@ -24,6 +25,8 @@ import type { Solved } from "@/engine/solids";
 
 interface Results {
   byDressing: ReadonlyMap<string, ShownResult>;
+  /** What there is to see besides of the dressing that is looked at. */
+  sight: { of: string; is: Sight } | null;
   /** What pokes through, as it was found last; looked for some time after everything else. */
   poking: ReadonlyMap<string, readonly Finding[]>;
   /** The scene that they belong to, and its moment, seconds. */
@@ -39,6 +42,7 @@ interface Results {
 
 export const useResults = create<Results>()(() => ({
   byDressing: new Map(),
+  sight: null,
   poking: new Map(),
   scene: null,
   moment: 0,
@@ -76,13 +80,13 @@ export function showMoment(moment: number): Promise<void> {
   return new Promise((arrived) => {
     own.arriving = { seen, of: history.scene, moment, arrived };
     own.scene = scene;
-    own.client.request(scene, dressingOnCharts(), false);
+    own.client.request(scene, lookedAt(), false);
   });
 }
 
 /** Looks for what is not looked for while it plays. */
 export function lookAgain(): void {
-  if (running?.scene) running.client.request(running.scene, dressingOnCharts());
+  if (running?.scene) running.client.request(running.scene, lookedAt());
 }
 
 /** Stops the placing that is going on; what was there before stays on show. */
@@ -94,7 +98,7 @@ export function stopPlacing(): void {
 /** Places the scene as it is now, after it was stopped. */
 export function placeAgain(): void {
   useResults.setState({ stopped: false });
-  if (running?.scene) running.client.request(running.scene, dressingOnCharts());
+  if (running?.scene) running.client.request(running.scene, lookedAt());
 }
 
 /** Starts evaluating; gives the way to ask and the way to stop. */
@@ -108,14 +112,16 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
   forgetCharts();
   useSolids.setState(useSolids.getInitialState(), true);
   const client = new EvaluationClient({
-    results(results, scene) {
-      const byDressing = new Map(useResults.getState().byDressing);
+    results(results, scene, { of, now }) {
+      const before = useResults.getState();
+      const byDressing = new Map(before.byDressing);
+      const sight = of === null ? null : now ? { of, is: now } : before.sight?.of === of ? before.sight : null;
       const present = new Set(scene.dressings.map((dressing) => dressing.id));
       for (const id of byDressing.keys()) if (!present.has(id)) byDressing.delete(id);
       for (const result of results) byDressing.set(result.id, result);
       arrive(own, scene);
       useSceneStore.getState().carry(own.carries, boxesNow());
-      useResults.setState({ byDressing, scene, moment: useSceneStore.getState().moment, failure: null });
+      useResults.setState({ byDressing, sight, scene, moment: useSceneStore.getState().moment, failure: null });
       settlePegs(results, scene);
     },
     poking(found, scene) {
@@ -172,13 +178,14 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
     own.scene = scene;
     forgetOthers([...scene.lines, ...runningLinesNow()]);
     if (useResults.getState().stopped) useResults.setState({ stopped: false });
-    client.request(scene, dressingOnCharts());
+    client.request(scene, lookedAt());
   };
-  let onCharts = dressingOnCharts();
+  let looked = lookedAt();
   const unsubscribe = useSession.subscribe(() => {
-    if (onCharts === dressingOnCharts()) return;
-    onCharts = dressingOnCharts();
-    if (own.scene && !useResults.getState().stopped) client.request(own.scene, onCharts);
+    const now = lookedAt();
+    if (same(looked, now)) return;
+    looked = now;
+    if (now && own.scene && !useResults.getState().stopped) client.request(own.scene, now);
   });
   const stop = () => {
     unsubscribe();
@@ -209,6 +216,16 @@ export const placementsNow = (dressing: string): Placements | undefined =>
 
 export const usePlacements = (dressing: string | null): Placements | undefined =>
   useResults((results) => (dressing === null ? undefined : results.byDressing.get(dressing)?.placements));
+
+/** What there is to see of a dressing besides; null as long as it is not looked at. */
+export const useSight = (dressing: string | null): Sight | null =>
+  useResults(({ sight }) => (sight && sight.of === dressing ? sight.is : null));
+
+/** The same for what is done once. */
+export function sightNow(dressing: string | null): Sight | null {
+  const { sight } = useResults.getState();
+  return sight && sight.of === dressing ? sight.is : null;
+}
 
 const NONE: readonly Finding[] = [];
 

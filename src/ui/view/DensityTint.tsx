@@ -6,7 +6,7 @@ import { CanvasTexture, ClampToEdgeWrapping, Color, DoubleSide, ShaderMaterial, 
 import type { DensityMap } from "@/core/place";
 import { useScene } from "@/store";
 import { useMovedModel, useSurfaceModel, tintOf } from "../assets";
-import { usePlacements, useSession } from "../state";
+import { usePlacements, useSession, useSight } from "../state";
 import type { Surface } from "@/core/scene";
 
 const VERTEX = /* glsl */ `
@@ -60,7 +60,7 @@ function veilOf(density: DensityMap): ShaderMaterial {
 export function DensityTint() {
   const dressing = useSession((session) => session.dressing);
   const wanted = useSession((session) => session.tinted || session.tool === "paint");
-  const density = usePlacements(dressing)?.density ?? null;
+  const density = useSight(dressing)?.density ?? null;
   return wanted && dressing !== null && density ? <Veil dressing={dressing} density={density} /> : null;
 }
 

@@ -20,6 +20,7 @@ import {
   selectPlacements,
   useSession,
   type Why,
+  sightNow,
 } from "../state";
 import type { Aim } from "./aim";
 import type { Draft } from "immer";
@@ -76,7 +77,7 @@ export function movePlacements(
   const edited = dressingOf(draft, dressing);
   if (!edited) return;
   const placements = useResults.getState().byDressing.get(dressing)?.placements;
-  const places = placements ? placesLaid(placements, new Set(from.keys())) : NOWHERE;
+  const places = placements ? placesLaid(placements, sightNow(dressing)?.laid ?? null, new Set(from.keys())) : NOWHERE;
   writePegs(edited, from.keys(), (peg, key) => {
     const start = from.get(key);
     if (!start) return;
@@ -96,7 +97,7 @@ const NOWHERE: ReadonlyMap<Key, FlatPlace> = new Map();
 /** Why nothing of the selected dressing stands where the pointer is on one of its surfaces; null where nothing keeps it off. */
 export function whyUnder(aim: Aim): Pick<Why, "dressing" | "reason" | "share"> | null {
   const dressing = spreadDressing();
-  const map = dressing && useResults.getState().byDressing.get(dressing.id)?.placements.density;
+  const map = sightNow(dressing?.id ?? null)?.density;
   const on = dressing?.where.surfaces.includes(aim.surface() ?? "") ? aim.ground() : null;
   const found = map && on ? densityAt(map, on[0], on[2]) : null;
   return dressing && found?.reason ? { dressing: dressing.id, reason: found.reason, share: found.share } : null;

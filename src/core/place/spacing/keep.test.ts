@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { evenly } from "../../math/testing";
 import { makeLine } from "../../line/testing";
-import { dressing, evaluate, field, straight, surroundings } from "../testing";
+import { dressing, evaluate, field, seen, straight, surroundings } from "../testing";
 import { keepAmount, keepRule } from "./keep";
 import type { Spacing } from "./schema";
 
@@ -14,7 +14,7 @@ test("over a surface the kind of amount changes, and what is there stays as near
     fc.property(pattern, fc.integer({ min: 400, max: 1500 }), fc.constantFrom(...AMOUNTS), (pattern, count, amount) => {
       const at = (spacing: object) => {
         const made = dressing({ where: { kind: "over", surfaces: ["field"] }, spacing } as never);
-        return { spacing: made.spacing, placed: evaluate(made, meadow) };
+        return { spacing: made.spacing, placed: seen(made, meadow, false) };
       };
       const first = at({ pattern, amount: "count", count });
       const there = first.placed.count;

@@ -4,9 +4,10 @@
  */
 import { pitchFor } from "./sample-surface";
 import type { Placements } from "../placements";
+import type { Sight } from "../sight";
 import type { Spacing } from "./schema";
 
-type There = Pick<Placements, "count" | "free" | "line" | "at" | "lineLengths" | "lineClosed">;
+type Along = Pick<Placements, "count" | "line" | "at" | "lineLengths" | "lineClosed">;
 
 /** A number that was chosen by hand and is as near as this to the one that is meant stays. */
 const NEAR = 0.05;
@@ -19,7 +20,7 @@ const MOST_LISTED = 1000;
 export function keepAmount(
   spacing: Spacing,
   amount: Spacing["amount"],
-  { count, free }: There,
+  { count, free }: Pick<Placements, "count"> & Pick<Sight, "free">,
   solid: boolean,
 ): Partial<Spacing> {
   if (amount === spacing.amount || count === 0) return { amount };
@@ -34,7 +35,7 @@ export function keepAmount(
 }
 
 /** The spacing along lines with another rule. */
-export function keepRule(spacing: Spacing, by: Spacing["by"], there: There): Partial<Spacing> {
+export function keepRule(spacing: Spacing, by: Spacing["by"], there: Along): Partial<Spacing> {
   const { count, line, at, lineLengths, lineClosed } = there;
   if (by === spacing.by || count === 0) return { by };
   const rows = spacing.together ? 1 : Math.max(1, lineLengths.length);

@@ -50,19 +50,16 @@ export function over(fields: readonly Field[], params: Spacing, needs: OverNeeds
   const { pattern, amount, count, distance, perArea } = params;
   const frame = frameOf(fields[0]);
   const at = (pitch: number) => fields.map((field, index) => kept(field, index, pitch, params, needs, frame));
-  const free = fields.reduce((sum, field, i) => sum + extentOf(field) * freeShare(field, needs.masks[i]), 0);
   const solid = isSolid(fields);
-  const slots = written(
+  return written(
     amount === "distance"
       ? at(distance)
       : amount === "density"
         ? at(pitchFor(pattern, solid ? params.perVolume : perArea, solid))
-        : exactly(count, at, free, params, solid),
+        : exactly(count, at, freeOf(fields, needs.masks), params, solid),
     params,
     needs,
   );
-  slots.free = free;
-  return slots;
 }
 
 /** Whether it is volumes that are filled: a dressing has only them, or none. */
@@ -102,6 +99,10 @@ export function leavingOut<T extends Pick<Kept, "members" | "rank">>(found: T[],
     return { ...one, members };
   });
 }
+
+/** How much of some fields is free, square metres or cubic ones. */
+export const freeOf = (fields: readonly Field[], masks: readonly DensityMask[]): number =>
+  fields.reduce((sum, field, i) => sum + extentOf(field) * freeShare(field, masks[i]), 0);
 
 /** How much of a field is free, nearly: of positions thrown onto it evenly by area. */
 function freeShare(field: Field, mask: DensityMask): number {

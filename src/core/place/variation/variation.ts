@@ -59,6 +59,8 @@ const sizeStep = drawStep("size", CHANNEL.variationSize, 1);
 const sizesStep = step("sizes", drawSizes);
 const mirrorStep = step("mirrored", drawMirrors);
 const tintStep = step("tints", drawTints);
+const tintsStep = step("tint colours", tintsBetween);
+const plainStep = step("plain tints", (count: number) => new Uint8Array(count));
 const posesStep = step("stills", posesOf);
 const poseStep = step("poses", poseOf);
 const heldStep = step("held in place", heldInPlace);
@@ -144,6 +146,19 @@ export function posed(
   const poses = ask.step(posesStep, posing, long);
   return poses && { pose: ask.step(poseStep, slots, posing, long), poses };
 }
+
+/** The colours of some slots, and which each has; white where there is no tint. */
+export const tinted = (
+  ask: Pick<Ask, "step">,
+  count: number,
+  { tintOn, tintFrom, tintTo }: Variation,
+  tint: Uint8Array | null,
+): { tint: Uint8Array; tints: string[] } => ({
+  tint: tint ?? ask.step(plainStep, count),
+  tints: tintOn ? ask.step(tintsStep, tintFrom, tintTo) : WHITE,
+});
+
+const WHITE = ["#ffffff"];
 
 const added = (draws: Values | null, more: Values): Values => (draws ? draws.map((value, i) => value + more[i]) : more);
 

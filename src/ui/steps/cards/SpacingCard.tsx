@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import { keepAmount, keepRule, kindOf, STEP_SCHEMAS, type Dressing } from "@/core/place";
 import { formatValue } from "@/core/schema";
 import { Fold } from "../../kit";
-import { dressingOf, editDressing, placementsNow, useEdit } from "../../state";
+import { dressingOf, editDressing, placementsNow, useEdit, sightNow } from "../../state";
 import { StepChoice, StepNumber, StepNumbers, StepRange, StepSwitch, type CardProps } from "../params";
 import { CurveField } from "../CurveField";
 import type { Point } from "../curve-points";
@@ -63,7 +63,9 @@ function Spread({ dressing }: CardProps) {
         name="amount"
         also={(draft, { spacing }) => {
           const there = placementsNow(dressing.id);
-          if (there) Object.assign(draft.spacing, keepAmount(spacing, draft.spacing.amount, there, inside));
+          const free = sightNow(dressing.id)?.free ?? 0;
+          if (there)
+            Object.assign(draft.spacing, keepAmount(spacing, draft.spacing.amount, { ...there, free }, inside));
         }}
       />
       {amount === "distance" && <StepNumber {...given} name="distance" />}

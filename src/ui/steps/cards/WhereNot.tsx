@@ -5,7 +5,7 @@ import { Fragment } from "react";
 import { kindOf, fieldIdsOf } from "@/core/place";
 import { useScene } from "@/store";
 import { Toggle } from "../../kit";
-import { usePlacements, useSession } from "../../state";
+import { useSight, useSession } from "../../state";
 import { Distances } from "./Distances";
 import { limitsOfGaps } from "./limited";
 import { Masks } from "./Masks";
@@ -115,7 +115,7 @@ function FromThings({ dressing }: CardProps) {
 
 /** Pictures over what it is spread over, and the colours of its mesh. */
 function ByMasks({ dressing }: CardProps) {
-  const density = usePlacements(dressing.id)?.density;
+  const density = useSight(dressing.id)?.density;
   return (
     <Masks
       of={limitsOfGaps(dressing)}
