@@ -1,5 +1,6 @@
 /** Edits a scene at random and holds the engine that remembers against one that begins anew. */
 import type { Ignoring } from "@/core/graph";
+import { kindOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
 import { Engine, type LookedAt } from "../engine";
 import { meshesCompared, meshesWanted } from "../wanted";
@@ -62,7 +63,7 @@ export async function fuzz({
     fresh.evaluate(scene);
     const results = (one: Engine) => Object.fromEntries(scene.dressings.map(({ id }) => [id, one.result(id)]));
     let found = difference(results(engine), results(fresh));
-    const looked = lookedAt(scene, Math.floor(begun));
+    const looked = lookedAt(scene, Math.floor(begun), Math.floor(nth / compareEvery));
     found ??= difference(engine.sight(looked), fresh.sight(looked), `sight of ${looked.dressing}`);
     if (nth % pokingEvery === pokingEvery - 1) found ??= difference(await pokingIn(engine), await pokingIn(fresh));
     if (found) return `edit ${nth} of seed ${seed}, ${what}: ${found}`;
@@ -70,10 +71,10 @@ export async function fuzz({
   return null;
 }
 
-/** Of each round another dressing is looked at, again and again. */
-const lookedAt = ({ dressings }: Scene, round: number): LookedAt => ({
-  dressing: dressings[round % Math.max(1, dressings.length)]?.id ?? "",
-  flat: round % 2 === 1,
-});
+/** Of each round another dressing is looked at that the sheet shows, now from above, now laid flat. */
+function lookedAt({ dressings }: Scene, round: number, nth: number): LookedAt {
+  const shown = dressings.filter(({ where }) => kindOf(where).unrolls === "sheet");
+  return { dressing: shown[round % Math.max(1, shown.length)]?.id ?? "", flat: nth % 2 === 1 };
+}
 
 const pokingIn = async (engine: Engine) => Object.fromEntries((await engine.poking(() => Promise.resolve(true)))!);
