@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { expect, test, type Download } from "@playwright/test";
 import { violations } from "./axe";
-import { dressedScene, enter, expectProps, propCount, saved, settled } from "./table";
+import { addProp, command, dressedScene, enter, expectProps, propCount, saved, settled } from "./table";
 
 test("a dressing's rules are kept as a recipe with a dial, used on another line with a dial on top, and brought up to date", async ({
   page,
@@ -66,4 +66,60 @@ test("a dressing's rules are kept as a recipe with a dial, used on another line 
   await expectProps(page, few);
   await page.getByRole("button", { name: /^Wedges in a row/ }).click();
   await expect(page.getByRole("region", { name: "Recipe" })).toBeVisible();
+});
+
+test("an assembly is kept as a recipe, put together again with another prop along a line, turned by its dial, and goes on by hand", async ({
+  page,
+}) => {
+  await dressedScene(page);
+  const count = await propCount(page);
+  await addProp(page, "second.glb");
+  await command(page, "keep as an assembly");
+  await page.getByRole("textbox", { name: "Name of the assembly" }).fill("Row");
+  await page.getByRole("dialog").getByRole("button", { name: "Keep" }).click();
+  await expectProps(page, count);
+  const basket = page.getByRole("complementary", { name: "Basket" });
+  await basket.getByRole("button", { name: /Row.*assembly/ }).click();
+  await page.getByRole("button", { name: "Save as a recipe…" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("textbox", { name: "Name of the recipe" }).fill("Row of posts");
+  await dialog.getByRole("textbox", { name: "Role 1" }).fill("Second");
+  await dialog.getByRole("button", { name: "Add a dial…" }).click();
+  await page.getByRole("menuitem", { name: /, Spacing: Every$/ }).click();
+  await dialog.getByRole("textbox", { name: "Name of dial 1" }).fill("Apart");
+  expect(await violations(page)).toEqual([]);
+  await dialog.getByRole("button", { name: "Save as a new one" }).click();
+  await expect(page.getByText("The recipe “Row of posts” is kept")).toBeVisible();
+
+  await command(page, "recipes");
+  const recipes = page.getByRole("dialog", { name: "Recipes" });
+  await recipes.getByRole("button", { name: /^Row of posts/ }).click();
+  // Who is called as a role is plays it.
+  await expect(recipes.getByRole("button", { name: "Second: second" })).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await recipes.getByRole("button", { name: "Put together" }).click();
+  const panel = page.getByRole("region", { name: "Recipe" });
+  await expect(panel).toContainText("Row of posts");
+  await expect(basket.getByRole("button", { name: /Row of posts.*assembly/ })).toBeVisible();
+  await expectProps(page, count);
+
+  // Opened, it goes on by hand; the dial drives what is in it from without and within.
+  await page.getByRole("button", { name: "Open", exact: true }).click();
+  await expectProps(page, count);
+  await basket.getByRole("button", { name: /Row of posts.*assembly/ }).click();
+  await enter(page, "Apart", "1.5 m");
+  await expect.poll(() => propCount(page)).toBeLessThan(count);
+  const few = await propCount(page);
+  await page.keyboard.press("Shift+Enter");
+  await expect(panel.getByRole("textbox", { name: "Apart" })).toHaveValue("1.50 m");
+  await enter(page, "Apart", "3 m");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(panel.getByRole("textbox", { name: "Apart" })).toHaveValue("1.50 m");
+  await saved(page);
+  await page.reload();
+  await settled(page);
+  await basket.getByRole("button", { name: /Row of posts.*assembly/ }).click();
+  await expect(panel.getByRole("textbox", { name: "Apart" })).toHaveValue("1.50 m");
+  await page.getByRole("button", { name: "Open", exact: true }).click();
+  await expectProps(page, few);
 });

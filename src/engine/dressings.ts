@@ -15,10 +15,10 @@ import {
   type Sight,
   type Sources,
 } from "@/core/place";
-import { tieOfPeg } from "@/core/scene";
+import { emptyRoles, tieOfPeg } from "@/core/scene";
 import { pick } from "@/core/schema";
 import { orderOf, wishesOf, type Order, type Standing, type Wishes } from "./needs";
-import { idsBeside, idsIn, isVariant, ownDressing, ownLine, scopeOf } from "./scopes";
+import { idsBeside, idsIn, isVariant, ownDressing, ownLine, plainId, scopeOf } from "./scopes";
 import * as things from "./things";
 
 /** Whether the surfaces of a dressing are to be laid flat as well. */
@@ -125,6 +125,14 @@ export const lostTies = declared<readonly { trouble: "gone" | "circle"; holder: 
 /** How many things in its assemblies are left out. Said in `assemblies.ts`. */
 export const leftOut = declared<number>("left out");
 
+const NO_ROLES: readonly string[] = [];
+
+const rolesLeft = query("roles left empty", (ask, id): readonly string[] => {
+  const own = plainId(ask, id);
+  const assembly = ask(things.propInput, ask(scopeOf, own))?.assembly;
+  return assembly ? emptyRoles(assembly, own) : NO_ROLES;
+});
+
 /** All that checks find on it, but for what pokes through. */
 export const findings = query("findings", (ask, id): Finding[] => {
   const dressing = ask(rules, id);
@@ -150,6 +158,7 @@ export const findings = query("findings", (ask, id): Finding[] => {
     circle,
     uncounted,
     leftOut: ask(leftOut, id),
+    emptyRoles: ask(rolesLeft, id),
     ties: [...new Set([id, ...dressing.where.lines, ...dressing.where.surfaces])].flatMap((held) =>
       ask(lostTies, held).map(({ trouble, holder }) => ({
         held,

@@ -1,10 +1,10 @@
 /** Recipes that are kept in the browser, for all its scenes. */
-import { recipeSchema, type Recipe } from "@/core/place";
+import { readRecipe, type AnyRecipe } from "@/core/scene";
 import { db } from "./db";
 
 export interface KeptRecipe {
   id: string;
-  recipe: Recipe;
+  recipe: AnyRecipe;
   /** What it came to when it was kept, as a data address; null for none. */
   picture: string | null;
 }
@@ -13,7 +13,7 @@ export interface KeptRecipe {
 export async function listRecipes(): Promise<KeptRecipe[]> {
   const rows = await db.recipes.toArray();
   const read = rows.flatMap(({ id, recipe, picture }) => {
-    const { success, data } = recipeSchema.safeParse(recipe);
+    const { success, data } = readRecipe(recipe);
     return success ? [{ id, recipe: data, picture }] : [];
   });
   return read.sort((a, b) => a.recipe.name.localeCompare(b.recipe.name));

@@ -164,6 +164,8 @@ export interface Checked {
   ties: readonly LostTie[];
   /** How many things in its assemblies are not there, since they would be too many. */
   leftOut: number;
+  /** The roles that nobody plays of the recipe of the assembly that it is in, by their names. */
+  emptyRoles: readonly string[];
   /** Dressings under it whose boxes it stands on, by their ids. */
   boxed: readonly string[];
 }

@@ -40,6 +40,7 @@ export function foundOn(
     ties: [],
     uncounted: [],
     leftOut: 0,
+    emptyRoles: [],
     boxed: [],
   });
   return told(found, nameOf);

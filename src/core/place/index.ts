@@ -66,6 +66,28 @@ export { sidesOf } from "./spacing/wrapped";
 export type { Carrier, FlatPlace } from "./spacing/carrier";
 export { LOOSE, patchSchema, wrapSchema } from "./where/schema";
 export { entrySchema, ownSchema, propsIn, type Entry } from "./what/schema";
-export { broughtUp, dialAt, dressedBy, drivenBy, numbersOf, recipeOf, type Target } from "./recipe/recipe";
-export { isRecipeKind, numberAt, paramOf, recipeSchema, type Dial, type Recipe, type RecipeUse } from "./recipe/schema";
+export {
+  broughtUp,
+  dressedBy,
+  drivenBy,
+  merged,
+  mergedById,
+  numbersOf,
+  recast,
+  recipeOf,
+  shareOf,
+  type Target,
+} from "./recipe/recipe";
+export {
+  dialSchema,
+  isRecipeKind,
+  numberAt,
+  paramOf,
+  RECIPE_VERSION,
+  recipeSchema,
+  roleSchema,
+  type Dial,
+  type Recipe,
+  type RecipeUse,
+} from "./recipe/schema";
 export { SHIPPED } from "./recipe/shipped";

@@ -4,11 +4,8 @@
  */
 import { propsIn, type Dressing } from "../place";
 import { mapped } from "./mapped";
+import { PARTS, type Parts } from "./assembly-shape";
 import type { Assembly } from "./assembly-schema";
-
-/** Lists that a scene has, and an assembly too. */
-export const PARTS = ["lines", "surfaces", "dressings"] as const;
-export type Parts = Pick<Assembly, (typeof PARTS)[number]>;
 
 /** What of a scene tells what is in what. */
 interface Known {

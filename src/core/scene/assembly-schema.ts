@@ -1,28 +1,13 @@
 /** The Zod schema of an assembly: dressings with the lines and surfaces that they need, used as one prop. */
 import { z } from "zod";
-import { lineSchema } from "../line";
-import { dressingSchema } from "../place";
-import { choiceParam, wholeParam } from "../schema";
-import { surfaceSchema } from "./surface-schema";
+import { assemblyRecipeUseSchema } from "./assembly-recipe";
+import { partsShape, usesShape } from "./assembly-shape";
 
 export const assemblySchema = z.object({
-  lines: z.array(lineSchema).max(65_535).default([]),
-  surfaces: z.array(surfaceSchema).max(10_000).default([]),
-  dressings: z.array(dressingSchema).max(10_000).default([]),
-  each: choiceParam({
-    label: "Each use",
-    help: "Whether all uses are the same, or each draws its variation anew, by the slot that it stands in.",
-    default: "same",
-    choices: { same: "The same", varied: "Varied" },
-  }),
-  most: wholeParam({
-    label: "Different ones",
-    help: "At most so many different ones are made, and shared among the uses. 0: one for each use.",
-    default: 0,
-    min: 0,
-    max: 10_000,
-    slider: [0, 24],
-  }),
+  ...partsShape,
+  ...usesShape,
+  /** The recipe that it was made by; null for none. */
+  recipe: assemblyRecipeUseSchema.nullable().default(null),
 });
 
 export type Assembly = z.infer<typeof assemblySchema>;

@@ -7,7 +7,23 @@ export * from "./moment";
 export * from "./time";
 export * from "./change";
 export * from "./make";
-export { copyOfAssembly, keptFrom, renamingBy, usesOf } from "./keep";
+export { copyOfAssembly, keptFrom, usesOf } from "./keep";
+export { renamingBy } from "./renaming";
+export { PARTS, type Parts } from "./assembly-shape";
+export {
+  assemblyRecipeSchema,
+  dialIn,
+  numberIn,
+  numberOfRecipe,
+  numbersOfRecipe,
+  writeNumber,
+  isAssemblyRecipe,
+  readRecipe,
+  type AnyRecipe,
+  type AssemblyRecipe,
+  type AssemblyRecipeUse,
+} from "./assembly-recipe";
+export { assembledBy, assemblyBroughtUp, emptyRoles, recipeOfAssembly, recipeTrouble } from "./by-recipe";
 export { mapped } from "./mapped";
 export { namedBy } from "./named";
 export { namesIn } from "./names";

@@ -3,23 +3,16 @@
  * dressings that these need in turn.
  */
 import { withIds } from "../schema";
-import { familyOf, memberId, type Line } from "../line";
-import { PARTS, propsNamed, type Parts } from "./assemblies";
+import type { Line } from "../line";
+import { propsNamed } from "./assemblies";
+import { PARTS, type Parts } from "./assembly-shape";
 import { THING_SCHEMAS } from "./course-paths";
 import { newId } from "./make";
 import { namedBy, type Thing } from "./named";
+import { renamingBy } from "./renaming";
 import { assemblySchema, type Assembly } from "./assembly-schema";
 import type { Dressing } from "../place";
 import type { Prop, Scene } from "./schema";
-
-/** Gives things other ids, and so the members of families. */
-export const renamingBy =
-  (names: ReadonlyMap<string, string>) =>
-  (id: string): string => {
-    const family = familyOf(id);
-    const other = family === null ? undefined : names.get(family);
-    return names.get(id) ?? (other === undefined ? id : memberId(other, id.slice(family!.length + 1)));
-  };
 
 /** What is kept. */
 export interface Kept {

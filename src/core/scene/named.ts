@@ -2,7 +2,7 @@
 import { familyOf, isFamily, laidOf, type Line } from "../line";
 import { eachId } from "../schema";
 import { THING_SCHEMAS } from "./course-paths";
-import type { Parts } from "./assemblies";
+import type { Parts } from "./assembly-shape";
 
 export type Thing = Parts[keyof Parts][number];
 

@@ -4,7 +4,7 @@ import { assemblySchema, type Assembly, type Prop } from "@/core/scene";
 import { describeChoice, describeParam } from "@/core/schema";
 import { useSceneStore } from "@/store";
 import { Button, NumberField, Segmented } from "../kit";
-import { duplicateAssembly, editAssembly, openAssembly, takeAllApart, useEdit, useInsides, usesSaid } from "../state";
+import { duplicateAssembly, editAssembly, openAssembly, takeAllApart, useEdit, useInsides, usesSaid, useSession } from "../state";
 
 const { each, most } = assemblySchema.shape;
 
@@ -52,6 +52,12 @@ export function AssemblySection({ prop }: { prop: Prop & { assembly: Assembly } 
           </Button>
         )}
         <Button onClick={() => duplicateAssembly(prop.id)}>Duplicate</Button>
+        <Button
+          title="What it is made of, under a name, for all scenes: with other props in the roles, and dials on top."
+          onClick={() => useSession.setState({ dialog: "save-recipe" })}
+        >
+          Save as a recipe…
+        </Button>
         {!opened && used && (
           <Button
             title="All uses in the dressings that are seen here become what is in them, just as it stands."

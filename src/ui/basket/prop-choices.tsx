@@ -5,8 +5,9 @@ import { Choose, type Choice } from "../kit";
 import { useUsableProps } from "../state";
 import { MixPicture, PropPicture } from "./PropPicture";
 
-export function usePropChoices(): Choice[] {
-  const props = useUsableProps();
+/** @param into the assembly that they are for; that which is open unless said */
+export function usePropChoices(into?: string): Choice[] {
+  const props = useUsableProps(into);
   const mixes = useScene((scene) => scene.mixes);
   return useMemo(
     () => [
@@ -26,13 +27,16 @@ export function usePropName(id: string | null): string | undefined {
 export function RoleChoice({
   role,
   prop,
+  into,
   onChoose,
 }: {
   role: string;
+  /** The assembly that it is a role in. */
+  into?: string;
   prop: string | null;
   onChoose: (prop: string | null) => void;
 }) {
-  const choices = usePropChoices();
+  const choices = usePropChoices(into);
   const name = usePropName(prop);
   const shown = name ?? "Nobody yet";
   return (

@@ -77,7 +77,9 @@ const turnCommand = (id: string, name: string, keys: string, degrees: number): C
 });
 
 const savesAsRecipe = (): boolean => {
-  const dressing = store().shown.dressings.find(({ id }) => id === session().dressing);
+  const { focus, dressing: id } = session();
+  if (focus.kind === "prop" && store().shown.props.some((prop) => prop.id === focus.id && prop.assembly)) return true;
+  const dressing = store().shown.dressings.find((one) => one.id === id);
   return dressing !== undefined && isRecipeKind(dressing.where);
 };
 
@@ -90,7 +92,7 @@ export const COMMANDS: readonly Command[] = [
   { id: "recipes", name: "Recipes", words: "preset reuse rules luggage tags template", run: show("recipes") },
   {
     id: "save-recipe",
-    name: "Save the dressing as a recipe",
+    name: "Save the dressing, or the assembly, as a recipe",
     words: "keep rules reuse template",
     possible: () => savesAsRecipe(),
     run: show("save-recipe"),

@@ -3,14 +3,11 @@
 import { MoreHorizontal } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
-import { dressingSchema, dressedBy, kindOf, type Recipe, type RecipeUse } from "@/core/place";
 import { InputError } from "@/core/schema";
-import { useScene, useSceneStore, type KeptRecipe } from "@/store";
-import { RoleChoice } from "../basket";
+import type { KeptRecipe } from "@/store";
 import { asFileName, Button, Choose, download, FilesInput, Modal, NameField } from "../kit";
 import {
   changeRecipe,
-  dressByRecipe,
   dropRecipe,
   isShipped,
   keepRecipe,
@@ -18,11 +15,10 @@ import {
   readRecipes,
   recipeFile,
   shippedRecipes,
-  useClosedLines,
   useRecipes,
   useSession,
 } from "../state";
-import { sentence } from "../steps";
+import { saying, UseIt } from "./UseRecipe";
 
 const close = () => useSession.setState({ dialog: null });
 
@@ -71,19 +67,6 @@ export function RecipesDialog() {
       </div>
     </Modal>
   );
-}
-
-/** What a recipe says in words. */
-function saying(recipe: Recipe): string {
-  const roles = Object.fromEntries(recipe.roles.map(({ id }) => [id, id]));
-  const dressing = dressingSchema.parse({
-    id: "recipe",
-    name: recipe.name,
-    ...dressedBy({ id: "recipe", recipe, roles }, {}),
-  });
-  const scene = { ...useSceneStore.getState().shown, props: recipe.roles as never[] };
-  const words = sentence(dressing, scene).map(({ text }) => text).join(""); // prettier-ignore
-  return words.replace(/no (line|surface|volume) yet/, "a $1");
 }
 
 /** A luggage tag: a hole with a cord, the name, and what it says. */
@@ -149,72 +132,5 @@ function Tag({
         <MoreHorizontal size={14} />
       </Choose>
     </div>
-  );
-}
-
-/** The prop that is called as a role is, or begins so, else those of the basket in their order. */
-function castAtFirst({ roles }: Recipe, props: readonly { id: string; name: string }[]): RecipeUse["roles"] {
-  const isCalled = (name: string, role: string) => name.toLowerCase() === role.toLowerCase();
-  const begins = (name: string, role: string) => name.toLowerCase().startsWith(`${role.toLowerCase()} `);
-  const alike = (role: string) =>
-    (props.find(({ name }) => isCalled(name, role)) ?? props.find(({ name }) => begins(name, role)))?.id;
-  return Object.fromEntries(roles.map(({ id, name }, i) => [id, alike(name) ?? props[i]?.id ?? null]));
-}
-
-function UseIt({ id, recipe, picture }: KeptRecipe) {
-  const scene = useScene((shown) => shown);
-  const closed = useClosedLines();
-  const { where } = recipe.rules;
-  const { ordered, fills } = kindOf(where);
-  const [roles, setRoles] = useState(() => castAtFirst(recipe, scene.props));
-  const noun = ordered ? "line" : fills ? "volume" : "surface";
-  const areas = where.kind === "over" ? closed.map((line) => ({ id: line.id, name: `Within ${line.name}` })) : [];
-  const things = ordered ? scene.lines : [...scene.surfaces, ...areas];
-  const undressed = ordered ? scene.lines.find((line) => !scene.dressings.some((one) => one.where.lines.includes(line.id))) : undefined; // prettier-ignore
-  const [on, setOn] = useState<string | null>(undressed?.id ?? things[0]?.id ?? null);
-  const use = () => {
-    if (on === null) return;
-    close();
-    const isArea = areas.some((area) => area.id === on);
-    dressByRecipe({ id, recipe, roles }, ordered ? { lines: [on] } : isArea ? { areas: [on] } : fills ? { volumes: [on] } : { surfaces: [on] }); // prettier-ignore
-  };
-  return (
-    <section aria-label="Use it" className="grid content-start gap-2.5 text-[12.5px]">
-      <h3 className="text-sm font-semibold">{recipe.name}</h3>
-      {/* eslint-disable-next-line @next/next/no-img-element -- a data address */}
-      {picture && <img src={picture} alt="" width={320} height={72} className="rounded-lg border border-linen-2" />}
-      <p className="text-ink-6">{saying(recipe)}</p>
-      {recipe.dials.length > 0 && (
-        <p className="text-xs text-ink-6">Dials: {recipe.dials.map(({ name }) => name).join(", ")}.</p>
-      )}
-      <div className="grid gap-1">
-        {recipe.roles.map(({ id: role, name }) => (
-          <RoleChoice
-            key={role}
-            role={name}
-            prop={roles[role] ?? null}
-            onChoose={(prop) => setRoles({ ...roles, [role]: prop })}
-          />
-        ))}
-        <div className="grid grid-cols-[84px_1fr] items-center gap-2">
-          <span className="text-ink-6">On the {noun}</span>
-          <Choose
-            label={`On the ${noun}: ${things.find((thing) => thing.id === on)?.name ?? `No ${noun} yet`}`}
-            choices={things.map((thing) => ({ id: thing.id, label: thing.name }))}
-            empty={`There is no ${noun} in the scene yet.`}
-            onChoose={setOn}
-            className="inline-flex h-7.5 w-fit max-w-full items-center rounded-lg border border-linen-3 bg-paper px-2"
-          >
-            <span className="truncate">{things.find((thing) => thing.id === on)?.name ?? `No ${noun} yet`}</span>
-          </Choose>
-        </div>
-      </div>
-      <div className="mt-2 flex justify-end gap-2">
-        <Button onClick={close}>Cancel</Button>
-        <Button look="main" disabled={on === null} onClick={use}>
-          Dress
-        </Button>
-      </div>
-    </section>
   );
 }

@@ -3,30 +3,69 @@
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
 import { toast } from "sonner";
-import { numberAt, numbersOf, paramOf, recipeOf, type Dial, type Dressing, type Recipe } from "@/core/place";
+import { recipeOf, type Dial, type Dressing, type Recipe } from "@/core/place";
+import {
+  dialIn,
+  isAssembled,
+  numberOfRecipe,
+  numbersOfRecipe,
+  recipeOfAssembly,
+  recipeTrouble,
+  type AnyRecipe,
+  type Assembly,
+  type AssemblyRecipe,
+  type Prop,
+  type Scene,
+} from "@/core/scene";
 import { describeParam } from "@/core/schema";
 import { useSceneStore } from "@/store";
+import { usePictures } from "../assets";
 import { Button, Choose, IconButton, Modal, ValueField, type Edit } from "../kit";
 import { changeRecipe, isShipped, keepRecipe, recipesNow, useSession } from "../state";
 import { complaintOf } from "../steps";
-import { pictureOfStrip } from "./picture";
+import { pictureOfCard, pictureOfStrip } from "./picture";
+import type { z } from "zod";
 
+/** Of the assembly that is selected, else of the selected dressing. */
 export function SaveRecipeDialog() {
   const id = useSession((session) => session.dressing);
+  const focus = useSession((session) => session.focus);
   const dressing = useSceneStore((store) => store.shown.dressings.find((one) => one.id === id));
-  return dressing ? <Ask dressing={dressing} /> : null;
+  const prop = useSceneStore((store) => store.shown.props.find((one) => focus.kind === "prop" && one.id === focus.id));
+  if (isAssembled(prop)) return <AskOfAssembly prop={prop} />;
+  return dressing ? <AskOfDressing dressing={dressing} /> : null;
 }
 
 const close = () => useSession.setState({ dialog: null });
 
 /** A dial about a number as it is now: from half of it to twice as much, as far as it may go. */
-function dialFor(dressing: Dressing, id: number, path: string, label: string): Dial {
-  const value = numberAt(dressing, path) ?? 0;
-  const [low, high] = describeParam(paramOf(path)).slider;
+function dialFor(recipe: AnyRecipe, id: number, path: string, label: string): Dial {
+  const { value, schema } = numberOfRecipe(recipe, path)!;
+  const [low, high] = describeParam(schema).slider;
   const ends = value > 0 ? [value / 2, value * 2] : [low, high];
-  const allowed = (end: number, otherwise: number) => (complaintOf(paramOf(path), end) === null ? end : otherwise);
+  const allowed = (end: number, otherwise: number) => (complaintOf(schema, end) === null ? end : otherwise);
   const drive = { path, from: allowed(ends[0], value), to: allowed(ends[1], allowed(high, value)) };
   return { id, name: label.replace(/^[^:]*: /, ""), drives: [drive] };
+}
+
+const namer =
+  ({ props, mixes }: Pick<Scene, "props" | "mixes">) =>
+  (prop: string): string =>
+    [...props, ...mixes].find(({ id }) => id === prop)?.name ?? "Prop";
+
+/** Roles with the names that they had when the same props played them. */
+function renamed<R extends AnyRecipe>(
+  made: R,
+  use: { recipe: AnyRecipe; roles: Readonly<Record<string, string | null>> } | null,
+  nameOf: (prop: string) => string,
+): R {
+  const played = new Map(
+    Object.entries(use?.roles ?? {}).map(([role, prop]) => [
+      prop && nameOf(prop),
+      use!.recipe.roles.find(({ id }) => id === role)?.name,
+    ]),
+  );
+  return { ...made, roles: made.roles.map((role) => ({ ...role, name: played.get(role.name) ?? role.name })) };
 }
 
 /** The number that a dressing is most likely to be changed by. */
@@ -38,28 +77,69 @@ const FIRST: Readonly<Partial<Record<Dressing["spacing"]["by"], string>>> = {
   divide: "spacing/parts",
 };
 
-function Ask({ dressing }: { dressing: Dressing }) {
-  const { props, mixes } = useSceneStore((store) => store.shown);
-  const nameOf = (prop: string) => [...props, ...mixes].find(({ id }) => id === prop)?.name ?? "Prop";
-  const numbers = numbersOf(dressing);
-  const labelOf = (path: string) => numbers.find((one) => one.path === path)?.label ?? path;
+function AskOfDressing({ dressing }: { dressing: Dressing }) {
+  const nameOf = namer(useSceneStore((store) => store.shown));
   const [begun] = useState((): Recipe => {
     const used = dressing.recipe?.recipe;
     const first = FIRST[dressing.spacing.by];
-    const dials = used?.dials ?? (first ? [dialFor(dressing, 0, first, labelOf(first))] : []);
-    const made = recipeOf(dressing, used?.name ?? dressing.name, nameOf, dials);
-    // Who has played a role before is called by it.
-    const played = new Map(Object.entries(dressing.recipe?.roles ?? {}).map(([role, prop]) => [prop && nameOf(prop), used?.roles.find(({ id }) => id === role)?.name])); // prettier-ignore
-    return { ...made, roles: made.roles.map((role) => ({ ...role, name: played.get(role.name) ?? role.name })) };
+    const made = recipeOf(dressing, used?.name ?? dressing.name, nameOf);
+    const label = numbersOfRecipe(made).find(({ path }) => path === first)?.label ?? "";
+    const dials = used?.dials ?? (first ? [dialFor(made, 0, first, label)] : []);
+    return renamed({ ...made, dials: [...dials] }, dressing.recipe, nameOf);
   });
+  return <Ask begun={begun} from={dressing.recipe?.id} pictured={() => Promise.resolve(pictureOfStrip())} />;
+}
+
+function AskOfAssembly({ prop }: { prop: Prop & { assembly: Assembly } }) {
+  const nameOf = namer(useSceneStore((store) => store.shown));
+  const { assembly } = prop;
+  const use = assembly.recipe;
+  const trouble = recipeTrouble(assembly);
+  const picture = usePictures(prop)?.cardUrl;
+  const [begun] = useState((): AssemblyRecipe | null => {
+    if (trouble) return null;
+    const { recipe, names } = recipeOfAssembly(prop, use?.recipe.name ?? prop.name, nameOf);
+    // The dials of the recipe that it was made by, as far as what they drive is still there.
+    const dials = (use?.recipe.dials ?? []).flatMap((dial): Dial[] => {
+      const drives = dialIn(use!, dial).drives.map((drive) => {
+        const cut = drive.path.indexOf("/");
+        return { ...drive, path: `${names.get(drive.path.slice(0, cut))}${drive.path.slice(cut)}` };
+      });
+      const there = drives.filter(({ path }) => numberOfRecipe(recipe, path));
+      return there.length > 0 ? [{ ...dial, drives: there }] : [];
+    });
+    return renamed({ ...recipe, dials }, use, nameOf);
+  });
+  if (begun)
+    return <Ask begun={begun} from={use?.id} pictured={async () => (picture ? pictureOfCard(picture) : null)} />;
+  return (
+    <Modal title="Save as a recipe" onClose={close} width="w-[520px]">
+      <p className="text-[12.5px]">{trouble}</p>
+      <div className="mt-3 flex justify-end">
+        <Button onClick={close}>Close</Button>
+      </div>
+    </Modal>
+  );
+}
+
+interface AskProps {
+  begun: AnyRecipe;
+  /** The recipe that it was made by. */
+  from: string | undefined;
+  pictured: () => Promise<string | null>;
+}
+
+function Ask({ begun, from, pictured }: AskProps) {
   const [recipe, setRecipe] = useState(begun);
-  const own = dressing.recipe && !isShipped(dressing.recipe.id) ? recipesNow().find(({ id }) => id === dressing.recipe!.id) : undefined; // prettier-ignore
+  const numbers = numbersOfRecipe(recipe);
+  const labelOf = (path: string) => numbers.find((one) => one.path === path)?.label ?? path;
+  const own = from !== undefined && !isShipped(from) ? recipesNow().find(({ id }) => id === from) : undefined;
   const { name, roles, dials } = recipe;
   const setDials = (next: readonly Dial[]) => setRecipe({ ...recipe, dials: [...next] });
   const setDial = (i: number, dial: Dial) => setDials(dials.map((one, k) => (k === i ? dial : one)));
   const keep = async (id: string | null) => {
-    const picture = pictureOfStrip();
     try {
+      const picture = await pictured();
       if (id === null) await keepRecipe(recipe, picture);
       else await changeRecipe(id, recipe, picture);
       toast.success(`The recipe “${name}” is kept, for all scenes of this browser.`);
@@ -121,7 +201,7 @@ function Ask({ dressing }: { dressing: Dressing }) {
                     <End
                       key={end}
                       label={`Dial ${i + 1} ${end}`}
-                      path={drive.path}
+                      schema={numberOfRecipe(recipe, drive.path)!.schema}
                       value={drive[end]}
                       onChange={(value) =>
                         setDial(i, {
@@ -140,7 +220,7 @@ function Ask({ dressing }: { dressing: Dressing }) {
                   .filter(({ path }) => !dial.drives.some((one) => one.path === path))
                   .map(({ path, label }) => ({ id: path, label }))}
                 onChoose={(path) =>
-                  setDial(i, { ...dial, drives: [...dial.drives, dialFor(dressing, 0, path, labelOf(path)).drives[0]] })
+                  setDial(i, { ...dial, drives: [...dial.drives, dialFor(recipe, 0, path, labelOf(path)).drives[0]] })
                 }
                 className="w-fit text-xs text-ink-6 hover:text-sea"
               >
@@ -152,10 +232,7 @@ function Ask({ dressing }: { dressing: Dressing }) {
             label="Add a dial…"
             choices={numbers.map(({ path, label }) => ({ id: path, label }))}
             onChoose={(path) =>
-              setDials([
-                ...dials,
-                dialFor(dressing, 1 + Math.max(-1, ...dials.map(({ id }) => id)), path, labelOf(path)),
-              ])
+              setDials([...dials, dialFor(recipe, 1 + Math.max(-1, ...dials.map(({ id }) => id)), path, labelOf(path))])
             }
             className="inline-flex h-7 w-fit items-center gap-1 rounded-lg border border-dashed border-linen-4 bg-linen-0 px-2 text-xs hover:bg-paper"
           >
@@ -192,13 +269,13 @@ function TextField({ label, value, onChange }: { label: string; value: string; o
 
 interface EndProps {
   label: string;
-  path: string;
+  schema: z.ZodType;
   value: number;
   dash: boolean;
   onChange: (value: number) => void;
 }
 
-function End({ label, path, value, dash, onChange }: EndProps) {
+function End({ label, schema, value, dash, onChange }: EndProps) {
   const edit: Edit<number> = {
     begin: () => undefined,
     drag: onChange,
@@ -206,16 +283,10 @@ function End({ label, path, value, dash, onChange }: EndProps) {
     cancel: () => undefined,
     set: onChange,
   };
-  const { unit } = describeParam(paramOf(path));
+  const { unit } = describeParam(schema);
   return (
     <>
-      <ValueField
-        label={label}
-        unit={unit}
-        value={value}
-        edit={edit}
-        complaint={(next) => complaintOf(paramOf(path), next)}
-      />
+      <ValueField label={label} unit={unit} value={value} edit={edit} complaint={(next) => complaintOf(schema, next)} />
       {dash && <span className="text-center">–</span>}
     </>
   );

@@ -1,4 +1,4 @@
-/** A small picture of what a recipe comes to, taken from what lies unrolled. */
+/** A small picture of what a recipe comes to: taken from what lies unrolled, or that of an assembly. */
 import { inks } from "../kit";
 
 const [WIDTH, HEIGHT] = [320, 72];
@@ -19,4 +19,19 @@ export function pictureOfStrip(): string | null {
   const wide = Math.min(shown.width, (high * WIDTH) / HEIGHT);
   pen.drawImage(shown, 0, ruler, wide, high, 0, 0, WIDTH, HEIGHT);
   return canvas.toDataURL("image/jpeg", 0.8);
+}
+
+/** A picture of a prop's, as a data address. */
+export async function pictureOfCard(url: string): Promise<string | null> {
+  const image = new Image();
+  image.src = url;
+  await image.decode();
+  const canvas = document.createElement("canvas");
+  canvas.width = canvas.height = HEIGHT;
+  const pen = canvas.getContext("2d");
+  if (!pen) return null;
+  pen.fillStyle = inks.linen0;
+  pen.fillRect(0, 0, HEIGHT, HEIGHT);
+  pen.drawImage(image, 0, 0, HEIGHT, HEIGHT);
+  return canvas.toDataURL("image/jpeg", 0.85);
 }

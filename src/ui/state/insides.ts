@@ -29,13 +29,14 @@ export const boxesNow = (): Boxes =>
   new Map([...useInsides.getState().insides].flatMap(([id, { box }]) => (box ? [[id, box] as const] : [])));
 
 /** The props that can be used in what is seen: not the assembly that is open, nor any that it is in. */
-export function useUsableProps(): readonly Prop[] {
+export function useUsableProps(into?: string): readonly Prop[] {
   const { props, mixes } = useSceneStore((store) => store.shown);
   const opened = useSceneStore((store) => store.opened.at(-1));
   return useMemo(() => {
-    const within = opened === undefined ? null : containersOf({ props, mixes }, opened).add(opened);
+    const assembly = into ?? opened;
+    const within = assembly === undefined ? null : containersOf({ props, mixes }, assembly).add(assembly);
     return within ? props.filter(({ id }) => !within.has(id)) : props;
-  }, [props, mixes, opened]);
+  }, [props, mixes, opened, into]);
 }
 
 /** What stands in a dressing in the end: assemblies taken apart into what is in them. */

@@ -1,7 +1,7 @@
 /** The recipes at hand: those that are kept in the browser, and those that everybody has. */
 import { create } from "zustand";
-import { recipeSchema, SHIPPED, type Recipe } from "@/core/place";
-import { freeName, newId } from "@/core/scene";
+import { SHIPPED } from "@/core/place";
+import { freeName, newId, readRecipe, type AnyRecipe } from "@/core/scene";
 import { InputError, sentenceOf } from "@/core/schema";
 import { deleteRecipe, listRecipes, putRecipe, type KeptRecipe } from "@/store";
 
@@ -26,7 +26,7 @@ export const recipesNow = (): readonly KeptRecipe[] => [...useRecipes.getState()
 export const isShipped = (id: string): boolean => Object.hasOwn(SHIPPED, id);
 
 /** Equal names get a number. @param but one that may have the name */
-const namedFreely = (recipe: Recipe, but?: string): Recipe => ({
+const namedFreely = <R extends AnyRecipe>(recipe: R, but?: string): R => ({
   ...recipe,
   name: freeName(
     recipe.name,
@@ -35,7 +35,7 @@ const namedFreely = (recipe: Recipe, but?: string): Recipe => ({
 });
 
 /** Keeps a new recipe; gives its id. */
-export async function keepRecipe(recipe: Recipe, picture: string | null = null): Promise<string> {
+export async function keepRecipe(recipe: AnyRecipe, picture: string | null = null): Promise<string> {
   await readRecipes();
   const kept = { id: newId(), recipe: namedFreely(recipe), picture };
   await putRecipe(kept);
@@ -44,7 +44,7 @@ export async function keepRecipe(recipe: Recipe, picture: string | null = null):
 }
 
 /** Changes one of one's own. */
-export async function changeRecipe(id: string, recipe: Recipe, picture?: string | null): Promise<void> {
+export async function changeRecipe(id: string, recipe: AnyRecipe, picture?: string | null): Promise<void> {
   const before = useRecipes.getState().own.find((one) => one.id === id);
   if (!before) return;
   await putRecipe({ id, recipe: namedFreely(recipe, id), picture: picture === undefined ? before.picture : picture });
@@ -60,7 +60,7 @@ export async function dropRecipe(id: string): Promise<void> {
 const MOST_BYTES = 4 * 2 ** 20;
 
 /** A recipe as it is written in a file. Throws an InputError with a sentence where it is none. */
-export function readRecipeFile(bytes: Uint8Array, name: string): Recipe {
+export function readRecipeFile(bytes: Uint8Array, name: string): AnyRecipe {
   if (bytes.length > MOST_BYTES) throw new InputError(`“${name}” is larger than 4 MB, which no recipe is.`);
   let json: unknown;
   try {
@@ -68,10 +68,10 @@ export function readRecipeFile(bytes: Uint8Array, name: string): Recipe {
   } catch {
     throw new InputError(`“${name}” is no JSON file.`);
   }
-  const { success, data, error } = recipeSchema.safeParse(json);
+  const { success, data, error } = readRecipe(json);
   if (!success) throw new InputError(`“${name}” is no recipe: ${sentenceOf(error)}`);
   return data;
 }
 
-export const recipeFile = (recipe: Recipe): Uint8Array =>
+export const recipeFile = (recipe: AnyRecipe): Uint8Array =>
   new TextEncoder().encode(`${JSON.stringify(recipe, null, 2)}\n`);

@@ -15,6 +15,7 @@ import { ColumnHead } from "./ColumnHead";
 import { DressALine } from "./DressALine";
 import { SpreadOver } from "./SpreadOver";
 import { DressingLinks } from "./DressingLinks";
+import { AssemblyRecipePanel } from "./RecipePanel";
 
 export function PropColumn({ prop }: { prop: Prop }) {
   const users = useScene((scene) => scene.dressings).filter((d) => propsIn(d.what).includes(prop.id));
@@ -54,6 +55,7 @@ export function PropColumn({ prop }: { prop: Prop }) {
           </div>
         ))}
       </dl>
+      {isAssembled(prop) && <AssemblyRecipePanel prop={prop} />}
       {isAssembled(prop) && <AssemblySection prop={prop} />}
       {odd?.kind === "lies" && (
         <p className="rounded-lg bg-ochre-soft px-2.5 py-2 text-xs text-ochre-dark">

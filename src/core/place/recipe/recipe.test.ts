@@ -4,8 +4,8 @@ import { makeLine } from "../../line/testing";
 import { GuideLine } from "../../line";
 import { dressingSchema, type Dressing } from "../schema";
 import { evaluate } from "../testing";
-import { broughtUp, dialAt, dressedBy, drivenBy, recipeOf } from "./recipe";
-import { numberAt, recipeSchema, type Recipe, type RecipeUse } from "./schema";
+import { broughtUp, dressedBy, drivenBy, recipeOf, shareOf } from "./recipe";
+import { numberAt, recipeSchema, type Dial, type Recipe, type RecipeUse, type Rules } from "./schema";
 import { SHIPPED } from "./shipped";
 
 const LINE = makeLine({ kind: "polyline", knots: [[0, 2, 0], [9, 2, 0], [9, 2, 7]] }); // prettier-ignore
@@ -13,6 +13,7 @@ const LINE = makeLine({ kind: "polyline", knots: [[0, 2, 0], [9, 2, 0], [9, 2, 7
 const bounds = new Map(["a", "b", "c"].map((id) => [id, { min: [-0.1, 0, -0.1] as const, max: [0.1, 0.2, 0.1] as const }])); // prettier-ignore
 const around = { guides: new Map([["line", new GuideLine(LINE)]]), bounds: bounds as never };
 
+const dialAt = (rules: Rules, dial: Dial) => shareOf(dial, numberAt(rules, dial.drives[0].path)!);
 const castFor = ({ roles }: Recipe): RecipeUse["roles"] => Object.fromEntries(roles.map(({ id }, i) => [id, ["a", "b", "c"][i]])); // prettier-ignore
 const made = (recipe: Recipe, roles = castFor(recipe)): Dressing =>
   dressingSchema.parse({ id: "d", name: "D", ...dressedBy({ id: "r", recipe, roles }, { lines: ["line"] }) });

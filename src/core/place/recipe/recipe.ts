@@ -13,6 +13,7 @@ import {
   type Rules,
 } from "./schema";
 import type { Dressing } from "../schema";
+import type { z } from "zod";
 
 /** Where a recipe is used: lines, or surfaces, areas or volumes, by their ids. */
 export type Target = Partial<Pick<Rules["where"], "lines" | "surfaces" | "areas" | "volumes">>;
@@ -32,7 +33,7 @@ function bare({ where, what, spacing, stance, fit, variation, gaps }: Rules): Ru
 }
 
 /** Rules with other ids in place of their props; where there is none their slots stay blank. */
-function recast(what: What, castOf: (prop: string) => string | null): What {
+export function recast(what: What, castOf: (prop: string) => string | null): What {
   const cast = (prop: string | null) => (prop === null ? null : castOf(prop));
   return {
     ...what,
@@ -89,16 +90,33 @@ export function broughtUp<D extends Dressing>(dressing: D, next: RecipeUse): D {
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === "object" && value !== null;
 
 /** What is as it was becomes as it is to be; what is otherwise stays. Lists of one length are compared one by one. */
-function merged(was: unknown, own: unknown, now: unknown): unknown {
+export function merged<T>(was: T, own: T, now: T): T {
+  return mergedAny(was, own, now) as T;
+}
+
+function mergedAny(was: unknown, own: unknown, now: unknown): unknown {
   if (same(was, own)) return now;
   if (Array.isArray(was) && Array.isArray(own) && Array.isArray(now)) {
     if (was.length !== own.length || was.length !== now.length) return own;
-    return own.map((one, i) => merged(was[i], one, now[i]));
+    return own.map((one, i) => mergedAny(was[i], one, now[i]));
   }
   if (!isObject(was) || !isObject(own) || !isObject(now) || Array.isArray(own)) return own;
   const names = new Set([...Object.keys(own), ...Object.keys(now)]);
-  const out = [...names].map((name): [string, unknown] => [name, merged(was[name], own[name], now[name])]);
+  const out = [...names].map((name): [string, unknown] => [name, mergedAny(was[name], own[name], now[name])]);
   return Object.fromEntries(out.filter(([, value]) => value !== undefined));
+}
+
+/** Lists of things, each merged with what it was by its id: what was taken away or put there by hand stays so. */
+export function mergedById<T extends { id: string }>(was: readonly T[], own: readonly T[], now: readonly T[]): T[] {
+  const [before, next] = [was, now].map((list) => new Map(list.map((one) => [one.id, one])));
+  const there = new Set(own.map(({ id }) => id));
+  const kept = own.flatMap((one): T[] => {
+    const [old, fresh] = [before.get(one.id), next.get(one.id)];
+    if (!old) return [one];
+    if (!fresh) return same(old, one) ? [] : [one];
+    return [merged(old, one, fresh)];
+  });
+  return [...kept, ...now.filter(({ id }) => !there.has(id) && !before.has(id))];
 }
 
 /** The numbers of a dressing's steps that a dial may drive, with what they are called. */
@@ -114,14 +132,17 @@ export function numbersOf(rules: Rules): { path: string; label: string }[] {
 }
 
 /** Where a dial stands, 0 to 1, by the first number that it drives. */
-export function dialAt(rules: Rules, { drives: [{ path, from, to }] }: Dial): number {
-  const value = numberAt(rules, path) ?? from;
+export function shareOf({ drives: [{ from, to }] }: Dial, value: number): number {
   return from === to ? 0 : Math.min(1, Math.max(0, (value - from) / (to - from)));
 }
 
-/** What the numbers are that a dial drives, by their paths; whole ones are rounded. */
-export const drivenBy = ({ drives }: Dial, share: number): [path: string, value: number][] =>
+/** What the numbers are that a dial drives, by their paths; whole ones are rounded. @param schemaOf that of a path's number */
+export const drivenBy = (
+  { drives }: Dial,
+  share: number,
+  schemaOf: (path: string) => z.ZodType = paramOf,
+): [path: string, value: number][] =>
   drives.map(({ path, from, to }) => {
     const value = Number((from + share * (to - from)).toPrecision(4));
-    return [path, paramOf(path).safeParse(value).success ? value : Math.round(value)];
+    return [path, schemaOf(path).safeParse(value).success ? value : Math.round(value)];
   });

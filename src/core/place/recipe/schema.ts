@@ -14,6 +14,9 @@ export const RECIPE_VERSION = 1;
 export const rulesSchema = z.object(STEPS);
 export type Rules = z.infer<typeof rulesSchema>;
 
+/** Who plays is named where a recipe is used. */
+export const roleSchema = z.object({ id: idSchema, name: nameSchema });
+
 /** A number of a step, as “spacing/distance”, and what it is at both ends of the dial. */
 const driveSchema = z.object({
   path: z.string().max(80),
@@ -21,7 +24,7 @@ const driveSchema = z.object({
   to: within(1e9),
 });
 
-const dialSchema = z.object({
+export const dialSchema = z.object({
   id: numberSchema,
   name: nameSchema,
   drives: z.array(driveSchema).min(1).max(20),
@@ -54,7 +57,7 @@ export const recipeSchema = z
   .object({
     version: z.literal(RECIPE_VERSION),
     name: nameSchema,
-    roles: z.array(z.object({ id: idSchema, name: nameSchema })).max(200),
+    roles: z.array(roleSchema).max(200),
     rules: rulesSchema,
     dials: z.array(dialSchema).max(40).default([]),
   })

@@ -39,7 +39,7 @@ import { clearAway } from "./dressings";
 import { takeAway } from "./pegs";
 import type { Draft } from "immer";
 
-const namesOf = ({ props, mixes }: Pick<Scene, "props" | "mixes">): string[] =>
+export const namesOf = ({ props, mixes }: Pick<Scene, "props" | "mixes">): string[] =>
   [...props, ...mixes].map(({ name }) => name);
 
 /** A new prop that is put together of some parts, with its pivot below the middle of them. */

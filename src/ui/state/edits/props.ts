@@ -7,10 +7,15 @@ import { usesSaid } from "./assemblies";
 import { editing, everyDressing, scene, store } from "./common";
 import type { Draft } from "immer";
 
+/** Lets nobody play what a prop or mix played. */
+function uncast(recipe: Draft<{ roles: Record<string, string | null> }> | null, id: string): void {
+  for (const [role, prop] of Object.entries(recipe?.roles ?? {})) if (prop === id) recipe!.roles[role] = null;
+}
+
 /** Takes a prop or mix out of everything that a dressing says. */
 function forget(dressing: Draft<Dressing>, id: string): void {
   const { what, recipe } = dressing;
-  for (const [role, prop] of Object.entries(recipe?.roles ?? {})) if (prop === id) recipe!.roles[role] = null;
+  uncast(recipe, id);
   what.entries = what.entries.filter((entry) => entry.prop !== id);
   what.tagged = what.tagged.filter((one) => one.prop !== id);
   what.own = what.own.filter((one) => one.prop !== id);
@@ -23,9 +28,14 @@ function forget(dressing: Draft<Dressing>, id: string): void {
   }
 }
 
+function forgetEverywhere(draft: Draft<Scene>, id: string): void {
+  for (const dressing of everyDressing(draft)) forget(dressing, id);
+  for (const { assembly } of draft.props) uncast(assembly?.recipe ?? null, id);
+}
+
 function dropMix(draft: Draft<Scene>, id: string): void {
   draft.mixes = draft.mixes.filter((mix) => mix.id !== id);
-  for (const dressing of everyDressing(draft)) forget(dressing, id);
+  forgetEverywhere(draft, id);
 }
 
 export function deleteProp(id: string): void {
@@ -34,7 +44,7 @@ export function deleteProp(id: string): void {
   const uses = prop.assembly ? usesSaid(id) : null;
   store().changeAll("Delete prop", (draft) => {
     draft.props = draft.props.filter((p) => p.id !== id);
-    for (const dressing of everyDressing(draft)) forget(dressing, id);
+    forgetEverywhere(draft, id);
     for (const mix of draft.mixes) mix.props = mix.props.filter((one) => one.prop !== id);
     for (const { id: mix, props } of [...draft.mixes]) if (props.length === 0) dropMix(draft, mix);
   });

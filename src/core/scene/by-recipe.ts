@@ -1,0 +1,109 @@
+/**
+ * *Assemblies made by recipes*, and recipes made of assemblies; what was set by hand stays when a recipe has changed.
+ *
+ *     const { recipe } = recipeOfAssembly(prop, "Stall", nameOf);
+ *     const assembly = assembledBy({ id, recipe, roles: { "role-1": jar.id }, names: {} });
+ */
+import { merged, mergedById, RECIPE_VERSION, recast, type Dressing } from "../place";
+import { withIds } from "../schema";
+import { ofFiles, partsSchema, propsNamedBy, type AssemblyRecipe, type AssemblyRecipeUse } from "./assembly-recipe";
+import { PARTS, type Parts } from "./assembly-shape";
+import { newId } from "./make";
+import { renamingBy } from "./renaming";
+import type { Assembly } from "./assembly-schema";
+import type { Prop } from "./schema";
+
+/** Why an assembly cannot be a recipe, in a sentence; null where it can. */
+export function recipeTrouble(assembly: Parts): string | null {
+  const file = ofFiles(assembly);
+  if (file) return `“${file}” in it is from a file, which a recipe does not carry.`;
+  return assembly.dressings.length === 0 ? "There is no dressing in it." : null;
+}
+
+/** A dressing without what is from files, or of a recipe of its own. */
+const withoutFiles = (dressing: Dressing): Dressing => ({
+  ...dressing,
+  recipe: null,
+  gaps: { ...dressing.gaps, images: [] },
+});
+
+/**
+ * @param nameOf what props and mixes are called, which their roles are at first
+ * @returns also what the assembly's things are called in the recipe
+ */
+export function recipeOfAssembly(
+  { assembly, bounds, prepared }: Pick<Prop, "bounds" | "prepared"> & { assembly: Assembly },
+  name: string,
+  nameOf: (prop: string) => string,
+): { recipe: AssemblyRecipe; names: ReadonlyMap<string, string> } {
+  const { lines, surfaces, dressings, each, most } = assembly;
+  const parts = { lines, surfaces, dressings: dressings.map(withoutFiles) };
+  const things = PARTS.flatMap((list) => parts[list].map(({ id }) => id));
+  const names = new Map(things.map((id, i) => [id, `part-${i + 1}`]));
+  const props = [...new Set(dressings.flatMap(propsNamedBy))];
+  const roles = props.map((prop, i) => ({ id: `role-${i + 1}`, name: nameOf(prop) }));
+  const cast = new Map(props.map((prop, i) => [prop, roles[i].id]));
+  const renamed = withIds(partsSchema, parts, renamingBy(new Map([...names, ...cast])));
+  return {
+    recipe: { version: RECIPE_VERSION, name, roles, parts: renamed, each, most, bounds, prepared, dials: [] },
+    names,
+  };
+}
+
+/** The parts of a recipe with props for its roles; what nobody plays stays blank, or is not there. */
+function partsFor({ recipe: { parts }, roles, names }: AssemblyRecipeUse): Parts {
+  const dressings = parts.dressings.map((dressing): Dressing => {
+    const what = recast(dressing.what, (role) => (roles[role] ? role : null));
+    const pegs = Object.entries(dressing.pegs).filter(([, { prop }]) => prop === undefined || roles[prop]);
+    return { ...dressing, what, pegs: Object.fromEntries(pegs) };
+  });
+  const cast = Object.entries(roles).flatMap(([role, prop]): [string, string][] => (prop ? [[role, prop]] : []));
+  return withIds(partsSchema, { ...parts, dressings }, renamingBy(new Map([...Object.entries(names), ...cast])));
+}
+
+/** With names for those of a recipe's things that have none yet. */
+function named(use: AssemblyRecipeUse): AssemblyRecipeUse {
+  const things = PARTS.flatMap((list) => use.recipe.parts[list].map(({ id }) => id));
+  return { ...use, names: Object.fromEntries(things.map((id) => [id, use.names[id] ?? newId()])) };
+}
+
+/** What a recipe comes to. */
+export function assembledBy(use: AssemblyRecipeUse): Assembly {
+  const own = named(use);
+  return { ...partsFor(own), each: own.recipe.each, most: own.recipe.most, recipe: own };
+}
+
+/** The same by another recipe, or with other props for its roles: all that was set by hand stays. */
+export function assemblyBroughtUp<P extends Pick<Prop, "assembly" | "prepared">>(prop: P, next: AssemblyRecipeUse): P {
+  const { assembly } = prop;
+  if (!assembly?.recipe) return prop;
+  const use = named(next);
+  const [was, now] = [assembly.recipe, use].map((one) => ({
+    ...partsFor(one),
+    each: one.recipe.each,
+    most: one.recipe.most,
+  }));
+  const of = <L extends keyof Parts>(list: L): Parts[L] =>
+    mergedById<{ id: string }>(was[list], assembly[list], now[list]) as Parts[L];
+  const up: Assembly = {
+    lines: of("lines"),
+    surfaces: of("surfaces"),
+    dressings: of("dressings"),
+    each: merged(was.each, assembly.each, now.each),
+    most: merged(was.most, assembly.most, now.most),
+    recipe: use,
+  };
+  return {
+    ...prop,
+    assembly: up,
+    prepared: merged(assembly.recipe.recipe.prepared, prop.prepared, use.recipe.prepared),
+  };
+}
+
+/** The roles that nobody plays and that a dressing of the assembly needs, by their names. */
+export function emptyRoles({ recipe }: Pick<Assembly, "recipe">, dressing: string): string[] {
+  if (!recipe) return [];
+  const part = recipe.recipe.parts.dressings.find(({ id }) => recipe.names[id] === dressing);
+  const needed = new Set(part ? propsNamedBy(part) : []);
+  return recipe.recipe.roles.filter(({ id }) => needed.has(id) && !recipe.roles[id]).map(({ name }) => name);
+}
