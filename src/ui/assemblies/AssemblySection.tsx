@@ -4,7 +4,16 @@ import { assemblySchema, type Assembly, type Prop } from "@/core/scene";
 import { describeChoice, describeParam } from "@/core/schema";
 import { useSceneStore } from "@/store";
 import { Button, NumberField, Segmented } from "../kit";
-import { duplicateAssembly, editAssembly, openAssembly, takeAllApart, useEdit, useInsides, usesSaid, useSession } from "../state";
+import {
+  duplicateAssembly,
+  editAssembly,
+  openAssembly,
+  takeAllApart,
+  useEdit,
+  useInsides,
+  usesSaid,
+  useSession,
+} from "../state";
 
 const { each, most } = assemblySchema.shape;
 
