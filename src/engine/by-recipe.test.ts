@@ -95,8 +95,10 @@ test("two changes by hand, then a newer recipe: just these stay; what was put th
   const without = { ...up, assembly: { ...up.assembly, dressings: [lid] } };
   expect(assemblyBroughtUp(without, up.assembly.recipe!).assembly.dressings).toEqual([lid]);
   // What the recipe has no more goes, unless it is another by now.
-  const back = assemblyBroughtUp(up, { ...up.assembly.recipe!, recipe });
-  expect(back.assembly.lines).toHaveLength(1);
+  const back = (prop: Assembled) => assemblyBroughtUp(prop, { ...up.assembly.recipe!, recipe }).assembly.lines.map(({ name }) => name); // prettier-ignore
+  expect(back(up)).toEqual(["edge"]);
+  const [rim, second] = up.assembly.lines;
+  expect(back({ ...up, assembly: { ...up.assembly, lines: [rim, { ...second, name: "Mine" }] } })).toEqual(["edge", "Mine"]); // prettier-ignore
 });
 
 test("a role that nobody plays stays blank and is found; given a prop it is filled, pegs among it", () => {
@@ -129,6 +131,13 @@ test("its numbers are those of its dressings and lines; a dial drives what is ca
   const [{ path }] = dialIn(assembly.recipe!, DIAL).drives;
   writeNumber(draft, path, 9);
   expect(draft.dressings[0].spacing.count).toBe(9);
+});
+
+test("of a dressing in it neither its own recipe nor its masks go along", () => {
+  const [jars] = tray.assembly.dressings;
+  const mask = { ...jars, gaps: { ...jars.gaps, images: [{ asset: "a".repeat(64) } as never] }, recipe: {} as never };
+  const [part] = recipeOfAssembly({ ...tray, assembly: { ...tray.assembly, dressings: [mask] } }, "Tray", nameOf).recipe.parts.dressings; // prettier-ignore
+  expect([part.recipe, part.gaps.images]).toEqual([null, []]);
 });
 
 test("what is from files is in none; damaged or hostile ones are refused", () => {

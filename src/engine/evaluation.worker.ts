@@ -88,15 +88,14 @@ let held: Engine["insides"] = new Map();
 /** The charts that it has been given: as long as they are shown. */
 let shown: ReadonlyMap<string, ChartedSurface["table"]> = new Map();
 
-/** What has been told of the dressing that is looked at, and whose it is. */
-let told: { of: string | null; sight: Sight | null } = { of: null, sight: null };
+/** What has been told of the dressing that was looked at last. */
+let told: Sight | null = null;
 
 /** What there is to see of a dressing that has not been told. */
 function sightOf(looked: LookedAt | null): Evaluation["sight"] {
   const before = told;
-  told = { of: looked?.dressing ?? null, sight: looked && engine.sight(looked) };
-  const isNews = told.of !== before.of || told.sight !== before.sight;
-  return { of: told.of, now: isNews && told.sight ? copyOf(told.sight) : null };
+  told = looked && engine.sight(looked);
+  return { of: looked?.dressing ?? null, now: told && told !== before ? copyOf(told) : null };
 }
 
 /** How often an evaluation has been asked for: what is looked for between them gives way to the next one. */

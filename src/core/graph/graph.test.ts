@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { firstly, Graph, input, query, same, step, task } from ".";
+import { firstly, Graph, input, part, query, same, step, task } from ".";
 
 const number = input<number>("number");
 /** Sums what stands before it in a made-up order; rounded, so that changes may end here. */
@@ -221,4 +221,13 @@ test("an input that is told not to count leaves what hangs on it as it was", () 
   expect(deaf.get(area, "a")).toBe(9);
   deaf.set(number, "a", 4);
   expect(deaf.get(area, "a")).toBe(9);
+});
+
+test("what is held twice counts once, and what is a part of something else not at all", () => {
+  const numbers = new Float64Array(100);
+  const whole = query("whole", () => ({ left: numbers, right: { again: numbers } }));
+  const half = part("half", (ask, key) => ask(whole, key).left);
+  const graph = new Graph();
+  expect(graph.get(half, "")).toBe(numbers);
+  expect(graph.bytes).toBe(800);
 });

@@ -1,7 +1,19 @@
 import "@/store/testing";
 import { SHIPPED } from "@/core/place";
 import { useSceneStore } from "@/store";
-import { bringRecipeUp, castRole, deleteProp, dressByRecipe, letGoOfRecipe, turnDial } from "./edits";
+import { assemblySchema, recipeOfAssembly } from "@/core/scene";
+import {
+  assembleByRecipe,
+  bringAssemblyUp,
+  bringRecipeUp,
+  castAssemblyRole,
+  castRole,
+  deleteProp,
+  dressByRecipe,
+  letGoOfAssemblyRecipe,
+  letGoOfRecipe,
+  turnDial,
+} from "./edits";
 import { scene, startInHarbour } from "./edits/testing";
 import { changeRecipe, dropRecipe, keepRecipe, readRecipeFile, recipeFile, recipesNow, useRecipes } from "./recipes";
 import { useSession } from "./session";
@@ -26,6 +38,30 @@ test("recipes are kept for all scenes; equal names get a number, files come in a
   expect(file("hello")).toThrow("“a.json” is no JSON file.");
   expect(file(JSON.stringify({ ...RAILING, version: 9 }))).toThrow(/^“a.json” is no recipe: /);
   expect(file(" ".repeat(5 * 2 ** 20))).toThrow("larger than 4 MB");
+});
+
+test("an assembly by a recipe stands along a line at once; a prop that is deleted plays in it no more", () => {
+  startInHarbour();
+  const { lines, props, dressings } = scene();
+  const standing = { ...dressings[0], id: "held", recipe: null };
+  const assembly = assemblySchema.parse({ lines: [lines[0]], dressings: [standing] });
+  const { recipe } = recipeOfAssembly({ assembly, bounds: props[0].bounds, prepared: props[0].prepared }, "Row", () => "Post"); // prettier-ignore
+  const role = recipe.roles[0].id;
+  assembleByRecipe({ id: "r", recipe, roles: { [role]: props[1].id } }, { line: lines[1].id });
+  const made = () => scene().props.find(({ name }) => name === "Row")!;
+  const user = scene().dressings.find(({ id }) => id === useSession.getState().dressing)!;
+  expect([user.where.lines, user.what.entries[0].prop]).toEqual([[lines[1].id], made().id]);
+  castAssemblyRole(made().id, role, props[0].id);
+  expect(made().assembly!.dressings[0].what.entries[0].prop).toBe(props[0].id);
+  deleteProp(props[0].id);
+  expect(made().assembly!.recipe!.roles).toEqual({ [role]: null });
+  castAssemblyRole(made().id, role, props[1].id);
+  bringAssemblyUp(made().id, { ...recipe, parts: { ...recipe.parts, lines: [{ ...recipe.parts.lines[0], name: "Rim" }] } }); // prettier-ignore
+  expect(made().assembly!.lines[0].name).toBe("Rim");
+  letGoOfAssemblyRecipe(made().id);
+  expect(made().assembly!.recipe).toBeNull();
+  useSceneStore.getState().undo();
+  expect(made().assembly!.recipe).not.toBeNull();
 });
 
 test("a dressing by a recipe is an ordinary one: roles are given, dials turned, a newer recipe leaves what was set by hand", () => {
