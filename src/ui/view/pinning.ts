@@ -7,6 +7,7 @@ import {
   dressingOf,
   fieldOf,
   pinAt,
+  runningLinesNow,
   selectPlacements,
   useSession,
   writePinCopies,
@@ -17,6 +18,7 @@ import type { Aim } from "./aim";
 import { caughtOn } from "./caught";
 import { useMove } from "./move-state";
 import { takenPlacements, type HeldPlacements } from "./pegging";
+import { snapTargets } from "./snap";
 import type { Draft } from "immer";
 
 /** Pins that have been taken hold of. */
@@ -57,14 +59,26 @@ export function pinUnder(aim: Aim, event: { ctrlKey: boolean; metaKey: boolean }
   if (place && drawProp !== null) pinAt(dressing, place, drawProp);
 }
 
-/** Where the pointer is on a surface; caught on corners, middles of edges and of faces, as long as Catch is on. */
-export function placeUnder(aim: Aim, event: { ctrlKey: boolean; metaKey: boolean }): PinPlace | null {
+/**
+ * Where the pointer is on a surface. As long as Catch is on, it is caught on corners, middles of edges and of faces, on lines and
+ * snap points: what is caught on lies at the place of the surface that is nearest to that.
+ *
+ * @param held what is slid there, which it is not caught on
+ */
+export function placeUnder(
+  aim: Aim,
+  event: { ctrlKey: boolean; metaKey: boolean },
+  held: Pick<HeldPins, "dressing" | "from"> | null = null,
+): PinPlace | null {
   const met = aim.met();
   if (!met) return null;
   const { surface, point, uv, corners } = met;
-  const at = caughtOn(aim, targetsOf(corners), event, null, false);
+  const but = held && { dressings: NO_DRESSINGS, dressing: held.dressing, keys: new Set(held.from.keys()) };
+  const at = caughtOn(aim, [...targetsOf(corners), ...snapTargets(runningLinesNow())], event, null, true, but);
   return at === null ? { surface, point, uv } : { surface, point: at, uv: null };
 }
+
+const NO_DRESSINGS: ReadonlySet<string> = new Set();
 
 function targetsOf(corners: readonly Vec3[]): { position: Vec3; what: string }[] {
   const middle = (...of: readonly Vec3[]): Vec3 =>

@@ -44,7 +44,7 @@ const gripOfPins = (held: HeldPins | null): Grip | null =>
   held && {
     label: "Move pin",
     drag({ aim, event }) {
-      const place = placeUnder(aim, event);
+      const place = placeUnder(aim, event, held);
       if (!place) return;
       useMove.setState({ distance: distance(held.start, place.point) });
       useSceneStore.getState().drag((draft) => slidePins(draft, held, place));
