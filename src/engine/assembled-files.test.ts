@@ -78,6 +78,33 @@ test.each([
   }
 });
 
+/** The snap points in a file: their names with where they are, and where they point, rounded. */
+async function snapsIn(file: Uint8Array): Promise<string[]> {
+  const found: string[] = [];
+  (await plainIO().readBinary(file)).getRoot().getDefaultScene()!.traverse((node: Node) => {
+    if (!(node.getExtras() as { snap?: boolean }).snap) return;
+    const m = node.getWorldMatrix();
+    const up = new Vector3(m[4], m[5], m[6]).normalize().toArray();
+    found.push(`${node.getName()} ${[m[12], m[13], m[14], ...up].map((value) => (Math.round(100 * value) / 100 + 0).toFixed(2)).join(" ")}`); // prettier-ignore
+  }); // prettier-ignore
+  return found.sort();
+}
+
+test.each(["the same", "varied"])("uses carry their snap points, nested, side by side and instanced alike: %s", async (each) => {
+  const { scene, assets } = await shop({ uses: 3, variation: { ...ODD, turnAlong: [0, 0] }, ...(each === "varied" && { each }) }); // prettier-ignore
+  const hook = { name: "hook", position: [0.5, 1, 0.25], direction: [0, 1, 0] } as const;
+  const props = scene.props.map((prop) =>
+    prop.assembly ? { ...prop, prepared: { ...prop.prepared, snaps: [{ ...hook, id: 1, free: true }] } } : prop,
+  );
+  const own = { ...scene, props } as never as Scene;
+  const nested = await snapsIn(await writePlacements(own, assets, "glb-plain", { nested: true }));
+  // One of each shelf, and one of each tray in it.
+  expect(nested).toHaveLength(3 + 3 * 3);
+  expect(await snapsIn(await writePlacements(own, assets, "glb-plain"))).toEqual(nested);
+  expect(await snapsIn(await writePlacements(own, assets, "glb"))).toEqual(nested);
+  expect(await snapsIn(await writePlacements(own, assets, "glb", { snaps: false }))).toEqual([]);
+}); // prettier-ignore
+
 test("however many uses, the file has each mesh once and little more than their places; tables have every thing", async () => {
   const { scene, assets } = await shop({ uses: 200, variation: {} });
   const file = await writePlacements(scene, assets, "glb");

@@ -96,6 +96,7 @@ export async function evaluateScene(
     const names = scene.dressings.map((d) => `“${d.name}”`).join(", ");
     throw new InputError(`There is no dressing “${wanted}”; the scene has ${names || "none"}.`);
   }
+  const hasSnaps = scene.props.some(({ assembly, prepared }) => assembly && prepared.snaps.length > 0);
   const dressings: EvaluatedScene["dressings"][number][] = [];
   const found: Finding[] = [];
   let placed = 0;
@@ -112,8 +113,9 @@ export async function evaluateScene(
       );
     }
     const { placements, apart, findings } = withFindings(engine.result(dressing.id, options.unchecked ? [] : null)!);
-    const nest = options.nested ? engine.nestOf(dressing.id) : null;
-    dressings.push({ dressing, placements: apart?.placements ?? placements, nest });
+    const nest = options.nested || hasSnaps ? engine.nestOf(dressing.id) : null;
+    const [whole, uses] = options.nested ? [nest, null] : [null, nest];
+    dressings.push({ dressing, placements: apart?.placements ?? placements, nest: whole, uses });
     found.push(...findings);
     const poking = options.poking ? await engine.poking(() => Promise.resolve(true), dressing.id) : null;
     found.push(...(poking?.get(dressing.id) ?? []));

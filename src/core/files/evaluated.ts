@@ -55,6 +55,8 @@ export interface EvaluatedDressing {
   placements: Placements;
   /** The same with its assemblies, where they are to be nodes of their own. */
   nest?: Nest | null;
+  /** The same where they are not, for their own snap points. */
+  uses?: Nest | null;
 }
 
 export interface EvaluatedScene {

@@ -19,13 +19,14 @@ import {
 } from "@gltf-transform/core";
 import { EXTMeshGPUInstancing } from "@gltf-transform/extensions";
 import { mergeDocuments, prune, unpartition } from "@gltf-transform/functions";
+import { Matrix4, Quaternion, Vector3 } from "three";
 import { InputError } from "../schema";
 import { addLines, addSurfaces } from "./scenery";
 import { coursesOf, isStill, Moving, nodeName } from "./motion";
 import { stands, type EvaluatedDressing, type EvaluatedScene, type Nest } from "./evaluated";
 import { flatMesh, meshNodesOf, plainIO, readGlb, transformedMesh, writeCompressed } from "./gltf";
 import { meshAt } from "./poses";
-import { addAllSnaps, addSnaps, ownSnaps, type OwnSnaps } from "./snap-nodes";
+import { addAllSnaps, addSnaps, ownSnaps, snapNodeIn, type OwnSnaps } from "./snap-nodes";
 import { Variants, WHITE } from "./variants";
 import { preparationMatrix } from "../scene";
 import { FLAG, hexOf, keyUnder, momentOfStill, stillKey, type Key, type Placements } from "../place";
@@ -61,12 +62,16 @@ export async function writeGlb(
     const node = document.createNode(dressed.dressing.name).setTranslation(dressed.placements.origin);
     scene.addChild(node);
     const frames = motion?.placements[n] ?? null;
-    if (moving && frames && !isStill(frames)) addMoving(document, node, dressed, frames, meshes, moving, snaps);
-    else if (form === "instanced") {
+    if (moving && frames && !isStill(frames)) {
+      addMoving(document, node, dressed, frames, meshes, moving, snaps);
+      continue;
+    }
+    if (form === "instanced") {
       addInstances(document, buffer, node, dressed, meshes);
       addAllSnaps(document, node, dressed.placements, snaps);
     } else if (dressed.nest) addNest(document, node, dressed.nest, meshes, snaps);
     else addNodes(document, node, dressed, meshes, snaps);
+    if (dressed.uses) addSnapsOfUses(document, node, dressed.uses, snaps);
   }
 
   await addSurfaces(document, buffer, scene, surfaces, assets, moving);
@@ -244,6 +249,40 @@ function addNest(
       addNest(document, below, nest, meshes, snaps, inner);
     }
   }
+}
+
+/** The snap points of assemblies that are written as what is in them, in one node: each where it is, pointing where it points. */
+function addSnapsOfUses(document: Document, parent: Node, uses: Nest, snaps: OwnSnaps): void {
+  const all = document.createNode(`${parent.getName()} snap points of assemblies`);
+  const add = ({ placements: p, at }: Nest, frame: Matrix4, keyOf: (key: Key) => Key): void => {
+    for (let i = 0; i < p.count; i++) {
+      const used = stands(p, i) ? at(i) : null;
+      if (!used) continue;
+      const own = frame.clone().multiply(matrixOf(p, i));
+      const key = hexOf(keyOf(p.key[i]));
+      for (const snap of snaps.get(p.props[p.prop[i]]) ?? [])
+        all.addChild(snapNodeIn(document, own.elements, snap, key));
+      const prepared = own.multiply(new Matrix4().fromArray(columns(used.matrix)));
+      for (const { salt, nest } of used.dressings) {
+        const below = prepared.clone().multiply(new Matrix4().makeTranslation(...nest.placements.origin));
+        add(nest, below, (inner) => keyOf(keyUnder(p.key[i], salt, inner)));
+      }
+    }
+  };
+  add(uses, new Matrix4(), (key) => key);
+  if (all.listChildren().length > 0) parent.addChild(all);
+  else all.dispose();
+}
+
+/** Placement `i` of its dressing, as seen from that. */
+function matrixOf(p: Placements, i: number): Matrix4 {
+  const side = p.flags[i] & FLAG.mirrored ? -1 : 1;
+  const [x, y, z] = p.scale.subarray(3 * i, 3 * i + 3);
+  return new Matrix4().compose(
+    new Vector3(...p.position.subarray(3 * i, 3 * i + 3)),
+    new Quaternion(...p.rotation.subarray(4 * i, 4 * i + 4)),
+    new Vector3(side * x, y, z),
+  );
 }
 
 function addInstances(

@@ -1,5 +1,5 @@
 /** Snap points as nodes without a mesh, under their names: up is where they point. */
-import { between, conjugate, rotate, type Vec3 } from "../math";
+import { add, between, conjugate, lengthOf, rotate, type Vec3 } from "../math";
 import { entryOf } from "../mesh";
 import { FLAG, hexOf, standingAt, type Placements } from "../place";
 import { snapPointsOf, type Prop } from "../scene";
@@ -19,6 +19,17 @@ const nodeOf = (document: Document, name: string, position: Vec3, rotation: read
     .setTranslation([...position])
     .setRotation(rotation as [number, number, number, number])
     .setExtras({ snap: true });
+
+/** A snap point of something whose matrix is known: 16 numbers, columns first. */
+export function snapNodeIn(document: Document, matrix: readonly number[], snap: SnapPoint, key: string): Node {
+  const m = matrix;
+  const turned = ([x, y, z]: Vec3): Vec3 => [0, 1, 2].map((k) => m[k] * x + m[4 + k] * y + m[8 + k] * z) as unknown as Vec3; // prettier-ignore
+  const up = turned(snap.direction);
+  const long = lengthOf(up) || 1;
+  const at = add(turned(snap.position), [m[12], m[13], m[14]]);
+  const rotation = between([0, 1, 0], [up[0] / long, up[1] / long, up[2] / long]);
+  return nodeOf(document, snap.name, at, rotation).setExtras({ snap: true, key });
+}
 
 /**
  * Hangs the snap points of placement `i` below its node.
