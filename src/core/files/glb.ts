@@ -19,7 +19,6 @@ import {
 } from "@gltf-transform/core";
 import { EXTMeshGPUInstancing } from "@gltf-transform/extensions";
 import { mergeDocuments, prune, unpartition } from "@gltf-transform/functions";
-import { Matrix4, Quaternion, Vector3 } from "three";
 import { InputError } from "../schema";
 import { addLines, addSurfaces } from "./scenery";
 import { coursesOf, isStill, Moving, nodeName } from "./motion";
@@ -230,14 +229,8 @@ function addNest(
       addNode(document, parent, p, i, meshes, snaps, keyOf);
       continue;
     }
-    const side = p.flags[i] & FLAG.mirrored ? -1 : 1;
-    const [x, y, z] = p.scale.subarray(3 * i, 3 * i + 3);
-    const node = document
-      .createNode(`${used.name} ${hexOf(keyOf(p.key[i]))}`)
-      .setTranslation([...p.position.subarray(3 * i, 3 * i + 3)] as vec3)
-      .setRotation([...p.rotation.subarray(4 * i, 4 * i + 4)] as vec4)
-      .setScale([side * x, y, z])
-      .setExtras({ key: hexOf(keyOf(p.key[i])) });
+    const key = hexOf(keyOf(p.key[i]));
+    const node = placed(document.createNode(`${used.name} ${key}`).setExtras({ key }), p, i);
     addSnaps(document, node, p, i, snaps, false);
     parent.addChild(node);
     const prepared = document.createNode(`${used.name}, prepared`).setMatrix(columns(used.matrix));
@@ -254,35 +247,43 @@ function addNest(
 /** The snap points of assemblies that are written as what is in them, in one node: each where it is, pointing where it points. */
 function addSnapsOfUses(document: Document, parent: Node, uses: Nest, snaps: OwnSnaps): void {
   const all = document.createNode(`${parent.getName()} snap points of assemblies`);
-  const add = ({ placements: p, at }: Nest, frame: Matrix4, keyOf: (key: Key) => Key): void => {
+  // Nodes that are in no scene, for what they come to in each other.
+  const frames: Node[] = [];
+  const frameIn = (outer: Node | null): Node => {
+    const frame = document.createNode();
+    outer?.addChild(frame);
+    frames.push(frame);
+    return frame;
+  };
+  const add = ({ placements: p, at }: Nest, outer: Node, keyOf: (key: Key) => Key): void => {
     for (let i = 0; i < p.count; i++) {
       const used = stands(p, i) ? at(i) : null;
       if (!used) continue;
-      const own = frame.clone().multiply(matrixOf(p, i));
+      const own = placed(frameIn(outer), p, i);
       const key = hexOf(keyOf(p.key[i]));
       for (const snap of snaps.get(p.props[p.prop[i]]) ?? [])
-        all.addChild(snapNodeIn(document, own.elements, snap, key));
-      const prepared = own.multiply(new Matrix4().fromArray(columns(used.matrix)));
+        all.addChild(snapNodeIn(document, own.getWorldMatrix(), snap, key));
+      const prepared = frameIn(own).setMatrix(columns(used.matrix));
       for (const { salt, nest } of used.dressings) {
-        const below = prepared.clone().multiply(new Matrix4().makeTranslation(...nest.placements.origin));
+        const below = frameIn(prepared).setTranslation(nest.placements.origin);
         add(nest, below, (inner) => keyOf(keyUnder(p.key[i], salt, inner)));
       }
     }
   };
-  add(uses, new Matrix4(), (key) => key);
+  add(uses, frameIn(null), (key) => key);
+  for (const frame of frames) frame.dispose();
   if (all.listChildren().length > 0) parent.addChild(all);
   else all.dispose();
 }
 
-/** Placement `i` of its dressing, as seen from that. */
-function matrixOf(p: Placements, i: number): Matrix4 {
+/** A node put where placement `i` of its dressing stands. */
+function placed(node: Node, p: Placements, i: number): Node {
   const side = p.flags[i] & FLAG.mirrored ? -1 : 1;
   const [x, y, z] = p.scale.subarray(3 * i, 3 * i + 3);
-  return new Matrix4().compose(
-    new Vector3(...p.position.subarray(3 * i, 3 * i + 3)),
-    new Quaternion(...p.rotation.subarray(4 * i, 4 * i + 4)),
-    new Vector3(side * x, y, z),
-  );
+  return node
+    .setTranslation([...p.position.subarray(3 * i, 3 * i + 3)] as vec3)
+    .setRotation([...p.rotation.subarray(4 * i, 4 * i + 4)] as vec4)
+    .setScale([side * x, y, z]);
 }
 
 function addInstances(
