@@ -13,7 +13,7 @@ import {
   type BroughtIn,
   type GivenFile,
 } from "@/core/files";
-import { fileJobs, incoming } from "@/engine/client";
+import { fileJobs, incoming } from "@/engine/file-clients";
 import { freeName, newId, propSchema, surfaceSchema, type Prop, type Surface } from "@/core/scene";
 import { addScene, assetBytes, putAssets, useSceneStore } from "@/store";
 import {

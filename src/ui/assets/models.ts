@@ -20,7 +20,7 @@ import { create } from "zustand";
 import { isPacked } from "@/core/files";
 import { assetHashSchema } from "@/core/schema";
 import { preparationMatrix, type Prop } from "@/core/scene";
-import { incoming } from "@/engine/client";
+import { incoming } from "@/engine/file-clients";
 import { assetBytes } from "@/store";
 
 BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;

@@ -6,7 +6,7 @@ import { toast } from "sonner";
 import type { FormatName } from "@/core/files";
 import { frameCount, isMoving, type Scene } from "@/core/scene";
 import { formatValue } from "@/core/schema";
-import { fileJobs } from "@/engine/client";
+import { fileJobs } from "@/engine/file-clients";
 import { animationBytes } from "@/engine/reckoned";
 import { assetsFor, useSceneStore } from "@/store";
 import { asFileName, download, Button, Modal, Segmented, Toggle } from "../kit";

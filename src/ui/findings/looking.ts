@@ -1,7 +1,7 @@
 /** *Looking through the whole time*: what is wrong at any frame, looked for beside all else, and kept until it is looked for anew. */
 import { create } from "zustand";
 import { frameCount, momentOf, type Scene } from "@/core/scene";
-import { lookThrough, stopLookingThrough } from "@/engine/client";
+import { lookThrough, stopLookingThrough } from "@/engine/file-clients";
 import type { WorstFinding } from "@/engine/look-through";
 import { assetsFor, useSceneStore } from "@/store";
 import { showMoment } from "../state";

@@ -1,7 +1,7 @@
 "use client";
 /** The seed board: the selected dressing with a dozen seeds, one picture each; a click takes one. */
 import { useEffect, useMemo, useState } from "react";
-import { fileJobs } from "@/engine/client";
+import { fileJobs } from "@/engine/file-clients";
 import { meshesWanted } from "@/engine/wanted";
 import { assetsFor, useScene, useSceneStore } from "@/store";
 import { Button, Modal, Segmented } from "../kit";

@@ -6,7 +6,7 @@ import { SOLID_FORMATS } from "@/core/files";
 import { add, rotate } from "@/core/math";
 import type { Surface } from "@/core/scene";
 import { troubleSaid, type SolidFacts } from "@/core/solid";
-import { fileJobs } from "@/engine/client";
+import { fileJobs } from "@/engine/file-clients";
 import type { SolidState } from "@/engine/solids";
 import { useScene } from "@/store";
 import { asFileName, Button, Choose, download } from "../kit";

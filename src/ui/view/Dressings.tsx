@@ -21,7 +21,7 @@ import type { TriangleMesh } from "@/core/mesh";
 import { subtract } from "@/core/math";
 import { CHUNK, linear, momentOfStill, stillKey, type Drawn, type Placements, type Poses } from "@/core/place";
 import { preparedBounds, type Prop } from "@/core/scene";
-import { mergeShapes } from "@/engine/client";
+import { mergeShapes } from "@/engine/file-clients";
 import { useScene } from "@/store";
 import {
   lightOf,
