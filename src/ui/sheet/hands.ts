@@ -3,33 +3,9 @@
  * drop a prop to swap, nudge with the keys.
  */
 import { PROP_DRAG } from "../basket";
-import { subtract, type Vec3 } from "@/core/math";
-import {
-  isWrapped,
-  kindOf,
-  densityAt,
-  type Dressing,
-  type Fullness,
-  type FlatPlace,
-  type Key,
-  indicesOf,
-  type DensityMap,
-} from "@/core/place";
-import type { Scene } from "@/core/scene";
+import { kindOf, type Dressing, type FlatPlace, type Key, indicesOf } from "@/core/place";
 import { useSceneStore } from "@/store";
-import {
-  addFlat,
-  addOutlineShape,
-  fieldOf,
-  millimetre,
-  movedOnSheet,
-  NO_KEYS,
-  placesLaid,
-  selectPlacements,
-  swapPlacements,
-  useSession,
-  writeFlatMoved,
-} from "../state";
+import { NO_KEYS, selectPlacements, swapPlacements, useSession } from "../state";
 import { listen } from "../kit";
 import {
   beginStroke,
@@ -37,21 +13,28 @@ import {
   giveUpStroke,
   isPainting,
   leadStroke,
-  paintClearing,
   paintedFields,
   useBrush,
-  addPlacementAt,
-  movePlacements,
   sheetPen,
   takenPlacements,
   type HeldPlacements,
 } from "../view";
 import type { SheetScene } from "./sheet-scene";
 import { RULER } from "./marks";
-import { toFlat } from "./flat";
 import { dragGrip, GRIP_CURSORS, GRIP_LABELS, gripAt, type Grip } from "./grips";
-import { isShown, middleOf, placementAt, type SheetView } from "./model";
-import type { Draft } from "immer";
+import { placementAt, type SheetView } from "./model";
+import {
+  addAt,
+  fieldAt,
+  flatOf,
+  fullAt,
+  holdOpen,
+  keysWithin,
+  moveOnSheet,
+  nearestTowards,
+  onGround,
+  type Place,
+} from "./on-sheet";
 
 /** What the hands need to see: the sheet as it is drawn at the moment. */
 export interface Sight {
@@ -66,8 +49,6 @@ interface Owner {
   setView: (view: SheetView | null) => void;
   setDrawn: (drawn: SheetScene["drawn"]) => void;
 }
-
-type Place = readonly [x: number, z: number];
 
 type Held =
   | { kind: "pan"; x: number; y: number; from: SheetView }
@@ -144,8 +125,8 @@ export class SheetHands {
     if (this.#draws && !onRuler && event.button === 0) return this.#draw(at);
     if (this.#paints && !onRuler && event.button === 0) {
       const [field] = paintedFields();
-      const point = this.#onGround(at);
-      if (field !== undefined && point) beginStroke(this.#fieldAt(at) ?? field, point);
+      const point = onGround(this.sight!.scene, at);
+      if (field !== undefined && point) beginStroke(fieldAt(this.sight!.scene, at) ?? field, point);
       return;
     }
     const grip = onRuler ? null : this.#gripAt(at);
@@ -156,7 +137,7 @@ export class SheetHands {
       const was = useSession.getState().keys.has(key);
       if (!was) selectPlacements(dressing.id, [key], event.shiftKey);
       const placements = takenPlacements({ dressing: dressing.id, key });
-      const flat = this.#flatOf(useSession.getState().keys);
+      const flat = flatOf(this.sight, useSession.getState().keys);
       this.#held = { kind: "peg", at, placements, flat, key, more: event.shiftKey && was, begun: false };
     } else {
       const selects = event.shiftKey || scene.flat || !kindOf(dressing.where).onSurfaces;
@@ -167,13 +148,6 @@ export class SheetHands {
   #gripAt(at: Place): Grip | null {
     const { scene, dressing, view } = this.sight!;
     return gripAt(scene, dressing, at, view.scale);
-  }
-
-  /** Where things are in the flat layout, if that is what is shown, or lies on the chart that is. */
-  #flatOf(keys: ReadonlySet<Key>): ReadonlyMap<Key, FlatPlace> | null {
-    const { dressing, scene } = this.sight!;
-    const shown = scene.flat || (scene.charts && isWrapped(dressing.where));
-    return shown ? placesLaid(scene.placements, scene.sight?.laid ?? null, keys) : null;
   }
 
   /** Whether a line is drawn, on the chart that is shown. */
@@ -198,28 +172,11 @@ export class SheetHands {
     return useSession.getState().tool === "paint";
   }
 
-  /** The place on the ground, as far as its height is known; null beside the charts of surfaces. */
-  #onGround([x, z]: Place): Vec3 | null {
-    const { charts, flat } = this.sight!.scene;
-    if (charts) return charts.toWorld(x, z)?.point ?? null;
-    // Of a layout alone nobody knows where on its surface a place lies that is not one of its own.
-    if (flat) return null;
-    return [x, heightAt(this.sight!.scene.sight?.density, x, z) ?? 0, z];
-  }
-
-  /** The field that the placement nearest to a place stands on: of several, the one that is worked on there. */
-  #fieldAt([x, z]: Place): string | null {
-    const { placements: p, corners, charts } = this.sight!.scene;
-    if (charts) return charts.toWorld(x, z)?.field ?? null;
-    const near = p.fields.length > 1 ? placementAt(p, corners, x, z, Infinity) : -1;
-    return near < 0 ? (p.fields[0] ?? null) : p.fields[p.line[near]];
-  }
-
   #move = (event: PointerEvent) => {
     if (!this.sight) return;
     const { x, y, at, slot, onRuler } = this.#where(event);
     if (isPainting()) {
-      const point = this.#onGround(at);
+      const point = onGround(this.sight!.scene, at);
       useBrush.setState({ at: point });
       return point ? leadStroke(point) : undefined;
     }
@@ -250,34 +207,7 @@ export class SheetHands {
     if (!held.begun) useSceneStore.getState().beginDrag("Move placement");
     held.begun = true;
     const by: Place = [at[0] - held.at[0], at[1] - held.at[1]];
-    useSceneStore.getState().drag((draft) => this.#moveBy(draft, placements, flat, by));
-  }
-
-  /** Moves placements in their flat layout, or over the ground: each to the height that it has where it comes to. */
-  #moveBy(draft: Draft<Scene>, held: HeldPlacements, flat: ReadonlyMap<Key, FlatPlace> | null, [x, z]: Place): void {
-    const { scene, dressing } = this.sight!;
-    const { charts } = scene;
-    if (flat) {
-      const [right, ahead] = toFlat([x, z]);
-      return writeFlatMoved(draft, dressing.id, flat, (place) =>
-        charts ? movedOnSheet(dressing, place, [x, z]) : [place[0] + right, place[1] + ahead],
-      );
-    }
-    if (charts) {
-      const target = (from: Vec3, key: Key): Vec3 | null => {
-        const field = fieldOf(dressing, key);
-        const at = field === null ? null : charts.toSheet(field, from);
-        const to = at && charts.toWorld(at[0] + x, at[1] + z);
-        return to && to.field === field ? to.point : null;
-      };
-      return movePlacements(draft, held, (from, key) => subtract(target(from, key) ?? from, from));
-    }
-    const map = scene.sight?.density;
-    const lift = (from: Vec3): number => {
-      const [before, after] = [heightAt(map, from[0], from[2]), heightAt(map, from[0] + x, from[2] + z)];
-      return before === null || after === null ? 0 : after - before;
-    };
-    movePlacements(draft, held, (from) => [x, lift(from), z]);
+    useSceneStore.getState().drag((draft) => moveOnSheet(draft, this.sight!, placements, flat, by));
   }
 
   #hover(event: PointerEvent, at: Place, slot: number, onRuler: boolean): void {
@@ -289,7 +219,7 @@ export class SheetHands {
     }
     if (this.#paints) {
       this.#element.style.cursor = onRuler ? "grab" : "none";
-      return useBrush.setState({ at: onRuler ? null : this.#onGround(at) });
+      return useBrush.setState({ at: onRuler ? null : onGround(this.sight!.scene, at) });
     }
     const grip = onRuler ? null : this.#gripAt(at);
     this.#element.style.cursor = onRuler
@@ -304,17 +234,9 @@ export class SheetHands {
       const key = scene.placements.key[slot];
       return useSession.setState({ hover: { dressing: dressing.id, key, x, y }, why: null });
     }
-    const found = onRuler ? null : this.#fullAt(at);
+    const found = onRuler ? null : fullAt(scene, at);
     const why = found?.reason ? { dressing: dressing.id, reason: found.reason, share: found.share, x, y } : null;
     useSession.setState({ hover: null, why });
-  }
-
-  /** How full it is at a place, and why. */
-  #fullAt(at: Place): Fullness | null {
-    const { charts, flat, sight } = this.sight!.scene;
-    if (flat) return null;
-    if (charts) return charts.fullAt(...at);
-    return sight?.density ? densityAt(sight.density, at[0], at[1]) : null;
   }
 
   #up = (event: PointerEvent) => {
@@ -338,7 +260,7 @@ export class SheetHands {
       else if (!event.shiftKey) selectPlacements(dressing.id, [held.key]);
     } else if (held.kind === "shape") {
       if (!click) this.#finish(held, at);
-      else if (event.altKey) this.#add(at);
+      else if (event.altKey) addAt(this.sight, at);
       else if (!event.shiftKey) useSession.setState({ keys: NO_KEYS, focus: { kind: "dressing" } });
     }
   };
@@ -346,46 +268,9 @@ export class SheetHands {
   #finish(held: Extract<Held, { kind: "shape" }>, at: Place): void {
     const { dressing, scene, view } = this.sight!;
     const shape = shapeOf(held, at);
-    if (shape?.kind === "clearing") {
-      if (shape.radius * view.scale < 2 * CLICK) return;
-      const place = scene.charts?.toWorld(...shape.middle);
-      if (scene.charts) {
-        // Seen from above a place on a chart may be no place at all.
-        if (place) paintClearing(dressing.id, place.field, place.point, millimetre(shape.radius));
-        return;
-      }
-      const [x, z] = shape.middle.map(millimetre);
-      const y = millimetre(heightAt(scene.sight?.density, x, z) ?? 0);
-      addOutlineShape(
-        "circle",
-        [x, y, z],
-        { dressing: dressing.id, list: "holes" },
-        { radius: millimetre(shape.radius) },
-      );
-    } else if (shape?.kind === "box") {
-      const inside = (v: number, a: number, b: number) => v >= Math.min(a, b) && v <= Math.max(a, b);
-      const keys: Key[] = [];
-      const { placements: p, corners } = scene;
-      for (let i = 0; i < p.count; i++) {
-        const [x, z] = middleOf(corners, i);
-        if (isShown(p, i) && inside(x, shape.from[0], shape.to[0]) && inside(z, shape.from[1], shape.to[1]))
-          keys.push(p.key[i]);
-      }
-      selectPlacements(dressing.id, keys);
-    }
-  }
-
-  #add(at: Place): void {
-    const { dressing, scene } = this.sight!;
-    const prop = dressing.what.entries.find((entry) => entry.prop !== null)?.prop;
-    if (scene.flat) return prop ? addFlat(dressing.id, toFlat(at), prop) : undefined;
-    const point = this.#onGround(at);
-    if (!point) return;
-    if (scene.charts) return void addPlacementAt(point, this.#fieldAt(at) ?? undefined);
-    const [x, y, z] = point;
-    // In a volume as high as what there is, on average.
-    const inside = !kindOf(dressing.where).onSurfaces;
-    addPlacementAt(inside ? [x, millimetre(middleHeight(scene.placements)), z] : [x, y, z]);
+    if (shape?.kind === "box") selectPlacements(dressing.id, keysWithin(scene, shape));
+    else if (shape?.kind === "clearing" && shape.radius * view.scale >= 2 * CLICK)
+      holdOpen(dressing, scene, shape.middle, shape.radius);
   }
 
   #wheel = (event: WheelEvent) => {
@@ -411,34 +296,21 @@ export class SheetHands {
     const { keys } = useSession.getState();
     if (event.altKey) {
       const held = takenPlacements({ dressing: dressing.id, key: [...keys][0] });
-      const flat = this.#flatOf(keys);
+      const flat = flatOf(this.sight, keys);
       const step = NUDGE * (event.shiftKey ? 10 : 1);
       if (!held) return;
       useSceneStore
         .getState()
         .change(
           "Move placement",
-          (draft) => this.#moveBy(draft, held, flat, [way[0] * step, way[1] * step]),
+          (draft) => moveOnSheet(draft, this.sight!, held, flat, [way[0] * step, way[1] * step]),
           `nudge ${dressing.id}`,
         );
       return;
     }
     // To the nearest in that direction, beginning in the middle of what is seen.
-    const { placements: p, corners } = scene;
-    const from = indicesOf(p.key, keys)[0] ?? -1;
-    const [x, z] = from >= 0 ? middleOf(corners, from) : [view.x, view.z];
-    let best = -1;
-    let least = Infinity;
-    for (let i = 0; i < p.count; i++) {
-      if (i === from || !isShown(p, i)) continue;
-      const [mx, mz] = middleOf(corners, i);
-      const along = (mx - x) * way[0] + (mz - z) * way[1];
-      const aside = Math.abs((mx - x) * way[1]) + Math.abs((mz - z) * way[0]);
-      if (from >= 0 && (along <= 1e-6 || aside > along)) continue;
-      const far = Math.hypot(mx - x, mz - z);
-      if (far < least) [least, best] = [far, i];
-    }
-    if (best >= 0) selectPlacements(dressing.id, [p.key[best]], event.shiftKey);
+    const best = nearestTowards(scene, indicesOf(scene.placements.key, keys)[0] ?? -1, [view.x, view.z], way);
+    if (best >= 0) selectPlacements(dressing.id, [scene.placements.key[best]], event.shiftKey);
   };
 
   #over = (event: DragEvent) => {
@@ -486,20 +358,4 @@ export class SheetHands {
 function shapeOf({ at, selects }: Extract<Held, { kind: "shape" }>, to: Place): SheetScene["drawn"] {
   if (selects) return { kind: "box", from: at, to };
   return { kind: "clearing", middle: at, radius: Math.hypot(to[0] - at[0], to[1] - at[1]) };
-}
-
-function middleHeight({ origin, position, count }: SheetScene["placements"]): number {
-  let sum = 0;
-  for (let i = 0; i < count; i++) sum += position[3 * i + 1];
-  return origin[1] + (count > 0 ? sum / count : 0);
-}
-
-/** How high the ground lies, as far as the map says. */
-function heightAt(map: DensityMap | null | undefined, x: number, z: number): number | null {
-  if (!map) return null;
-  const column = Math.floor(((x - map.least[0]) / (map.most[0] - map.least[0])) * map.columns);
-  const row = Math.floor(((z - map.least[1]) / (map.most[1] - map.least[1])) * map.rows);
-  if (!(column >= 0 && column < map.columns && row >= 0 && row < map.rows)) return null;
-  const height = map.height[row * map.columns + column];
-  return Number.isNaN(height) ? null : height;
 }
