@@ -85,7 +85,9 @@ test("an assembly is kept as a recipe, put together again with another prop alon
   await dialog.getByRole("textbox", { name: "Name of the recipe" }).fill("Row of posts");
   await dialog.getByRole("textbox", { name: "Role 1" }).fill("Second");
   await dialog.getByRole("button", { name: "Add a dial…" }).click();
-  await page.getByRole("menuitem", { name: /, Spacing: Every$/ }).click();
+  await page.getByRole("menuitem", { name: "Wedge", exact: true }).click();
+  await dialog.getByRole("button", { name: "A number of Wedge…" }).click();
+  await page.getByRole("menuitem", { name: "Wedge, Spacing: Every" }).click();
   await dialog.getByRole("textbox", { name: "Name of dial 1" }).fill("Apart");
   expect(await violations(page)).toEqual([]);
   await dialog.getByRole("button", { name: "Save as a new one" }).click();

@@ -5,7 +5,9 @@ import {
   assemblyRecipeSchema,
   dialIn,
   numberIn,
+  labelInRecipe,
   numbersOfRecipe,
+  thingsOfRecipe,
   parseScene,
   propSchema,
   readRecipe,
@@ -119,7 +121,9 @@ test("a role that nobody plays stays blank and is found; given a prop it is fill
 });
 
 test("its numbers are those of its dressings and lines; a dial drives what is called so in the assembly", () => {
-  const paths = numbersOfRecipe(recipe).map(({ path, label }) => [path, label]);
+  expect(thingsOfRecipe(recipe)).toEqual([{ id: "part-2", name: "jars" }, { id: "part-1", name: "edge" }]); // prettier-ignore
+  const paths = thingsOfRecipe(recipe).flatMap(({ id }) => numbersOfRecipe(recipe, id)).map(({ path, label }) => [path, label]); // prettier-ignore
+  for (const [path, label] of paths) expect(labelInRecipe(recipe, path)).toBe(label);
   // What is as it begins comes later.
   expect(paths[0]).toEqual(["part-2/spacing/count", "jars, Spacing: Count"]);
   expect(paths).toContainEqual(["part-2/spacing/count", "jars, Spacing: Count"]);

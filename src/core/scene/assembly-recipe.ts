@@ -109,19 +109,16 @@ export function numberIn(parts: Parts, path: string): PartNumber | null {
 
 const labelOf = (schema: z.ZodType): string | undefined => (schema.meta() as { label?: string } | undefined)?.label;
 
-/** The numbers of some parts that a dial may drive, with what they are called. */
-function numbersIn(parts: Parts): { path: string; label: string }[] {
-  const ofDressings = parts.dressings.flatMap(
-    (dressing) =>
-    numbersOf(dressing).map(({ path, label }) => ({ path: `${dressing.id}/${path}`, label: `${dressing.name}, ${label}` })), // prettier-ignore
-  );
-  const ofLines = parts.lines.flatMap((line) =>
-    Object.keys(line).flatMap((name) => {
-      const found = numberIn(parts, `${line.id}/${name}`);
-      return found ? [{ path: found.path, label: `${line.name}: ${describeParam(found.schema).label}` }] : [];
-    }),
-  );
-  return [...ofDressings, ...ofLines];
+/** The numbers of a dressing or line among some parts that a dial may drive, with what they are called. */
+function numbersIn(parts: Parts, id: string): { path: string; label: string }[] {
+  const dressing = parts.dressings.find((one) => one.id === id);
+  if (dressing)
+    return numbersOf(dressing).map(({ path, label }) => ({ path: `${id}/${path}`, label: `${dressing.name}, ${label}` })); // prettier-ignore
+  const line = parts.lines.find((one) => one.id === id);
+  return Object.keys(line ?? {}).flatMap((name) => {
+    const found = numberIn(parts, `${id}/${name}`);
+    return found ? [{ path: found.path, label: `${line!.name}: ${describeParam(found.schema).label}` }] : [];
+  });
 }
 
 /** Sets the number that a path names. */
@@ -159,12 +156,25 @@ export function numberOfRecipe(recipe: AnyRecipe, path: string): Omit<PartNumber
   return value === null ? null : { value, schema: paramOf(path) };
 }
 
-/** The numbers of a recipe that a dial may drive, with what they are called: first those that are no longer as they begin. */
-export function numbersOfRecipe(recipe: AnyRecipe): { path: string; label: string }[] {
-  const all = isAssemblyRecipe(recipe) ? numbersIn(recipe.parts) : numbersOf(recipe.rules);
+/** The things of a recipe whose numbers a dial may drive; of a dressing's there is none but itself. */
+export const thingsOfRecipe = (recipe: AnyRecipe): { id: string; name: string }[] =>
+  isAssemblyRecipe(recipe)
+    ? [...recipe.parts.dressings, ...recipe.parts.lines].map(({ id, name }) => ({ id, name }))
+    : [{ id: "", name: recipe.name }];
+
+/**
+ * The numbers of one of {@link thingsOfRecipe} that a dial may drive, with what they are called: first those that are no longer
+ * as they begin.
+ */
+export function numbersOfRecipe(recipe: AnyRecipe, thing: string): { path: string; label: string }[] {
+  const all = isAssemblyRecipe(recipe) ? numbersIn(recipe.parts, thing) : numbersOf(recipe.rules);
   const isChanged = ({ path }: { path: string }): boolean => {
     const { value, schema } = numberOfRecipe(recipe, path)!;
     return schema.safeParse(undefined).data !== value;
   };
   return [...all.filter(isChanged), ...all.filter((one) => !isChanged(one))];
 }
+
+/** What the number is called that a path names. */
+export const labelInRecipe = (recipe: AnyRecipe, path: string): string =>
+  numbersOfRecipe(recipe, path.slice(0, path.indexOf("/"))).find((one) => one.path === path)?.label ?? path;

@@ -1,6 +1,5 @@
 "use client";
 /** What a recipe is called, who plays in it, and which of its numbers are put on top, asked before it is kept. */
-import { Plus, X } from "lucide-react";
 import { useState } from "react";
 import { toast } from "sonner";
 import { recipeOf, type Dial, type Dressing, type Recipe } from "@/core/place";
@@ -8,7 +7,6 @@ import {
   dialIn,
   isAssembled,
   numberOfRecipe,
-  numbersOfRecipe,
   recipeOfAssembly,
   recipeTrouble,
   type AnyRecipe,
@@ -17,14 +15,13 @@ import {
   type Prop,
   type Scene,
 } from "@/core/scene";
-import { describeParam } from "@/core/schema";
 import { useSceneStore } from "@/store";
 import { usePictures } from "../assets";
-import { Button, Choose, IconButton, Modal, ValueField, type Edit } from "../kit";
+import { Button, Modal } from "../kit";
 import { changeRecipe, isShipped, keepRecipe, recipesNow, useSession } from "../state";
-import { complaintOf } from "../steps";
+import { dialFor, Dials } from "./Dials";
 import { pictureOfCard, pictureOfStrip } from "./picture";
-import type { z } from "zod";
+import { TextField } from "./TextField";
 
 /** Of the assembly that is selected, else of the selected dressing. */
 export function SaveRecipeDialog() {
@@ -37,16 +34,6 @@ export function SaveRecipeDialog() {
 }
 
 const close = () => useSession.setState({ dialog: null });
-
-/** A dial about a number as it is now: from half of it to twice as much, as far as it may go. */
-function dialFor(recipe: AnyRecipe, id: number, path: string, label: string): Dial {
-  const { value, schema } = numberOfRecipe(recipe, path)!;
-  const [low, high] = describeParam(schema).slider;
-  const ends = value > 0 ? [value / 2, value * 2] : [low, high];
-  const allowed = (end: number, otherwise: number) => (complaintOf(schema, end) === null ? end : otherwise);
-  const drive = { path, from: allowed(ends[0], value), to: allowed(ends[1], allowed(high, value)) };
-  return { id, name: label.replace(/^[^:]*: /, ""), drives: [drive] };
-}
 
 const namer =
   ({ props, mixes }: Pick<Scene, "props" | "mixes">) =>
@@ -83,8 +70,7 @@ function AskOfDressing({ dressing }: { dressing: Dressing }) {
     const used = dressing.recipe?.recipe;
     const first = FIRST[dressing.spacing.by];
     const made = recipeOf(dressing, used?.name ?? dressing.name, nameOf);
-    const label = numbersOfRecipe(made).find(({ path }) => path === first)?.label ?? "";
-    const dials = used?.dials ?? (first ? [dialFor(made, 0, first, label)] : []);
+    const dials = used?.dials ?? (first ? [dialFor(made, 0, first)] : []);
     return renamed({ ...made, dials: [...dials] }, dressing.recipe, nameOf);
   });
   return <Ask begun={begun} from={dressing.recipe?.id} pictured={() => Promise.resolve(pictureOfStrip())} />;
@@ -131,12 +117,8 @@ interface AskProps {
 
 function Ask({ begun, from, pictured }: AskProps) {
   const [recipe, setRecipe] = useState(begun);
-  const numbers = numbersOfRecipe(recipe);
-  const labelOf = (path: string) => numbers.find((one) => one.path === path)?.label ?? path;
   const own = from !== undefined && !isShipped(from) ? recipesNow().find(({ id }) => id === from) : undefined;
-  const { name, roles, dials } = recipe;
-  const setDials = (next: readonly Dial[]) => setRecipe({ ...recipe, dials: [...next] });
-  const setDial = (i: number, dial: Dial) => setDials(dials.map((one, k) => (k === i ? dial : one)));
+  const { name, roles } = recipe;
   const keep = async (id: string | null) => {
     try {
       const picture = await pictured();
@@ -175,70 +157,7 @@ function Ask({ begun, from, pictured }: AskProps) {
             />
           ))}
         </section>
-        <section aria-label="Dials" className="grid gap-1">
-          <h3 className="text-xs font-semibold">Dials</h3>
-          <p className="text-xs text-ink-6">The few numbers worth changing, each over a range of its own.</p>
-          {dials.map((dial, i) => (
-            <div key={dial.id} className="grid gap-1 rounded-lg bg-paper p-2">
-              <div className="flex items-center gap-1">
-                <TextField
-                  label={`Name of dial ${i + 1}`}
-                  value={dial.name}
-                  onChange={(next) => setDial(i, { ...dial, name: next })}
-                />
-                <IconButton
-                  label={`Take dial ${i + 1} off`}
-                  className="size-6.5"
-                  onClick={() => setDials(dials.filter((one) => one !== dial))}
-                >
-                  <X size={13} />
-                </IconButton>
-              </div>
-              {dial.drives.map((drive, k) => (
-                <div key={drive.path} className="grid grid-cols-[1fr_76px_12px_76px] items-center gap-1 text-ink-6">
-                  <span className="truncate">{labelOf(drive.path)}</span>
-                  {(["from", "to"] as const).map((end) => (
-                    <End
-                      key={end}
-                      label={`Dial ${i + 1} ${end}`}
-                      schema={numberOfRecipe(recipe, drive.path)!.schema}
-                      value={drive[end]}
-                      onChange={(value) =>
-                        setDial(i, {
-                          ...dial,
-                          drives: dial.drives.map((one, n) => (n === k ? { ...drive, [end]: value } : one)),
-                        })
-                      }
-                      dash={end === "from"}
-                    />
-                  ))}
-                </div>
-              ))}
-              <Choose
-                label={`Also drives… (dial ${i + 1})`}
-                choices={numbers
-                  .filter(({ path }) => !dial.drives.some((one) => one.path === path))
-                  .map(({ path, label }) => ({ id: path, label }))}
-                onChoose={(path) =>
-                  setDial(i, { ...dial, drives: [...dial.drives, dialFor(recipe, 0, path, labelOf(path)).drives[0]] })
-                }
-                className="w-fit text-xs text-ink-6 hover:text-sea"
-              >
-                Also drives…
-              </Choose>
-            </div>
-          ))}
-          <Choose
-            label="Add a dial…"
-            choices={numbers.map(({ path, label }) => ({ id: path, label }))}
-            onChoose={(path) =>
-              setDials([...dials, dialFor(recipe, 1 + Math.max(-1, ...dials.map(({ id }) => id)), path, labelOf(path))])
-            }
-            className="inline-flex h-7 w-fit items-center gap-1 rounded-lg border border-dashed border-linen-4 bg-linen-0 px-2 text-xs hover:bg-paper"
-          >
-            <Plus size={13} /> Add a dial…
-          </Choose>
-        </section>
+        <Dials recipe={recipe} onChange={(dials) => setRecipe({ ...recipe, dials })} />
         <div className="flex justify-end gap-2">
           <Button onClick={close}>Cancel</Button>
           {own && (
@@ -252,42 +171,5 @@ function Ask({ begun, from, pictured }: AskProps) {
         </div>
       </div>
     </Modal>
-  );
-}
-
-function TextField({ label, value, onChange }: { label: string; value: string; onChange: (value: string) => void }) {
-  return (
-    <input
-      aria-label={label}
-      value={value}
-      maxLength={120}
-      onChange={(event) => onChange(event.target.value)}
-      className="h-7 w-full min-w-0 rounded-[7px] border border-linen-3 bg-paper px-2"
-    />
-  );
-}
-
-interface EndProps {
-  label: string;
-  schema: z.ZodType;
-  value: number;
-  dash: boolean;
-  onChange: (value: number) => void;
-}
-
-function End({ label, schema, value, dash, onChange }: EndProps) {
-  const edit: Edit<number> = {
-    begin: () => undefined,
-    drag: onChange,
-    end: () => undefined,
-    cancel: () => undefined,
-    set: onChange,
-  };
-  const { unit } = describeParam(schema);
-  return (
-    <>
-      <ValueField label={label} unit={unit} value={value} edit={edit} complaint={(next) => complaintOf(schema, next)} />
-      {dash && <span className="text-center">–</span>}
-    </>
   );
 }
