@@ -150,13 +150,17 @@ test("what is from files is in none; damaged or hostile ones are refused", () =>
   expect(recipeTrouble({ ...tray.assembly, surfaces })).toContain("“Hill”");
   expect(recipeTrouble({ ...tray.assembly, dressings: [] })).toMatch(/no dressing/);
   expect(recipeTrouble(tray.assembly)).toBeNull();
-  const refused = (change: object) => readRecipe({ ...recipe, ...change }).success;
-  expect(refused({})).toBe(true);
-  expect(refused({ roles: [] })).toBe(false);
-  expect(refused({ dials: [DIAL] })).toBe(true);
-  expect(refused({ dials: [{ ...DIAL, drives: [{ path: "part-2/spacing/count", from: -1, to: 2 }] }] })).toBe(false);
-  expect(refused({ dials: [{ ...DIAL, drives: [{ path: "part-7/spacing/count", from: 1, to: 2 }] }] })).toBe(false);
-  expect(refused({ parts: { ...recipe.parts, surfaces } })).toBe(false);
-  expect(refused({ parts: { ...recipe.parts, lines: [recipe.parts.lines[0], recipe.parts.lines[0]] } })).toBe(false);
-  expect(refused({ version: 2 })).toBe(false);
+  const [jars] = tray.assembly.dressings;
+  const many = Array.from({ length: 201 }, (_, k) => ({ ...jars.what.entries[0], prop: `prop-${k}` }));
+  expect(recipeTrouble({ ...tray.assembly, dressings: [{ ...jars, what: { ...jars.what, entries: many } }] })).toMatch(/202 different props/); // prettier-ignore
+  const isRead = (change: object) => readRecipe({ ...recipe, ...change }).success;
+  expect(isRead({})).toBe(true);
+  expect(isRead({ roles: [] })).toBe(false);
+  expect(isRead({ dials: [DIAL] })).toBe(true);
+  expect(isRead({ dials: [{ ...DIAL, drives: [{ path: "part-2/spacing/count", from: -1, to: 2 }] }] })).toBe(false);
+  expect(isRead({ dials: [{ ...DIAL, drives: [{ path: "part-7/spacing/count", from: 1, to: 2 }] }] })).toBe(false);
+  expect(isRead({ parts: { ...recipe.parts, surfaces } })).toBe(false);
+  expect(isRead({ parts: { ...recipe.parts, lines: [recipe.parts.lines[0], recipe.parts.lines[0]] } })).toBe(false);
+  expect(isRead({ parts: { ...recipe.parts, lines: [{ ...recipe.parts.lines[0], id: "role-1" }] } })).toBe(false);
+  expect(isRead({ version: 2 })).toBe(false);
 });

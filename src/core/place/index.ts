@@ -80,6 +80,7 @@ export {
 } from "./recipe/recipe";
 export {
   dialSchema,
+  MOST_ROLES,
   isRecipeKind,
   numberAt,
   paramOf,

@@ -8,6 +8,7 @@ import { boundsSchema } from "../mesh";
 import { filesOf } from "../movers";
 import {
   dialSchema,
+  MOST_ROLES,
   numberAt,
   numbersOf,
   paramOf,
@@ -29,7 +30,7 @@ export const assemblyRecipeSchema = z
   .object({
     version: z.literal(RECIPE_VERSION),
     name: nameSchema,
-    roles: z.array(roleSchema).max(200),
+    roles: z.array(roleSchema).max(MOST_ROLES),
     parts: partsSchema,
     ...usesShape,
     /** The box of what is in it as it was when it was kept, and how it is prepared. */
@@ -41,7 +42,7 @@ export const assemblyRecipeSchema = z
     const say = (message: string, ...path: (string | number)[]) => context.addIssue({ code: "custom", path, message });
     const known = new Set(roles.map(({ id }) => id));
     if (known.size < roles.length) say("a role is there twice", "roles");
-    const ids = PARTS.flatMap((list) => parts[list].map(({ id }) => id));
+    const ids = [...known, ...PARTS.flatMap((list) => parts[list].map(({ id }) => id))];
     if (new Set(ids).size < ids.length) say("two of its things have one id", "parts");
     if (parts.dressings.length === 0) say("there is no dressing in it", "parts", "dressings");
     for (const role of new Set(parts.dressings.flatMap(propsNamedBy)))

@@ -4,7 +4,7 @@
  *     const { recipe } = recipeOfAssembly(prop, "Stall", nameOf);
  *     const assembly = assembledBy({ id, recipe, roles: { "role-1": jar.id }, names: {} });
  */
-import { merged, mergedById, RECIPE_VERSION, recast, type Dressing } from "../place";
+import { merged, mergedById, MOST_ROLES, RECIPE_VERSION, recast, type Dressing } from "../place";
 import { withIds } from "../schema";
 import { ofFiles, partsSchema, propsNamedBy, type AssemblyRecipe, type AssemblyRecipeUse } from "./assembly-recipe";
 import { PARTS, type Parts } from "./assembly-shape";
@@ -17,6 +17,9 @@ import type { Prop } from "./schema";
 export function recipeTrouble(assembly: Parts): string | null {
   const file = ofFiles(assembly);
   if (file) return `“${file}” in it is from a file, which a recipe does not carry.`;
+  const props = new Set(assembly.dressings.flatMap(propsNamedBy)).size;
+  if (props > MOST_ROLES)
+    return `There are ${props} different props in it, and a recipe has ${MOST_ROLES} roles at most.`;
   return assembly.dressings.length === 0 ? "There is no dressing in it." : null;
 }
 

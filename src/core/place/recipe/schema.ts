@@ -9,6 +9,8 @@ import { propsIn } from "../what/schema";
 import { kindOf } from "../where/kinds";
 
 export const RECIPE_VERSION = 1;
+/** A recipe has no more roles than this. */
+export const MOST_ROLES = 200;
 
 /** All seven steps; where they name props they name roles. */
 export const rulesSchema = z.object(STEPS);
@@ -57,7 +59,7 @@ export const recipeSchema = z
   .object({
     version: z.literal(RECIPE_VERSION),
     name: nameSchema,
-    roles: z.array(roleSchema).max(200),
+    roles: z.array(roleSchema).max(MOST_ROLES),
     rules: rulesSchema,
     dials: z.array(dialSchema).max(40).default([]),
   })
