@@ -7,7 +7,7 @@ import { useScene, useSceneStore, type KeptRecipe } from "@/store";
 import { boxOf } from "../assets";
 import { RoleChoice } from "../basket";
 import { Button, Choose } from "../kit";
-import { assembleByRecipe, dressByRecipe, surfaceOf, useClosedLines, useSession } from "../state";
+import { assembleByRecipe, dressByRecipe, surfaceOf, useClosedLines, useSession, useUsableProps } from "../state";
 import { sentence } from "../steps";
 
 const close = () => useSession.setState({ dialog: null });
@@ -52,10 +52,11 @@ export function UseIt(kept: KeptRecipe) {
 
 function UseOfDressing({ id, recipe, picture }: KeptRecipe & { recipe: Recipe }) {
   const scene = useScene((shown) => shown);
+  const props = useUsableProps();
   const closed = useClosedLines();
   const { where } = recipe.rules;
   const { ordered, fills } = kindOf(where);
-  const [roles, setRoles] = useState(() => castAtFirst(recipe, scene.props));
+  const [roles, setRoles] = useState(() => castAtFirst(recipe, props));
   const noun = ordered ? "line" : fills ? "volume" : "surface";
   const areas = where.kind === "over" ? closed.map((line) => ({ id: line.id, name: `Within ${line.name}` })) : [];
   const things = ordered ? scene.lines : [...scene.surfaces, ...areas];
@@ -92,7 +93,8 @@ const IN_BASKET = "";
 /** An assembly is made anew; it may stand on something at once. */
 function UseOfAssembly({ id, recipe, picture }: KeptRecipe & { recipe: AssemblyRecipe }) {
   const scene = useScene((shown) => shown);
-  const [roles, setRoles] = useState(() => castAtFirst(recipe, scene.props));
+  const props = useUsableProps();
+  const [roles, setRoles] = useState(() => castAtFirst(recipe, props));
   const [on, setOn] = useState(IN_BASKET);
   const use = () => {
     close();
