@@ -85,17 +85,13 @@ export const forgetting = (ask: Ask): Pick<Ask, "step" | "progress"> => ({
 });
 
 /** What a dressing comes to, and for those that can be looked at what that is made of. */
-export const evaluated = query(
-  "evaluated",
-  (ask, id): (Pick<Evaluated, "placements"> & Partial<Evaluated>) | undefined => {
-    const own = ask(rules, id);
-    if (!own) return undefined;
-    const sources = sourcesFor(ask, id);
-    return ask(isVariant, id)
-      ? pick(evaluatedBy(forgetting(ask), own, sources), ["placements"])
-      : evaluatedBy(ask, own, sources);
-  },
-);
+export const evaluated = query("evaluated", (ask, id): Evaluated | undefined => {
+  const own = ask(rules, id);
+  if (!own) return undefined;
+  const isOne = ask(isVariant, id);
+  const { placements, basis } = evaluatedBy(isOne ? forgetting(ask) : ask, own, sourcesFor(ask, id));
+  return { placements, basis: isOne ? null : basis };
+});
 
 export const placements = part("placements", (ask, id): Placements | undefined => ask(evaluated, id)?.placements);
 

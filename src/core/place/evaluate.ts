@@ -27,7 +27,7 @@ import type { Placements } from "./placements";
 import type { Dressing } from "./schema";
 import type { Basis } from "./sight";
 import type { Sources } from "./sources";
-import { isWrapped } from "./where/kinds";
+import { isWrapped, kindOf } from "./where/kinds";
 
 /** The table of hosts. */
 const HOSTS: Readonly<Record<Dressing["where"]["kind"], Host>> = {
@@ -48,7 +48,8 @@ const tornStep = step("torn", tornBeside);
 
 export interface Evaluated {
   placements: Placements;
-  basis: Basis;
+  /** What {@link sightOf} is worked out from; null where the sheet shows nothing of it. */
+  basis: Basis | null;
 }
 
 export function evaluated(ask: Remembering, dressing: Dressing, from: Sources): Evaluated {
@@ -111,7 +112,9 @@ export function evaluated(ask: Remembering, dressing: Dressing, from: Sources): 
     lineClosed: lines.map(({ curve }) => curve.closed),
     ...pick(anchored, ["orphans", "brought"]),
   };
-  return { placements, basis: { where, bend: fit.bend, rest, now: anchored, placed, boxes: hold.boxes } };
+  const shows = kindOf(where).unrolls === "sheet";
+  const basis = shows ? { where, bend: fit.bend, rest, now: anchored, placed, boxes: hold.boxes } : null;
+  return { placements, basis };
 }
 
 function countBlanks(flags: Uint16Array): number {

@@ -147,7 +147,7 @@ const answer = query("evaluated", (ask): Evaluated => {
   const [dressing, around, volumeOf] = ask(asked, "")!;
   return evaluated(ask, dressing, sourcesOf(around, volumeOf));
 });
-const sight = query("sight", (ask, flat) => sightOf(ask, ask(answer, "").basis, flat === "flat"));
+const sight = query("sight", (ask, flat) => sightOf(ask, ask(answer, "").basis!, flat === "flat"));
 
 /** A dressing evaluated again and again, with what is remembered of it. */
 export class Placing {
