@@ -123,6 +123,20 @@ function flatly({ where }: Dressing, lines: readonly Line[]): OnSheet {
   return (points) => [points.map(([px, , pz]): Vec3 => [x - px, 0, z - pz])];
 }
 
+/** What is known a moment later is waited for so long, milliseconds, rather than drawn twice. */
+const MOMENT = 300;
+
+/** Whether to wait for something that is not there yet: for a moment from when that is first so for a thing. */
+function useWaits(id: string, isMissing: boolean): boolean {
+  const [late, setLate] = useState<string | null>(null);
+  useEffect(() => {
+    if (!isMissing) return;
+    const timer = setTimeout(() => setLate(id), MOMENT);
+    return () => clearTimeout(timer);
+  }, [id, isMissing]);
+  return isMissing && late !== id;
+}
+
 export function SheetCanvas({ dressing, placements, sight, ways, by, charts }: LaidOut) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -141,6 +155,7 @@ export function SheetCanvas({ dressing, placements, sight, ways, by, charts }: L
   const models = useDeferredValue(useOwnModels(dressing));
   const top = useMemo(() => (models.length > 0 ? topView(models) : null), [models]);
   // It is that of the shape at rest.
+  const waits = useWaits(dressing.id, sight === null);
   const density = useAtLeisure(sight?.density ?? null);
   const tint = useMemo(() => density && tintOf(density), [density]);
   const bounds = useMemo(() => new Map(props.map((prop) => [prop.id, placingBounds(prop)])), [props]);
@@ -266,7 +281,7 @@ export function SheetCanvas({ dressing, placements, sight, ways, by, charts }: L
         data-testid="sheet"
         data-drawn={width > 0}
         className="absolute inset-0 block touch-none"
-        style={{ width, height }}
+        style={{ width, height, opacity: waits ? 0 : 1 }}
       />
       {moved && (
         <button
