@@ -27,7 +27,7 @@ type Assembled = Prop & { assembly: Assembly };
 const scene = shelves({ inner: { pegs: { "0000000100000001": { on: "edge", prop: "oar" } } } });
 const tray = scene.props.find(({ id }) => id === "tray") as Assembled;
 const nameOf = (prop: string) => prop.toUpperCase();
-const { recipe } = recipeOfAssembly(tray, "Tray", nameOf);
+const recipe = recipeOfAssembly(tray, "Tray", nameOf);
 const DIAL = { id: 0, name: "Jars", drives: [{ path: "part-2/spacing/count", from: 2, to: 10 }] };
 const roles = { "role-1": "buoy", "role-2": "oar" };
 
@@ -103,6 +103,24 @@ test("two changes by hand, then a newer recipe: just these stay; what was put th
   expect(back({ ...up, assembly: { ...up.assembly, lines: [rim, { ...second, name: "Mine" }] } })).toEqual(["edge", "Mine"]); // prettier-ignore
 });
 
+test("kept again after changes, its parts and roles have the names that they had, and dials what is still there", () => {
+  const dials = [DIAL, { id: 1, name: "Rim", drives: [{ path: "part-1/cornerRadius", from: 0, to: 1 }] }];
+  const begun = made("one", { ...recipe, roles: recipe.roles.map((role) => ({ ...role, name: `the ${role.name}` })), dials }); // prettier-ignore
+  expect(recipeOfAssembly(begun, "one", nameOf)).toMatchObject({ ...begun.assembly.recipe!.recipe, name: "one" });
+  const [jars] = begun.assembly.dressings;
+  const lid = { ...jars, id: "lid", name: "Lid", what: { ...jars.what, entries: [{ ...jars.what.entries[0], prop: "net" }] } }; // prettier-ignore
+  const changed = { ...begun, assembly: { ...begun.assembly, lines: [], dressings: [lid, jars] } };
+  const next = recipeOfAssembly(changed, "one", nameOf);
+  expect(next.parts.dressings.map(({ id, name }) => [id, name])).toEqual([["part-3", "Lid"], ["part-2", "jars"]]); // prettier-ignore
+  expect(new Map(next.roles.map(({ id, name }) => [id, name]))).toEqual(new Map([["role-3", "NET"], ["role-1", "the BUOY"], ["role-2", "the OAR"]])); // prettier-ignore
+  expect(next.dials).toEqual([DIAL]);
+  // Another that was made by it before finds its own things again.
+  const other = made("two", begun.assembly.recipe!.recipe);
+  const up = assemblyBroughtUp(other, { ...other.assembly.recipe!, recipe: next });
+  expect(up.assembly.lines).toEqual([]);
+  expect(up.assembly.dressings.map(({ id, name }) => [id === other.assembly.dressings[0].id, name])).toEqual([[true, "jars"], [false, "Lid"]]); // prettier-ignore
+});
+
 test("a role that nobody plays stays blank and is found; given a prop it is filled, pegs among it", () => {
   const [empty] = recipe.roles.filter(({ name }) => name === "OAR").map(({ id }) => id);
   const cast = Object.fromEntries(recipe.roles.map(({ id }) => [id, id === empty ? null : "buoy"]));
@@ -140,7 +158,7 @@ test("its numbers are those of its dressings and lines; a dial drives what is ca
 test("of a dressing in it neither its own recipe nor its masks go along", () => {
   const [jars] = tray.assembly.dressings;
   const mask = { ...jars, gaps: { ...jars.gaps, images: [{ asset: "a".repeat(64) } as never] }, recipe: {} as never };
-  const [part] = recipeOfAssembly({ ...tray, assembly: { ...tray.assembly, dressings: [mask] } }, "Tray", nameOf).recipe.parts.dressings; // prettier-ignore
+  const [part] = recipeOfAssembly({ ...tray, assembly: { ...tray.assembly, dressings: [mask] } }, "Tray", nameOf).parts.dressings; // prettier-ignore
   expect([part.recipe, part.gaps.images]).toEqual([null, []]);
 });
 

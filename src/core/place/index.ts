@@ -72,6 +72,8 @@ export {
   drivenBy,
   merged,
   mergedById,
+  namesFor,
+  rolesFor,
   numbersOf,
   recast,
   recipeOf,

@@ -1,12 +1,19 @@
 /**
  * *Assemblies made by recipes*, and recipes made of assemblies; what was set by hand stays when a recipe has changed.
  *
- *     const { recipe } = recipeOfAssembly(prop, "Stall", nameOf);
+ *     const recipe = recipeOfAssembly(prop, "Stall", nameOf);
  *     const assembly = assembledBy({ id, recipe, roles: { "role-1": jar.id }, names: {} });
  */
-import { merged, mergedById, MOST_ROLES, RECIPE_VERSION, recast, type Dressing } from "../place";
+import { merged, mergedById, MOST_ROLES, namesFor, RECIPE_VERSION, recast, rolesFor, type Dressing } from "../place";
 import { withIds } from "../schema";
-import { ofFiles, partsSchema, propsNamedBy, type AssemblyRecipe, type AssemblyRecipeUse } from "./assembly-recipe";
+import {
+  numberIn,
+  ofFiles,
+  partsSchema,
+  propsNamedBy,
+  type AssemblyRecipe,
+  type AssemblyRecipeUse,
+} from "./assembly-recipe";
 import { PARTS, type Parts } from "./assembly-shape";
 import { newId } from "./make";
 import { renamingBy } from "./renaming";
@@ -31,26 +38,27 @@ const withoutFiles = (dressing: Dressing): Dressing => ({
 });
 
 /**
+ * What is in it already under the name of a part or a role of the recipe that it was made by keeps that, so that others that
+ * were made by it find it again.
+ *
  * @param nameOf what props and mixes are called, which their roles are at first
- * @returns also what the assembly's things are called in the recipe
  */
 export function recipeOfAssembly(
   { assembly, bounds, prepared }: Pick<Prop, "bounds" | "prepared"> & { assembly: Assembly },
   name: string,
   nameOf: (prop: string) => string,
-): { recipe: AssemblyRecipe; names: ReadonlyMap<string, string> } {
-  const { lines, surfaces, dressings, each, most } = assembly;
+): AssemblyRecipe {
+  const { lines, surfaces, dressings, each, most, recipe: used } = assembly;
   const parts = { lines, surfaces, dressings: dressings.map(withoutFiles) };
   const things = PARTS.flatMap((list) => parts[list].map(({ id }) => id));
-  const names = new Map(things.map((id, i) => [id, `part-${i + 1}`]));
-  const props = [...new Set(dressings.flatMap(propsNamedBy))];
-  const roles = props.map((prop, i) => ({ id: `role-${i + 1}`, name: nameOf(prop) }));
-  const cast = new Map(props.map((prop, i) => [prop, roles[i].id]));
+  const names = namesFor(things, "part", Object.entries(used?.names ?? {}));
+  const { roles, cast } = rolesFor([...new Set(dressings.flatMap(propsNamedBy))], used, nameOf);
   const renamed = withIds(partsSchema, parts, renamingBy(new Map([...names, ...cast])));
-  return {
-    recipe: { version: RECIPE_VERSION, name, roles, parts: renamed, each, most, bounds, prepared, dials: [] },
-    names,
-  };
+  const dials = (used?.recipe.dials ?? []).flatMap((dial) => {
+    const drives = dial.drives.filter(({ path }) => numberIn(renamed, path));
+    return drives.length > 0 ? [{ ...dial, drives }] : [];
+  });
+  return { version: RECIPE_VERSION, name, roles, parts: renamed, each, most, bounds, prepared, dials };
 }
 
 /** The parts of a recipe with props for its roles; what nobody plays stays blank, or is not there. */

@@ -2,11 +2,9 @@
 /** What a recipe is called, who plays in it, and which of its numbers are put on top, asked before it is kept. */
 import { useState } from "react";
 import { toast } from "sonner";
-import { recipeOf, type Dial, type Dressing, type Recipe } from "@/core/place";
+import { recipeOf, type Dressing, type Recipe } from "@/core/place";
 import {
-  dialIn,
   isAssembled,
-  numberOfRecipe,
   recipeOfAssembly,
   recipeTrouble,
   type AnyRecipe,
@@ -40,21 +38,6 @@ const namer =
   (prop: string): string =>
     [...props, ...mixes].find(({ id }) => id === prop)?.name ?? "Prop";
 
-/** Roles with the names that they had when the same props played them. */
-function renamed<R extends AnyRecipe>(
-  made: R,
-  use: { recipe: AnyRecipe; roles: Readonly<Record<string, string | null>> } | null,
-  nameOf: (prop: string) => string,
-): R {
-  const played = new Map(
-    Object.entries(use?.roles ?? {}).map(([role, prop]) => [
-      prop && nameOf(prop),
-      use!.recipe.roles.find(({ id }) => id === role)?.name,
-    ]),
-  );
-  return { ...made, roles: made.roles.map((role) => ({ ...role, name: played.get(role.name) ?? role.name })) };
-}
-
 /** The number that a dressing is most likely to be changed by. */
 const FIRST: Readonly<Partial<Record<Dressing["spacing"]["by"], string>>> = {
   distance: "spacing/distance",
@@ -71,7 +54,7 @@ function AskOfDressing({ dressing }: { dressing: Dressing }) {
     const first = FIRST[dressing.spacing.by];
     const made = recipeOf(dressing, used?.name ?? dressing.name, nameOf);
     const dials = used?.dials ?? (first ? [dialFor(made, 0, first)] : []);
-    return renamed({ ...made, dials: [...dials] }, dressing.recipe, nameOf);
+    return { ...made, dials: [...dials] };
   });
   return <Ask begun={begun} from={dressing.recipe?.id} pictured={() => Promise.resolve(pictureOfStrip())} />;
 }
@@ -82,20 +65,9 @@ function AskOfAssembly({ prop }: { prop: Prop & { assembly: Assembly } }) {
   const use = assembly.recipe;
   const trouble = recipeTrouble(assembly);
   const picture = usePictures(prop)?.cardUrl;
-  const [begun] = useState((): AssemblyRecipe | null => {
-    if (trouble) return null;
-    const { recipe, names } = recipeOfAssembly(prop, use?.recipe.name ?? prop.name, nameOf);
-    // The dials of the recipe that it was made by, as far as what they drive is still there.
-    const dials = (use?.recipe.dials ?? []).flatMap((dial): Dial[] => {
-      const drives = dialIn(use!, dial).drives.map((drive) => {
-        const cut = drive.path.indexOf("/");
-        return { ...drive, path: `${names.get(drive.path.slice(0, cut))}${drive.path.slice(cut)}` };
-      });
-      const there = drives.filter(({ path }) => numberOfRecipe(recipe, path));
-      return there.length > 0 ? [{ ...dial, drives: there }] : [];
-    });
-    return renamed({ ...recipe, dials }, use, nameOf);
-  });
+  const [begun] = useState((): AssemblyRecipe | null =>
+    trouble ? null : recipeOfAssembly(prop, use?.recipe.name ?? prop.name, nameOf),
+  );
   if (begun)
     return <Ask begun={begun} from={use?.id} pictured={async () => (picture ? pictureOfCard(picture) : null)} />;
   return (

@@ -45,7 +45,7 @@ test("an assembly by a recipe stands along a line at once; a prop that is delete
   const { lines, props, dressings } = scene();
   const standing = { ...dressings[0], id: "held", recipe: null };
   const assembly = assemblySchema.parse({ lines: [lines[0]], dressings: [standing] });
-  const { recipe } = recipeOfAssembly({ assembly, bounds: props[0].bounds, prepared: props[0].prepared }, "Row", () => "Post"); // prettier-ignore
+  const recipe = recipeOfAssembly({ assembly, bounds: props[0].bounds, prepared: props[0].prepared }, "Row", () => "Post"); // prettier-ignore
   const role = recipe.roles[0].id;
   assembleByRecipe({ id: "r", recipe, roles: { [role]: props[1].id } }, { line: lines[1].id });
   const made = () => scene().props.find(({ name }) => name === "Row")!;

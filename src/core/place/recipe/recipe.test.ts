@@ -59,6 +59,19 @@ test("a recipe of a dressing knows nothing of its scene, and with the same props
   expect(evaluate(again, around).position).toEqual(evaluate({ ...RAIL, gaps: { ...RAIL.gaps, stretches: [] } }, around).position); // prettier-ignore
 });
 
+test("kept again with its entries in another order, everybody plays the role that they played before", () => {
+  const recipe = recipeOf(RAIL, "Rail", (id) => id.toUpperCase());
+  const begun = made({ ...recipe, roles: recipe.roles.map((role) => ({ ...role, name: `the ${role.name}` })) }, { "role-1": "a", "role-2": "b", "role-3": "c" }); // prettier-ignore
+  const [first, second] = begun.what.entries;
+  const turned = { ...begun, what: { ...begun.what, entries: [second, { ...first, id: 9, prop: "net" }, first] } };
+  const next = recipeOf(turned, "Rail", (id) => id.toUpperCase());
+  expect(next.rules.what.entries.map(({ prop }) => prop)).toEqual(["role-2", "role-4", "role-1"]);
+  // A role that is free now is nobody else's.
+  const free = recipeOf({ ...turned, recipe: { ...begun.recipe!, roles: { "role-1": "a", "role-2": "b", "role-7": null } } }, "Rail", (id) => id); // prettier-ignore
+  expect(free.rules.what.entries[1].prop).toBe("role-8");
+  expect(new Map(next.roles.map(({ id, name }) => [id, name]))).toEqual(new Map([["role-1", "the A"], ["role-2", "the B"], ["role-3", "the C"], ["role-4", "NET"]])); // prettier-ignore
+});
+
 test("two changes by hand, then a newer recipe: just these two stay; a role that is given a prop later is filled", () => {
   const recipe = recipeOf(RAIL, "Rail", (id) => id);
   const begun = made(recipe, { "role-1": "a", "role-2": null, "role-3": "c" });

@@ -50,6 +50,36 @@ export function recast(what: What, castOf: (prop: string) => string | null): Wha
   };
 }
 
+/**
+ * Names for ids, as “part-3”: those that they had, and for others the next numbers.
+ *
+ * @param had names, and what was called so; of one that is free it is null
+ */
+export function namesFor(
+  ids: readonly string[],
+  word: string,
+  had: readonly (readonly [string, string | null])[],
+): Map<string, string> {
+  const before = new Map(had.map(([name, id]) => [id, name]));
+  let last = Math.max(0, ...had.map(([name]) => Number(name.slice(word.length + 1)) || 0));
+  return new Map(ids.map((id) => [id, before.get(id) ?? `${word}-${++last}`]));
+}
+
+/**
+ * The roles that some props play, and the role of each: who has played one in a recipe before plays it again.
+ *
+ * @param nameOf what props and mixes are called, as new roles are
+ */
+export function rolesFor(
+  props: readonly string[],
+  used: { recipe: Pick<Recipe, "roles">; roles: RecipeUse["roles"] } | null,
+  nameOf: (prop: string) => string,
+): { roles: Recipe["roles"]; cast: ReadonlyMap<string, string> } {
+  const cast = namesFor(props, "role", Object.entries(used?.roles ?? {}));
+  const called = new Map(used?.recipe.roles.map(({ id, name }) => [id, name]));
+  return { roles: [...cast].map(([prop, id]) => ({ id, name: called.get(id) ?? nameOf(prop) })), cast };
+}
+
 /** @param nameOf what props and mixes are called, which their roles are at first */
 export function recipeOf(
   dressing: Dressing,
@@ -57,9 +87,8 @@ export function recipeOf(
   nameOf: (prop: string) => string,
   dials: readonly Dial[] = [],
 ): Recipe {
-  const props = propsIn(dressing.what);
-  const roles = props.map((prop, i) => ({ id: `role-${i + 1}`, name: nameOf(prop) }));
-  const what = recast(dressing.what, (prop) => roles[props.indexOf(prop)]?.id ?? null);
+  const { roles, cast } = rolesFor(propsIn(dressing.what), dressing.recipe, nameOf);
+  const what = recast(dressing.what, (prop) => cast.get(prop) ?? null);
   const rules = rulesSchema.parse({ ...bare(dressing), what });
   return { version: RECIPE_VERSION, name, roles, rules, dials: [...dials] };
 }
