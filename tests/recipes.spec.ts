@@ -115,7 +115,7 @@ test("an assembly is kept as a recipe, put together again with another prop alon
   await page.keyboard.press("Shift+Enter");
   await expect(panel.getByRole("textbox", { name: "Apart" })).toHaveValue("1.50 m");
   await enter(page, "Apart", "3 m");
-  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByRole("button", { name: "Undo: Apart" }).click();
   await expect(panel.getByRole("textbox", { name: "Apart" })).toHaveValue("1.50 m");
   await saved(page);
   await page.reload();

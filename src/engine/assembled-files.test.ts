@@ -78,21 +78,22 @@ test.each([
   }
 });
 
-/** The snap points in a file: their names with where they are, and where they point, rounded. */
+/** The snap points in a file: their names and the keys of what they are on, with where they are and point, rounded. */
 async function snapsIn(file: Uint8Array): Promise<string[]> {
   const found: string[] = [];
   (await plainIO().readBinary(file)).getRoot().getDefaultScene()!.traverse((node: Node) => {
     if (!(node.getExtras() as { snap?: boolean }).snap) return;
     const m = node.getWorldMatrix();
     const up = new Vector3(m[4], m[5], m[6]).normalize().toArray();
-    found.push(`${node.getName()} ${[m[12], m[13], m[14], ...up].map((value) => (Math.round(100 * value) / 100 + 0).toFixed(2)).join(" ")}`); // prettier-ignore
+    const key = (node.getExtras() as { key?: string }).key ?? (node.getParentNode()!.getExtras() as { key: string }).key;
+    found.push(`${node.getName()} ${key} ${[m[12], m[13], m[14], ...up].map((value) => (Math.round(100 * value) / 100 + 0).toFixed(2)).join(" ")}`); // prettier-ignore
   }); // prettier-ignore
   return found.sort();
 }
 
 test.each(["the same", "varied"])("uses carry their snap points, nested, side by side and instanced alike: %s", async (each) => {
-  const { scene, assets } = await shop({ uses: 3, variation: { ...ODD, turnAlong: [0, 0] }, ...(each === "varied" && { each }) }); // prettier-ignore
-  const hook = { name: "hook", position: [0.5, 1, 0.25], direction: [0, 1, 0] } as const;
+  const { scene, assets } = await shop({ uses: 3, variation: ODD, ...(each === "varied" && { each }) }); // prettier-ignore
+  const hook = { name: "hook", position: [0.5, 1, 0.25], direction: [1, 1, 0.5] } as const;
   const props = scene.props.map((prop) =>
     prop.assembly ? { ...prop, prepared: { ...prop.prepared, snaps: [{ ...hook, id: 1, free: true }] } } : prop,
   );
