@@ -89,6 +89,7 @@ export {
   RECIPE_VERSION,
   recipeSchema,
   roleSchema,
+  sayOfDials,
   type Dial,
   type Recipe,
   type RecipeUse,

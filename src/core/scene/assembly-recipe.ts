@@ -16,6 +16,7 @@ import {
   RECIPE_VERSION,
   recipeSchema,
   roleSchema,
+  sayOfDials,
   type Dial,
   type Dressing,
   type Recipe,
@@ -49,14 +50,7 @@ export const assemblyRecipeSchema = z
       if (!known.has(role)) say(`“${role}” is none of its roles`, "parts", "dressings");
     const file = ofFiles(parts);
     if (file) say(`“${file}” is from a file`, "parts", "surfaces");
-    dials.forEach(({ drives }, i) => {
-      for (const { path, from, to } of drives) {
-        const found = numberIn(parts, path);
-        if (!found) say(`“${path}” is no number of it`, "dials", i);
-        else if (![from, to].every((value) => found.schema.safeParse(value).success))
-          say(`“${path}” cannot be from ${from} to ${to}`, "dials", i);
-      }
-    });
+    sayOfDials(dials, (path) => numberIn(parts, path)?.schema ?? null, say);
   });
 export type AssemblyRecipe = z.infer<typeof assemblyRecipeSchema>;
 

@@ -55,6 +55,22 @@ function partsOf(path: string): { step: StepName; name: string } | null {
   return isStep && name && more.length === 0 ? { step: step as StepName, name } : null;
 }
 
+/** Says what is wrong with dials. @param schemaOf that of the number that a path names; null where it names none */
+export function sayOfDials(
+  dials: readonly Dial[],
+  schemaOf: (path: string) => z.ZodType | null,
+  say: (message: string, ...path: (string | number)[]) => void,
+): void {
+  dials.forEach(({ drives }, i) => {
+    for (const { path, from, to } of drives) {
+      const schema = schemaOf(path);
+      if (!schema) say(`“${path}” is no number that can be driven`, "dials", i);
+      else if (![from, to].every((value) => schema.safeParse(value).success))
+        say(`“${path}” cannot be from ${from} to ${to}`, "dials", i);
+    }
+  });
+}
+
 export const recipeSchema = z
   .object({
     version: z.literal(RECIPE_VERSION),
@@ -71,13 +87,7 @@ export const recipeSchema = z
       if (!known.has(role)) say(`“${role}” is none of its roles`, "rules", "what");
     if (!isRecipeKind(rules.where))
       say("a recipe goes along, over, inside or round something", "rules", "where", "kind");
-    dials.forEach(({ drives }, i) => {
-      for (const { path, from, to } of drives) {
-        if (numberAt(rules, path) === null) say(`“${path}” is no number of a step`, "dials", i);
-        else if (![from, to].every((value) => paramOf(path).safeParse(value).success))
-          say(`“${path}” cannot be from ${from} to ${to}`, "dials", i);
-      }
-    });
+    sayOfDials(dials, (path) => (numberAt(rules, path) === null ? null : paramOf(path)), say);
   });
 export type Recipe = z.infer<typeof recipeSchema>;
 
