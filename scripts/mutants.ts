@@ -5,7 +5,9 @@
  *
  * Works in a copy of the project, into which all changes of the sample are written at once, each behind a switch (mutant
  * schemata: Untch, Offutt, Harrold, ISSTA 1993): so the tests are compiled once, one run says which test reaches which
- * change, and for each change only those tests run, the quickest first.
+ * change, and for each change only those tests run, those first that tell most in their time. The others are asked of many
+ * changes at once that these have let pass, and of halves of them where they notice something (group testing: Dorfman,
+ * Annals of Mathematical Statistics 14, 1943).
  */
 import { spawn } from "node:child_process";
 import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
@@ -32,8 +34,10 @@ const LEFT_OUT = /(\.test|\.worker|\/testing|schema)\.ts$|\/(fuzz|known|placing|
 /** A change that makes something run for ever is noticed as well: after so long, and so many times what the tests take. */
 const PATIENCE_MS = 30_000;
 const PATIENCE_TIMES = 8;
-/** Tests that take longer than this together are only asked of what all others have let pass. */
-const QUICK_MS = 8_000;
+/** For so long tests are asked of a change by itself, those first that tell most; the others of what these have let pass. */
+const ALONE_MS = 20_000;
+/** So many changes at once are put before a file of tests, the fewer the more of them are noticed. */
+const AT_ONCE = [4, 32] as const;
 
 interface Mutant {
   file: string;
@@ -124,11 +128,13 @@ function sampled(all: readonly Mutant[]): Mutant[] {
   return taken;
 }
 
-/** Switched on by its number in the environment; else the switch notes that it was reached, for the test that reached it. */
+/** Switched on by numbers in the environment; else the switch notes that it was reached, for the test that reached it. */
 const SETUP = `
-const chosen = Number(process.env.MUTANT ?? -1);
+const chosen = new Set((process.env.MUTANTS ?? "").split(",").filter(Boolean).map(Number));
+const [only] = chosen.size === 1 ? chosen : [-1];
 let reached = new Set();
-globalThis.__mutant = chosen >= 0 ? (k) => k === chosen : (k) => (reached.add(k), false);
+const several = (k) => chosen.has(k);
+globalThis.__mutant = only >= 0 ? (k) => k === only : chosen.size > 0 ? several : (k) => (reached.add(k), false);
 globalThis.__reached = () => { const all = [...reached]; reached = new Set(); return all; };
 `;
 const SETUP_TESTS = `
@@ -228,6 +234,8 @@ const escaped = (name: string) => name.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
 const shown = new Map<string, { noticed: number; spent: number }>();
 /** About how long it takes until the first test runs. */
 const START_MS = 2_500;
+/** And about how long for each file after the first. */
+const FILE_MS = 800;
 
 /** How many changes a file notices in a second; of what has not been tried as if it noticed the first. */
 function telling(path: string, ms: number): number {
@@ -235,34 +243,63 @@ function telling(path: string, ms: number): number {
   return noticed / spent;
 }
 
-/** Whether the tests that reach a change notice it: what tells most in its time first, then what takes little, then the rest. */
-async function notices(copy: string, k: number, reach: Reach): Promise<boolean> {
-  const files = [...reach]
-    .map(([path, tests]) => ({ path, tests, ms: [...tests.values()].reduce((sum, ms) => sum + ms, 0) }))
-    .sort((a, b) => telling(b.path, b.ms) - telling(a.path, a.ms));
-  const rest = files.slice(1);
-  const quick = rest.filter(({ ms }) => ms < QUICK_MS);
-  const groups = [files.slice(0, 1), quick, ...rest.filter((one) => !quick.includes(one)).map((one) => [one])];
-  for (const group of groups.filter((one) => one.length > 0)) {
-    // What runs as a file loads bears on all of its tests.
-    const whole = group.some(({ tests }) => tests.has(null));
-    const names = group.flatMap(({ tests }) => [...tests.keys()]).filter((name) => name !== null);
-    const pattern = whole ? [] : ["-t", `^(${names.map(escaped).join("|")})$`];
-    const args = ["--bail", "--runInBand", ...pattern, "--runTestsByPath", ...group.map(({ path }) => path)];
-    const patience = PATIENCE_MS + PATIENCE_TIMES * group.reduce((sum, { ms }) => sum + ms, 0);
-    const start = performance.now();
-    const noticed = !(await passes(copy, args, { MUTANT: String(k) }, patience));
-    if (group.length === 1) {
-      const before = shown.get(group[0].path) ?? { noticed: 0, spent: 0 };
-      shown.set(group[0].path, {
-        noticed: before.noticed + Number(noticed),
-        spent: before.spent + performance.now() - start,
-      });
-    }
-    if (noticed) return true;
-  }
-  return false;
+interface Asked {
+  path: string;
+  /** Names of its tests; null among them: the file as it loads, which bears on all of its tests. */
+  tests: ReadonlySet<string | null>;
+  ms: number;
 }
+
+/** Whether files of tests notice that these changes are made. */
+async function notice(copy: string, changes: readonly number[], files: readonly Asked[]): Promise<boolean> {
+  const names = files.flatMap(({ tests }) => [...tests]);
+  const some = names.filter((name) => name !== null);
+  const pattern = some.length < names.length ? [] : ["-t", `^(${some.map(escaped).join("|")})$`];
+  const args = ["--bail", "--runInBand", ...pattern, "--runTestsByPath", ...files.map(({ path }) => path)];
+  const patience = PATIENCE_MS + PATIENCE_TIMES * files.reduce((sum, { ms }) => sum + ms, 0);
+  const start = performance.now();
+  const noticed = !(await passes(copy, args, { MUTANTS: changes.join(",") }, patience));
+  if (files.length === 1 && changes.length === 1) {
+    const before = shown.get(files[0].path) ?? { noticed: 0, spent: 0 };
+    shown.set(files[0].path, {
+      noticed: before.noticed + Number(noticed),
+      spent: before.spent + performance.now() - start,
+    });
+  }
+  return noticed;
+}
+
+/** The files of tests that reach a change, those first that tell most in their time. */
+function asked(reach: Reach): Asked[] {
+  const files = [...reach].map(([path, tests]) => ({
+    path,
+    tests: new Set(tests.keys()),
+    ms: [...tests.values()].reduce((sum, ms) => sum + ms, 0),
+  }));
+  return files.sort((a, b) => telling(b.path, b.ms) - telling(a.path, a.ms));
+}
+
+/** What tells most of a change is asked of it alone; the files that were not asked, or null where it was noticed. */
+async function unasked(copy: string, k: number, reach: Reach): Promise<Asked[] | null> {
+  const [first, ...rest] = asked(reach);
+  if (!first || (await notice(copy, [k], [first]))) return first ? null : [];
+  let spent = 0;
+  const alone = rest.filter(({ ms }) => (spent += ms + FILE_MS) < ALONE_MS);
+  if (alone.length > 0 && (await notice(copy, [k], alone))) return null;
+  return rest.filter((file) => !alone.includes(file));
+}
+
+/** Those of some changes that one file of tests notices: asked of all at once, then of halves. */
+async function noticedAtOnce(copy: string, changes: readonly number[], file: Asked): Promise<number[]> {
+  if (changes.length === 0 || !(await notice(copy, changes, [file]))) return [];
+  if (changes.length === 1) return [...changes];
+  const middle = changes.length >> 1;
+  const first = await noticedAtOnce(copy, changes.slice(0, middle), file);
+  return [...first, ...(await noticedAtOnce(copy, changes.slice(middle), file))];
+}
+
+const started = performance.now();
+const minutes = () => `${((performance.now() - started) / 60_000).toFixed(1)} minutes`;
 
 const all = FOLDERS.flatMap((folder) => [...filesBelow(folder)])
   .filter((file) => file.includes(values.only))
@@ -270,27 +307,64 @@ const all = FOLDERS.flatMap((folder) => [...filesBelow(folder)])
 const sample = sampled(all);
 const copy = copied(sample);
 const reach = await reaches(copy, sample);
-const end = performance.now() + 60_000 * Number(values.minutes);
-const survived: string[] = [];
-let next = 0;
-let tried = 0;
+const end = started + 60_000 * Number(values.minutes);
+const jobs = Number(values.jobs);
 
-async function work(): Promise<void> {
-  while (next < sample.length && performance.now() < end) {
-    const k = next++;
-    const { file, line, text, before } = sample[k];
-    const noticed = await notices(copy, k, reach[k]);
-    tried++;
-    const change = `${file}:${line}  ${before.replace(/\s+/g, " ").slice(0, 70)}  →  ${text.replace(/\s+/g, " ").slice(0, 70)}`;
-    const told = reach[k].size === 0 ? `${change}  (reached by no test)` : change;
-    if (!noticed) survived.push(told);
-    console.log(`${noticed ? "killed  " : "SURVIVED"}  ${told}`);
-  }
+/** Does work for each of a list, so many at a time, until time is up; how many it came to. */
+async function forEach<T>(list: readonly T[], work: (item: T) => Promise<void>): Promise<number> {
+  let next = 0;
+  const worker = async () => {
+    while (next < list.length && performance.now() < end) await work(list[next++]);
+  };
+  await Promise.all(Array.from({ length: jobs }, worker));
+  return next;
 }
 
-await Promise.all(Array.from({ length: Number(values.jobs) }, work));
+function tell(word: string, k: number): void {
+  const { file, line, text, before } = sample[k];
+  const change = `${file}:${line}  ${before.replace(/\s+/g, " ").slice(0, 70)}  →  ${text.replace(/\s+/g, " ").slice(0, 70)}`;
+  console.log(`${word}  ${change}${reach[k].size === 0 ? "  (reached by no test)" : ""}`);
+}
+
+/** Changes that no test has noticed so far, and by file of tests which of them it is still to be asked of. */
+const left = new Set<number>();
+const open = new Map<string, { k: number; file: Asked }[]>();
+const numbers = sample.map((_, k) => k);
+const tried = await forEach(numbers, async (k) => {
+  const rest = await unasked(copy, k, reach[k]);
+  if (!rest) return tell("killed  ", k);
+  left.add(k);
+  for (const file of rest) open.set(file.path, [...(open.get(file.path) ?? []), { k, file }]);
+});
+console.log(`${left.size} of ${tried} are let pass by what tells most of them. ${minutes()}`);
+
+const count = { asked: 0, noticed: 0 };
+let late = 0;
+for (const [, reached] of [...open].sort(([, a], [, b]) => b.length - a.length)) {
+  const still = reached.filter(({ k }) => left.has(k));
+  const good = Math.round(count.asked / (count.noticed + 1));
+  const size = Math.max(1, Math.min(Math.ceil(still.length / jobs), Math.max(AT_ONCE[0], Math.min(AT_ONCE[1], good))));
+  const groups = Array.from({ length: Math.ceil(still.length / size) }, (_, i) =>
+    still.slice(i * size, (i + 1) * size),
+  );
+  const done = await forEach(groups, async (group) => {
+    const tests = new Set(group.flatMap(({ file }) => [...file.tests]));
+    const file = { ...group[0].file, tests, ms: Math.max(...group.map(({ file }) => file.ms)) };
+    const changes = group.map(({ k }) => k);
+    const noticed = await noticedAtOnce(copy, changes, file);
+    count.asked += changes.length;
+    count.noticed += noticed.length;
+    for (const k of noticed) {
+      left.delete(k);
+      tell("killed  ", k);
+    }
+  });
+  late += groups.length - done;
+}
+for (const k of [...left].sort((a, b) => a - b)) tell("SURVIVED", k);
 rmSync(copy, { recursive: true });
-const killed = tried - survived.length;
+const killed = tried - left.size;
+const asks = late > 0 ? ` Time was up with ${late} questions to files of tests still open.` : "";
 console.log(
-  `\n${killed} of ${tried} killed (${Math.round((100 * killed) / Math.max(1, tried))} %), of ${all.length} there are.`,
+  `\n${killed} of ${tried} killed (${Math.round((100 * killed) / Math.max(1, tried))} %), of ${all.length} there are, ${minutes()}.${asks}`,
 );
