@@ -14,7 +14,7 @@ import {
   copyOf,
   drawnOf,
   FLAG,
-  momentOfStill,
+  stillAt,
   stillKey,
   type Drawn,
   type Expanded,
@@ -210,13 +210,14 @@ export class Engine extends SceneGraph {
   /** The stills that props stand in, by {@link stillKey}. */
   get stills(): ReadonlyMap<string, MovedShape> {
     const out = new Map<string, MovedShape>();
-    for (const { id, variation } of this.scene.dressings) {
-      const placed = variation.pose === "off" ? null : this.placements(id);
+    for (const { id } of this.scene.dressings) {
+      const placed = this.graph.get(apart, id)?.placements ?? this.placements(id);
       if (!placed?.posed) continue;
       const { poses } = placed.posed;
       placed.props.forEach((prop, p) => {
-        for (let k = 0; k < poses.stills; k++) {
-          const still = this.still(prop, poses.clip, momentOfStill(poses, p, k));
+        for (let k = 0; k < poses.from[p + 1] - poses.from[p]; k++) {
+          const at = stillAt(poses, p, k);
+          const still = at && this.still(prop, at.clip, at.moment);
           if (still) out.set(...still);
         }
       });

@@ -3,7 +3,9 @@ import { AnimationMixer, Box3, LoopOnce, Mesh, Vector3, type Object3D } from "th
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 import { bringInFile } from "@/core/files";
 import { raftGlb } from "@/core/files/testing";
-import { propSchema, sceneAt, type Scene } from "@/core/scene";
+import { makeLine } from "@/core/line/testing";
+import { stillAt, stillKey, type Placements } from "@/core/place";
+import { propSchema, sceneAt, sceneSchema, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
 import { Engine } from "./engine";
 import { writeAnimation, writePlacements } from "./jobs";
@@ -76,10 +78,10 @@ test("what is drawn and what is written are the same stills, as far up as the cl
   drawn.pose.forEach((pose, chunk) => {
     for (let k = drawn.from[chunk]; k < drawn.from[chunk + 1]; k++) expect(posed!.pose[drawn.order[k]]).toBe(pose);
   });
-  const { moments, stills } = posed!.poses;
+  const { from, moment } = posed!.poses;
   const standing = [...prop.keys()].filter((i) => prop[i] < props.length);
   // One half is up by 2 m at the middle of the clip; the mesh is laid flat, and a tenth of its size.
-  const wanted = standing.map((i) => 0.1 * 2 * (1 - Math.abs(moments[stills * prop[i] + posed!.pose[i]] - 1))).sort((a, b) => a - b); // prettier-ignore
+  const wanted = standing.map((i) => 0.1 * 2 * (1 - Math.abs(moment[from[prop[i]] + posed!.pose[i]] - 1))).sort((a, b) => a - b); // prettier-ignore
   expect(new Set(wanted.map((x) => x.toFixed(4))).size).toBeGreaterThan(2);
   expect(engine.stills.size).toBe(8);
   for (const [key, { position }] of engine.stills) {
@@ -115,5 +117,57 @@ test("in an animated file each looks at every frame as the scene has it then", a
     const [now, wanted] = [reaches(read), reaches(then)];
     expect(now).toHaveLength(wanted.length);
     now.forEach((reach, k) => expect(reach).toBeCloseTo(wanted[k], 5));
+  }
+});
+
+/** The rafts as an assembly, used thrice and each time turned another way, beside a raft of its own at a moment of its clip. */
+async function fleet() {
+  const { scene, ...files } = await rafts();
+  const [inner] = scene.dressings;
+  const assembly = { id: "fleet", name: "Fleet", asset: null, bounds: { min: [-1, 0, -1], max: [1, 1, 1] }, triangles: 0, assembly: { lines: scene.lines, dressings: [inner] } }; // prettier-ignore
+  const inOwn = (id: string, z: number, more: object) => makeLine({ id, name: id, kind: "polyline", knots: [[0, 0, z], [40, 0, z]], ...more } as never); // prettier-ignore
+  const outer = (id: string, prop: string, count: number, variation: object) => ({ id, name: id, where: { lines: [id] }, what: { entries: [{ prop }] }, spacing: { by: "count", count }, variation }); // prettier-ignore
+  const whole = sceneSchema.parse({
+    ...scene,
+    props: [...scene.props, assembly],
+    surfaces: [],
+    lines: [inOwn("far", 30, { number: 1 }), inOwn("near", -30, { number: 2 })],
+    dressings: [
+      outer("far", "fleet", 3, { turnOn: true, turnUp: [-1, 1] }),
+      outer("near", "raft", 1, { pose: "still", clipAt: 1 }),
+    ],
+  });
+  return { ...files, scene: whole, alone: scene };
+}
+
+test("what is in an assembly plays its clip in every use as it does by itself; files have the same stills, flat and nested", async () => {
+  const { scene, alone, assets, bytes, asset } = await fleet();
+  const t = 0.9;
+  const momentsOf = (p: Placements) =>
+    [...p.prop.keys()].flatMap((i) => {
+      const still = p.prop[i] < p.props.length ? stillAt(p.posed!.poses, p.prop[i], p.posed!.pose[i]) : null;
+      return still ? [still.moment] : [];
+    });
+  const [byItself, engine] = [new Engine(), new Engine()];
+  for (const one of [byItself, engine]) await one.learnFile(asset, bytes);
+  byItself.take(sceneAt(alone, t));
+  engine.take(sceneAt(scene, t));
+  const wanted = momentsOf(byItself.placements(alone.dressings[0].id)!);
+  const { placements } = engine.result("far")!.apart!;
+  expect(momentsOf(placements)).toEqual([...wanted, ...wanted, ...wanted]);
+  const { drawn } = engine.drawn(engine.result("far")!);
+  drawn.pose.forEach((pose, c) => {
+    for (let k = drawn.from[c]; k < drawn.from[c + 1]; k++) expect(placements.posed!.pose[drawn.order[k]]).toBe(pose);
+  });
+  expect([...engine.stills.keys()]).toEqual(
+    expect.arrayContaining([...wanted, 1].map((moment) => stillKey(asset, 0, moment))),
+  );
+  const up = [...wanted, ...wanted, ...wanted, 1].map((at) => 0.2 * (1 - Math.abs(at - 1))).sort((a, b) => a - b);
+  for (const nested of [false, true]) {
+    const glb = await writePlacements(scene, assets, "glb-plain", { moment: t, nested });
+    const { scene: read } = await new GLTFLoader().parseAsync(glb.slice().buffer, "");
+    const found = reaches(read);
+    expect(found).toHaveLength(up.length);
+    found.forEach((reach, k) => expect(reach).toBeCloseTo(up[k], 5));
   }
 });

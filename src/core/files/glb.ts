@@ -28,7 +28,7 @@ import { meshAt } from "./poses";
 import { addAllSnaps, addSnaps, ownSnaps, snapNodeIn, type OwnSnaps } from "./snap-nodes";
 import { Variants, WHITE } from "./variants";
 import { preparationMatrix } from "../scene";
-import { FLAG, hexOf, keyUnder, momentOfStill, stillKey, type Key, type Placements } from "../place";
+import { FLAG, hexOf, keyUnder, stillAt, stillKey, type Key, type Placements, type Still } from "../place";
 import type { Assets } from "./assets";
 
 export type GlbForm = "instanced" | "plain";
@@ -89,7 +89,7 @@ export async function writeGlb(
 /** One flat mesh, as it is prepared, for each prop that stands somewhere, and for each of its stills that is taken. */
 async function meshesOf(document: Document, evaluated: EvaluatedScene, assets: Assets): Promise<Map<string, Mesh>> {
   const used = new Set<string>();
-  const stills = new Map<string, Map<string, Still>>();
+  const stills = new Map<string, Map<string, Still & { name: string }>>();
   const { dressings, motion, still } = evaluated;
   for (const placements of motion?.placements.flat() ?? dressings.map((one) => one.placements)) {
     for (let i = 0; i < placements.count; i++) {
@@ -123,18 +123,10 @@ async function meshesOf(document: Document, evaluated: EvaluatedScene, assets: A
   return meshes;
 }
 
-interface Still {
-  name: string;
-  clip: number;
-  moment: number;
-}
-
 /** The still that placement `i` stands in; null for as at rest. */
-function stillOf({ posed, prop, props }: Placements, i: number): Still | null {
-  const moment = posed && momentOfStill(posed.poses, prop[i], posed.pose[i]);
-  if (!posed || moment === null) return null;
-  const { clip } = posed.poses;
-  return { name: stillKey(props[prop[i]], clip, moment), clip, moment };
+function stillOf({ posed, prop, props }: Placements, i: number): (Still & { name: string }) | null {
+  const still = posed && stillAt(posed.poses, prop[i], posed.pose[i]);
+  return still && { ...still, name: stillKey(props[prop[i]], still.clip, still.moment) };
 }
 
 /** Rows of 3 × 4 numbers as glTF writes a matrix: columns of 4 × 4. */

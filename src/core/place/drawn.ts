@@ -21,7 +21,7 @@ export interface Drawn {
   /** Index of the prop, which of {@link CHUNK}, and which of its stills: c. */
   prop: Uint16Array;
   kind: Uint8Array;
-  pose: Uint8Array;
+  pose: Uint16Array;
   /** Where each chunk begins in the order, and the last one ends: c + 1. */
   from: Uint32Array;
   /** Boxes about all of what is in them, from the placements' origin, least and most: 6c. */
@@ -35,9 +35,8 @@ const PER_CHUNK = 1024;
 
 /** @param boundsOf the box of a prop; one that is not known has none */
 export function drawnOf(p: Placements, boundsOf: (prop: string) => PropBounds | undefined): Drawn {
-  const stills = p.posed?.poses.stills ?? 1;
-  const groups = KINDS * p.props.length * stills;
-  const group = groupsOf(p, stills);
+  const groups = KINDS * (p.posed?.poses.from[p.props.length] ?? p.props.length);
+  const group = groupsOf(p);
   const squares = squaresOf(p, group, groups);
   const order = inOrder(p, group, squares);
   const out: Drawn = {
@@ -46,7 +45,7 @@ export function drawnOf(p: Placements, boundsOf: (prop: string) => PropBounds | 
     colours: p.tints.length > 1 ? new Float32Array(3 * order.length) : null,
     prop: new Uint16Array(0),
     kind: new Uint8Array(0),
-    pose: new Uint8Array(0),
+    pose: new Uint16Array(0),
     from: new Uint32Array(0),
     box: new Float32Array(0),
     size: new Float32Array(0),
@@ -56,21 +55,28 @@ export function drawnOf(p: Placements, boundsOf: (prop: string) => PropBounds | 
     writeMatrix(p, order[k], out.matrices, 16 * k);
     if (out.colours) for (let c = 0; c < 3; c++) out.colours[3 * k + c] = tints[p.tint[order[k]]][c];
   }
-  return { ...out, ...tableOf(p, out, group, stills, squares.chunks, boundsOf) };
+  return { ...out, ...tableOf(p, out, squares.chunks, boundsOf) };
 }
 
 const NOT_SHOWN = -1;
 
-/** Of each placement its prop, kind and still as one number: n. */
-function groupsOf(p: Placements, stills: number): Int32Array {
+function kindOf(p: Placements, i: number): number {
+  if (entryOf(p.shapes, i) >= 0) return CHUNK.shaped;
+  return p.flags[i] & FLAG.mirrored ? CHUNK.mirrored : CHUNK.plain;
+}
+
+/** What is bent or clipped is so as it is at rest. */
+const poseOf = ({ posed, shapes }: Placements, i: number): number =>
+  posed && entryOf(shapes, i) < 0 ? posed.pose[i] : 0;
+
+/** Of each placement its prop, still and kind as one number: n. */
+function groupsOf(p: Placements): Int32Array {
   const group = new Int32Array(p.count);
+  const from = p.posed?.poses.from;
   for (let i = 0; i < p.count; i++) {
     const shown = !(p.flags[i] & FLAG.blank) && p.prop[i] !== NO_PROP;
-    const mirrored = p.flags[i] & FLAG.mirrored ? CHUNK.mirrored : CHUNK.plain;
-    const shaped = entryOf(p.shapes, i) >= 0;
-    // What is bent or clipped is so as it is at rest.
-    const pose = p.posed && !shaped ? p.posed.pose[i] : 0;
-    group[i] = shown ? stills * (KINDS * p.prop[i] + (shaped ? CHUNK.shaped : mirrored)) + pose : NOT_SHOWN;
+    const still = from ? from[p.prop[i]] + poseOf(p, i) : p.prop[i];
+    group[i] = shown ? KINDS * still + kindOf(p, i) : NOT_SHOWN;
   }
   return group;
 }
@@ -136,8 +142,6 @@ function inOrder(
 function tableOf(
   p: Placements,
   { order, matrices }: Pick<Drawn, "order" | "matrices">,
-  group: Int32Array,
-  stills: number,
   ends: Uint32Array,
   boundsOf: (prop: string) => PropBounds | undefined,
 ): Pick<Drawn, "prop" | "kind" | "pose" | "from" | "box" | "size"> {
@@ -146,16 +150,16 @@ function tableOf(
   const out = {
     prop: new Uint16Array(full.length),
     kind: new Uint8Array(full.length),
-    pose: new Uint8Array(full.length),
+    pose: new Uint16Array(full.length),
     from: new Uint32Array(full.length + 1),
     box: new Float32Array(6 * full.length),
     size: new Float32Array(full.length),
   };
   full.forEach((c, n) => {
-    const g = group[order[ends[c]]];
-    out.pose[n] = g % stills;
-    out.kind[n] = Math.floor(g / stills) % KINDS;
-    out.prop[n] = Math.floor(g / stills / KINDS);
+    const first = order[ends[c]];
+    out.pose[n] = poseOf(p, first);
+    out.kind[n] = kindOf(p, first);
+    out.prop[n] = p.prop[first];
     out.from[n] = ends[c];
     const extent = extentOf(boundsOf(p.props[out.prop[n]]), out.kind[n] === CHUNK.mirrored, p.posed ? POSED : 1);
     const box = out.box

@@ -1,5 +1,5 @@
 /** Placing: the seven steps of a dressing and what they come to. */
-export { momentOfStill, stillKey, type Poses } from "./variation/poses";
+export { stillAt, stillKey, type Poses, type Still } from "./variation/poses";
 export { boundPlace, frameOnMesh } from "./frame-on-mesh";
 export { byMesh, worldMatrix } from "./bodies";
 export { Boxes } from "./boxes";

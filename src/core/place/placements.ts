@@ -49,7 +49,7 @@ export interface Placements {
   /** Colours `#rrggbb` that props are tinted with; white alone where there is no tint. */
   tints: string[];
   /** Which of its prop's stills each stands in, and what these are; null where all stand as at rest: n. */
-  posed: { pose: Uint8Array; poses: Poses } | null;
+  posed: { pose: Uint16Array; poses: Poses } | null;
   /** Where each stands in its rack; null where nothing is stacked. */
   stacked: Stacked | null;
   /** Of a rack's columns, into how many nothing goes. */
@@ -71,7 +71,7 @@ export const buffersOf = (p: Placements): ArrayBuffer[] => [
   ),
   ...(p.stacked ? Object.values(p.stacked).map(({ buffer }) => buffer as ArrayBuffer) : []),
   ...(p.shapes ? buffersOfShapes(p.shapes) : []),
-  ...(p.posed ? [p.posed.pose.buffer as ArrayBuffer, p.posed.poses.moments.buffer as ArrayBuffer] : []),
+  ...(p.posed ? [p.posed.pose, ...Object.values(p.posed.poses)].map(({ buffer }) => buffer as ArrayBuffer) : []),
   ...(p.torn ? [p.torn.buffer as ArrayBuffer] : []),
 ];
 

@@ -6,6 +6,7 @@ import { CHANNEL, finish, mix, streamOf, type Quat, type Vec3 } from "../math";
 import { entryOf } from "../mesh";
 import { wordsOf } from "./keys";
 import { FLAG, NO_PROP } from "./slots";
+import { posesFrom, stillAt, type Poses, type Still } from "./variation/poses";
 import { shapesUnder, type ShapedUnder } from "./shapes-under";
 import type { Placements } from "./placements";
 
@@ -39,13 +40,17 @@ export class Writer {
   readonly #props = new Map<string, number>();
   readonly #tints = new Map<string, number>();
   readonly #remaps = new Map<Placements, Uint16Array>();
+  readonly #reposes = new Map<Poses, Uint16Array>();
   readonly #retints = new Map<Placements, Map<string, Uint8Array>>();
   readonly #shaped: ShapedUnder[] = [];
+  readonly #stills = new StillsUnder();
+  /** Which still each stands in; null as long as all stand as at rest. */
+  #pose: Uint16Array | null = null;
 
   constructor(out: Placements, outer: Placements | null) {
     this.#out = out;
     this.#outer = outer;
-    // Stills are counted by the props that they were worked out for.
+    // Props of what is taken apart keep their numbers.
     for (const prop of outer?.props ?? []) this.#propAt(prop);
     this.#tintAt(WHITE);
   }
@@ -54,6 +59,14 @@ export class Writer {
     const known = this.#props.get(id);
     if (known === undefined) this.#props.set(id, this.#props.size);
     return known ?? this.#props.size - 1;
+  }
+
+  #posesOf = ({ count }: Placements): Uint16Array => (this.#pose ??= new Uint16Array(count));
+
+  #posesUnder(p: Placements, { poses }: NonNullable<Placements["posed"]>): Uint16Array {
+    let table = this.#reposes.get(poses);
+    if (!table) this.#reposes.set(poses, (table = this.#stills.added(poses, (k) => this.#propAt(p.props[k]))));
+    return table;
   }
 
   #tintAt(tint: string): number {
@@ -88,7 +101,8 @@ export class Writer {
     out.at[o] = p.at[i];
     out.flags[o] = p.flags[i];
     out.reach.set(p.reach.subarray(2 * i, 2 * i + 2), 2 * o);
-    if (p.posed) out.posed!.pose[o] = p.posed.pose[i];
+    if (p.posed && stands(p, i))
+      this.#posesOf(out)[o] = this.#posesUnder(p, p.posed)[p.posed.poses.from[p.prop[i]] + p.posed.pose[i]];
     const entry = entryOf(p.shapes, i);
     if (p.shapes && entry >= 0)
       this.#shaped.push({ at: o, shapes: p.shapes, entry, prop: out.prop[o], under: null, origin: NO_SHIFT });
@@ -134,7 +148,9 @@ export class Writer {
     const flagged = i === null || !outer ? 0 : outer.flags[i] & ~FLAG.mirrored;
     const { position: P, rotation: R, scale: S, prop, tint, flags } = p;
     const { position, rotation, scale, prop: PROP, tint: TINT, flags: FLAGS } = out;
-    const { shapes } = p;
+    const { shapes, posed } = p;
+    const poses = posed && this.#posesOf(out);
+    const stills = posed && this.#posesUnder(p, posed);
     const count = members?.length ?? p.count;
     const start = o;
     for (let k = 0; k < count; k++) {
@@ -167,6 +183,7 @@ export class Writer {
         for (let c = 0; c < 3; c++) scale[3 * o + c] = S[3 * j + c] * stretched(c, bx, by, bz, bw, sx, sy, sz);
       }
       PROP[o] = remap[prop[j]];
+      if (posed) poses![o] = stills![posed.poses.from[prop[j]] + posed.pose[j]];
       TINT[o] = tints[tint[j]];
       let place = words[2 * j];
       let host = words[2 * j + 1];
@@ -201,10 +218,47 @@ export class Writer {
       ...out,
       props: [...this.#props.keys()],
       tints: [...this.#tints.keys()],
+      posed: this.#pose && { pose: this.#pose, poses: this.#stills.poses(this.#props.size) },
       shapes: this.#shaped.length > 0 ? shapesUnder(out.count, this.#shaped) : null,
     };
   }
 }
+
+/** The stills of all that is written under something; the first of each prop is as at rest. */
+class StillsUnder {
+  readonly #ofProp = new Map<number, Map<string, Still | null>>();
+
+  /**
+   * Which still of its prop each of some stills becomes.
+   *
+   * @param propAt what number each of their props has here
+   */
+  added(poses: Poses, propAt: (prop: number) => number): Uint16Array {
+    const out = new Uint16Array(poses.moment.length);
+    for (let prop = 0; prop + 1 < poses.from.length; prop++) {
+      const known = this.#of(propAt(prop));
+      for (let k = poses.from[prop]; k < poses.from[prop + 1]; k++) {
+        const still = stillAt(poses, prop, k - poses.from[prop]);
+        const name = still ? `${still.clip} ${still.moment}` : AT_REST;
+        if (!known.has(name)) known.set(name, still);
+        out[k] = [...known.keys()].indexOf(name);
+      }
+    }
+    return out;
+  }
+
+  #of(prop: number): Map<string, Still | null> {
+    let known = this.#ofProp.get(prop);
+    if (!known) this.#ofProp.set(prop, (known = new Map([[AT_REST, null]])));
+    return known;
+  }
+
+  poses(props: number): Poses {
+    return posesFrom(Array.from({ length: props }, (_, prop) => [...this.#of(prop).values()]));
+  }
+}
+
+const AT_REST = "at rest";
 
 const NO_SHIFT: Vec3 = [0, 0, 0];
 
@@ -235,7 +289,6 @@ function tinted(own: string, through: string): string {
 
 /** Room for `n` placements, which lie on what those lie on that they are in. */
 export function emptyPlacements(n: number, origin: Vec3, outer: Placements | null): Placements {
-  const posed = outer?.posed ? { pose: new Uint8Array(n), poses: outer.posed.poses } : null;
   return {
     count: n,
     blanks: 0,
@@ -258,7 +311,7 @@ export function emptyPlacements(n: number, origin: Vec3, outer: Placements | nul
     torn: null,
     tint: new Uint8Array(n),
     tints: [],
-    posed,
+    posed: null,
     stacked: null,
     tight: 0,
     shapes: null,

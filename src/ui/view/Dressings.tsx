@@ -19,7 +19,7 @@ import {
 } from "three";
 import type { TriangleMesh } from "@/core/mesh";
 import { subtract } from "@/core/math";
-import { CHUNK, linear, momentOfStill, stillKey, type Drawn, type Placements, type Poses } from "@/core/place";
+import { CHUNK, linear, stillAt, stillKey, type Drawn, type Placements, type Poses } from "@/core/place";
 import { preparedBounds, type Prop } from "@/core/scene";
 import { mergeShapes } from "@/engine/file-clients";
 import { useScene } from "@/store";
@@ -132,8 +132,8 @@ function Posed({ prop, index, model, drawn, poses, ranges }: PosedProps) {
     return groups;
   }, [ranges, drawn]);
   return [...byPose].map(([pose, own]) => {
-    const moment = momentOfStill(poses, index, pose);
-    const shape = moment === null ? undefined : shapes.get(stillKey(modelOf(prop), poses.clip, moment));
+    const at = stillAt(poses, index, pose);
+    const shape = at ? shapes.get(stillKey(modelOf(prop), at.clip, at.moment)) : undefined;
     const still = file && shape ? stillModel(prop, file, shape) : null;
     return <Level key={pose} model={still ?? model} drawn={drawn} ranges={own} />;
   });

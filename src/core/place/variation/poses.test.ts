@@ -19,7 +19,7 @@ test("without a clip nobody poses; still, all stand at one moment of it; who has
   expect(posedOn({}).posed).toBeNull();
   expect(posedOn({ pose: "own", clip: 7 }).posed).toBeNull();
   const { posed, props } = posedOn({ pose: "still", clipAt: 3.1 });
-  expect([...posed!.poses.moments].map((at) => Number(at.toFixed(6)))).toEqual(props.map((prop) => (prop === "buoy" ? 0.6 : NaN))); // prettier-ignore
+  expect([...posed!.poses.moment].map((at) => Number(at.toFixed(6)))).toEqual(props.map((prop) => (prop === "buoy" ? 0.6 : NaN))); // prettier-ignore
   expect(new Set(posed!.pose)).toEqual(new Set([0]));
 });
 

@@ -6,13 +6,38 @@ import { CHANNEL, drawFrom, signedKeys, streamOf } from "../../math";
 import type { Slots } from "../slots";
 import type { Variation } from "./schema";
 
+/** *Stills of some props*, one prop's after the other's: structure of arrays. */
 export interface Poses {
-  /** The clip's number in each file. */
+  /** Where each prop's begin, and the last one's end: props + 1. */
+  from: Uint32Array;
+  /** Of each still the clip's number in the prop's file. */
+  clip: Uint16Array;
+  /** And the moment, seconds of the clip; NaN for as at rest. */
+  moment: Float64Array;
+}
+
+/** A moment of a clip. */
+export interface Still {
   clip: number;
-  /** How many stills there are of each prop. */
-  stills: number;
-  /** The moment of each, seconds of the clip; NaN where the prop has no such clip and stands as at rest: props · stills. */
-  moments: Float64Array;
+  moment: number;
+}
+
+/** @param ofProp the stills of each prop; null for as at rest */
+export function posesFrom(ofProp: readonly (readonly (Still | null)[])[]): Poses {
+  const all = ofProp.flat();
+  const from = new Uint32Array(ofProp.length + 1);
+  ofProp.forEach(({ length }, k) => (from[k + 1] = from[k] + length));
+  return {
+    from,
+    clip: Uint16Array.from(all, (still) => still?.clip ?? 0),
+    moment: Float64Array.from(all, (still) => still?.moment ?? NaN),
+  };
+}
+
+/** The still that something stands in; null for as at rest. */
+export function stillAt({ from, clip, moment }: Poses, prop: number, pose: number): Still | null {
+  const k = from[prop] + pose;
+  return Number.isFinite(moment[k]) ? { clip: clip[k], moment: moment[k] } : null;
 }
 
 /** What of the step says how props pose. */
@@ -24,13 +49,13 @@ export type Posing = Pick<
 /** @param seconds how long the clip is in each prop's file; null for one that has none */
 export function posesOf({ pose, clip, clipAt, stills }: Posing, seconds: readonly (number | null)[]): Poses | null {
   if (pose === "off" || seconds.every((one) => one === null)) return null;
-  const n = pose === "still" ? 1 : stills;
-  const moments = new Float64Array(n * seconds.length);
-  seconds.forEach((long, prop) => {
-    for (let k = 0; k < n; k++)
-      moments[n * prop + k] = long === null ? NaN : pose === "still" ? within(clipAt, long) : (k / n) * long;
-  });
-  return { clip, stills: n, moments };
+  return posesFrom(
+    seconds.map((long) => {
+      if (long === null) return [null];
+      if (pose === "still") return [{ clip, moment: within(clipAt, long) }];
+      return Array.from({ length: stills }, (_, k) => ({ clip, moment: (k / stills) * long }));
+    }),
+  );
 }
 
 const within = (at: number, seconds: number): number => (seconds > 0 ? at - seconds * Math.floor(at / seconds) : 0);
@@ -40,9 +65,9 @@ const within = (at: number, seconds: number): number => (seconds > 0 ? at - seco
  *
  * @param seconds how long the clip is in each prop's file; null for one that has none
  */
-export function poseOf(slots: Slots, posing: Posing, seconds: readonly (number | null)[]): Uint8Array {
+export function poseOf(slots: Slots, posing: Posing, seconds: readonly (number | null)[]): Uint16Array {
   const { count, prop, words } = slots;
-  const out = new Uint8Array(count);
+  const out = new Uint16Array(count);
   const { pose, seed, clipAt, clipStarts, clipStep, clipSpeed, stills, clipGone = [0, 0] } = posing;
   if (pose === "off" || pose === "still") return out;
   const own = pose === "own";
@@ -60,12 +85,6 @@ export function poseOf(slots: Slots, posing: Posing, seconds: readonly (number |
     out[i] = Math.round((within(at, long) / long) * stills) % stills;
   }
   return out;
-}
-
-/** The moment of the clip at which a still is; null for as at rest. */
-export function momentOfStill({ stills, moments }: Poses, prop: number, pose: number): number | null {
-  const moment = moments[stills * prop + pose];
-  return Number.isFinite(moment) ? moment : null;
 }
 
 /** What a still of a file, or of a prop, is known by. */

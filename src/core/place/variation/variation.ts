@@ -139,7 +139,7 @@ export function posed(
   params: Variation,
   props: readonly string[],
   seconds: (prop: string, clip: number) => number | null,
-): { pose: Uint8Array; poses: Poses } | null {
+): { pose: Uint16Array; poses: Poses } | null {
   if (params.pose === "off") return null;
   const posing = pick(params, POSING);
   const long = props.map((prop) => seconds(prop, params.clip));
