@@ -62,6 +62,7 @@ const boxOf = (corners: readonly Vector3[]): number[] =>
 test.each([
   ["the same", {}],
   ["varied", { each: "varied" as const }],
+  ["bent along their line", { fit: { bend: true } }],
 ])("nested nodes are where the same things are side by side, under the same keys: %s", async (_, asked) => {
   const { scene, assets } = await shop(asked);
   const flat = await cornersIn(await writePlacements(scene, assets, "glb-plain"));

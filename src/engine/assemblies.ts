@@ -8,9 +8,9 @@ import { query, step, type Ask } from "@/core/graph";
 import { hashText } from "@/core/math";
 import {
   boxOfAll,
+  cutsAtEnd,
   expanded,
   gathered,
-  kindOf,
   settledEach,
   standingMesh,
   type Contents,
@@ -22,7 +22,7 @@ import { groundsUnder } from "@/core/mesh";
 import { preparationMatrix } from "@/core/scene";
 import { findings, forgetting, groundsAt, leftOut, placements, rules } from "./dressings";
 import { dressingInput, idsIn, isVariant, keyOfIds, plainId, variantName } from "./scopes";
-import { isAssembly, MOST_INSIDE, variantsOf, variantsUsed, type Variants } from "./variants";
+import { MOST_INSIDE, variantsOf, variantsUsed, type Variants } from "./variants";
 import * as things from "./things";
 
 /** So many stand in a dressing with all that is in its assemblies. */
@@ -42,7 +42,7 @@ const contents = (ask: Ask, id: string) =>
 
 /** What an assembly holds in the coordinates of its dressings. */
 export const rawInside = query("raw inside", (ask, id): Inside | undefined =>
-  ask(isAssembly, id) ? ask.step(gatherStep, contents(ask, id), null, MOST_INSIDE) : undefined,
+  ask(things.isAssembly, id) ? ask.step(gatherStep, contents(ask, id), null, MOST_INSIDE) : undefined,
 );
 
 const preparing = query("preparation of assembly", (ask, id): readonly number[] | undefined => {
@@ -79,39 +79,46 @@ things.insideMesh.is((ask, id) => {
   return { position: Float32Array.from(mesh.position), index: mesh.rest.mesh.index, attributes: [] };
 });
 
-const expandStep = step("taken apart", (p: Placements, ofProp: readonly (Inside | Variants | null)[]) => {
-  const insideAt = (i: number): Inside | Contents | null => {
-    const of = ofProp[p.prop[i]];
-    return of && "at" in of ? of.inside.get(of.at[i])! : of;
-  };
-  return expanded(p, insideAt, MOST_EXPANDED);
-});
+const expandStep = step(
+  "taken apart",
+  (p: Placements, ofProp: readonly (Inside | Variants | null)[], whole: boolean) => {
+    const insideAt = (i: number): Inside | Contents | null => {
+      const of = ofProp[p.prop[i]];
+      return of && "at" in of ? of.inside.get(of.at[i])! : of;
+    };
+    return expanded(p, insideAt, MOST_EXPANDED, whole);
+  },
+);
 
 /** A dressing's placements with the assemblies among them taken apart; null where none is. */
 export const apart = query("apart", (ask, id): Expanded | null => {
   const p = ask(placements, id);
-  if (!p?.props.some((prop) => ask(isAssembly, prop))) return null;
+  if (!p?.props.some((prop) => ask(things.isAssembly, prop))) return null;
   const wholeOf = (dressing: string) => ask(takenApart, dressing);
   const ofProp = p.props.map((prop) => {
     const matrix = ask(preparing, prop);
     return matrix ? (variantsOf(ask, id, prop, matrix, wholeOf) ?? ask(inside, prop) ?? null) : null;
   });
-  const out = ask.step(expandStep, p, ofProp);
+  const out = ask.step(expandStep, p, ofProp, !ask(bending, id));
   return out && ask(settling, id) ? settled(ask, id, out, p) : out;
 });
 
 /** Whether things in a dressing's assemblies are set down each by itself. */
 const settling = query("settling", (ask, id) => ask(rules, id)?.fit.apart === "each");
 
-/** They go to what the dressing is dropped onto; where it is not, and lies on surfaces, onto these. */
+/** Whether they are bent or clipped with their assembly. */
+const bending = query("bending", (ask, id) => {
+  const own = ask(rules, id);
+  return own !== undefined && (own.fit.bend || own.fit.clip || cutsAtEnd(own.spacing));
+});
+
+/** They go to what the dressing is dropped onto; on surfaces that it lies on they are already. */
 function settled(ask: Ask, id: string, out: Expanded, p: Placements): Expanded {
-  const { fit, where } = ask(rules, id)!;
-  const drops = fit.drop !== "off";
-  const onSurfaces = kindOf(where).onSurfaces ? p.fields.flatMap((field) => ask(things.worldMesh, field) ?? []) : [];
-  const grounds = drops ? groundsUnder(fit.onto, groundsAt(ask, id)) : onSurfaces;
+  const { fit } = ask(rules, id)!;
+  const grounds = fit.drop === "off" ? [] : groundsUnder(fit.onto, groundsAt(ask, id));
   if (grounds.length === 0) return out;
-  const are = p.props.map((prop) => ask(isAssembly, prop));
-  return ask.step(settleStep, out, p, are, grounds, !drops);
+  const are = p.props.map((prop) => ask(things.isAssembly, prop));
+  return ask.step(settleStep, out, p, are, grounds);
 }
 
 leftOut.is((ask, id) => ask(apart, id)?.leftOut ?? 0);
@@ -122,15 +129,25 @@ const takenApart = query("whole", (ask, id): Inside | undefined => {
   return p && (ask(apart, id) ?? { placements: p, leftOut: 0 });
 });
 
+/** Whether assemblies in a dressing are more than what is in them, moved and turned: no node has them then. */
+const isLoosened = query("loosened", (ask, id): boolean => {
+  const p = ask(placements, id);
+  const entry = p?.shapes?.entry;
+  const are = p?.props.map((prop) => ask(things.isAssembly, prop)) ?? [];
+  return ask(settling, id) || (entry?.some((own, i) => own >= 0 && are[p!.prop[i]]) ?? false);
+});
+
 /**
  * A dressing with its assemblies as such, for files in which they are nodes of their own; null where none stands in it, or where
- * things in them are set down each by itself.
+ * they are bent, or things in them are set down each by itself.
  */
 export const nest = query("nest", (ask, id): Nest | null =>
-  ask(apart, id) && !ask(settling, id) ? nestOf(ask, id) : null,
+  ask(apart, id) && !ask(isLoosened, id) ? nestOf(ask, id) : null,
 );
 
 function nestOf(ask: Ask, id: string): Nest | null {
+  const taken = ask(isLoosened, id) ? ask(apart, id) : null;
+  if (taken) return { placements: taken.placements, at: () => null };
   const p = ask(placements, id);
   if (!p) return null;
   const uses = new Map<string, UsedAssembly>();
@@ -147,7 +164,7 @@ function nestOf(ask: Ask, id: string): Nest | null {
     return known;
   };
   const each = p.props.map((prop) =>
-    ask(isAssembly, prop) ? { prop, at: ask(variantsUsed, keyOfIds(id, prop))?.at } : null,
+    ask(things.isAssembly, prop) ? { prop, at: ask(variantsUsed, keyOfIds(id, prop))?.at } : null,
   );
   // All is asked for now: whoever writes it does so later.
   const found = Array.from(p.prop, (index, i) => {
@@ -159,7 +176,7 @@ function nestOf(ask: Ask, id: string): Nest | null {
 
 /** The assemblies that stand in a dressing. */
 const assembliesIn = (ask: Ask, dressing: string): string[] =>
-  (ask(placements, dressing)?.props ?? []).filter((prop) => ask(isAssembly, prop));
+  (ask(placements, dressing)?.props ?? []).filter((prop) => ask(things.isAssembly, prop));
 
 /** A finding in an assembly, and the way there: the assemblies that are in each other, from outside. */
 export interface InnerFinding {

@@ -66,6 +66,7 @@ export function sourcesFor(ask: Ask, id: string): Sources {
     middle: (thing) => ask(things.middle, thing),
     bounds: (prop) => ask(things.bounds, prop),
     mix: (mix) => ask(things.mix, mix),
+    assembled: (prop) => ask(things.isAssembly, prop),
     snaps: (prop) => ask(things.snapPoints, prop),
     hull: (prop) => ask(things.hull, prop),
     solid: (prop) => ask(things.preparedMesh, prop),

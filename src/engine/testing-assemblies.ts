@@ -14,6 +14,8 @@ export interface Asked {
   /** What of the outer dressing's variation is on. */
   variation?: object;
   inner?: object;
+  /** What of its Fit is. */
+  fit?: object;
 }
 
 /** A scene with a tray of props along a line, and shelves that hold trays, along another. */
@@ -24,6 +26,7 @@ export function shelves({
   uses = 5,
   variation = {},
   inner = {},
+  fit = {},
 }: Asked = {}): Scene {
   const { props } = harbourScene();
   const [a, b] = props.map(({ id }) => id);
@@ -59,7 +62,7 @@ export function shelves({
     surfaces: [],
     dressings: [
       { id: "shops", name: "shops", where: { lines: ["street"] }, what: { entries: [{ prop: "shelf" }, { prop: b }] },
-        spacing: { by: "count", count: 2 * uses }, variation },
+        spacing: { by: "count", count: 2 * uses }, variation, fit },
     ],
   }); // prettier-ignore
 }

@@ -354,6 +354,8 @@ export const middle = query("middle", (ask, id): Vec3 | undefined => {
   return ask(stand, id)?.position ?? (knots.length > 0 ? middleOf(knots) : undefined);
 });
 
+export const isAssembly = query("is assembly", (ask, id) => (ask(propInput, id)?.assembly ?? null) !== null);
+
 /** The box of what an assembly holds, in the coordinates of its dressings; undefined where it is empty. Said in `assemblies.ts`. */
 export const insideBox = declared<PropBounds | undefined>("box of assembly");
 /** The mesh of all that an assembly holds, as it is prepared; undefined where that is too much. Said there, too. */

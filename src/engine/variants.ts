@@ -39,8 +39,6 @@ const ruleOf = query("rule of assembly", (ask, id) => {
   return assembly ? pick(assembly, ["each", "most"]) : null;
 });
 
-export const isAssembly = query("is assembly", (ask, id) => ask(ruleOf, id) !== null);
-
 /** What the variants are drawn by that stand in a dressing. */
 const drawnBy = query("variants drawn by", (ask, id) => {
   const own = ask(rules, id);
@@ -122,7 +120,7 @@ function isAlike(ask: Ask, id: string): boolean {
 function holdsAssemblies(ask: Ask, { what, pegs }: Dressing): boolean {
   const named = [...propsIn(what), ...Object.values(pegs).flatMap(({ prop }) => prop ?? [])];
   const props = named.flatMap((id) => ask(things.mix, id)?.map(({ prop }) => prop) ?? [id]);
-  return props.some((id) => ask(isAssembly, id));
+  return props.some((id) => ask(things.isAssembly, id));
 }
 
 /** A dressing in all variants that stand in another, by the ids of that, the assembly and its own; null where it has to be worked out one by one. */

@@ -32,7 +32,7 @@ export const reliefs: Check = {
   label: "Overlapping reliefs",
   find({ dressing, placements: p, box }) {
     const { shapes } = p;
-    if (!shapes || !kindOf(dressing.where).pins || shapes.pieces.length === 0) return [];
+    if (!shapes || !dressing.fit.bend || !kindOf(dressing.where).pins || shapes.pieces.length === 0) return [];
     const all: Footprint[] = [];
     for (let i = 0; i < p.count && all.length < MOST; i++) {
       const entry = entryOf(shapes, i);

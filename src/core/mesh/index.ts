@@ -9,6 +9,7 @@ export { MOST_ARRIVALS, mostArrived, taken, type Arrivals, type Arriving, type S
 export { PointGrid } from "./point-grid";
 export { cutFacesAmong, type CutFaces } from "./cut-faces";
 export { Walk } from "./walk";
+export { alongForm, type AlongForm } from "./along-form";
 export { arrivalsInside } from "./arrivals-inside";
 export { arrivedAt, spaced, stepEnd } from "./spaced";
 export type { EdgeMap } from "./edge-map";

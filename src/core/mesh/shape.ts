@@ -113,7 +113,7 @@ function bentMesh(mesh: TriangleMesh, samples: Float32Array): TriangleMesh {
  * *A bent way*: where points beside the straight way come to lie. Between samples positions go by a cubic whose slopes are
  * those between the samples around, frames by the shortest turn.
  */
-class BentWay {
+export class BentWay {
   readonly position = new Float64Array(3);
   /** How much longer the way is there, beside its middle. */
   stretch = 1;

@@ -32,7 +32,7 @@ export interface Shapes {
   sampleAt: Uint32Array;
   /** Per sample: how far along the straight way, and there the bent one's position (3) and rotation (4): 8 numbers. */
   samples: Float32Array;
-  /** Per form where its piece of a surface begins, and at last how many triangles there are: f + 1. None for what bends along a line. */
+  /** Per form where its piece of a surface begins and ends, which several may share: 2f. Empty for what bends along a line. */
   pieceAt: Uint32Array;
   /** Per triangle of a piece: where its corners lie flat, left and ahead of the foot, and where they lie bent: 24 numbers. */
   pieces: Float32Array;
@@ -53,7 +53,7 @@ export const samplesOf = ({ sampleAt }: Shapes, form: number): number => sampleA
 
 /** The triangles of a form's piece of a surface; empty for what lies on none. */
 export const pieceOf = ({ pieceAt, pieces }: Shapes, form: number): Float32Array =>
-  pieces.subarray(PIECE * pieceAt[form], PIECE * pieceAt[form + 1]);
+  pieces.subarray(PIECE * pieceAt[2 * form], PIECE * pieceAt[2 * form + 1]);
 
 export const buffersOfShapes = ({
   entry,

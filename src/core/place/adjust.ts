@@ -102,8 +102,8 @@ export function adjusted(
   const clip = fit.clip || cutsAtEnd(spacing);
   if (slots.spread) {
     const { facing } = parts.frames;
-    const bends = bend && kindOf(where).onSurfaces;
-    const shapes = bends ? ask.step(overStep, wrappingOf(where), fields, now.slots, facing, hold.boxes, now.placed, now.flags, bendOff) : null; // prettier-ignore
+    const which = kindOf(where).onSurfaces ? bentAmong(dressing, from, choice) : null;
+    const shapes = which ? ask.step(overStep, wrappingOf(where), fields, now.slots, facing, { boxes: hold.boxes, which }, now.placed, now.flags, bendOff) : null; // prettier-ignore
     return { ...pick(now, ["placed", "flags"]), shapes, stacked };
   }
   // What is stacked stands beside its line, where that has no bend to follow.
@@ -113,6 +113,16 @@ export function adjusted(
     stacked,
     ...ask.step(shapeStep, now.flags, { bend, clip }, lines, now.slots, hold, moves, now.placed),
   };
+}
+
+/**
+ * Which props go over the surface as it is bent: all, where they are bent; else the assemblies whose things go each by itself.
+ * Null where none does.
+ */
+function bentAmong({ fit }: Dressing, from: Sources, { props }: PropChoice): boolean[] | null {
+  const each = fit.apart === "each" && fit.drop === "off";
+  const which = props.map((prop) => fit.bend || (each && from.assembled(prop)));
+  return which.includes(true) ? which : null;
 }
 
 /** What props are dropped onto; null where they are not. */

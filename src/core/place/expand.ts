@@ -6,6 +6,7 @@
  *     expanded(shelves, (i) => inside, 4_000_000).placements.count // as many jars as there are on all shelves
  */
 import { add, multiply, quatAt, rotate, scale, writeFromBasis, type Vec3 } from "../math";
+import { BentUses } from "./bent-uses";
 import { wordsOf } from "./keys";
 import { FLAG } from "./slots";
 import { emptyPlacements, stands, Writer, type Under } from "./under";
@@ -94,11 +95,13 @@ function underMatrix(matrix: readonly number[]): Under {
  *
  * @param insideOf what the assembly that placement `i` is holds; null for any other prop
  * @param most whole assemblies beyond so many in all are left out
+ * @param whole whether things in assemblies that are bent stand whole, each by itself, rather than being bent as well
  */
 export function expanded(
   p: Placements,
   insideOf: (i: number) => Inside | Contents | null,
   most: number,
+  whole = false,
 ): Expanded | null {
   const held: (Inside | Contents | null)[] = new Array<Inside | Contents | null>(p.count).fill(null);
   const counts: number[] = new Array<number>(p.count).fill(0);
@@ -110,7 +113,7 @@ export function expanded(
     counts[i] = inside === null ? 1 : "from" in inside ? inside.count : inside.placements.count;
   }
   if (!any) return null;
-  const { out, written, leftOut } = gather(counts, most, p.origin, p);
+  const { out, written, leftOut } = gather(counts, most, p.origin, p, whole);
   const of = new Uint32Array(out.count);
   let [n, less] = [0, leftOut];
   const words = wordsOf(p.key);
@@ -163,12 +166,12 @@ function underBoth(outer: Under, inner: Under): Under {
 }
 
 /** Room for as many as there may be, whole assemblies in their order. */
-function gather(counts: readonly number[], most: number, origin: Vec3, outer: Placements | null = null) {
+function gather(counts: readonly number[], most: number, origin: Vec3, outer: Placements | null = null, whole = false) {
   let [n, leftOut] = [0, 0];
   for (const count of counts) {
     if (n + count > most) leftOut += count;
     else n += count;
   }
   const out = emptyPlacements(n, origin, outer);
-  return { out, written: new Writer(out, outer), leftOut };
+  return { out, written: new Writer(out, outer, outer?.shapes ? new BentUses(outer, whole) : null), leftOut };
 }

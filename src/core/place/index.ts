@@ -59,6 +59,7 @@ export { pairsOfSnaps } from "./snap-pairs";
 export { standingAt } from "./standing-at";
 export { keyOnOther, onOf } from "./on";
 export { keepAmount, keepRule } from "./spacing/keep";
+export { cutsAtEnd } from "./spacing/schema";
 export { tagsOf } from "./where/fields";
 export { fieldIdsOf, isWrapped, kindOf } from "./where/kinds";
 export { carrierOn, sheetPlaces } from "./spacing/carriers";

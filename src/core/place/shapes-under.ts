@@ -13,6 +13,8 @@ export interface ShapedUnder {
   origin: Vec3;
   /** What it stands under, of one size to all sides; null where it stays where it is. */
   under: { position: Vec3; rotation: Quat; scale: Vec3 } | null;
+  /** Where it is something in what the form is of: the way from its coordinates into the form's frame, and a name for it. */
+  inner?: { matrix: ArrayLike<number>; name: string };
 }
 
 /** @param n how many placements there are in the whole */
@@ -22,7 +24,7 @@ export function shapesUnder(n: number, all: readonly ShapedUnder[]): Shapes {
   const form = new Uint32Array(all.length);
   const forms = new Forms();
   let off = Infinity;
-  all.forEach(({ at, prop, shapes, entry: e, origin, under }, m) => {
+  all.forEach(({ at, prop, shapes, entry: e, origin, under, inner }, m) => {
     entry[at] = m;
     const [x, y, z, qx, qy, qz, qw] = shapes.frame.subarray(7 * e, 7 * e + 7);
     const size = under?.scale[0] ?? 1;
@@ -35,7 +37,7 @@ export function shapesUnder(n: number, all: readonly ShapedUnder[]): Shapes {
       );
       frame.set(multiply(under.rotation, [qx, qy, qz, qw]), 7 * m + 3);
     } else frame.set(shapes.frame.subarray(7 * e, 7 * e + 7), 7 * m);
-    form[m] = forms.of(shapes, shapes.form[e], prop, size);
+    form[m] = forms.of(shapes, shapes.form[e], prop, size, inner);
     off = Math.min(off, shapes.off);
   });
   return { entry, frame, form, off: Number.isFinite(off) ? off : 0, ...forms.done() };
@@ -50,28 +52,51 @@ class Forms {
   readonly #planes: number[] = [];
   readonly #samples: Float32Array[] = [];
   readonly #pieces: Float32Array[] = [];
+  readonly #pieceAt: number[] = [];
+  readonly #knownPieces = new Map<Shapes, Map<string, readonly [from: number, to: number]>>();
+  #triangles = 0;
 
-  of(shapes: Shapes, form: number, prop: number, size: number): number {
+  of(shapes: Shapes, form: number, prop: number, size: number, inner?: ShapedUnder["inner"]): number {
     let known = this.#known.get(shapes);
     if (!known) this.#known.set(shapes, (known = new Map()));
-    const name = `${form} ${prop} ${size}`;
+    const name = `${form} ${prop} ${size} ${inner?.name ?? ""}`;
     let found = known.get(name);
-    if (found === undefined) known.set(name, (found = this.#add(shapes, form, prop, size)));
+    if (found === undefined) known.set(name, (found = this.#add(shapes, form, prop, size, inner)));
     return found;
   }
 
-  #add(shapes: Shapes, f: number, prop: number, size: number): number {
+  #add(shapes: Shapes, f: number, prop: number, size: number, inner: ShapedUnder["inner"]): number {
     const sized = (array: Float32Array, isLength: (k: number) => boolean) =>
       array.map((value, k) => (isLength(k) ? size * value : value));
     this.#prop.push(prop);
     this.#crease.push(shapes.crease[f]);
-    this.#matrix.push(...sized(shapes.matrix.subarray(12 * f, 12 * f + 12), () => true));
+    const matrix = inner ? Float32Array.from(inner.matrix) : shapes.matrix.subarray(12 * f, 12 * f + 12);
+    this.#matrix.push(...sized(matrix, () => true));
     this.#planes.push(...sized(shapes.planes.subarray(8 * f, 8 * f + 8), (k) => k % 4 === 3));
     const { sampleAt, samples } = shapes;
     this.#samples.push(sized(samples.subarray(8 * sampleAt[f], 8 * sampleAt[f + 1]), (k) => k % 8 < 4));
-    // Of each corner left, ahead and its place are lengths; its normal is none.
-    this.#pieces.push(sized(pieceOf(shapes, f), (k) => k % 8 < 5));
+    this.#pieceAt.push(...this.#pieceOf(shapes, f, size, sized));
     return this.#prop.length - 1;
+  }
+
+  /** Where a form's piece begins and ends; those of one form and size share one. */
+  #pieceOf(
+    shapes: Shapes,
+    f: number,
+    size: number,
+    sized: (array: Float32Array, isLength: (k: number) => boolean) => Float32Array,
+  ) {
+    let known = this.#knownPieces.get(shapes);
+    if (!known) this.#knownPieces.set(shapes, (known = new Map()));
+    const name = `${f} ${size}`;
+    let found = known.get(name);
+    if (!found) {
+      // Of each corner left, ahead and its place are lengths; its normal is none.
+      const piece = sized(pieceOf(shapes, f), (k) => k % 8 < 5);
+      this.#pieces.push(piece);
+      known.set(name, (found = [this.#triangles, (this.#triangles += piece.length / PIECE)]));
+    }
+    return found;
   }
 
   done(): Omit<Shapes, "entry" | "frame" | "form" | "off"> {
@@ -82,7 +107,7 @@ class Forms {
       crease: Float32Array.from(this.#crease),
       sampleAt: startsOf(this.#samples, 8),
       samples: together(this.#samples),
-      pieceAt: startsOf(this.#pieces, PIECE),
+      pieceAt: Uint32Array.from(this.#pieceAt),
       pieces: together(this.#pieces),
     };
   }

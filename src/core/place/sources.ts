@@ -33,6 +33,8 @@ export interface Sources extends Grounds, Hosts {
   mix(mix: string): readonly MixOf[] | undefined;
   /** Corners of a prop's hull, in its own metres: 3k numbers. */
   hull(prop: string): Float32Array | undefined;
+  /** Whether a prop is put together of others. */
+  assembled(prop: string): boolean;
   /** The snap points of a prop. */
   snaps(prop: string): readonly SnapPoint[];
   /** A prop's mesh as it is prepared, for others of its dressing to lie on. */

@@ -63,7 +63,7 @@ export function field(n: number, height: (x: number, z: number) => number, id = 
   return WorldMesh.of(id, mesh(position, index), stand);
 }
 
-type DressingInput = Partial<z.input<typeof dressingSchema>>;
+export type DressingInput = Partial<z.input<typeof dressingSchema>>;
 
 export const dressing = (input: DressingInput = {}, lines: readonly Line[] = [straight(10)]): Dressing =>
   dressingSchema.parse({
@@ -99,6 +99,7 @@ export interface Around {
   placed?: ReadonlyMap<string, Placements>;
   images?: ReadonlyMap<string, Raster>;
   snaps?: ReadonlyMap<string, readonly SnapPoint[]>;
+  assembled?: ReadonlySet<string>;
   hulls?: ReadonlyMap<string, Float32Array>;
   solids?: ReadonlyMap<string, TriangleMesh>;
   bodies?: ReadonlyMap<string, Body>;
@@ -131,6 +132,7 @@ const sourcesOf = (around: Around, volumeOf: (ground: WorldMesh) => Volume): Sou
   middle: (id) => around.things?.get(id),
   bounds: (id) => around.bounds.get(id),
   mix: (id) => around.mixes?.get(id),
+  assembled: (id) => around.assembled?.has(id) ?? false,
   snaps: (id) => around.snaps?.get(id) ?? [],
   hull: (id) => around.hulls?.get(id),
   solid: (id) => around.solids?.get(id),

@@ -6,8 +6,10 @@ import { CHANNEL, finish, mix, streamOf, type Quat, type Vec3 } from "../math";
 import { entryOf } from "../mesh";
 import { wordsOf } from "./keys";
 import { FLAG, NO_PROP } from "./slots";
-import { posesFrom, stillAt, type Poses, type Still } from "./variation/poses";
 import { shapesUnder, type ShapedUnder } from "./shapes-under";
+import { StillsUnder } from "./stills-under";
+import type { BentUses } from "./bent-uses";
+import type { Poses } from "./variation/poses";
 import type { Placements } from "./placements";
 
 /** What stands under something: moved, turned, sized and mirrored with it. */
@@ -37,6 +39,8 @@ export function keyUnder(under: bigint, salt: number, key: bigint): bigint {
 export class Writer {
   readonly #out: Placements;
   readonly #outer: Placements | null;
+  /** The uses that are bent; null where none is. */
+  readonly #bent: BentUses | null;
   readonly #props = new Map<string, number>();
   readonly #tints = new Map<string, number>();
   readonly #remaps = new Map<Placements, Uint16Array>();
@@ -47,9 +51,10 @@ export class Writer {
   /** Which still each stands in; null as long as all stand as at rest. */
   #pose: Uint16Array | null = null;
 
-  constructor(out: Placements, outer: Placements | null) {
+  constructor(out: Placements, outer: Placements | null, bent: BentUses | null = null) {
     this.#out = out;
     this.#outer = outer;
+    this.#bent = bent;
     // Props of what is taken apart keep their numbers.
     for (const prop of outer?.props ?? []) this.#propAt(prop);
     this.#tintAt(WHITE);
@@ -153,6 +158,8 @@ export class Writer {
     const stills = posed && this.#posesUnder(p, posed);
     const count = members?.length ?? p.count;
     const start = o;
+    const bent = i !== null && this.#bent?.bends(i) ? this.#bent : null;
+    const written: number[] | null = bent && [];
     for (let k = 0; k < count; k++) {
       const j = members ? members[k] : k;
       if (flags[j] & FLAG.blank || prop[j] === NO_PROP) continue;
@@ -198,6 +205,11 @@ export class Writer {
       keys[2 * o] = i === null ? low : finish(low);
       keys[2 * o + 1] = i === null ? high : finish(high);
       FLAGS[o] = (i === null ? flags[j] & ~FLAG.mirrored : flagged) | ((flags[j] & FLAG.mirrored) ^ mirrors);
+      if (written) {
+        written.push(j);
+        o++;
+        continue;
+      }
       const entry = shapes === null ? -1 : shapes.entry[j];
       // What is bent is drawn stiff where it is stretched or mirrored.
       if (p.shapes && entry >= 0 && even && !mirrored)
@@ -208,6 +220,7 @@ export class Writer {
       out.line.fill(outer.line[i], start, o);
       out.row.fill(outer.row[i], start, o);
       out.at.fill(outer.at[i], start, o);
+      if (bent && written) this.#shaped.push(...bent.carried(out, start, i, p, written));
     }
     return o;
   }
@@ -223,42 +236,6 @@ export class Writer {
     };
   }
 }
-
-/** The stills of all that is written under something; the first of each prop is as at rest. */
-class StillsUnder {
-  readonly #ofProp = new Map<number, Map<string, Still | null>>();
-
-  /**
-   * Which still of its prop each of some stills becomes.
-   *
-   * @param propAt what number each of their props has here
-   */
-  added(poses: Poses, propAt: (prop: number) => number): Uint16Array {
-    const out = new Uint16Array(poses.moment.length);
-    for (let prop = 0; prop + 1 < poses.from.length; prop++) {
-      const known = this.#of(propAt(prop));
-      for (let k = poses.from[prop]; k < poses.from[prop + 1]; k++) {
-        const still = stillAt(poses, prop, k - poses.from[prop]);
-        const name = still ? `${still.clip} ${still.moment}` : AT_REST;
-        if (!known.has(name)) known.set(name, still);
-        out[k] = [...known.keys()].indexOf(name);
-      }
-    }
-    return out;
-  }
-
-  #of(prop: number): Map<string, Still | null> {
-    let known = this.#ofProp.get(prop);
-    if (!known) this.#ofProp.set(prop, (known = new Map([[AT_REST, null]])));
-    return known;
-  }
-
-  poses(props: number): Poses {
-    return posesFrom(Array.from({ length: props }, (_, prop) => [...this.#of(prop).values()]));
-  }
-}
-
-const AT_REST = "at rest";
 
 const NO_SHIFT: Vec3 = [0, 0, 0];
 

@@ -20,7 +20,7 @@ const MARGIN = 0.02;
  *
  * @param wrapping how their layout is wrapped round the first of the fields; null where each lies by the neighbourhood of its foot
  * @param facing the frames that they stand in, quaternions: 4n
- * @param boxes of the props: middles and halves, 6 numbers each
+ * @param boxes of the props: middles and halves, 6 numbers each; and which of them are bent
  * @param off by how much their edges may be off the surface, metres
  */
 export function bentOver(
@@ -28,7 +28,7 @@ export function bentOver(
   fields: readonly Field[],
   slots: Slots,
   facing: Float32Array,
-  boxes: Float64Array,
+  { boxes, which }: { boxes: Float64Array; which: readonly boolean[] },
   placed: Placed,
   flags: Uint16Array,
   off: number,
@@ -42,7 +42,7 @@ export function bentOver(
   for (let i = 0; i < slots.count && triangles < MOST; i++) {
     const prop = slots.prop[i];
     const field = fields[slots.line[i]];
-    if (prop === NO_PROP || flags[i] & FLAG.blank || !field || field.free) continue;
+    if (prop === NO_PROP || !which[prop] || flags[i] & FLAG.blank || !field || field.free) continue;
     const triangle = spread.triangle[i];
     const ahead = spread.ahead && sheet ? vectorAt(spread.ahead, i) : rotate(quatAt(facing, i), [0, 0, 1]);
     const foot = footOf(field.ground, vectorAt(spread.position, i), triangle, ahead);

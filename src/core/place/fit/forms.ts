@@ -93,10 +93,12 @@ export class Forms {
     if (m === 0) return null;
     const forms = this.#forms;
     const sampleAt = new Uint32Array(forms.length + 1);
-    const pieceAt = new Uint32Array(forms.length + 1);
+    const pieceAt = new Uint32Array(2 * forms.length);
+    let triangles = 0;
     forms.forEach(({ samples, piece }, k) => {
       sampleAt[k + 1] = sampleAt[k] + samples.length / SAMPLE;
-      pieceAt[k + 1] = pieceAt[k] + piece.length / PIECE;
+      pieceAt[2 * k] = triangles;
+      pieceAt[2 * k + 1] = triangles += piece.length / PIECE;
     });
     const shapes: Shapes = {
       entry: this.#entry,
@@ -108,7 +110,7 @@ export class Forms {
       sampleAt,
       samples: new Float32Array(SAMPLE * sampleAt[forms.length]),
       pieceAt,
-      pieces: new Float32Array(PIECE * pieceAt[forms.length]),
+      pieces: new Float32Array(PIECE * triangles),
       crease: Float32Array.from(forms, ({ crease }) => crease),
       off,
     };
@@ -116,7 +118,7 @@ export class Forms {
       shapes.matrix.set(matrix, MATRIX * k);
       shapes.planes.set(planes, PLANES * k);
       shapes.samples.set(samples, SAMPLE * sampleAt[k]);
-      shapes.pieces.set(piece, PIECE * pieceAt[k]);
+      shapes.pieces.set(piece, PIECE * pieceAt[2 * k]);
     });
     return shapes;
   }

@@ -119,7 +119,7 @@ export const fitSchema = z.object({
   }),
   apart: choiceParam({
     label: "Assemblies",
-    help: "Whether an assembly is set down as one, or each thing in it by itself, as far above the ground as it is in the assembly.",
+    help: "Whether an assembly is set down as one, or each thing in it by itself, as far above the ground as it is in the assembly; over a surface at the place that it would have if all of it were bent.",
     default: "whole",
     choices: { whole: "As one", each: "Each thing" },
   }),
