@@ -65,4 +65,15 @@ test("a dressing becomes an assembly, is opened, changed, left, used many times 
   await expectProps(page, 3);
   await page.keyboard.press("Control+z");
   await expect(basket.getByRole("button", { name: /Row of wedges(?! 2)/ })).toBeVisible();
+
+  // A surface that is part of what is kept leaves the table, and stands in its use like all else.
+  await basket.getByRole("radio", { name: "Surfaces" }).click();
+  await page.getByRole("button", { name: "Make a surface" }).click();
+  await page.getByRole("menuitem", { name: "Box", exact: true }).click();
+  await page.getByRole("button", { name: /^Row of wedges/ }).first().click();
+  await command(page, "keep as an assembly");
+  await dialog.getByRole("switch", { name: "Box" }).click();
+  await dialog.getByRole("button", { name: "Keep" }).click();
+  await expectProps(page, 4);
+  await expect(basket.getByText("A surface is what props stand on")).toBeVisible();
 });

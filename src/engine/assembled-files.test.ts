@@ -63,6 +63,8 @@ test.each([
   ["the same", {}],
   ["varied", { each: "varied" as const }],
   ["bent along their line", { fit: { bend: true } }],
+  ["with a surface that is part of them", { board: { part: true } }],
+  ["varied, with such a surface", { each: "varied" as const, board: { part: true } }],
 ])("nested nodes are where the same things are side by side, under the same keys: %s", async (_, asked) => {
   const { scene, assets } = await shop(asked);
   const flat = await cornersIn(await writePlacements(scene, assets, "glb-plain"));

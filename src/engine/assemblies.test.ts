@@ -315,3 +315,24 @@ test("what stands elsewhere varies as it did, without being worked out anew; var
     expect(placed()).toBeGreaterThan(first / 2);
   }
 });
+
+test("a surface that is part of an assembly stands in every use, is counted in its box, and others do not", async () => {
+  const holds = (board?: object, each: "same" | "varied" = "same") => {
+    const engine = new Engine();
+    engine.evaluate(shelves({ uses: 3, each, ...(board && { board }) }));
+    const { placements: p } = engine.result("shops")!.apart!;
+    const at = p.props.indexOf("boarding");
+    return { engine, p, at, own: [...p.prop.keys()].filter((i) => p.prop[i] === at) };
+  };
+  for (const each of ["same", "varied"] as const) {
+    const [without, carrier, hidden, part] = [undefined, {}, { part: true, hidden: true }, { part: true }].map((one) => holds(one, each)); // prettier-ignore
+    for (const none of [carrier, hidden]) expect([...none.p.position]).toEqual([...without.p.position]);
+    // Three trays in each of three shelves.
+    expect(part.own).toHaveLength(9);
+    expect(new Set(part.p.key).size).toBe(part.p.count);
+    const box = part.engine.boxOf("tray")!;
+    expect(box.max[0] - box.min[0]).toBeGreaterThan(1.25 * 3);
+    expect(part.engine.made.get("boarding")!.index.length).toBe(36);
+    for (const i of part.own) expect(part.p.scale[3 * i]).toBeCloseTo(1.25, 5);
+  }
+});

@@ -15,6 +15,7 @@ import {
   standingMesh,
   type Contents,
   type Expanded,
+  type Gathered,
   type Inside,
   type Placements,
 } from "@/core/place";
@@ -22,6 +23,7 @@ import { groundsUnder } from "@/core/mesh";
 import { preparationMatrix } from "@/core/scene";
 import { findings, forgetting, groundsAt, leftOut, placements, rules } from "./dressings";
 import { dressingInput, idsIn, isVariant, keyOfIds, plainId, variantName } from "./scopes";
+import { seenSurfaces } from "./seen-surfaces";
 import { MOST_INSIDE, variantsOf, variantsUsed, type Variants } from "./variants";
 import * as things from "./things";
 
@@ -33,12 +35,14 @@ const MOST_TRIANGLES = 200_000;
 const gatherStep = step("gather", gathered);
 const settleStep = step("settle each", settledEach);
 
-/** What the dressings of an assembly, or of a variant of one, come to. */
-const contents = (ask: Ask, id: string) =>
-  idsIn(ask, "dressings", id).flatMap((dressing) => {
+/** What the dressings of an assembly, or of a variant of one, come to, and those of its surfaces that are seen. */
+const contents = (ask: Ask, id: string): Gathered[] => [
+  ...idsIn(ask, "dressings", id).flatMap((dressing) => {
     const whole = ask(takenApart, dressing);
     return whole ? [{ salt: hashText(plainId(ask, dressing)), inside: whole }] : [];
-  });
+  }),
+  ...seenSurfaces(ask, id).map(({ salt, placements }) => ({ salt, inside: { placements, leftOut: 0 } })),
+];
 
 /** What an assembly holds in the coordinates of its dressings. */
 export const rawInside = query("raw inside", (ask, id): Inside | undefined =>
@@ -159,7 +163,19 @@ function nestOf(ask: Ask, id: string): Nest | null {
         const plain = plainId(ask, dressing);
         return inner ? [{ name: ask(dressingInput, plain)!.name, salt: hashText(plain), nest: inner }] : [];
       });
-      uses.set(scope, (known = { name: ask(things.propInput, prop)!.name, matrix: ask(preparing, prop)!, dressings }));
+      const surfaces = seenSurfaces(ask, scope).map(({ name, salt, placements }) => ({
+        name,
+        salt,
+        nest: { placements, at: () => null },
+      }));
+      uses.set(
+        scope,
+        (known = {
+          name: ask(things.propInput, prop)!.name,
+          matrix: ask(preparing, prop)!,
+          dressings: [...dressings, ...surfaces],
+        }),
+      );
     }
     return known;
   };

@@ -12,7 +12,7 @@ import {
 } from "@/core/files";
 import type { MovedShape } from "@/core/movers";
 import type { Placements } from "@/core/place";
-import { allParts, frameCount, momentOf, namesIn, sceneAt, type Scene } from "@/core/scene";
+import { allParts, frameCount, momentOf, namesIn, sceneAt, seenParts, type Scene } from "@/core/scene";
 import { pointsInStep, type DrawnLine } from "@/core/line";
 import { spoken, type Finding } from "@/core/check";
 import { Engine, withFindings, type ShownResult } from "./engine";
@@ -122,9 +122,16 @@ export async function evaluateScene(
   }
   const nameOf = namesIn({ ...allParts(scene), props: scene.props });
   const lineNames = new Map(engine.lines().map(({ id, name }) => [id, name]));
+  const parts = seenParts(scene.props).flatMap(({ id }) => engine.partOf(id) ?? []);
   const boxed = scene.props.map((prop) => (prop.assembly ? { ...prop, bounds: engine.boxOf(prop.id) ?? prop.bounds } : prop)); // prettier-ignore
   return {
-    scene: { ...scene, props: boxed },
+    scene: { ...scene, props: [...boxed, ...parts] },
+    made: new Map(
+      parts.flatMap(({ id, asset }) => {
+        const mesh = asset === null && engine.restMesh(id);
+        return mesh ? [[id, mesh] as const] : [];
+      }),
+    ),
     dressings,
     lineNames,
     findings: [

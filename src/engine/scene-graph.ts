@@ -17,7 +17,16 @@ import { isSolid } from "@/core/made";
 import { stillKey, type Inside } from "@/core/place";
 import { omit } from "@/core/schema";
 import { movedShape, type MovedShape } from "@/core/movers";
-import { applyChange, EMPTY_SCENE, isAssembled, type Carries, type PlacedScene, type SceneChange } from "@/core/scene";
+import {
+  applyChange,
+  EMPTY_SCENE,
+  isAssembled,
+  seenParts,
+  type Carries,
+  type Prop,
+  type PlacedScene,
+  type SceneChange,
+} from "@/core/scene";
 import { rawInside } from "./assemblies";
 import { reached } from "./reached";
 import { give } from "./given";
@@ -133,6 +142,16 @@ export class SceneGraph {
     return this.graph.get(things.insideBox, id);
   }
 
+  /** A surface that is part of an assembly, as a prop; null as long as its mesh is not known. */
+  partOf(id: string): Prop | null {
+    return this.graph.get(things.prop, id) ?? null;
+  }
+
+  /** The mesh of a surface at rest, in its own coordinates; null as long as it is not known. */
+  restMesh(id: string): Shape | null {
+    return this.graph.get(things.restMesh, id)?.mesh ?? null;
+  }
+
   /** Where a surface stands, with whatever holds it; null where there is none. */
   standOf(id: string): Stand | null {
     return this.graph.get(things.stand, id) ?? null;
@@ -149,8 +168,9 @@ export class SceneGraph {
 
   /** The meshes of surfaces that are made of numbers and lines, in their own coordinates, by their ids. */
   get made(): ReadonlyMap<string, Shape> {
+    const parts = seenParts(this.scene.props.filter(({ id }) => id !== this.scope));
     return new Map(
-      this.scene.surfaces.flatMap(({ id, made }): [string, Shape][] => {
+      [...this.scene.surfaces, ...parts].flatMap(({ id, made }): [string, Shape][] => {
         const rest = made && this.graph.get(things.restMesh, id);
         return rest ? [[id, rest.mesh]] : [];
       }),

@@ -16,6 +16,8 @@ export interface Asked {
   inner?: object;
   /** What of its Fit is. */
   fit?: object;
+  /** What of the tray's board is: a surface in it. */
+  board?: object;
 }
 
 /** A scene with a tray of props along a line, and shelves that hold trays, along another. */
@@ -27,6 +29,7 @@ export function shelves({
   variation = {},
   inner = {},
   fit = {},
+  board,
 }: Asked = {}): Scene {
   const { props } = harbourScene();
   const [a, b] = props.map(({ id }) => id);
@@ -45,6 +48,7 @@ export function shelves({
       ...props,
       assembly("tray", { front: "+x", size, pivot: "point", point: [2, 1, 0] }, {
         lines: [line("edge", { number: 1, kind: "polyline", knots: knots([0, 1, 0], [3, 1.5, 1]) })],
+        surfaces: board ? [{ id: "boarding", name: "Boarding", made: { kind: "box", width: 3, depth: 1, height: 0.1 }, position: [1.5, 1, 0.5], rotation: [0, Math.sin(0.2), 0, Math.cos(0.2)], scale: 1.25, ...board }] : [],
         dressings: [
           { id: "jars", name: "jars", where: { lines: ["edge"] }, what: { entries: [{ prop: a }, { prop: b }], order: "mixed" },
             spacing: { by: "count", count: 4 }, variation: { turnOn: true, turnUp: [-1, 1], mirror: 0.4, mirrorOn: true }, ...inner },

@@ -7,6 +7,7 @@ import { GuideLine, isFamily, type Knot, type LaidOnEdges, type LaidTrack, type 
 import { beforeTravel, isSolid, linesOf, madeMesh, travelled } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
 import {
+  boxOfPlaces,
   Body,
   hullOf,
   RestMesh,
@@ -36,10 +37,12 @@ import { known, sharesAtVertices, type Hosts } from "@/core/place";
 import { pick } from "@/core/schema";
 import {
   besideOf,
+  isSeenPart,
   longestOf,
   meshAssetOf,
   movedLine,
   oddityOf,
+  partAsProp,
   placingBounds,
   preparationMatrix,
   preparedBounds,
@@ -51,7 +54,7 @@ import {
 } from "@/core/scene";
 import { carriedPoint, carriedTurn, type Carry, type SnapPoint } from "@/core/tie";
 import { prepareMesh } from "./prepared-mesh";
-import { idsIn, idsInput, ownLine, ownSurface, scopeOf } from "./scopes";
+import { idsIn, idsInput, ownLine, ownSurface, scopeOf, surfaceInput } from "./scopes";
 import { nameOfUnrolling, seamsOf } from "./unrollings";
 
 /** Inputs by ids; undefined for what the scene does not have. */
@@ -361,9 +364,16 @@ export const insideBox = declared<PropBounds | undefined>("box of assembly");
 /** The mesh of all that an assembly holds, as it is prepared; undefined where that is too much. Said there, too. */
 export const insideMesh = declared<TriangleMesh | undefined>("mesh of assembly");
 
+/** A surface that is part of an assembly, as a prop; undefined for what is none, or as long as its mesh is not known. */
+const seenPart = query("seen part", (ask, id): Prop | undefined => {
+  const surface = ask(surfaceInput, id);
+  const mesh = surface && isSeenPart(surface) ? ask(restMesh, id)?.mesh : undefined;
+  return surface && mesh && partAsProp(surface, boxOfPlaces(mesh.position));
+});
+
 /** A prop, an assembly as large as what is in it. */
 export const prop = query("prop as it is", (ask, id): Prop | undefined => {
-  const own = ask(propInput, id);
+  const own = ask(propInput, id) ?? ask(seenPart, id);
   const bounds = own?.assembly ? ask(insideBox, id) : undefined;
   return own && bounds ? { ...own, bounds } : own;
 });
@@ -407,9 +417,9 @@ const prepareStep = step("prepared mesh", prepareMesh);
 
 /** A prop's mesh as it is prepared, where its file is known. */
 export const preparedMesh = query("prepared prop", (ask, id): TriangleMesh | undefined => {
-  const own = ask(propInput, id);
-  if (!own || own.asset === null) return own && ask(insideMesh, id);
-  const mesh = ask(meshInput, own.asset);
+  const own = ask(propInput, id) ?? ask(seenPart, id);
+  if (!own || own.assembly) return own && ask(insideMesh, id);
+  const mesh = own.asset === null ? ask(restMesh, id)?.mesh : ask(meshInput, own.asset);
   return mesh && ask.step(prepareStep, mesh, preparationMatrix(own));
 });
 

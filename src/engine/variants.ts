@@ -19,6 +19,7 @@ import {
 } from "@/core/place";
 import { pick } from "@/core/schema";
 import { forgetting, placements, rules, sourcesFor } from "./dressings";
+import { seenSurfaces } from "./seen-surfaces";
 import { alone, idsIn, idsOfKey, keyOfIds, saltOf, variantName } from "./scopes";
 import * as things from "./things";
 
@@ -92,7 +93,11 @@ export function variantsOf(
   const few = at.length < 3 * variants.length;
   const inside = new Map(
     Array.from(variants, (variant, v) => {
-      const from = parts.flatMap((part) => part[v] ?? []);
+      const surfaces = seenSurfaces(ask, variantName(assembly, variant));
+      const from = [
+        ...parts.flatMap((part) => part[v] ?? []),
+        ...surfaces.map(({ salt, placements }) => ({ salt, inside: { placements, leftOut: 0 } })),
+      ];
       return [variant, few ? contentsOf(from, matrix) : gathered(from, matrix, MOST_INSIDE)] as const;
     }),
   );

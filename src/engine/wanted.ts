@@ -4,7 +4,7 @@ import { filesOf, isOn } from "@/core/movers";
 import { thingsOf } from "@/core/made";
 import { laidOf, type Line } from "@/core/line";
 import { wishesOf } from "./needs";
-import { allParts, meshAssetOf, propsWithin, tiesIn, type Scene, type Surface } from "@/core/scene";
+import { allParts, isSeenPart, meshAssetOf, propsWithin, tiesIn, type Scene, type Surface } from "@/core/scene";
 import { holderOf } from "@/core/tie";
 
 /** The props whose meshes are compared where a dressing keeps clear by them: its own, and those that it gives way to. */
@@ -40,6 +40,7 @@ export function meshesWanted(scene: Scene): Set<string> {
     if (laid?.kind === "edges") wantSurfaces(({ id }) => id === laid.on);
     else if (laid) wantSurfaces(({ id, ground }) => (laid.on.length > 0 ? laid.on.includes(id) : ground));
   }
+  wantSurfaces(isSeenPart);
   // What moves is drawn as it is worked out.
   wantSurfaces(({ movers }) => movers.some(isOn));
   const holders = new Set(tiesIn(all).map(({ tie }) => holderOf(tie)));

@@ -69,6 +69,8 @@ export interface EvaluatedScene {
   lines?: readonly ShownLine[];
   /** Whether snap points that artists have set are written too, as nodes without a mesh; they are unless said otherwise. */
   snaps?: boolean;
+  /** The meshes of props that have no file: surfaces that are made, and part of assemblies. */
+  made?: ReadonlyMap<string, Shape>;
   /** What a prop's file looks like at a moment of one of its clips, in the file's coordinates. */
   still?: (prop: string, clip: number, moment: number) => MovedShape | null;
   /** Where several frames are to be written as an animation, these. */

@@ -20,7 +20,7 @@ import {
 import { EXTMeshGPUInstancing } from "@gltf-transform/extensions";
 import { mergeDocuments, prune, unpartition } from "@gltf-transform/functions";
 import { InputError } from "../schema";
-import { addLines, addSurfaces } from "./scenery";
+import { addLines, addSurfaces, madeMesh } from "./scenery";
 import { coursesOf, isStill, Moving, nodeName } from "./motion";
 import { stands, type EvaluatedDressing, type EvaluatedScene, type Nest } from "./evaluated";
 import { flatMesh, meshNodesOf, plainIO, readGlb, transformedMesh, writeCompressed } from "./gltf";
@@ -55,7 +55,7 @@ export async function writeGlb(
   if (evaluated.dressings.length === 0) scene.addChild(document.createNode(evaluated.scene.name));
   const { surfaces = [], lines = [], motion = null } = evaluated;
   const moving = motion && new Moving(document, buffer, motion.times);
-  const meshes = new Variants(document, buffer, await meshesOf(document, evaluated, assets));
+  const meshes = new Variants(document, buffer, await meshesOf(document, buffer, evaluated, assets));
   const snaps = evaluated.snaps === false ? NO_SNAPS : ownSnaps(evaluated.scene.props);
   for (const [n, dressed] of evaluated.dressings.entries()) {
     const node = document.createNode(dressed.dressing.name).setTranslation(dressed.placements.origin);
@@ -87,7 +87,12 @@ export async function writeGlb(
 }
 
 /** One flat mesh, as it is prepared, for each prop that stands somewhere, and for each of its stills that is taken. */
-async function meshesOf(document: Document, evaluated: EvaluatedScene, assets: Assets): Promise<Map<string, Mesh>> {
+async function meshesOf(
+  document: Document,
+  buffer: Buffer,
+  evaluated: EvaluatedScene,
+  assets: Assets,
+): Promise<Map<string, Mesh>> {
   const used = new Set<string>();
   const stills = new Map<string, Map<string, Still & { name: string }>>();
   const { dressings, motion, still } = evaluated;
@@ -103,7 +108,10 @@ async function meshesOf(document: Document, evaluated: EvaluatedScene, assets: A
   const meshes = new Map<string, Mesh>();
   for (const prop of evaluated.scene.props) {
     // What stands in an assembly is a prop of its own.
-    if (!used.has(prop.id) || prop.asset === null) continue;
+    if (!used.has(prop.id)) continue;
+    const made = evaluated.made?.get(prop.id);
+    if (made) meshes.set(prop.id, madeMesh(document, buffer, prop.name, made));
+    if (prop.asset === null) continue;
     const bytes = assets.get(prop.asset);
     if (!bytes) throw new InputError(`The file of the prop “${prop.name}” is missing, so it cannot be exported.`);
     const source = await readGlb(bytes, prop.file || prop.name);

@@ -79,7 +79,12 @@ async function fileMesh(document: Document, { name, asset, file }: Surface, asse
   return mesh;
 }
 
-function madeMesh(document: Document, buffer: Buffer, name: string, { position, index, attributes }: Shape): Mesh {
+export function madeMesh(
+  document: Document,
+  buffer: Buffer,
+  name: string,
+  { position, index, attributes }: Shape,
+): Mesh {
   const accessor = (type: "SCALAR" | "VEC2" | "VEC3", array: Float32Array<ArrayBuffer> | Uint32Array<ArrayBuffer>) =>
     document.createAccessor().setType(type).setArray(array).setBuffer(buffer);
   const named = (wanted: string) => attributes.find((one) => one.name === wanted)?.array;

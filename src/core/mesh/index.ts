@@ -32,7 +32,7 @@ export { hitsFor, type Hits, type Seen } from "./heights";
 export { randomOver } from "./random-over";
 export { RayTree, type Met } from "./ray-tree";
 export { Winding } from "./winding";
-export { boundsSchema, sizeOf, type PropBounds } from "./bounds";
+export { boundsSchema, boxOfPlaces, sizeOf, type PropBounds } from "./bounds";
 export { groundsUnder, type Grounds } from "./grounds";
 export {
   buffersOfShapes,

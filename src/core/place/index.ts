@@ -13,6 +13,7 @@ export { keyUnder } from "./under";
 export { evaluated, type Evaluated } from "./evaluate";
 export { buffersOfSight, sightOf, type Sight } from "./sight";
 export { settledEach } from "./settle-each";
+export { onePlacement } from "./under";
 export { contentsOf, expanded, gathered, type Contents, type Expanded, type Gathered, type Inside } from "./expand";
 export { known, type Hosts, type Sources } from "./sources";
 export { dropInto } from "./fit/drop";

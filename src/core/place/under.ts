@@ -264,6 +264,17 @@ function tinted(own: string, through: string): string {
   return `#${[1, 3, 5].map((k) => part(k).toString(16).padStart(2, "0")).join("")}`;
 }
 
+/** One prop of one size to all sides that stands somewhere, as placements. */
+export function onePlacement(
+  prop: string,
+  { position, rotation, scale }: { position: Vec3; rotation: Quat; scale: number },
+): Placements {
+  const one = emptyPlacements(1, position, null);
+  one.rotation.set(rotation);
+  one.scale.fill(scale);
+  return { ...one, props: [prop], tints: [WHITE] };
+}
+
 /** Room for `n` placements, which lie on what those lie on that they are in. */
 export function emptyPlacements(n: number, origin: Vec3, outer: Placements | null): Placements {
   return {

@@ -33,6 +33,7 @@ export { besideOf, longestOf, oddityOf, stoodUp, type Oddity } from "./oddity";
 export { parseScene } from "./parse";
 export * from "./prepare";
 export * from "./schema";
+export { isSeenPart, partAsProp, seenParts } from "./seen-parts";
 export * from "./snap-points";
 export { meshAssetOf, surfaceSchema, type Surface } from "./surface-schema";
 export { MOST_SNAP_POINTS, type OwnSnapPoint } from "./snap-schema";

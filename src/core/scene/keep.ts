@@ -17,14 +17,19 @@ import type { Prop, Scene } from "./schema";
 /** What is kept. */
 export interface Kept {
   parts: Parts;
-  /** The dressings that are in it, and the lines that nothing but these needs: the scene has them no more. */
+  /** Of what in the scene they are, or are copies. */
+  needed: ReadonlySet<string>;
+  /** The dressings that are in it, and the lines and seen surfaces that nothing but these needs: the scene has them no more. */
   taken: ReadonlySet<string>;
   /** The dressings that it gave way to, or kept a distance to, and does so no more. */
   left: ReadonlySet<string>;
 }
 
-/** @param chosen ids of dressings */
-export function keptFrom(scene: Parts, chosen: readonly string[]): Kept {
+/**
+ * @param chosen ids of dressings
+ * @param seen ids of surfaces that are part of it, seen wherever it is used
+ */
+export function keptFrom(scene: Parts, chosen: readonly string[], seen: readonly string[] = []): Kept {
   const listOf = new Map(PARTS.flatMap((list) => scene[list].map((thing) => [thing.id, { list, thing }] as const)));
   const isDressing = (id: string) => listOf.get(id)?.list === "dressings";
   const lines = new Map((scene.lines as Line[]).map((line) => [line.id, line]));
@@ -38,13 +43,14 @@ export function keptFrom(scene: Parts, chosen: readonly string[]): Kept {
     const any = [...(anyGround ? grounds : []), ...(anyLine ? scene.lines : [])].map((one) => one.id);
     return [...ids, ...any].filter((other) => listOf.has(other));
   };
-  const needed = new Set(chosen);
+  const needed = new Set([...chosen, ...seen]);
   for (const id of needed) for (const other of needs(id)) needed.add(other);
   const taken = new Set([...needed].filter(isDressing));
   // What is needed elsewhere is needed by what that is laid on or goes between, too.
   const elsewhere = new Set([...listOf.keys()].filter((id) => !needed.has(id)));
   for (const id of elsewhere) for (const other of needs(id)) elsewhere.add(other);
   for (const { id } of scene.lines) if (needed.has(id) && !elsewhere.has(id)) taken.add(id);
+  for (const id of seen) if (!elsewhere.has(id)) taken.add(id);
   const names = new Map([...needed].filter((id) => !taken.has(id)).map((id) => [id, newId()]));
   const renaming = renamingBy(names);
   const those = <L extends keyof Parts>(list: L): Parts[L] =>
@@ -55,7 +61,9 @@ export function keptFrom(scene: Parts, chosen: readonly string[]): Kept {
   const hinder = ({ fit, gaps }: Dressing) => [...fit.clearOf, ...gaps.distances.map(({ to }) => to)];
   const left = new Set(scene.dressings.filter(({ id }) => needed.has(id)).flatMap(hinder).filter(isLeft)); // prettier-ignore
   const dressings = those("dressings").map((dressing) => unhindered(dressing, isLeft));
-  return { parts: { lines: those("lines"), surfaces: those("surfaces"), dressings }, taken, left };
+  const isSeen = new Set(seen.map((id) => names.get(id) ?? id));
+  const surfaces = those("surfaces").map((surface) => ({ ...surface, part: isSeen.has(surface.id) }));
+  return { parts: { lines: those("lines"), surfaces, dressings }, needed, taken, left };
 }
 
 /** A dressing that no more gives way to some others. */

@@ -52,7 +52,7 @@ const broughtSchema = z.object({
     .default([]),
 });
 
-const propShape = z.object({
+export const propShape = z.object({
   id: idSchema,
   name: nameSchema,
   /** The file that holds its mesh; null for an assembly. */

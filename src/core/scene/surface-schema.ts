@@ -50,6 +50,8 @@ const surfaceShape = z.object({
   outline: z.boolean().default(false),
   /** Not drawn; what stands on it stands there all the same. */
   hidden: z.boolean().default(false),
+  /** Of one in an assembly: seen wherever that is used, as well as what stands on it. */
+  part: z.boolean().default(false),
   /** Not to be moved by hand. */
   locked: z.boolean().default(false),
   triangles: z.number().int().min(0).default(0),

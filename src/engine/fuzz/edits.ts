@@ -172,6 +172,7 @@ const surface: Change = (scene, dice, _, placed) => {
     { solid: !old.solid },
     { hidden: !old.hidden },
     { outline: !old.outline },
+    { part: !old.part },
     old.made
       ? { made: partOf(madeSchema, old.made, dice, textsOf(scene), ["pieces", "along", "between", "rough", "rounds"]) }
       : { asset: dice.pick(FILES.surfaces) },

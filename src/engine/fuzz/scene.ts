@@ -234,7 +234,7 @@ export function nestedScene(): Scene {
   const ends = (id: string) => makeLine({ id, name: id, number: 1, kind: "polyline", knots: knots([0, 0, 0], [1, 0.2, 0.3]) }); // prettier-ignore
   const jars = { id: "jars", where: { lines: ["edge"] }, spacing: { by: "count", count: 3 }, fit: {} };
   const lids = { id: "lids", where: { kind: "over", surfaces: ["base"] }, spacing: { amount: "count", count: 3 }, fit: { clear: "box", clearOf: ["jars"] } }; // prettier-ignore
-  const ground = { id: "base", name: "base", made: { kind: "bumps", width: 2, depth: 2, size: 1 } };
+  const ground = { id: "base", name: "base", made: { kind: "bumps", width: 2, depth: 2, size: 1 }, part: true };
   const trays = { id: "trays", where: { lines: ["board"] }, what: { entries: [{ prop: "tray" }, { prop: "buoy" }] }, spacing: { by: "count", count: 2 } }; // prettier-ignore
   const shelves = { id: "h", name: "h", where: { lines: ["quay"] }, what: { entries: [{ prop: "shelf" }, { prop: "tray" }] }, spacing: { by: "count", count: 3 }, fit: { drop: "down", apart: "each" } }; // prettier-ignore
   return sceneSchema.parse({

@@ -16,11 +16,17 @@ export function KeepDialog() {
   const [what, setWhat] = useState<"dressings" | "props">(keys.size > 0 && own ? "props" : "dressings");
   const [chosen, setChosen] = useState<readonly string[]>(own ? [own.id] : []);
   const trouble = what === "dressings" ? keepTrouble(chosen) : null;
-  const kept = what === "dressings" ? keptFrom(scene, chosen) : null;
+  const [seen, setSeen] = useState<readonly string[]>([]);
+  const kept = what === "dressings" ? keptFrom(scene, chosen, seen) : null;
+  const under = keptFrom(scene, chosen).needed;
+  // Those that it lies on come first.
+  const surfaces = scene.surfaces
+    .filter(({ hidden, outline }) => !hidden && !outline)
+    .sort((a, b) => Number(under.has(b.id)) - Number(under.has(a.id)));
   const keep = () => {
     close();
     if (what === "props" && own) keepPlacements(own.id, keys, name.trim());
-    else keepAsAssembly(chosen, name.trim());
+    else keepAsAssembly(chosen, name.trim(), seen);
   };
   return (
     <Modal title="Keep as an assembly" onClose={close} width="w-[440px]">
@@ -53,7 +59,7 @@ export function KeepDialog() {
           />
         )}
         {what === "dressings" && (
-          <fieldset className="grid max-h-[280px] gap-1 overflow-y-auto rounded-lg bg-paper px-3 py-2">
+          <fieldset className="grid max-h-[240px] gap-1 overflow-y-auto rounded-lg bg-paper px-3 py-2">
             <legend className="sr-only">Dressings that are in it</legend>
             {/* The one at hand comes first. */}
             {[...scene.dressings]
@@ -66,6 +72,21 @@ export function KeepDialog() {
                   onChange={(on) => setChosen(on ? [...chosen, id] : chosen.filter((one) => one !== id))}
                 />
               ))}
+          </fieldset>
+        )}
+        {what === "dressings" && surfaces.length > 0 && (
+          <fieldset className="grid gap-1">
+            <legend className="mb-1 text-xs text-ink-6">Surfaces that are part of it, seen wherever it is used</legend>
+            <div className="grid max-h-[124px] gap-1 overflow-y-auto rounded-lg bg-paper px-3 py-2">
+              {surfaces.map(({ id, name: called }) => (
+                <Toggle
+                  key={id}
+                  label={called}
+                  on={seen.includes(id)}
+                  onChange={(on) => setSeen(on ? [...seen, id] : seen.filter((one) => one !== id))}
+                />
+              ))}
+            </div>
           </fieldset>
         )}
         <p className="text-xs leading-relaxed text-ink-6">{saying(kept, chosen, scene)}</p>

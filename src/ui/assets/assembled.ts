@@ -5,6 +5,7 @@ import { FLAG, NO_PROP, writeMatrix, type Placements } from "@/core/place";
 import type { Prop } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { useInsides } from "../state";
+import { drawnProps } from "./parts";
 import { modelOf, preparedModel, requestModel, transformed, useModels, type Model, type ModelPart } from "./models";
 
 /** A picture shows no more triangles than this; what comes after them is left out of it. */
@@ -22,7 +23,7 @@ export function keepAssembled(): () => void {
   const look = () => {
     const { props } = useSceneStore.getState().shown;
     const { insides } = useInsides.getState();
-    const byId = new Map(props.map((prop) => [prop.id, prop]));
+    const byId = new Map(drawnProps().map((prop) => [prop.id, prop]));
     for (const prop of props) if (prop.assembly) keepModel(prop, insides.get(prop.id)?.placements ?? null, byId);
   };
   let resting: ReturnType<typeof setTimeout> | undefined;
@@ -48,9 +49,9 @@ function keepModel(prop: Prop, placements: Placements | null, byId: ReadonlyMap<
   const known = madeOf.get(name);
   const models = placements.props.map((id) => {
     const own = byId.get(id);
-    if (!own || own.asset === null) return null;
-    void requestModel(own.asset);
-    const loaded = useModels.getState().models.get(own.asset);
+    if (!own || own.assembly) return null;
+    if (own.asset !== null) void requestModel(own.asset);
+    const loaded = useModels.getState().models.get(modelOf(own));
     return loaded && typeof loaded !== "string" ? preparedModel(own, loaded) : null;
   });
   if (known?.placements === placements && models.every((model, k) => model === known.models[k])) return;

@@ -30,6 +30,7 @@ export {
   type ModelPart,
 } from "./models";
 export { keepAssembled } from "./assembled";
+export { drawnProps, keepParts, useDrawnProps } from "./parts";
 export { bringStartBasket } from "./start-basket";
 export { usePictures, usePictureStore, type PropPictures } from "./pictures";
 export { fitted, isMoving, raycastMoving, stillModel, useMovedModel } from "./moved-models";

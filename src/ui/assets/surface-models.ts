@@ -49,6 +49,10 @@ function modelOf(loaded: ReturnType<typeof loadedOf>, mesh: Shape | undefined): 
   return loaded === undefined || typeof loaded === "string" ? null : loaded;
 }
 
+/** The model of a surface as it is known now; null where it is not. */
+export const modelOfSurface = (surface: Surface): Model | null =>
+  modelOf(loadedOf(surface, useModels.getState().models), meshOf(surface, useMade.getState().meshes));
+
 /** The model of a surface; null until it is there, or when it cannot be drawn. */
 export function useSurfaceModel(surface: Surface): Model | null {
   const { asset } = surface;
@@ -79,8 +83,7 @@ export function useSurfaceModels(surfaces: readonly Surface[]): { surface: Surfa
 
 /** The middle of the upper side of a surface's box, in its own metres; its origin until it is there. */
 export function topOf(surface: Surface): [number, number, number] {
-  const [{ models }, { meshes }] = [useModels.getState(), useMade.getState()];
-  const model = modelOf(loadedOf(surface, models), meshOf(surface, meshes));
+  const model = modelOfSurface(surface);
   if (!model) return [0, 0, 0];
   const { min, max } = model.box;
   const { x, y, z } = model.origin;
@@ -89,8 +92,7 @@ export function topOf(surface: Surface): [number, number, number] {
 
 /** The extents of a surface's box in its own directions, metres; zero until it is there. */
 export function boxOf(surface: Surface): [wide: number, tall: number, deep: number] {
-  const [{ models }, { meshes }] = [useModels.getState(), useMade.getState()];
-  const model = modelOf(loadedOf(surface, models), meshOf(surface, meshes));
+  const model = modelOfSurface(surface);
   if (!model) return [0, 0, 0];
   const { min, max } = model.box;
   return [max.x - min.x, max.y - min.y, max.z - min.z].map((side) => side * surface.scale) as [number, number, number];

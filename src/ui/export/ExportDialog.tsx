@@ -9,6 +9,7 @@ import { formatValue } from "@/core/schema";
 import { fileJobs } from "@/engine/file-clients";
 import { animationBytes } from "@/engine/reckoned";
 import { assetsFor, useSceneStore } from "@/store";
+import { useDrawnProps } from "../assets";
 import { asFileName, download, Button, Modal, Segmented, Toggle } from "../kit";
 import { drawnLine, useMoved, useResults, useRunningLines, useSession, useSolids, wholeOf } from "../state";
 import { isShown } from "../view";
@@ -235,7 +236,7 @@ function useReckoned(scene: Scene, frames: number, surfaces: boolean, lines: boo
 /** What will be in the file. */
 function Contents({ scene, form, besides }: { scene: Scene; form: Form; besides: readonly string[] }) {
   const results = useResults((state) => state.byDressing);
-  const triangles = new Map(scene.props.map((prop) => [prop.id, prop.triangles]));
+  const triangles = new Map(useDrawnProps().map((prop) => [prop.id, prop.triangles]));
   let placed = 0;
   let drawn = 0;
   const used = new Set<string>();

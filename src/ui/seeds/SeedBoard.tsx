@@ -4,6 +4,7 @@ import { useEffect, useMemo, useState } from "react";
 import { fileJobs } from "@/engine/file-clients";
 import { meshesWanted } from "@/engine/wanted";
 import { assetsFor, useScene, useSceneStore } from "@/store";
+import { drawnProps } from "../assets";
 import { Button, Modal, Segmented } from "../kit";
 import { editDressing, useSession } from "../state";
 import { PICTURE, pictureOf, type SeenBy } from "./draw-placements";
@@ -101,7 +102,7 @@ function useSeedPictures(dressing: string | null, seeds: readonly number[], thro
         if (!open || dressing === null) return;
         const seeded = await fileJobs.placeWithSeed(scene, assets, dressing, seed);
         if (!open || !seeded) return;
-        const picture = pictureOf(seeded, scene.props, through);
+        const picture = pictureOf(seeded, drawnProps(), through);
         setPictures((before) => new Map(before).set(seed, picture));
       }
     };

@@ -14,7 +14,7 @@ import { laidSchema, type LaidOnEdges } from "@/core/line";
 import { fromTurns, turnsOf } from "@/core/math";
 import { fieldIdsOf } from "@/core/place";
 import { type Surface } from "@/core/scene";
-import { useScene } from "@/store";
+import { useScene, useSceneStore } from "@/store";
 import { MESH_FILES, partSurface, replaceSurface, standInFor, useSurfaceModel } from "../assets";
 import { Button, Choose, type Choice, FilesInput, NumberField, Toggle, ValueField } from "../kit";
 import { usePropChoices } from "../basket";
@@ -63,8 +63,10 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
   const solid = surface.made && isSolid(surface.made) ? surface.made : null;
   const moving = useSession((session) => session.moving === surface.id);
   const triangles = useSurfaceModel(surface)?.triangles ?? surface.triangles;
-  const toggle = (name: "ground" | "solid" | "outline" | "hidden" | "locked", label: string) => (on: boolean) =>
-    editSurface(surface.id, label, (draft) => void (draft[name] = on));
+  const within = useSceneStore(({ opened }) => opened.length > 0);
+  const toggle =
+    (name: "part" | "ground" | "solid" | "outline" | "hidden" | "locked", label: string) => (on: boolean) =>
+      editSurface(surface.id, label, (draft) => void (draft[name] = on));
   return (
     <div className="grid gap-3 px-4 py-3.5">
       <ColumnHead
@@ -113,6 +115,14 @@ export function SurfaceColumn({ surface }: { surface: Surface }) {
       {surface.made && !solid && <MadeFields surface={surface} made={surface.made} />}
       <LayingFields surface={surface} />
       <div className="grid gap-1.5 border-t border-linen-2 pt-2">
+        {within && (
+          <Toggle
+            label="Part of it"
+            help="It is seen wherever the assembly is used; else it only carries what stands on it."
+            on={surface.part}
+            onChange={toggle("part", "Part of the assembly")}
+          />
+        )}
         <Toggle
           label="Is ground"
           help="Lines are drawn on it, and props that are dropped stand on it."

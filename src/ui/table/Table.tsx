@@ -7,7 +7,7 @@ import { Group, Panel, Separator } from "react-resizable-panels";
 import { toast } from "sonner";
 import { useSceneStore } from "@/store";
 import { InsideBar, KeepDialog } from "../assemblies";
-import { bringIn, keepAssembled } from "../assets";
+import { bringIn, keepAssembled, keepParts } from "../assets";
 import { Basket } from "../basket";
 import { DrawingDialog } from "../drawing";
 import { Hotkeys, KeysDialog, Palette } from "../commands";
@@ -68,14 +68,14 @@ function useOpened(id: string): Opening {
       useSession.setState({ tool: "select", hover: null, dialog: null, drawProp: scene.props.at(-1)?.id ?? null });
       selectDressing(scene.dressings[0]?.id ?? null);
       const evaluation = startEvaluating();
-      const endAssembled = keepAssembled();
+      const ends = [keepParts(), keepAssembled()];
       evaluation.request(useSceneStore.getState().computed);
       const unsubscribe = useSceneStore.subscribe((now, before) => {
         if (now.computed !== before.computed) evaluation.request(now.computed);
       });
       stop = () => {
         unsubscribe();
-        endAssembled();
+        ends.forEach((end) => end());
         evaluation.stop();
       };
       setOpening("open");

@@ -22,12 +22,12 @@ import { subtract } from "@/core/math";
 import { CHUNK, linear, stillAt, stillKey, type Drawn, type Placements, type Poses } from "@/core/place";
 import { preparedBounds, type Prop } from "@/core/scene";
 import { mergeShapes } from "@/engine/file-clients";
-import { useScene } from "@/store";
 import {
   lightOf,
   modelOf,
   stillModel,
   transformed,
+  useDrawnProps,
   useModel,
   usePictures,
   usePrepared,
@@ -44,7 +44,7 @@ import { chunksOf, chunkSphere, sizeOfChunks } from "./placed";
 
 export function Dressings() {
   const results = useResults((state) => state.byDressing);
-  const props = useScene((scene) => scene.props);
+  const props = useDrawnProps();
   const byId = useMemo(() => new Map(props.map((prop) => [prop.id, prop])), [props]);
   const budget = useBudget();
   const asSolids = useDrawnAsSolids();
@@ -59,7 +59,7 @@ export function Dressings() {
           const prop = byId.get(propId);
           const share = budget.shares.get(id)![index];
           // An assembly is taken apart into what is in it.
-          const isDrawn = prop && prop.asset !== null;
+          const isDrawn = prop && !prop.assembly;
           return isDrawn && <PlacedProp key={propId} {...{ prop, index, placements, drawn, share }} />;
         })}
       </group>

@@ -1,7 +1,7 @@
 /** What can be drawn at the moment; worked out once for all who ask. */
 import type { ShownResult } from "@/engine/engine";
 import type { Prop } from "@/core/scene";
-import { useScene } from "@/store";
+import { useDrawnProps } from "../assets";
 import { useResults } from "../state";
 import { usePace } from "./pace";
 import { boxesFor, shareOut, type Budget } from "./budget";
@@ -16,7 +16,7 @@ const known = new WeakMap<ReadonlyMap<string, ShownResult>, Known>();
 
 export function useBudget(): Budget {
   const results = useResults((state) => state.byDressing);
-  const props = useScene((scene) => scene.props);
+  const props = useDrawnProps();
   const triangles = usePace((pace) => pace.triangles);
   let held = known.get(results);
   if (held?.props !== props || held.triangles !== triangles) {

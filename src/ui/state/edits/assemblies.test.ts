@@ -13,10 +13,12 @@ import {
   duplicateAssembly,
   editAssembly,
   editDressing,
+  editSurface,
   keepAsAssembly,
   keepPlacements,
   keepTrouble,
   leaveAssembly,
+  makeSurface,
   openAssembly,
   renameProp,
   takeAllApart,
@@ -252,4 +254,41 @@ test("a slot of a rule that is taken apart is blank from then on, and all others
     { at: 1.4 },
     { removed: true },
   ]);
+});
+
+test("a surface that is part of what is kept is seen in its use where it stood; taken apart it is one by itself there again", () => {
+  start({});
+  const [first, second] = scene().dressings;
+  makeSurface("box", [1, 2, 3]);
+  const [{ id }] = scene().surfaces;
+  editSurface(id, "", (draft) => Object.assign(draft, { rotation: [0, 0.6, 0, 0.8], scale: 1.5, name: "Counter" }));
+  const before = scene();
+  const [was] = before.surfaces;
+  const others = seen();
+  keepAsAssembly([first.id], "Stall", [id]);
+  const [stall] = assemblyIn(scene());
+  expect(scene().surfaces).toEqual([]);
+  expect(stall.assembly!.surfaces).toEqual([{ ...was, part: true }]);
+  expect(near(seen(), [...others, `${id} 1.000 2.000 3.000 0.000 0.600 0.000 0.800 1.500 1.500 1.500`])).toBe(true);
+  takeAllApart(stall.id);
+  const [back] = scene().surfaces;
+  expect(back).toMatchObject({ name: "Counter", made: was.made, part: false });
+  for (const [now, then] of [[back.position, was.position], [back.rotation, was.rotation], [[back.scale], [was.scale]]] as const) now.forEach((x, k) => expect(x).toBeCloseTo(then[k], 5)); // prettier-ignore
+  expect(near(seen(), others)).toBe(true);
+  undo();
+  undo();
+  expect(scene()).toEqual(before);
+  // What something else lies on stays, and is copied; what is made of what stays in the assembly stays there as well.
+  editDressing(second.id, "", (draft) => Object.assign(draft.fit, { drop: "down", onto: [id] }));
+  look();
+  keepAsAssembly([first.id], "Stall", [id]);
+  expect(scene().surfaces.map((one) => one.id)).toEqual([id]);
+  const [copy] = assemblyIn(scene())[0].assembly!.surfaces;
+  expect([copy.id === id, copy.part]).toEqual([false, true]);
+  openAssembly(assemblyIn(scene())[0].id);
+  makeSurface("bumps", [0, 0, 0]);
+  expect(assemblyIn(scene())[0].assembly!.surfaces.map(({ part }) => part)).toEqual([true, true]);
+  leaveAssembly(0);
+  makeSurface("bumps", [0, 0, 0]);
+  expect(scene().surfaces.map(({ part }) => part)).toEqual([false, false]);
 });

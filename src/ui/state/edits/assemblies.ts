@@ -23,12 +23,15 @@ import {
   propsNamed,
   newId,
   propSchema,
+  seenParts,
   usesOf,
   type Assembly,
   type Parts,
   type Prop,
   type Scene,
+  type Surface,
 } from "@/core/scene";
+import { linesOf, thingsOf } from "@/core/made";
 import { useSceneStore } from "@/store";
 import { boxAbout } from "../around";
 import { wholeOf } from "../insides";
@@ -103,11 +106,15 @@ export function keepTrouble(dressings: readonly string[]): string | null {
   return stands ? null : "Nothing stands in it that could be kept.";
 }
 
-/** Keeps dressings, with the lines and surfaces that they need, as a prop; one use of it stays where they were. */
-export function keepAsAssembly(dressings: readonly string[], name: string): void {
+/**
+ * Keeps dressings, with the lines and surfaces that they need, as a prop; one use of it stays where they were.
+ *
+ * @param seen ids of surfaces that are part of it
+ */
+export function keepAsAssembly(dressings: readonly string[], name: string, seen: readonly string[] = []): void {
   const { history, opened } = useSceneStore.getState();
   // As it is, not as it is seen: what is held and what moves is so in the assembly, too.
-  const { parts, taken } = keptFrom(inside(history.scene, opened.at(-1) ?? null), dressings);
+  const { parts, taken } = keptFrom(inside(history.scene, opened.at(-1) ?? null), dressings, seen);
   const box = boxAbout(parts.dressings.map(({ id }) => id));
   if (!box) return void toast("Nothing stands in it that could be kept.");
   const prop = assembledProp(name, parts, box);
@@ -119,6 +126,7 @@ export function keepAsAssembly(dressings: readonly string[], name: string): void
     for (const { id } of parts.dressings) clearAway(draft, id);
     draft.dressings = draft.dressings.filter(({ id }) => !taken.has(id));
     draft.lines = draft.lines.filter(({ id }) => !taken.has(id));
+    draft.surfaces = draft.surfaces.filter(({ id }) => !taken.has(id));
     draft.dressings.splice(Math.max(0, at), 0, use as Draft<Dressing>);
   });
   selectDressing(use.id);
@@ -204,6 +212,19 @@ export function duplicateAssembly(id: string): void {
   selectProp(copy.id);
 }
 
+/**
+ * A surface that is part of an assembly as one by itself, where it stands in a use; null for one that is made of lines or other
+ * surfaces of the assembly, and where it would have to be stretched or mirrored.
+ */
+function surfaceStanding(surface: Surface, whole: Placements, k: number): Surface | null {
+  const { position, rotation, scale } = standingAt(whole, k);
+  const [x, y, z] = scale;
+  const uneven = Math.max(x, y, z) - Math.min(x, y, z) > 1e-5 * x;
+  const made = surface.made;
+  if (uneven || isMirrored(whole, k) || (made && [...linesOf(made), ...thingsOf(made)].length > 0)) return null;
+  return { ...surface, id: newId(), part: false, held: null, movers: [], courses: {}, position, rotation, scale: x };
+}
+
 /** Takes some uses of assemblies in a dressing apart: all that is in them stands there loose, just as it did. */
 export function takeApart(dressing: string, keys: Iterable<Key>): void {
   const result = useResults.getState().byDressing.get(dressing);
@@ -215,17 +236,37 @@ export function takeApart(dressing: string, keys: Iterable<Key>): void {
   const members = [...apart.of.keys()].filter((k) => uses.has(apart.of[k]));
   if (uses.size === 0) return;
   const name = scene().props.find(({ id }) => id === placements.props[placements.prop[[...uses][0]]])!.name;
-  const loose = standingLoose(name, apart.placements, members);
+  const whole = apart.placements;
+  const parts = new Map(seenParts(scene().props).map((surface) => [surface.id, surface]));
+  const partAt = (k: number) => parts.get(whole.props[whole.prop[k]]);
+  const loose = standingLoose(name, whole, members.filter((k) => !partAt(k))); // prettier-ignore
+  const taken = scene().surfaces.map((surface) => surface.name);
+  const surfaces = members.flatMap((k) => {
+    const own = partAt(k);
+    const surface = own && surfaceStanding(own, whole, k);
+    if (!surface) return [];
+    const named = { ...surface, name: freeName(surface.name, taken) };
+    taken.push(named.name);
+    return [named];
+  });
+  const stay = members.filter(partAt).length - surfaces.length;
   store().change("Take apart", (draft) => {
     const from = dressingOf(draft, dressing);
     if (!from) return;
     takeAway(from, [...uses].map((i) => placements.key[i])); // prettier-ignore
     const isEmpty = from.where.kind === "loose" && Object.keys(from.pegs).length === 0 && from.sown.length === 0;
+    draft.surfaces.push(...(surfaces as Draft<Surface>[]));
     draft.dressings.splice(draft.dressings.indexOf(from) + 1, 0, ...(loose as Draft<Dressing>[]));
     if (isEmpty) draft.dressings.splice(draft.dressings.indexOf(from), 1);
   });
   if (loose.length > 0) selectPlacements(loose[0].id, []);
   else selectNothing();
+  if (stay > 0)
+    toast(
+      stay === 1
+        ? "One surface stays in the assembly, as it is made there, or was stretched or mirrored."
+        : `${stay} surfaces stay in the assembly, as they are made there, or were stretched or mirrored.`,
+    );
 }
 
 /** Takes all uses of an assembly in what is seen apart. */

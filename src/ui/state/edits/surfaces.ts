@@ -32,7 +32,8 @@ export function addSurfaces(surfaces: readonly Surface[]): void {
   const named = surfaces.map((surface) => {
     const name = freeName(surface.name, taken);
     taken.push(name);
-    return { ...surface, name };
+    // What is added to an assembly that is open is to be seen in it.
+    return { ...surface, name, part: store().opened.length > 0 };
   });
   store().change(named.length === 1 ? "Add surface" : "Add surfaces", (draft) => {
     draft.surfaces.push(...(named as Draft<Surface>[]));
