@@ -70,7 +70,10 @@ test("a dressing becomes an assembly, is opened, changed, left, used many times 
   await basket.getByRole("radio", { name: "Surfaces" }).click();
   await page.getByRole("button", { name: "Make a surface" }).click();
   await page.getByRole("menuitem", { name: "Box", exact: true }).click();
-  await page.getByRole("button", { name: /^Row of wedges/ }).first().click();
+  await page
+    .getByRole("button", { name: /^Row of wedges/ })
+    .first()
+    .click();
   await command(page, "keep as an assembly");
   await dialog.getByRole("switch", { name: "Box" }).click();
   await dialog.getByRole("button", { name: "Keep" }).click();
