@@ -338,9 +338,12 @@ const tried = await forEach(numbers, async (k) => {
 });
 console.log(`${left.size} of ${tried} are let pass by what tells most of them. ${minutes()}`);
 
-const count = { asked: 0, noticed: 0 };
+const count = { asked: AT_ONCE[0] * 4, noticed: 0 };
 let late = 0;
-for (const [, reached] of [...open].sort(([, a], [, b]) => b.length - a.length)) {
+/** How many changes a file is asked of in a second. */
+const yields = (reached: readonly { file: Asked }[]) =>
+  reached.length / (START_MS + Math.max(...reached.map(({ file }) => file.ms)));
+for (const [, reached] of [...open].sort(([, a], [, b]) => yields(b) - yields(a))) {
   const still = reached.filter(({ k }) => left.has(k));
   const good = Math.round(count.asked / (count.noticed + 1));
   const size = Math.max(1, Math.min(Math.ceil(still.length / jobs), Math.max(AT_ONCE[0], Math.min(AT_ONCE[1], good))));
