@@ -1,13 +1,14 @@
 /** Assemblies in files: all that is in them, nested or side by side, each mesh once, in the places where it is shown. */
 import type { Node } from "@gltf-transform/core";
 import { validateBytes } from "gltf-validator";
-import { Matrix4, Vector3 } from "three";
+import { AnimationMixer, Matrix4, Vector3 } from "three";
+import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 import { hashOf, readProject, writeProject, type Assets } from "@/core/files";
 import { plainIO } from "@/core/files/gltf";
 import { makeGlb, placementsInGlb } from "@/core/files/testing";
 import { hexOf } from "@/core/place";
 import type { Scene } from "@/core/scene";
-import { evaluateScene, writePlacements } from "./jobs";
+import { evaluateScene, writeAnimation, writePlacements } from "./jobs";
 import { shelves, type Asked } from "./testing-assemblies";
 
 const ODD = { turnOn: true, turnUp: [-3, 3], turnAlong: [-1, 1], sizeOn: true, size: [0.5, 2], mirror: 0.5 };
@@ -108,6 +109,38 @@ test.each(["the same", "varied"])("uses carry their snap points, nested, side by
   expect(await snapsIn(await writePlacements(own, assets, "glb"))).toEqual(nested);
   expect(await snapsIn(await writePlacements(own, assets, "glb", { snaps: false }))).toEqual([]);
 }); // prettier-ignore
+
+test("while uses travel, their snap points go along in an animated file, as they are in files of single frames", async () => {
+  const { scene, assets } = await shop({ uses: 3, variation: {} });
+  const snaps = [{ name: "hook", position: [0.5, 1, 0.25], direction: [1, 1, 0.5], id: 1, free: true }];
+  const own = {
+    ...scene,
+    props: scene.props.map((prop) => (prop.assembly ? { ...prop, prepared: { ...prop.prepared, snaps } } : prop)),
+    dressings: scene.dressings.map((one) => ({ ...one, spacing: { ...one.spacing, speed: 12 } })),
+  } as never as Scene;
+  const file = await writeAnimation(own, assets, "glb-plain", [0, 12]);
+  const { scene: read, animations } = await new GLTFLoader().parseAsync(file.slice().buffer, "");
+  const mixer = new AnimationMixer(read);
+  mixer.clipAction(animations[0]).play();
+  let moved = 0;
+  const was = await snapsIn(await writePlacements(own, assets, "glb-plain"));
+  for (const frame of [0, 5, 11]) {
+    mixer.setTime(frame / own.time.framesPerSecond);
+    read.updateMatrixWorld(true);
+    const now: string[] = [];
+    read.traverse(({ userData, name, matrixWorld }) => {
+      if (!userData.snap) return;
+      const { elements: m } = matrixWorld;
+      now.push(`${name.replace(/_\d+$/, "")} ${userData.key} ${[m[12], m[13], m[14], m[4], m[5], m[6]].map((x) => x.toFixed(2)).join(" ")}`); // prettier-ignore
+    });
+    const alone = await snapsIn(await writePlacements(own, assets, "glb-plain", { frame }));
+    expect(now).toHaveLength(3 + 3 * 3);
+    const numbers = (all: readonly string[]) => [...all].sort().map((one) => one.split(" ").slice(2).map(Number));
+    numbers(now).forEach((place, k) => place.forEach((x, c) => expect(Math.abs(x - numbers(alone)[k][c])).toBeLessThan(0.03))); // prettier-ignore
+    if (JSON.stringify(alone) !== JSON.stringify(was)) moved++;
+  }
+  expect(moved).toBe(2);
+});
 
 test("however many uses, the file has each mesh once and little more than their places; tables have every thing", async () => {
   const { scene, assets } = await shop({ uses: 200, variation: {} });

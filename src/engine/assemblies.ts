@@ -9,6 +9,7 @@ import { hashText } from "@/core/math";
 import {
   boxOfAll,
   cutsAtEnd,
+  kindOf,
   expanded,
   gathered,
   settledEach,
@@ -113,7 +114,8 @@ const settling = query("settling", (ask, id) => ask(rules, id)?.fit.apart === "e
 /** Whether they are bent or clipped with their assembly. */
 const bending = query("bending", (ask, id) => {
   const own = ask(rules, id);
-  return own !== undefined && (own.fit.bend || own.fit.clip || cutsAtEnd(own.spacing));
+  if (!own) return false;
+  return own.fit.bend || (kindOf(own.where).ordered && (own.fit.clip || cutsAtEnd(own.spacing)));
 });
 
 /** They go to what the dressing is dropped onto; on surfaces that it lies on they are already. */

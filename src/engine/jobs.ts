@@ -7,6 +7,7 @@ import {
   type EvaluatedScene,
   type FormatName,
   type Motion,
+  type Nest,
   type ShownLine,
   type ShownSurface,
 } from "@/core/files";
@@ -229,6 +230,7 @@ export async function writeAnimation(
   const engine = new Engine();
   let start: (EvaluatedScene & { engine: Engine }) | null = null;
   const placements: Placements[][] = [];
+  const uses: (Nest | null)[][] = [];
   const shapes = new Map<string, MovedShape[]>();
   const stands = new Map<string, ShownSurface["stands"][number][]>();
   const drawn = new Map<string, { name: string; frames: DrawnLine[] }>();
@@ -244,6 +246,7 @@ export async function writeAnimation(
     evaluated.dressings.forEach((one, n) => {
       left -= standing(one.placements);
       (placements[n] ??= []).push(one.placements);
+      (uses[n] ??= []).push(one.uses ?? null);
     });
     for (const { surface } of start.surfaces ?? []) {
       const shape = engine.shapeOf(surface.id);
@@ -259,6 +262,7 @@ export async function writeAnimation(
   const motion: Motion = {
     times: Float32Array.from(frames, (frame) => (frame - first) / framesPerSecond),
     placements,
+    uses,
   };
   const surfaces = start!.surfaces?.map((one) => ({
     ...one,

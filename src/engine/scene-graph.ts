@@ -26,6 +26,7 @@ import {
   type Prop,
   type PlacedScene,
   type SceneChange,
+  type Surface,
 } from "@/core/scene";
 import { rawInside } from "./assemblies";
 import { reached } from "./reached";
@@ -166,11 +167,16 @@ export class SceneGraph {
     return shape ? [key, shape] : null;
   }
 
+  /** The surfaces of what is open, and those that are seen in the assemblies there are. */
+  get #seen(): readonly Surface[] {
+    const parts = seenParts(this.scene.props.filter(({ id }) => id !== this.scope));
+    return parts.length > 0 ? [...this.scene.surfaces, ...parts] : this.scene.surfaces;
+  }
+
   /** The meshes of surfaces that are made of numbers and lines, in their own coordinates, by their ids. */
   get made(): ReadonlyMap<string, Shape> {
-    const parts = seenParts(this.scene.props.filter(({ id }) => id !== this.scope));
     return new Map(
-      [...this.scene.surfaces, ...parts].flatMap(({ id, made }): [string, Shape][] => {
+      this.#seen.flatMap(({ id, made }): [string, Shape][] => {
         const rest = made && this.graph.get(things.restMesh, id);
         return rest ? [[id, rest.mesh]] : [];
       }),
@@ -212,13 +218,14 @@ export class SceneGraph {
 
   /** What is known of the surfaces that are made of closed bodies, by their ids. */
   get solids(): ReadonlyMap<string, SolidState> {
-    const made = this.scene.surfaces.filter((one) => one.made !== null && isSolid(one.made));
+    const made = this.#seen.filter((one) => one.made !== null && isSolid(one.made));
     return new Map(made.map(({ id }) => [id, this.graph.get(solidState, id)]));
   }
 
   /** Whether any of some dressings hangs on a surface that is made of closed bodies. */
   hangOnSolids(dressings: readonly string[]): boolean {
-    const solids = this.scene.surfaces.filter(({ made }) => made !== null && isSolid(made));
+    const solids = this.#seen.filter(({ made }) => made !== null && isSolid(made));
+    if (solids.some(({ part }) => part)) return true;
     return dressings.some((id) => solids.some((one) => this.graph.get(reached, id).has(one.id)));
   }
 

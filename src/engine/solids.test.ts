@@ -6,7 +6,7 @@ import { SOLID_FORMATS } from "@/core/files";
 import type { TriangleMesh } from "@/core/mesh";
 import { dressingSchema } from "@/core/place";
 import { makeLine } from "@/core/line/testing";
-import { surfaceSchema, type Scene } from "@/core/scene";
+import { sceneSchema, surfaceSchema, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
 import { troubleSaid, uncreased, volumeOf } from "@/core/solid";
 import { Engine } from "./engine";
@@ -180,4 +180,19 @@ it("goes home as files that others read as the same closed body, in their units,
   const position = vertices.vertex.flatMap(({ x, y, z }: Record<string, string>) => [x, y, z].map(Number));
   const index = triangles.triangle.flatMap(({ v1, v2, v3 }: Record<string, string>) => [v1, v2, v3].map(Number));
   expect([position.length, index.length, volumeOf({ position, index })]).toEqual([24, 36, 0.125e9]);
+});
+
+it("joins what is part of an assembly as well, and sees it in every use", async () => {
+  const { lines, surfaces, ...rest } = scene({ ...tube("cross", ["east", "south"]), part: true });
+  const assembly = { id: "raft", name: "Raft", asset: null, bounds: { min: [-1, 0, -1], max: [1, 1, 1] }, triangles: 0, assembly: { lines, surfaces } }; // prettier-ignore
+  const uses = { id: "rafts", name: "Rafts", where: { lines: ["east"] }, what: { entries: [{ prop: "raft" }] }, spacing: { by: "count", count: 3 } }; // prettier-ignore
+  const own = sceneSchema.parse({ ...rest, props: [assembly], lines: [makeLine({ id: "quay", number: 1, kind: "polyline", knots: [[0, 0, 9], [30, 0, 9]] })], surfaces: [], dressings: [{ ...uses, where: { lines: ["quay"] } }] }); // prettier-ignore
+  const engine = new Engine();
+  engine.evaluate(own);
+  expect(engine.result("rafts")!.apart!.placements.count).toBe(3);
+  await solveAll(engine);
+  engine.evaluate(own);
+  const mesh = engine.made.get("cross") as TriangleMesh;
+  expect(volumeOf(uncreased(mesh))).toBeCloseTo(2 * bar(4) - (16 / 3) * 0.001, 3);
+  expect(engine.boxOf("raft")!.max[0]).toBeCloseTo(2, 1);
 });

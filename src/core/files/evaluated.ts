@@ -10,6 +10,8 @@ export interface Motion {
   times: Float32Array;
   /** What each dressing came to in each frame: those of the first frame's dressings, in their order. */
   placements: readonly (readonly Placements[])[];
+  /** The same with their assemblies, where these are written as what is in them, for their own snap points. */
+  uses?: readonly (readonly (Nest | null)[])[];
 }
 
 /** Where a surface stands. */

@@ -25,9 +25,10 @@ import { coursesOf, isStill, Moving, nodeName } from "./motion";
 import { stands, type EvaluatedDressing, type EvaluatedScene, type Nest } from "./evaluated";
 import { flatMesh, meshNodesOf, plainIO, readGlb, transformedMesh, writeCompressed } from "./gltf";
 import { meshAt } from "./poses";
-import { addAllSnaps, addSnaps, ownSnaps, snapNodeIn, type OwnSnaps } from "./snap-nodes";
+import { addAllSnaps, addSnaps, ownSnaps, snapNode, snapPlaceIn, type OwnSnaps } from "./snap-nodes";
 import { Variants, WHITE } from "./variants";
 import { preparationMatrix } from "../scene";
+import { subtract, type Quat, type Vec3 } from "../math";
 import { FLAG, hexOf, keyUnder, stillAt, stillKey, type Key, type Placements, type Still } from "../place";
 import type { Assets } from "./assets";
 
@@ -63,6 +64,7 @@ export async function writeGlb(
     const frames = motion?.placements[n] ?? null;
     if (moving && frames && !isStill(frames)) {
       addMoving(document, node, dressed, frames, meshes, moving, snaps);
+      if (motion?.uses) addSnapsOfUses(document, node, motion.uses[n], snaps, moving);
       continue;
     }
     if (form === "instanced") {
@@ -70,7 +72,7 @@ export async function writeGlb(
       addAllSnaps(document, node, dressed.placements, snaps);
     } else if (dressed.nest) addNest(document, node, dressed.nest, meshes, snaps);
     else addNodes(document, node, dressed, meshes, snaps);
-    if (dressed.uses) addSnapsOfUses(document, node, dressed.uses, snaps);
+    if (dressed.uses) addSnapsOfUses(document, node, [dressed.uses], snaps);
   }
 
   await addSurfaces(document, buffer, scene, surfaces, assets, moving);
@@ -244,9 +246,21 @@ function addNest(
   }
 }
 
-/** The snap points of assemblies that are written as what is in them, in one node: each where it is, pointing where it points. */
-function addSnapsOfUses(document: Document, parent: Node, uses: Nest, snaps: OwnSnaps): void {
-  const all = document.createNode(`${parent.getName()} snap points of assemblies`);
+/** A snap point of a use of an assembly. */
+interface SnapOfUse {
+  name: string;
+  key: string;
+  position: Vec3;
+  rotation: Quat;
+}
+
+/**
+ * The snap points of assemblies that are written as what is in them, by their keys and numbers.
+ *
+ * @param origin what they are counted from; what they stand in may be counted from elsewhere in each frame
+ */
+function snapsOfUses(document: Document, uses: Nest, origin: Vec3, snaps: OwnSnaps): Map<string, SnapOfUse> {
+  const out = new Map<string, SnapOfUse>();
   // Nodes that are in no scene, for what they come to in each other.
   const frames: Node[] = [];
   const frameIn = (outer: Node | null): Node => {
@@ -261,8 +275,8 @@ function addSnapsOfUses(document: Document, parent: Node, uses: Nest, snaps: Own
       if (!used) continue;
       const own = placed(frameIn(outer), p, i);
       const key = hexOf(keyOf(p.key[i]));
-      for (const snap of snaps.get(p.props[p.prop[i]]) ?? [])
-        all.addChild(snapNodeIn(document, own.getWorldMatrix(), snap, key));
+      for (const [k, snap] of (snaps.get(p.props[p.prop[i]]) ?? []).entries())
+        out.set(`${key} ${k}`, { name: snap.name, key, ...snapPlaceIn(own.getWorldMatrix(), snap) });
       const prepared = frameIn(own).setMatrix(columns(used.matrix));
       for (const { salt, nest } of used.dressings) {
         const below = frameIn(prepared).setTranslation(nest.placements.origin);
@@ -270,10 +284,51 @@ function addSnapsOfUses(document: Document, parent: Node, uses: Nest, snaps: Own
       }
     }
   };
-  add(uses, frameIn(null), (key) => key);
+  add(uses, frameIn(null).setTranslation([...subtract(uses.placements.origin, origin)]), (key) => key);
   for (const frame of frames) frame.dispose();
-  if (all.listChildren().length > 0) parent.addChild(all);
-  else all.dispose();
+  return out;
+}
+
+/**
+ * Those snap points in one node: each where it is, pointing where it points, in every frame.
+ *
+ * @param uses in each frame, or in the only one
+ */
+function addSnapsOfUses(
+  document: Document,
+  parent: Node,
+  uses: readonly (Nest | null)[],
+  snaps: OwnSnaps,
+  moving: Moving | null = null,
+): void {
+  const frames = uses.map((nest) =>
+    nest ? snapsOfUses(document, nest, parent.getTranslation(), snaps) : new Map<string, SnapOfUse>(),
+  );
+  const names = new Set(frames.flatMap((frame) => [...frame.keys()]));
+  if (names.size === 0) return;
+  const all = document.createNode(`${parent.getName()} snap points of assemblies`);
+  parent.addChild(all);
+  const n = frames.length;
+  for (const name of names) {
+    const first = frames.find((frame) => frame.has(name))!.get(name)!;
+    const node = snapNode(document, first.name, first.position, first.rotation).setExtras({ snap: true, key: first.key }); // prettier-ignore
+    all.addChild(node);
+    if (!moving || n < 2) continue;
+    const course = { translation: new Float32Array(3 * n), rotation: new Float32Array(4 * n), scale: new Float32Array(3 * n) }; // prettier-ignore
+    let last = first;
+    frames.forEach((frame, k) => {
+      const here = frame.get(name);
+      last = here ?? last;
+      course.translation.set(last.position, 3 * k);
+      course.rotation.set(last.rotation, 4 * k);
+      course.scale.fill(here ? 1 : 0, 3 * k, 3 * k + 3);
+    });
+    moving.through(
+      node,
+      course,
+      frames.some((frame) => !frame.has(name)),
+    );
+  }
 }
 
 /** A node put where placement `i` of its dressing stands. */

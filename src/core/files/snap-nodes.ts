@@ -1,5 +1,5 @@
 /** Snap points as nodes without a mesh, under their names: up is where they point. */
-import { add, between, conjugate, lengthOf, rotate, type Vec3 } from "../math";
+import { add, between, conjugate, lengthOf, rotate, type Quat, type Vec3 } from "../math";
 import { entryOf } from "../mesh";
 import { FLAG, hexOf, standingAt, type Placements } from "../place";
 import { snapPointsOf, type Prop } from "../scene";
@@ -13,22 +13,20 @@ export type OwnSnaps = ReadonlyMap<string, readonly SnapPoint[]>;
 export const ownSnaps = (props: readonly Prop[]): OwnSnaps =>
   new Map(props.map((prop) => [prop.id, snapPointsOf(prop).filter(({ own }) => own)]));
 
-const nodeOf = (document: Document, name: string, position: Vec3, rotation: readonly number[]): Node =>
+export const snapNode = (document: Document, name: string, position: Vec3, rotation: readonly number[]): Node =>
   document
     .createNode(name)
     .setTranslation([...position])
     .setRotation(rotation as [number, number, number, number])
     .setExtras({ snap: true });
 
-/** A snap point of something whose matrix is known: 16 numbers, columns first. */
-export function snapNodeIn(document: Document, matrix: readonly number[], snap: SnapPoint, key: string): Node {
-  const m = matrix;
+/** Where a snap point of something is whose matrix is known, 16 numbers, columns first; and which way its up is turned. */
+export function snapPlaceIn(m: readonly number[], snap: SnapPoint): { position: Vec3; rotation: Quat } {
   const turned = ([x, y, z]: Vec3): Vec3 => [0, 1, 2].map((k) => m[k] * x + m[4 + k] * y + m[8 + k] * z) as unknown as Vec3; // prettier-ignore
   const up = turned(snap.direction);
   const long = lengthOf(up) || 1;
   const at = add(turned(snap.position), [m[12], m[13], m[14]]);
-  const rotation = between([0, 1, 0], [up[0] / long, up[1] / long, up[2] / long]);
-  return nodeOf(document, snap.name, at, rotation).setExtras({ snap: true, key });
+  return { position: at, rotation: between([0, 1, 0], [up[0] / long, up[1] / long, up[2] / long]) };
 }
 
 /**
@@ -53,13 +51,13 @@ export function addSnaps(
       const back = conjugate([qx, qy, qz, qw]);
       const at = rotate(back, [position[0] - px, position[1] - py, position[2] - pz]);
       const up = rotate(back, rotate(rotation, [0, 1, 0]));
-      node.addChild(nodeOf(document, snap.name, at, between([0, 1, 0], up)));
+      node.addChild(snapNode(document, snap.name, at, between([0, 1, 0], up)));
       continue;
     }
     const side = mirrors && p.flags[i] & FLAG.mirrored ? -1 : 1;
     const [x, y, z] = snap.position;
     const [dx, dy, dz] = snap.direction;
-    node.addChild(nodeOf(document, snap.name, [side * x, y, z], between([0, 1, 0], [side * dx, dy, dz])));
+    node.addChild(snapNode(document, snap.name, [side * x, y, z], between([0, 1, 0], [side * dx, dy, dz])));
   }
 }
 
@@ -76,7 +74,7 @@ export function addAllSnaps(document: Document, parent: Node, p: Placements, sna
     if (!stands(p, i)) continue;
     for (const snap of snaps.get(p.props[p.prop[i]]) ?? []) {
       const { position, rotation } = snapFrame({ ...standingAt(p, i), ...counted(p, i) }, snap);
-      all.addChild(nodeOf(document, snap.name, position, rotation).setExtras({ snap: true, key: hexOf(p.key[i]) }));
+      all.addChild(snapNode(document, snap.name, position, rotation).setExtras({ snap: true, key: hexOf(p.key[i]) }));
     }
   }
   if (all.listChildren().length > 0) parent.addChild(all);
