@@ -64,6 +64,7 @@ test.each([
   ["the same", {}],
   ["varied", { each: "varied" as const }],
   ["bent along their line", { fit: { bend: true } }],
+  ["bent in each other", { trays: { bend: true }, variation: { ...ODD, mirror: 0 } }],
   ["with a surface that is part of them", { board: { part: true } }],
   ["varied, with such a surface", { each: "varied" as const, board: { part: true } }],
 ])("nested nodes are where the same things are side by side, under the same keys: %s", async (_, asked) => {

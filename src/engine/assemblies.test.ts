@@ -14,6 +14,7 @@ import {
 } from "@/core/scene";
 import { Engine } from "./engine";
 import { shelves, type Asked } from "./testing-assemblies";
+import { meshesWanted } from "./wanted";
 
 const standing = (p: Placements, i: number) => !(p.flags[i] & FLAG.blank) && p.prop[i] < p.props.length;
 
@@ -335,4 +336,8 @@ test("a surface that is part of an assembly stands in every use, is counted in i
     expect(part.engine.made.get("boarding")!.index.length).toBe(36);
     for (const i of part.own) expect(part.p.scale[3 * i]).toBeCloseTo(1.25, 5);
   }
+  // Its box is known by its mesh, so that is asked for.
+  const file = (more: object) => shelves({ board: { made: null, asset: "d".repeat(64), ...more } });
+  const wanted = [{ part: true }, {}, { part: true, outline: true }].map((more) => meshesWanted(file(more)).has("d".repeat(64))); // prettier-ignore
+  expect(wanted).toEqual([true, false, false]);
 });

@@ -16,6 +16,8 @@ export interface Asked {
   inner?: object;
   /** What of its Fit is. */
   fit?: object;
+  /** What of the Fit of the trays on a shelf is, whose line is a bow then. */
+  trays?: object;
   /** What of the tray's board is: a surface in it. */
   board?: object;
 }
@@ -30,6 +32,7 @@ export function shelves({
   inner = {},
   fit = {},
   board,
+  trays,
 }: Asked = {}): Scene {
   const { props } = harbourScene();
   const [a, b] = props.map(({ id }) => id);
@@ -55,9 +58,9 @@ export function shelves({
         ],
       }),
       assembly("shelf", { pivot: "bottom" }, {
-        lines: [line("board", { number: 1, kind: "polyline", knots: knots([0, 0, 0], [0, 0, 6]) })],
+        lines: [line("board", { number: 1, kind: trays ? "smooth" : "polyline", knots: trays ? knots([0, 0, 0], [2, 0, 3], [0, 0, 6]) : knots([0, 0, 0], [0, 0, 6]) })],
         dressings: [
-          { id: "trays", name: "trays", where: { lines: ["board"] }, what: { entries: [{ prop: "tray" }] }, spacing: { by: "count", count: 3 } },
+          { id: "trays", name: "trays", where: { lines: ["board"] }, what: { entries: [{ prop: "tray" }] }, spacing: { by: "count", count: 3 }, ...(trays && { fit: trays }) },
           { id: "loose", name: "loose", where: { lines: ["board"] }, what: { entries: [{ prop: a }] }, spacing: { by: "count", count: 2 } },
         ],
       }),

@@ -8,7 +8,7 @@ import { GuideLine } from "../line";
 import { makeLine } from "../line/testing";
 import { expanded } from "./expand";
 import { FLAG } from "./slots";
-import { dressing, evaluate, straight, type DressingInput } from "./testing";
+import { BOUNDS, dressing, evaluate, straight, type DressingInput } from "./testing";
 import { emptyPlacements } from "./under";
 import type { Placements } from "./placements";
 
@@ -58,7 +58,7 @@ function barrel(): WorldMesh {
 
 /** Uses of an assembly, bent: wrapped round a barrel, over its neighbourhood, or along a line. */
 function uses(host: string, input: DressingInput): Placements {
-  const around = { bounds: new Map([["use", REACH]]), assembled: new Set(["use"]) };
+  const around = { bounds: new Map([...BOUNDS, ["use", REACH]]), assembled: new Set(["use"]) };
   const what = { entries: [{ prop: "use" }] };
   if (host === "along") {
     const line = makeLine({ kind: "circle", knots: [[0, 0, 0]], radius: 4 });
@@ -141,4 +141,12 @@ test("on a straight line and a plane nothing is bent, and what is in an assembly
   const own = dressing({ what: { entries: [{ prop: "use" }] }, spacing: { by: "count", count: 3 }, fit: { bend: true } }, [line]); // prettier-ignore
   const p = evaluate(own, { bounds: new Map([["use", REACH]]), guides: new Map([[line.id, new GuideLine(line)]]) });
   expect(expanded(p, () => ({ placements: insideOf([{ at: [0.5, 0, 0.5], turn: [0, 0, 0, 1], size: 1, mirrored: false }]), leftOut: 0 }), 9)!.placements.shapes).toBeNull(); // prettier-ignore
+});
+
+test("where things go each by themselves only assemblies are carried: other props stand as they do anywhere", () => {
+  const what = { entries: [{ prop: "use" }, { prop: "buoy" }] };
+  const p = uses("over", { what, fit: { apart: "each" } });
+  const carried = [...p.prop.keys()].map((i) => p.shapes!.entry[i] >= 0);
+  expect(carried).toEqual([...p.prop].map((prop) => p.props[prop] === "use"));
+  expect(new Set(carried).size).toBe(2);
 });
