@@ -219,6 +219,8 @@ test("set down each by itself, things are as far above sloping ground as they ar
     made: { kind: "bumps", width: 300, depth: 300, height: 0 },
     rotation: [0, 0, Math.sin(0.175), Math.cos(0.175)],
   };
+  // Nothing falls past the first ground onto another below.
+  const deep = { id: "deep", name: "Deep", made: tilted.made, position: [0, -60, 0] };
   const heights = (apart: "whole" | "each", over: boolean, height = 0) => {
     const base = shelves({ uses: 4 });
     const [row] = base.dressings;
@@ -228,7 +230,7 @@ test("set down each by itself, things are as far above sloping ground as they ar
     const fit = { drop: over ? "off" : "down", apart };
     const dressing = dressingSchema.parse({ ...row, where, spacing, stance, fit });
     const ground = { ...tilted, made: { ...tilted.made, height, size: 40 } };
-    const scene = sceneSchema.parse({ ...base, surfaces: [ground], dressings: [dressing] });
+    const scene = sceneSchema.parse({ ...base, surfaces: over ? [ground] : [ground, deep], dressings: [dressing] });
     const engine = new Engine();
     engine.evaluate(scene);
     const { placements: p, of } = engine.result("shops")!.apart!;
@@ -335,6 +337,9 @@ test("a surface that is part of an assembly stands in every use, is counted in i
     expect(box.max[0] - box.min[0]).toBeGreaterThan(1.25 * 3);
     expect(part.engine.made.get("boarding")!.index.length).toBe(36);
     for (const i of part.own) expect(part.p.scale[3 * i]).toBeCloseTo(1.25, 5);
+    // Where it is at the moment, and not where it was at first.
+    const gone = holds({ part: true, rest: { position: [9, 9, 9], rotation: [0, 0, 0, 1], scale: 3 } }, each);
+    expect([...gone.p.position]).toEqual([...part.p.position]);
   }
   // Its box is known by its mesh, so that is asked for.
   const file = (more: object) => shelves({ board: { made: null, asset: "d".repeat(64), ...more } });

@@ -123,13 +123,16 @@ test("in an animated file each looks at every frame as the scene has it then", a
 /** The rafts as an assembly, used thrice and each time turned another way, beside a raft of its own at a moment of its clip. */
 async function fleet() {
   const { scene, ...files } = await rafts();
-  const [inner] = scene.dressings;
+  const [own] = scene.dressings;
+  const [entry] = own.what.entries;
+  const inner = { ...own, what: { ...own.what, entries: [entry, { ...entry, id: 1, prop: "skiff" }] } };
+  const skiff = { ...scene.props[0], id: "skiff", name: "Skiff" };
   const assembly = { id: "fleet", name: "Fleet", asset: null, bounds: { min: [-1, 0, -1], max: [1, 1, 1] }, triangles: 0, assembly: { lines: scene.lines, dressings: [inner] } }; // prettier-ignore
   const inOwn = (id: string, z: number, more: object) => makeLine({ id, name: id, kind: "polyline", knots: [[0, 0, z], [40, 0, z]], ...more } as never); // prettier-ignore
   const outer = (id: string, prop: string, count: number, variation: object) => ({ id, name: id, where: { lines: [id] }, what: { entries: [{ prop }] }, spacing: { by: "count", count }, variation }); // prettier-ignore
   const whole = sceneSchema.parse({
     ...scene,
-    props: [...scene.props, assembly],
+    props: [...scene.props, skiff, assembly],
     surfaces: [],
     lines: [inOwn("far", 30, { number: 1 }), inOwn("near", -30, { number: 2 })],
     dressings: [
@@ -137,7 +140,7 @@ async function fleet() {
       outer("near", "raft", 1, { pose: "still", clipAt: 1 }),
     ],
   });
-  return { ...files, scene: whole, alone: scene };
+  return { ...files, scene: whole, alone: { ...scene, props: [...scene.props, skiff], dressings: [inner] } };
 }
 
 test("what is in an assembly plays its clip in every use as it does by itself; files have the same stills, flat and nested", async () => {

@@ -120,11 +120,13 @@ describe.each(["wrapped", "over", "along"])("%s", (host) => {
             const [foot, left, up, ahead] = whole.slice(4 * (o % things.length));
             const turn = quatAt(out.rotation, o);
             foot.forEach((x, c) => expect(out.origin[c] + out.position[3 * o + c]).toBeCloseTo(x, 3.5));
-            // What is bent is sheared a little where it stands askew: its triangles still look the same way.
+            // Beyond the barrel's rims its neighbourhood goes on as it comes.
+            const isBeyond = host !== "along" && Math.abs(foot[1] - 3) > 1.95;
+            // What is bent is stretched round the bend by up to a quarter, which no whole thing is.
             for (const [axis, tip] of [[0, left], [1, up], [2, ahead]] as const) {
               const way = [0, 1, 2].map((c) => (c === axis ? (axis === 0 && mirrored ? -1 : 1) : 0)) as unknown as Vec3;
               const [a, b] = [rotate(turn, way), tip.map((x, c) => (x - foot[c]) / (EPS * size))];
-              expect(a[0] * b[0] + a[1] * b[1] + a[2] * b[2]).toBeGreaterThan(0.6 * Math.hypot(...b));
+              expect(a[0] * b[0] + a[1] * b[1] + a[2] * b[2]).toBeGreaterThan((isBeyond ? 0.6 : 0.97) * Math.hypot(...b));
             } // prettier-ignore
             expect(out.scale[3 * o]).toBeCloseTo(size, 5);
             o++;

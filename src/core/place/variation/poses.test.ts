@@ -4,6 +4,9 @@ import { evenly } from "../../math/testing";
 import { GuideLine } from "../../line";
 import { placeOfKey } from "../keys";
 import { BOUNDS, evaluate, dressing, straight } from "../testing";
+import { gathered } from "../expand";
+import { emptyPlacements } from "../under";
+import { posesFrom, stillAt, type Still } from "./poses";
 import type { Variation } from "./schema";
 
 const SECONDS = 2.5;
@@ -60,4 +63,24 @@ test("starts are dealt evenly by the key: as time goes on nobody jumps, and one 
     expect(more.posed!.pose[i]).toBe(pose);
   });
   expect(Math.min(...counts)).toBeGreaterThan(5);
+});
+
+test("stills of several sets become those of one, by prop, and each still stands in its own", () => {
+  const set = (props: string[], ofProp: (Still | null)[][], prop: number[], pose: number[]) => ({
+    ...emptyPlacements(prop.length, [0, 0, 0], null),
+    props,
+    tints: ["#ffffff"],
+    prop: Uint16Array.from(prop),
+    posed: { pose: Uint16Array.from(pose), poses: posesFrom(ofProp) },
+  });
+  const [early, late, other] = [
+    { clip: 1, moment: 0 },
+    { clip: 1, moment: 0.5 },
+    { clip: 2, moment: 0.25 },
+  ];
+  const first = set(["crate", "raft"], [[null], [early, late]], [0, 1, 1], [0, 0, 1]);
+  const second = set(["raft", "oar"], [[other, late], [early]], [0, 0, 1], [0, 1, 0]);
+  const from = [first, second].map((placements, salt) => ({ salt, inside: { placements, leftOut: 0 } }));
+  const { prop, posed } = gathered(from, null, 99).placements;
+  expect([...prop.keys()].map((i) => stillAt(posed!.poses, prop[i], posed!.pose[i]))).toEqual([null, early, late, other, late, early]); // prettier-ignore
 });

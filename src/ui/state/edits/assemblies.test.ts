@@ -278,6 +278,16 @@ test("a surface that is part of what is kept is seen in its use where it stood; 
   undo();
   undo();
   expect(scene()).toEqual(before);
+  // A mirrored one is no surface that there could be.
+  look();
+  keepAsAssembly([first.id], "Stall", [id]);
+  const use = scene().dressings.find(({ where }) => where.kind === "loose")!;
+  editDressing(use.id, "", (draft) => Object.assign(draft.variation, { mirror: 1 }));
+  look();
+  takeAllApart(assemblyIn(scene())[0].id);
+  expect(scene().surfaces).toEqual([]);
+  for (let k = 0; k < 3; k++) undo();
+  expect(scene()).toEqual(before);
   // What something else lies on stays, and is copied; what is made of what stays in the assembly stays there as well.
   editDressing(second.id, "", (draft) => Object.assign(draft.fit, { drop: "down", onto: [id] }));
   look();

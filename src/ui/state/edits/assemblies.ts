@@ -219,9 +219,10 @@ export function duplicateAssembly(id: string): void {
 function surfaceStanding(surface: Surface, whole: Placements, k: number): Surface | null {
   const { position, rotation, scale } = standingAt(whole, k);
   const [x, y, z] = scale;
-  const uneven = Math.max(x, y, z) - Math.min(x, y, z) > 1e-5 * x;
+  // What is mirrored has a side below zero.
+  const uneven = Math.max(x, y, z) - Math.min(x, y, z) > 1e-5 * Math.abs(x);
   const made = surface.made;
-  if (uneven || isMirrored(whole, k) || (made && [...linesOf(made), ...thingsOf(made)].length > 0)) return null;
+  if (uneven || (made && [...linesOf(made), ...thingsOf(made)].length > 0)) return null;
   return { ...surface, id: newId(), part: false, held: null, movers: [], courses: {}, position, rotation, scale: x };
 }
 
