@@ -291,7 +291,7 @@ async function unasked(copy: string, k: number, reach: Reach): Promise<Asked[] |
 
 /** Those of some changes that one file of tests notices: asked of all at once, then of halves. */
 async function noticedAtOnce(copy: string, changes: readonly number[], file: Asked): Promise<number[]> {
-  if (changes.length === 0 || !(await notice(copy, changes, [file]))) return [];
+  if (changes.length === 0 || performance.now() > end || !(await notice(copy, changes, [file]))) return [];
   if (changes.length === 1) return [...changes];
   const middle = changes.length >> 1;
   const first = await noticedAtOnce(copy, changes.slice(0, middle), file);
