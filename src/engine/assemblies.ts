@@ -24,7 +24,7 @@ import { groundsUnder } from "@/core/mesh";
 import { preparationMatrix } from "@/core/scene";
 import { findings, forgetting, groundsAt, leftOut, placements, rules } from "./dressings";
 import { dressingInput, idsIn, isVariant, keyOfIds, plainId, variantName } from "./scopes";
-import { seenSurfaces } from "./seen-surfaces";
+import { seenIn, seenSurfaces } from "./seen-surfaces";
 import { MOST_INSIDE, variantsOf, variantsUsed, type Variants } from "./variants";
 import * as things from "./things";
 
@@ -42,7 +42,7 @@ const contents = (ask: Ask, id: string): Gathered[] => [
     const whole = ask(takenApart, dressing);
     return whole ? [{ salt: hashText(plainId(ask, dressing)), inside: whole }] : [];
   }),
-  ...seenSurfaces(ask, id).map(({ salt, placements }) => ({ salt, inside: { placements, leftOut: 0 } })),
+  ...seenIn(ask, id),
 ];
 
 /** What an assembly holds in the coordinates of its dressings. */

@@ -1,7 +1,7 @@
 /** Surfaces that are part of assemblies, as what stands in these. */
 import { query, type Ask } from "@/core/graph";
 import { hashText } from "@/core/math";
-import { onePlacement, type Placements } from "@/core/place";
+import { onePlacement, type Gathered, type Placements } from "@/core/place";
 import { isSeenPart } from "@/core/scene";
 import { idsIn, ownSurface, plainId } from "./scopes";
 import * as things from "./things";
@@ -25,3 +25,7 @@ const seenSurface = query("seen surface", (ask, id): SeenSurface | null => {
 /** The surfaces that are seen of an assembly, or of a variant of one. */
 export const seenSurfaces = (ask: Ask, scope: string): SeenSurface[] =>
   idsIn(ask, "surfaces", scope).flatMap((id) => ask(seenSurface, id) ?? []);
+
+/** The same as what is gathered of it. */
+export const seenIn = (ask: Ask, scope: string): Gathered[] =>
+  seenSurfaces(ask, scope).map(({ salt, placements }) => ({ salt, inside: { placements, leftOut: 0 } }));

@@ -19,7 +19,7 @@ import {
 } from "@/core/place";
 import { pick } from "@/core/schema";
 import { forgetting, placements, rules, sourcesFor } from "./dressings";
-import { seenSurfaces } from "./seen-surfaces";
+import { seenIn } from "./seen-surfaces";
 import { alone, idsIn, idsOfKey, keyOfIds, saltOf, variantName } from "./scopes";
 import * as things from "./things";
 
@@ -93,11 +93,7 @@ export function variantsOf(
   const few = at.length < 3 * variants.length;
   const inside = new Map(
     Array.from(variants, (variant, v) => {
-      const surfaces = seenSurfaces(ask, variantName(assembly, variant));
-      const from = [
-        ...parts.flatMap((part) => part[v] ?? []),
-        ...surfaces.map(({ salt, placements }) => ({ salt, inside: { placements, leftOut: 0 } })),
-      ];
+      const from = [...parts.flatMap((part) => part[v] ?? []), ...seenIn(ask, variantName(assembly, variant))];
       return [variant, few ? contentsOf(from, matrix) : gathered(from, matrix, MOST_INSIDE)] as const;
     }),
   );

@@ -109,10 +109,10 @@ async function meshesOf(
   }
   const meshes = new Map<string, Mesh>();
   for (const prop of evaluated.scene.props) {
-    // What stands in an assembly is a prop of its own.
     if (!used.has(prop.id)) continue;
     const made = evaluated.made?.get(prop.id);
     if (made) meshes.set(prop.id, madeMesh(document, buffer, prop.name, made));
+    // What stands in an assembly is a prop of its own.
     if (prop.asset === null) continue;
     const bytes = assets.get(prop.asset);
     if (!bytes) throw new InputError(`The file of the prop “${prop.name}” is missing, so it cannot be exported.`);

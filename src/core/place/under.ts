@@ -9,7 +9,6 @@ import { FLAG, NO_PROP } from "./slots";
 import { shapesUnder, type ShapedUnder } from "./shapes-under";
 import { StillsUnder } from "./stills-under";
 import type { BentUses } from "./bent-uses";
-import type { Poses } from "./variation/poses";
 import type { Placements } from "./placements";
 
 /** What stands under something: moved, turned, sized and mirrored with it. */
@@ -44,7 +43,7 @@ export class Writer {
   readonly #props = new Map<string, number>();
   readonly #tints = new Map<string, number>();
   readonly #remaps = new Map<Placements, Uint16Array>();
-  readonly #reposes = new Map<Poses, Uint16Array>();
+  readonly #reposes = new Map<Placements, Uint16Array>();
   readonly #retints = new Map<Placements, Map<string, Uint8Array>>();
   readonly #shaped: ShapedUnder[] = [];
   readonly #stills = new StillsUnder();
@@ -69,8 +68,8 @@ export class Writer {
   #posesOf = ({ count }: Placements): Uint16Array => (this.#pose ??= new Uint16Array(count));
 
   #posesUnder(p: Placements, { poses }: NonNullable<Placements["posed"]>): Uint16Array {
-    let table = this.#reposes.get(poses);
-    if (!table) this.#reposes.set(poses, (table = this.#stills.added(poses, (k) => this.#propAt(p.props[k]))));
+    let table = this.#reposes.get(p);
+    if (!table) this.#reposes.set(p, (table = this.#stills.added(poses, (k) => this.#propAt(p.props[k]))));
     return table;
   }
 

@@ -18,11 +18,8 @@ export function KeepDialog() {
   const trouble = what === "dressings" ? keepTrouble(chosen) : null;
   const [seen, setSeen] = useState<readonly string[]>([]);
   const kept = what === "dressings" ? keptFrom(scene, chosen, seen) : null;
-  const under = keptFrom(scene, chosen).needed;
-  // Those that it lies on come first.
-  const surfaces = scene.surfaces
-    .filter(({ hidden, outline }) => !hidden && !outline)
-    .sort((a, b) => Number(under.has(b.id)) - Number(under.has(a.id)));
+  // In an order that stays while they are chosen.
+  const surfaces = kept ? surfacesFor(scene, keptFrom(scene, chosen).needed) : [];
   const keep = () => {
     close();
     if (what === "props" && own) keepPlacements(own.id, keys, name.trim());
@@ -59,34 +56,21 @@ export function KeepDialog() {
           />
         )}
         {what === "dressings" && (
-          <fieldset className="grid max-h-[240px] gap-1 overflow-y-auto rounded-lg bg-paper px-3 py-2">
+          <fieldset>
             <legend className="sr-only">Dressings that are in it</legend>
             {/* The one at hand comes first. */}
-            {[...scene.dressings]
-              .sort((a, b) => Number(b === own) - Number(a === own))
-              .map(({ id, name: called }) => (
-                <Toggle
-                  key={id}
-                  label={called}
-                  on={chosen.includes(id)}
-                  onChange={(on) => setChosen(on ? [...chosen, id] : chosen.filter((one) => one !== id))}
-                />
-              ))}
+            <Toggles
+              things={[...scene.dressings].sort((a, b) => Number(b === own) - Number(a === own))}
+              chosen={chosen}
+              onChoose={setChosen}
+              className="max-h-[240px]"
+            />
           </fieldset>
         )}
         {what === "dressings" && surfaces.length > 0 && (
-          <fieldset className="grid gap-1">
-            <legend className="mb-1 text-xs text-ink-6">Surfaces that are part of it, seen wherever it is used</legend>
-            <div className="grid max-h-[124px] gap-1 overflow-y-auto rounded-lg bg-paper px-3 py-2">
-              {surfaces.map(({ id, name: called }) => (
-                <Toggle
-                  key={id}
-                  label={called}
-                  on={seen.includes(id)}
-                  onChange={(on) => setSeen(on ? [...seen, id] : seen.filter((one) => one !== id))}
-                />
-              ))}
-            </div>
+          <fieldset>
+            <legend className="mb-2 text-xs text-ink-6">Surfaces that are part of it, seen wherever it is used</legend>
+            <Toggles things={surfaces} chosen={seen} onChoose={setSeen} className="max-h-[124px]" />
           </fieldset>
         )}
         <p className="text-xs leading-relaxed text-ink-6">{saying(kept, chosen, scene)}</p>
@@ -101,6 +85,36 @@ export function KeepDialog() {
     </Modal>
   );
 }
+
+interface TogglesProps {
+  things: readonly { id: string; name: string }[];
+  /** The ids of those that are on. */
+  chosen: readonly string[];
+  onChoose: (chosen: readonly string[]) => void;
+  /** How tall they may become. */
+  className: string;
+}
+
+function Toggles({ things, chosen, onChoose, className }: TogglesProps) {
+  return (
+    <div className={`grid gap-1 overflow-y-auto rounded-lg bg-paper px-3 py-2 ${className}`}>
+      {things.map(({ id, name }) => (
+        <Toggle
+          key={id}
+          label={name}
+          on={chosen.includes(id)}
+          onChange={(on) => onChoose(on ? [...chosen, id] : chosen.filter((one) => one !== id))}
+        />
+      ))}
+    </div>
+  );
+}
+
+/** The surfaces that may be part of it: those that it needs come first. */
+const surfacesFor = ({ surfaces }: Scene, needed: ReadonlySet<string>) =>
+  surfaces
+    .filter(({ hidden, outline }) => !hidden && !outline)
+    .sort((a, b) => Number(needed.has(b.id)) - Number(needed.has(a.id)));
 
 /** What goes along, and what does not, in sentences. */
 function saying(kept: ReturnType<typeof keptFrom> | null, chosen: readonly string[], { dressings }: Scene): string {
