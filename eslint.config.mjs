@@ -25,7 +25,10 @@ const config = [
   },
   // The compiler says so already.
   { files: ["**/*.{ts,tsx,mts}"], rules: { "@typescript-eslint/no-unused-vars": "off" } },
-  { files: ["src/{core,engine,store,demo,cli}/**", "bench/**", "scripts/**", "tests/**"], rules: ABOUT_COMPONENTS },
+  {
+    files: ["src/{core,engine,store,demo,cli}/**", "{bench,jest,scripts,tests}/**", "**/*.test.ts"],
+    rules: ABOUT_COMPONENTS,
+  },
   { files: ["src/cli/**", "scripts/**", "bench/**"], rules: { "no-console": "off" } },
 ];
 

@@ -1,4 +1,5 @@
-/** Before each file of unit tests. */
+/** Before unit tests: what a browser has and Node does not, and which cases are tried. */
+import "fake-indexeddb/auto";
 import fc from "fast-check";
 
 fc.configureGlobal({

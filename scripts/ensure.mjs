@@ -92,17 +92,20 @@ export function ensureBuild() {
   writeFileSync(BUILD_STAMP, wanted);
 }
 
-/** The process that places what is asked of the API: Node runs it by itself, without Next. */
-export function bundlePlacing() {
-  run("esbuild", [
-    "src/engine/placing/process.ts",
-    "--bundle",
-    "--platform=node",
-    "--format=esm",
-    "--packages=external",
-    "--log-level=warning",
-    "--outfile=.next/placing.mjs",
-  ]);
+/** A program of ours as one script that Node runs by itself, without Next. */
+function bundle(program, script) {
+  const how = ["--bundle", "--platform=node", "--format=esm", "--packages=external", "--log-level=warning"];
+  run("esbuild", [program, ...how, `--outfile=${script}`]);
+}
+
+/** The process that places what is asked of the API. */
+export const bundlePlacing = () => bundle("src/engine/placing/process.ts", ".next/placing.mjs");
+
+/** The command line, put together from the sources as they are; gives the script. */
+export function bundleCommandLine() {
+  const script = join(ROOT, ".cache", `clothesline-${process.pid}.mjs`);
+  bundle("src/cli/main.ts", script);
+  return script;
 }
 
 /** Debian's Chromium without windows, which needs an eighth less for the same; else the one with them. */

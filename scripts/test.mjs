@@ -11,7 +11,8 @@ function jest() {
   const report = join(cache, "jest.json");
   rmSync(report, { force: true });
   try {
-    run("jest", ["--json", `--outputFile=${report}`]);
+    // A limit for what hangs, not for what is slow.
+    run("jest", ["--json", `--outputFile=${report}`], { timeout: 1_200_000 });
   } finally {
     const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, "utf8"));
     counts.passed += numPassedTests;
@@ -34,7 +35,8 @@ async function playwright() {
 
 /** What only reads the sources: all at once. */
 const CHECKS = [
-  ["eslint", [".", "--max-warnings=0"]],
+  // With more room for what is soon forgotten it takes a fifth less.
+  ["node", ["--max-semi-space-size=64", "node_modules/eslint/bin/eslint.js", ".", "--max-warnings=0"]],
   // Version 7 checks types in a fifth of the time; what works with a compiler as a library still needs the one before.
   ["node", ["node_modules/typescript-7/bin/tsc", "--noEmit", "--incremental", "false"]],
   ["prettier", ["--check", ".", "--log-level=warn"]],

@@ -1,7 +1,6 @@
 import { validateBytes } from "gltf-validator";
 import { hashOf, readPropFile } from "@/core/files";
 import { isMoving, parseScene } from "@/core/scene";
-import { join } from "node:path";
 import { Engine } from "@/engine/engine";
 import { evaluateScene } from "@/engine/jobs";
 import { changed, readKnown, summaryOf, TASK, writeKnown, type Summary } from "@/engine/known/summary";
@@ -26,7 +25,7 @@ test("the demo is a valid scene of its own files, with props and dressings enoug
 });
 
 /** By moments and dressings; see `engine/known`. Whoever changes the demo writes it anew by `KNOWN=write npx jest demo`. */
-const KNOWN = join(__dirname, "known.jsonl.gz");
+const KNOWN = "src/demo/known.jsonl.gz";
 
 test("all placements are what they were, at several moments", async () => {
   const { scene, assets } = await demoScene();

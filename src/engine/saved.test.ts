@@ -8,7 +8,7 @@ import { parseScene } from "@/core/scene";
 import { Engine } from "./engine";
 import { evaluateScene } from "./jobs";
 
-const file = (name: string) => readFileSync(join(__dirname, "../core/scene/saved", name));
+const file = (name: string) => readFileSync(join("src/core/scene/saved", name));
 
 /** The rows of a CSV by their dressings. */
 function rowsByDressing(csv: string): Map<string, string[][]> {

@@ -4,13 +4,6 @@ import { SolidsClient, type SolidsListener } from "./solids-client";
 /** Jobs that wait for an answer, by their names, in a worker that is none. */
 const open = new Map<string, (answer: Solved | string | null) => void>();
 let stops = 0;
-jest.mock("comlink", () => ({
-  wrap: () => ({
-    known: () => Promise.resolve([]),
-    solve: ({ name }: { name: string }) => new Promise((resolve) => open.set(name, resolve as never)),
-    stop: () => void stops++,
-  }),
-}));
 let ended = 0;
 const workers: FakeWorker[] = [];
 class FakeWorker {
@@ -22,8 +15,12 @@ class FakeWorker {
   terminate(): void {
     ended++;
   }
+  known = () => Promise.resolve([]);
+  solve = ({ name }: { name: string }) => new Promise((resolve) => open.set(name, resolve as never));
+  stop = () => void stops++;
 }
 Object.assign(globalThis, { Worker: FakeWorker });
+afterAll(() => Reflect.deleteProperty(globalThis, "Worker"));
 
 const solved = (name: string) => ({ name }) as Solved;
 const states = (wanted: Record<string, string>, known: Record<string, string> = {}) =>

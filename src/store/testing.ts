@@ -1,5 +1,9 @@
 /** A browser's stores for tests under Node: import it before anything that opens the database. */
-import "fake-indexeddb/auto";
+import Dexie from "dexie";
+import { IDBFactory } from "fake-indexeddb";
+
+// Nothing that other files of tests have kept.
+Dexie.dependencies.indexedDB = new IDBFactory();
 
 const kept = new Map<string, string>();
 
@@ -13,3 +17,4 @@ export const localStorageStand = {
 };
 
 Object.assign(globalThis, { localStorage: localStorageStand });
+afterAll(() => Reflect.deleteProperty(globalThis, "localStorage"));

@@ -166,7 +166,7 @@ describe("making", () => {
 });
 
 describe("scenes saved by earlier versions", () => {
-  const file = (name: string) => readFileSync(join(__dirname, "saved", name), "utf8");
+  const file = (name: string) => readFileSync(join("src/core/scene/saved", name), "utf8");
 
   test.each([1, 2, 3, 4])("a saved file of version %d opens, and everything stands where it stood", (version) => {
     const scene = parseScene(JSON.parse(file(`regatta-${version}.json`)));

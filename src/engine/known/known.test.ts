@@ -3,7 +3,6 @@
  * without knowing. Whoever changes it on purpose writes it anew by `KNOWN=write npx jest known`, reads what differs, and says
  * so; `KNOWN=more` adds scenes, by random edits of all there is.
  */
-import { join } from "node:path";
 import { kindOf } from "@/core/place";
 import { parseScene, type Scene } from "@/core/scene";
 import { Engine } from "../engine";
@@ -19,7 +18,7 @@ interface Known {
   sums: Record<string, Summary>;
 }
 
-const FILE = join(__dirname, "known.jsonl.gz");
+const FILE = "src/engine/known/known.jsonl.gz";
 const MORE = 10;
 /** So many edits, and then one more until so much stands there, in so many dressings at least. */
 const EDITS = 12;

@@ -6,8 +6,6 @@ import { COMMANDS, shownKeys } from "./commands";
 import { commandsNow, found } from "./search";
 import { laidOut } from "../state/edits/testing";
 
-jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
-
 const command = (id: string) => COMMANDS.find((c) => c.id === id)!;
 const run = (id: string) => {
   const { possible, run } = command(id);

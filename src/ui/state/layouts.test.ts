@@ -7,8 +7,6 @@ import { forgetCharts, putCharts } from "./charted";
 import { flipped, quarterOn, swapped } from "./edits";
 import { chartUnder, flatPlaceAt, movedOnSheet } from "./layouts";
 
-jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
-
 /** A plane of 4 by 2 m in its file, twice as large in the scene, turned and moved. */
 const PLANE = new RestMesh({
   position: Float32Array.of(0, 0, 0, 4, 0, 0, 0, 0, 2, 4, 0, 2),

@@ -18,8 +18,6 @@ import { scene, startInHarbour } from "./edits/testing";
 import { changeRecipe, dropRecipe, keepRecipe, readRecipeFile, recipeFile, recipesNow, useRecipes } from "./recipes";
 import { useSession } from "./session";
 
-jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
-
 const RAILING = SHIPPED["shipped-railing"]();
 const BUNTING = SHIPPED["shipped-bunting"]();
 

@@ -14,18 +14,18 @@ let listener: {
   progress: (progress: unknown) => void;
 };
 
-jest.mock("@/engine/client", () => ({
-  EvaluationClient: class {
-    constructor(given: typeof listener) {
-      const none = { of: null, now: null };
-      listener = { ...given, results: (results, scene, sight = none) => given.results(results, scene, sight) };
-    }
-    request = (scene: { name: string }, looked: { dressing: string; flat: boolean } | null) =>
-      asked.push(looked ? `${scene.name} of ${looked.dressing}${looked.flat ? " flat" : ""}` : scene.name);
-    cancel = () => asked.push("cancel");
-    close = () => asked.push("close");
-  },
-}));
+const start = () =>
+  startEvaluating((given) => {
+    const none = { of: null, now: null };
+    const results = given.results as typeof listener.results;
+    listener = { ...given, results: (all, of, sight = none) => results(all, of, sight) } as typeof listener;
+    return {
+      request: ({ name }: { name: string }, looked: { dressing: string; flat: boolean } | null) =>
+        void asked.push(looked ? `${name} of ${looked.dressing}${looked.flat ? " flat" : ""}` : name),
+      cancel: () => void asked.push("cancel"),
+      close: () => void asked.push("close"),
+    } as never;
+  });
 
 const scene = (name: string, ...dressings: string[]) => ({
   ...emptyScene(name),
@@ -36,7 +36,7 @@ const shown = () => [...useResults.getState().byDressing.keys()];
 beforeEach(() => void asked.splice(0));
 
 test("results replace each other dressing by dressing, and those of dressings that are gone go with them", () => {
-  startEvaluating();
+  start();
   listener.results([{ id: "a" }, { id: "b" }], scene("one", "a", "b"));
   expect(shown()).toEqual(["a", "b"]);
   const kept = useResults.getState().byDressing.get("a");
@@ -46,7 +46,7 @@ test("results replace each other dressing by dressing, and those of dressings th
 });
 
 test("placing that is stopped leaves what was there on show, until it is asked for again or something else is changed", () => {
-  const { request, stop } = startEvaluating();
+  const { request, stop } = start();
   listener.results([{ id: "a" }], scene("light", "a"));
   request(scene("heavy", "a"));
   listener.progress({ placing: "a", share: 0.5 });
@@ -67,7 +67,7 @@ test("a scene is asked for anew when the sheet shows another dressing, or the sa
   const where = { over: { kind: "over", surfaces: ["hill"] }, along: { lines: ["quay"] } } as const;
   const made = (id: string, on: keyof typeof where) => dressingSchema.parse({ id, name: id, where: where[on] });
   laidOut({ ...emptyScene("hill"), dressings: [made("a", "over"), made("b", "over"), made("c", "along")] });
-  const { request, stop } = startEvaluating();
+  const { request, stop } = start();
   request(scene("hill"));
   selectDressing("a");
   useSession.setState({ sheetBy: "uv" });
@@ -84,7 +84,7 @@ test("a scene is asked for anew when the sheet shows another dressing, or the sa
 });
 
 test("what there is to see of a dressing stays until it is another, or another dressing is looked at", () => {
-  startEvaluating();
+  start();
   const sights = ["first", "second"].map((name) => ({ name }) as never);
   const told = (of: string | null, now: unknown) => listener.results([], scene("one", "a", "b"), { of, now });
   told("a", sights[0]);
@@ -98,7 +98,7 @@ test("what there is to see of a dressing stays until it is another, or another d
 });
 
 test("why placing failed is kept until it goes well again", () => {
-  startEvaluating();
+  start();
   listener.failed("out of memory");
   expect(useResults.getState().failure).toBe("out of memory");
   listener.results([], scene("fine"));
@@ -106,7 +106,7 @@ test("why placing failed is kept until it goes well again", () => {
 });
 
 test("what pokes through is flagged and listed with the rest; what changes nothing leaves all as it was", () => {
-  startEvaluating();
+  start();
   const one = scene("one", "a", "b");
   const placements = { key: BigUint64Array.of(4n, 7n), flags: new Uint16Array(2) };
   listener.results([{ id: "a", findings: ["sunk"], placements }, { id: "b" }], one);
@@ -127,7 +127,7 @@ test("what pokes through is flagged and listed with the rest; what changes nothi
 });
 
 test("pegs of version 5 are written by their keys once, as no step to be undone, and those that found no slot stay", () => {
-  startEvaluating();
+  start();
   const old = [1, 2].map((slot) => ({ line: "hill", slot, removed: true }));
   const opened = {
     ...emptyScene("Old"),

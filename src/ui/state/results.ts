@@ -52,7 +52,7 @@ export const useResults = create<Results>()(() => ({
 }));
 
 interface Running {
-  client: EvaluationClient;
+  client: Client;
   /** What was asked for last. */
   scene: Scene | null;
   /** A moment that is to be shown together with what the scene comes to then. */
@@ -101,8 +101,17 @@ export function placeAgain(): void {
   if (running?.scene) running.client.request(running.scene, lookedAt());
 }
 
-/** Starts evaluating; gives the way to ask and the way to stop. */
-export function startEvaluating(): { request: (scene: Scene) => void; stop: () => void } {
+/** What evaluates, and tells. */
+type Client = Pick<EvaluationClient, "request" | "cancel" | "close" | "solved" | "stopJoining" | "joinAgain">;
+type Listener = ConstructorParameters<typeof EvaluationClient>[0];
+
+/** Starts evaluating; gives the way to ask and the way to stop. @param clientFor what evaluates and tells a listener */
+export function startEvaluating(
+  clientFor: (listener: Listener) => Client = (listener) => new EvaluationClient(listener),
+): {
+  request: (scene: Scene) => void;
+  stop: () => void;
+} {
   useResults.setState(useResults.getInitialState(), true);
   useLaid.setState({ tracks: new Map() });
   useFamilies.setState({ families: new Map() });
@@ -111,7 +120,7 @@ export function startEvaluating(): { request: (scene: Scene) => void; stop: () =
   forgetMoved();
   forgetCharts();
   useSolids.setState(useSolids.getInitialState(), true);
-  const client = new EvaluationClient({
+  const client = clientFor({
     results(results, scene, { of, now }) {
       const before = useResults.getState();
       const byDressing = new Map(before.byDressing);

@@ -8,8 +8,6 @@ import { moveKnots } from "./edits";
 import { knotAtRest, seenLine } from "./seen-line";
 import type { Draft } from "immer";
 
-jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
-
 const FLAT = Float32Array.of(0, 0, 0, 4, 0, 0, 0, 0, 4, 4, 0, 4);
 const index = Uint32Array.of(0, 2, 3, 0, 3, 1);
 const line = makeLine({ kind: "polyline", knots: [[2, 0.5, 2], [3, 0.25, 1]], laid: { kind: "surface", on: ["raft"], way: "down", how: "densely", axis: [0, -1, 0] } }); // prettier-ignore

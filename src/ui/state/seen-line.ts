@@ -1,7 +1,7 @@
 /** Knots of lines that are laid on a surface that moves: shown where that has carried them, and kept where they were at rest. */
 import type { Line } from "@/core/line";
-import { add, conjugate, rotate, scale, subtract, type Vec3 } from "@/core/math";
-import type { Stand } from "@/core/mesh";
+import type { Vec3 } from "@/core/math";
+import { fromStand, intoOwn, type Stand } from "@/core/mesh";
 import { carriedPoint } from "@/core/tie";
 import type { Surface } from "@/core/scene";
 import { useSceneStore } from "@/store";
@@ -15,21 +15,15 @@ function surfaceUnder({ laid }: Pick<Line, "laid">): Surface | undefined {
 
 const stoodOf = (surface: Surface): Stand => surface.rest ?? surface;
 
-const ownOf = ({ position, rotation, scale: size }: Stand, point: Vec3): Vec3 =>
-  scale(rotate(conjugate(rotation), subtract(point, position)), 1 / size);
-
-const worldOf = ({ position, rotation, scale: size }: Stand, own: Vec3): Vec3 =>
-  add(position, rotate(rotation, scale(own, size)));
-
 /** A line with its knots where they are seen; the very same where nothing has carried them. */
 export function seenLine(line: Line): Line {
   const surface = surfaceUnder(line);
   if (!surface) return line;
   const knots = line.knots.map((knot) => {
-    const own = ownOf(stoodOf(surface), knot.position);
+    const own = intoOwn(stoodOf(surface), knot.position);
     const carry = carriedByMovers(surface.id, own, surface);
     if (!carry && !surface.rest) return knot;
-    const there = worldOf(surface, own);
+    const there = fromStand(surface, own);
     return { ...knot, position: carry ? carriedPoint(carry, there) : there };
   });
   return knots.every((knot, k) => knot === line.knots[k]) ? line : ({ ...line, knots } as Line);
@@ -40,5 +34,5 @@ export function knotAtRest(line: Pick<Line, "laid">, seen: Vec3): Vec3 {
   const surface = surfaceUnder(line);
   // What stands still gives places back as they are.
   if (!surface || (!surface.rest && !useMoved.getState().shapes.has(surface.id))) return seen;
-  return worldOf(stoodOf(surface), atRest(surface.id, ownOf(surface, seen)));
+  return fromStand(stoodOf(surface), atRest(surface.id, intoOwn(surface, seen)));
 }

@@ -5,8 +5,6 @@ import { surfaceSchema, type Surface } from "@/core/scene";
 import { beyondSide, boxSides, pullSide } from "./box-sides";
 import type { Draft } from "immer";
 
-jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
-
 test("a box is pulled by a side and stays where the other side is, however it is turned and sized", () => {
   const side = evenly(0.5, 5);
   fc.assert(

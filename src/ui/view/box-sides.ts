@@ -1,5 +1,6 @@
 /** The six sides of a box that is in focus, each of which can be pulled out or pushed in. */
 import { add, rotate, scale, subtract, type Vec3 } from "@/core/math";
+import { fromStand } from "@/core/mesh";
 import type { Surface } from "@/core/scene";
 import { millimetre } from "../state";
 import type { Draft } from "immer";
@@ -27,13 +28,14 @@ const SIDES = [
 const LEAST = 0.01;
 
 /** None where it is no box, or may not be changed by hand. */
-export function boxSides({ made, locked, position, rotation, scale: size }: Surface): BoxSide[] {
+export function boxSides(surface: Surface): BoxSide[] {
+  const { made, locked } = surface;
   if (made?.kind !== "box" || locked) return [];
   const { width, height, depth } = made;
   return SIDES.map(({ name, way }) => {
     const own: Vec3 = [(way[0] * width) / 2, ((way[1] + 1) * height) / 2, (way[2] * depth) / 2];
     const bottom = way[1] < 0;
-    return { middle: add(position, rotate(rotation, scale(own, size))), way: rotate(rotation, way), name, bottom };
+    return { middle: fromStand(surface, own), way: rotate(surface.rotation, way), name, bottom };
   });
 }
 

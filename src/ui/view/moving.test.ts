@@ -5,8 +5,6 @@ import { handleEnds } from "./handles";
 import { axisOfKey, restMoving, typedDistance, typedPlace, typeKey, useMove } from "./move-state";
 import { stepOfKey } from "./key-steps";
 
-jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
-
 const line = (closed: boolean) =>
   makeLine({
     kind: "bezier",

@@ -2,14 +2,13 @@ import { readSvg } from "@/core/files";
 import { AS_IT_COMES, RestMesh } from "@/core/mesh";
 import { sceneSchema, SCENE_VERSION, surfaceSchema } from "@/core/scene";
 import { forgetCharts, putCharts } from "../charted";
+import { toast } from "sonner";
 import { selectDressing } from "../session";
 import { bringDrawing, sheetForDrawings } from "./drawings";
 import { laidOut, scene } from "./testing";
 
 const said: string[] = [];
-jest.mock("sonner", () => ({
-  toast: { success: () => undefined, error: (text: string) => said.push(text) },
-}));
+jest.spyOn(toast, "error").mockImplementation((text) => said.push(String(text)));
 
 /** A plane of 4 by 2 m, upright. */
 const PLANE = new RestMesh({

@@ -14,8 +14,6 @@ import {
 } from ".";
 import { scene, startInHarbour } from "./testing";
 
-jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
-
 beforeEach(startInHarbour);
 
 test("a distance that came from the props' size follows them; one that was chosen stays", () => {

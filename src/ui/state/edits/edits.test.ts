@@ -62,8 +62,6 @@ import { laidOut, scene, startInHarbour } from "./testing";
 import { putLaid } from "../laid";
 import { selectPlacements, useSession } from "../session";
 
-jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
-
 const store = () => useSceneStore.getState();
 const keysOf = (id: string): Key[] =>
   Array.from(new Engine().evaluate(scene()).find((result) => result.id === id)!.placements.key);

@@ -26,8 +26,6 @@ import {
 } from ".";
 import { laidOut, scene, startInHarbour } from "./testing";
 
-jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
-
 beforeEach(startInHarbour);
 
 const family = (id: string): Between => scene().lines.find((line) => line.id === id) as Between;

@@ -5,8 +5,6 @@ import { useSceneStore } from "@/store/scene-store";
 import { addSeam, deleteLine, editLine, layAs, makeSurface } from ".";
 import { scene, startInHarbour } from "./testing";
 
-jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
-
 beforeEach(startInHarbour);
 
 const undo = () => useSceneStore.getState().undo();

@@ -21,10 +21,6 @@ import {
 import { selectLine, selectSurface } from "../session";
 import { scene, startInHarbour } from "./testing";
 
-jest.mock("sonner", () => ({
-  toast: Object.assign(() => undefined, { error: () => undefined, success: () => undefined }),
-}));
-
 beforeEach(startInHarbour);
 
 const made = <T>(id: string) => scene().surfaces.find((one) => one.id === id)!.made as T;

@@ -22,8 +22,6 @@ import {
 import { smoothFor } from "./smooth";
 import { scene, startInHarbour } from "./testing";
 
-jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
-
 const { change, undo } = useSceneStore.getState();
 const last = () => scene().dressings.at(-1)!;
 const counts = () => last().sown.map(({ places }) => countThere(places));

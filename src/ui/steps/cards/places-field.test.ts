@@ -4,8 +4,6 @@ import { placesIn as read, placesText } from "./PlacesField";
 
 const placesIn = (text: string) => read(text, STEP_SCHEMAS.spacing.shape.list);
 
-jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
-
 test("places are read between semicolons, lines, and commas with a space; with units and arithmetic", () => {
   expect(placesIn("0, 1.2, 3.5")).toEqual([0, 1.2, 3.5]);
   expect(placesIn("0; 30 cm;\n 2 * 0.25 m;")).toEqual([0, 0.3, 0.5]);

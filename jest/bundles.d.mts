@@ -1,0 +1,1 @@
+export function bundleTests(root: string, folder: string): Promise<void>;
