@@ -1,7 +1,8 @@
 import type { Scene } from "@/core/scene";
 import { dressing } from "@/core/place/testing";
-import { emptyScene } from "@/core/scene";
+import { emptyScene, surfaceSchema } from "@/core/scene";
 import { EvaluationClient } from "./client";
+import { unrollingsOf } from "./unrollings";
 import { applyChange, EMPTY_SCENE, type PlacedScene, type SceneChange } from "@/core/scene";
 import type { Evaluation } from "./evaluation.worker";
 
@@ -9,6 +10,9 @@ import type { Evaluation } from "./evaluation.worker";
 const NOTHING = { changed: [], gone: [] };
 let open: { name: string; answer: () => void; die: () => void }[] = [];
 let workers = 0;
+/** What pretended workers tell of solids, and what they are taught. */
+let solids: Evaluation["solids"] = new Map();
+const taught: string[] = [];
 
 class PretendedWorker {
   onerror: ((event: { message: string }) => void) | null = null;
@@ -35,12 +39,18 @@ class PretendedWorker {
             inner: [],
             charts: [],
             sight: { of: null, now: null },
-            solids: new Map(),
+            solids,
             unrolled: [],
           }),
         die: () => this.onerror?.({ message: "out of memory" }),
       }),
     );
+  }
+  learnSolid(id: string) {
+    taught.push(`solid ${id}`);
+  }
+  learnUnrolling(name: string) {
+    taught.push(name);
   }
   poking(revision: number) {
     return Promise.resolve(new Map([[`revision ${revision}`, []]]));
@@ -62,8 +72,7 @@ let hears: ((event: { data: unknown }) => void)[] = [];
 /** Lets pretended workers' pulses beat once. */
 let beats: (() => void)[] = [];
 afterEach(() => client.close());
-
-jest.mock("comlink", () => ({ wrap: (worker: PretendedWorker) => worker }));
+afterAll(() => Reflect.deleteProperty(globalThis, "Worker"));
 
 const settle = () => new Promise((resolve) => setTimeout(resolve, 0));
 const named = (name: string): Scene => ({
@@ -211,4 +220,24 @@ test("work that lasts too long gives way to a newer scene at once", async () => 
   await settle();
   expect(heard).toEqual(["light"]);
   clock.mockRestore();
+});
+
+test("how a solid was unrolled at another time is taught before the solid", async () => {
+  const tube = surfaceSchema.parse({ id: "hull", name: "Hull", made: { kind: "tube" } });
+  const scene = { ...named("one"), surfaces: [tube] };
+  const wanted = unrollingsOf(scene, () => "job").get("hull")!;
+  solids = new Map([["hull", { job: "job", troubles: [], solved: null }]]) as never;
+  const unrolled = { index: new Uint32Array(0), places: new Float64Array(0) };
+  client = new EvaluationClient({
+    results: () => undefined,
+    failed: () => undefined,
+    keptSolid: () => Promise.resolve({ name: "job" } as never),
+    keptUnrolling: (name) => Promise.resolve(name === wanted ? (unrolled as never) : undefined),
+  });
+  client.request(scene);
+  await settle();
+  open[0].answer();
+  await settle();
+  expect(taught).toEqual([wanted, "solid hull"]);
+  solids = new Map();
 });

@@ -111,6 +111,7 @@ export class EvaluationClient {
     this.#solids = new SolidsClient({
       job: async (id, known) => (await this.#remote?.solidJob(id, known)) ?? null,
       solved: async (id, solved) => {
+        await this.#unrolledBefore(id, solved);
         await this.#remote?.learnSolid(id, solved);
         if (this.#shown && !this.#closed) this.request(this.#shown, this.#looked, this.#looks);
       },
@@ -272,6 +273,12 @@ export class EvaluationClient {
     const same = scene.surfaces === this.#sent?.surfaces && scene.lines === this.#sent.lines;
     if (!this.#listener.keptUnrolling || same) return [];
     return [...unrollingsOf(scene).values()].filter((name) => !this.#taught.has(name));
+  }
+
+  /** Teaches how a solid was unrolled at another time, before there is one. */
+  async #unrolledBefore(id: string, { name }: Solved): Promise<void> {
+    const wanted = this.#shown && unrollingsOf(this.#shown, (of) => (of === id ? name : null)).get(id);
+    if (this.#remote && wanted && !this.#taught.has(wanted)) await this.#teachUnrollings(this.#remote, [wanted]);
   }
 
   /** Teaches those that are kept, before anything asks for them. */

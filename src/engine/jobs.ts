@@ -129,7 +129,7 @@ export async function evaluateScene(
     scene: { ...scene, props: [...boxed, ...parts] },
     made: new Map(
       parts.flatMap(({ id, asset }) => {
-        const mesh = asset === null && engine.restMesh(id);
+        const mesh = asset === null && engine.meshNow(id);
         return mesh ? [[id, mesh] as const] : [];
       }),
     ),

@@ -248,6 +248,11 @@ things.solidMesh.is((ask, id) => {
   return sideBySide(ask, onlyJoins ? job.steps.flatMap(({ bodies }) => bodies) : job.steps[0].bodies);
 });
 
+things.solidName.is((ask, id) => {
+  const { job } = ask(wanted, id);
+  return job && ask(solvedInput, id)?.name === job.name ? job.name : null;
+});
+
 export const solidState = query("solid state", (ask, id): SolidState => {
   const { job, troubles } = ask(wanted, id);
   const last = ask(solvedInput, id);

@@ -5,6 +5,7 @@ import { dressingSchema } from "@/core/place";
 import { surfaceSchema, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
 import { Engine } from "./engine";
+import { solveAll, Solver } from "./solving";
 import { bytesOfUnrolling, unrollingsOf } from "./unrollings";
 
 const ASSET = "f".repeat(64);
@@ -69,4 +70,57 @@ test("seams and files have names of their own; lines elsewhere, and what leads a
   const [whole, halved] = [at(null), at(middle)];
   expect(halved).not.toEqual(whole);
   expect(at(middle, [])).toEqual(whole);
+});
+
+test("what is made here is known by all that it is made of, and is unrolled once as well", () => {
+  const round = (knots: [number, number, number][], more: object = {}) =>
+    lineSchema.parse({ id: "rib", name: "Rib", number: 1, kind: "polyline", knots: knots.map((position) => ({ position })), ...more }); // prettier-ignore
+  const made = (loft: object, lines: Line[], laying: object = { by: "unrolled" }): Scene => {
+    const surfaces = [
+      { id: "boat", name: "Boat", made: { kind: "loft", lines: ["rib", "keel"], along: 40, between: 20, ...loft }, laying },
+      { id: "copy", name: "Copy", made: { kind: "smoothed", of: "boat", rounds: 1 }, laying },
+    ]; // prettier-ignore
+    return { ...scene([], null), lines, surfaces: surfaces.map((one) => surfaceSchema.parse(one)) };
+  };
+  const rib = round([[0, 0, 0], [1, 1, 0], [3, 0, 0]]); // prettier-ignore
+  const keel = lineSchema.parse({ ...round([[0, 0, 4], [3, 1, 4]]), id: "keel", number: 2 }); // prettier-ignore
+  const names = (of: Scene) => ["boat", "copy"].map((id) => unrollingsOf(of).get(id));
+  const [plain, copied] = names(made({}, [rib, keel]));
+  expect(plain).not.toBe(copied);
+  expect(names(made({}, [round([[0, 0, 0], [1, 1, 0], [3, 0, 0]], { name: "Bow", number: 9 }), keel]))).toEqual([plain, copied]); // prettier-ignore
+  const others = [
+    made({ between: 21 }, [rib, keel]),
+    made({}, [round([[0, 0, 0], [1, 1.01, 0], [3, 0, 0]]), keel]), // prettier-ignore
+    made({ lines: ["keel", "rib"] }, [rib, keel]),
+  ].map(names);
+  expect(new Set([plain, copied, ...others.flat()]).size).toBe(8);
+  const swags = lineSchema.parse({ id: "rib", name: "Swags", number: 1, kind: "between" });
+  expect([names(made({}, [keel])), names(made({}, [swags, keel]))]).toEqual(Array(2).fill([undefined, undefined]));
+  // A loft knows how it lies flat unless it is said otherwise.
+  expect(names(made({}, [rib, keel], {}))[0]).toBeUndefined();
+
+  const first = new Engine();
+  const wrapped = made({}, [rib, keel]);
+  const [{ placements }] = first.evaluate(wrapped);
+  const [[name, unrolled]] = first.unrolledSince();
+  expect(name).toBe(plain);
+  expect(placements.count).toBeGreaterThan(0);
+  const second = new Engine();
+  second.learnUnrolling(name, structuredClone(unrolled));
+  expect([...second.evaluate(wrapped)[0].placements.position]).toEqual([...placements.position]);
+  expect(second.unrolledSince()).toEqual([]);
+});
+
+test("what is joined is known by the job that joined it, and by none as long as it is not", async () => {
+  const ring = lineSchema.parse({ id: "rib", name: "Rib", number: 1, kind: "circle", knots: [{ position: [0, 0, 0] }], radius: 2 }); // prettier-ignore
+  const tube = surfaceSchema.parse({ id: "boat", name: "Boat", made: { kind: "tube", lines: ["rib"], sides: 16 }, laying: { by: "unrolled" } }); // prettier-ignore
+  const all: Scene = { ...scene([], null), lines: [ring], surfaces: [tube] };
+  const engine = new Engine();
+  engine.evaluate(all);
+  expect(engine.unrolledSince().filter(([name]) => !name.includes("null"))).toEqual([]);
+  await solveAll(engine, undefined, new Solver());
+  engine.evaluate(all);
+  const job = engine.solidJob("boat")!.name;
+  expect(engine.unrolledSince().map(([name]) => name)).toEqual([unrollingsOf(all, () => job).get("boat")]);
+  expect(unrollingsOf(all).size).toBe(0);
 });

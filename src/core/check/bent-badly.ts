@@ -3,7 +3,8 @@
  * a crease, or over a tear of the sheet.
  */
 import { cornerOf, MATRIX, Piece, PIECE, pieceOf, type PropBounds, type Shapes } from "../mesh";
-import { distancesTo, placesOf, tearUnder } from "./under";
+import { placesOf } from "../place";
+import { distancesTo, tearUnder } from "./under";
 import { say, metres, naming, props, type Check, type Finding } from "./finding";
 
 /** A triangle is turned over where its normal points away from the surface's by more than rounding, as a cosine. */

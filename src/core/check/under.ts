@@ -1,25 +1,7 @@
-/** *What lies under a prop that is bent over a surface*: places of its footprint, and tears between what lies side by side there. */
+/** *What lies under a prop that is bent over a surface*: how far its footprint is from the surface, and tears between what lies side by side there. */
 import { squaredToSegment } from "../math";
-import { cornerOf, PIECE, type Piece, type PropBounds } from "../mesh";
-import { TORN } from "../place";
-
-/** So many places a side of a footprint are looked at. */
-const LOOKS = 7;
-
-/** Places all over a prop's footprint, left and ahead of the foot, row by row, so many side by side and behind each other. */
-export function placesOf(
-  m: ArrayLike<number>,
-  { min, max }: PropBounds,
-  counts: readonly [left: number, ahead: number] = [LOOKS, LOOKS],
-): [left: number, ahead: number][] {
-  const across = [0, 2].map((row, side) => {
-    const middle = [0, 1, 2].reduce((sum, k) => sum + (m[4 * row + k] * (min[k] + max[k])) / 2, m[4 * row + 3]);
-    const half = [0, 1, 2].reduce((sum, k) => sum + (Math.abs(m[4 * row + k]) * (max[k] - min[k])) / 2, 0);
-    const n = counts[side];
-    return Array.from({ length: n }, (_, k) => middle + half * ((2 * k) / (n - 1) - 1));
-  });
-  return across[0].flatMap((left) => across[1].map((ahead): [number, number] => [left, ahead]));
-}
+import { cornerOf, PIECE, type Piece } from "../mesh";
+import { LOOKS, TORN } from "../place";
 
 /** How far places (left and ahead) are from what of the surface is laid flat, metres; 0 on it. */
 export function distancesTo(

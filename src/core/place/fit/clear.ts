@@ -16,7 +16,13 @@ const HALVINGS = 12;
 export type Push = (i: number, by: number) => boolean;
 
 /**
- * Marks in `flags` the placements that give way. Pegged ones come first and stay; of others the earlier stays.
+ * Who is kept clear of whom: all of all, where pegged ones come first and stay, or each of those before it, where all are put by
+ * hand; or of other dressings alone.
+ */
+export type Among = "all" | "all in turn" | "others";
+
+/**
+ * Marks in `flags` the placements that give way. Of two the earlier stays; see {@link Among}.
  *
  * @param near the slots that need a look, see `near.ts`; null for all
  * @param boxes of the dressing's props: 6 numbers a prop
@@ -33,6 +39,7 @@ export function keepClear(
   bodies: readonly (Body | undefined)[] | null,
   push: Push,
   crowd: Crowd | null = null,
+  among: Among = "all",
 ): void {
   if (clear === "off") return;
   const { prop } = slots;
@@ -47,12 +54,13 @@ export function keepClear(
   for (let k = 0; crowd && k < crowd.others.length; k++) all.put(members.length + k);
   const last = new Map<number, number>();
   const rowOf = (i: number): number => 64 * slots.line[i] + slots.row[i];
-  for (let k = 0; k < members.length; k++) if (flags[members[k]] & FLAG.pegged) all.put(k);
+  const stays = (i: number) => among === "all" && (flags[i] & FLAG.pegged) !== 0;
+  for (let k = 0; k < members.length; k++) if (stays(members[k])) all.put(k);
   for (let k = 0; k < members.length; k++) {
     const i = members[k];
-    if (flags[i] & FLAG.pegged) continue;
+    if (stays(i)) continue;
     if (all.hit(k) < 0) {
-      all.put(k);
+      if (among !== "others") all.put(k);
       last.set(rowOf(i), i);
       continue;
     }
