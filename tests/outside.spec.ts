@@ -1,23 +1,28 @@
 /** The ways in from outside: the command line and the route handler. No browser is needed for either. */
 import { expect, test } from "@playwright/test";
-import { execFileSync, spawnSync } from "node:child_process";
+import { spawnSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { request as httpRequest } from "node:http";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { unzipSync, zipSync } from "fflate";
+import { bundleCommandLine } from "../scripts/ensure.mjs";
 import { placementsInGlb } from "../src/core/files/testing";
 import { openScene } from "./table";
 
-const cli = (...args: string[]) =>
-  spawnSync("node_modules/.bin/tsx", ["src/cli/main.ts", ...args], { encoding: "utf8", maxBuffer: 1e9 });
+let script: string;
+const cli = (...args: string[]) => spawnSync(process.execPath, [script, ...args], { encoding: "utf8", maxBuffer: 1e9 });
 
 let folder: string;
 test.beforeAll(() => {
+  script = bundleCommandLine();
   folder = mkdtempSync(join(tmpdir(), "clothesline-"));
-  execFileSync("node_modules/.bin/tsx", ["src/cli/main.ts", "demo", "--out", folder]);
+  expect(cli("demo", "--out", folder).status).toBe(0);
 });
-test.afterAll(() => rmSync(folder, { recursive: true }));
+test.afterAll(() => {
+  rmSync(folder, { recursive: true });
+  rmSync(script);
+});
 
 /** The demo scene as a project file. */
 function projectFile(): Buffer {

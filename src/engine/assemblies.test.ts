@@ -13,6 +13,7 @@ import {
   type Scene,
 } from "@/core/scene";
 import { Engine } from "./engine";
+import { evaluateScene } from "./jobs";
 import { shelves, type Asked } from "./testing-assemblies";
 import { meshesWanted } from "./wanted";
 
@@ -345,4 +346,21 @@ test("a surface that is part of an assembly stands in every use, is counted in i
   const file = (more: object) => shelves({ board: { made: null, asset: "d".repeat(64), ...more } });
   const wanted = [{ part: true }, {}, { part: true, outline: true }].map((more) => meshesWanted(file(more)).has("d".repeat(64))); // prettier-ignore
   expect(wanted).toEqual([true, false, false]);
+});
+
+test("a surface that is part of an assembly is told of as it moves, and files have it as it is then", async () => {
+  const board = { part: true, movers: [{ kind: "twist", angle: 1 }] };
+  const whole = shelves({ uses: 2, board });
+  const engine = new Engine();
+  engine.evaluate(whole);
+  const [[id, shape], ...others] = engine.movedSince().changed;
+  expect([id, others, [...engine.movable.keys()]]).toEqual(["boarding", [], ["boarding"]]);
+  const rest = engine.restMesh("boarding")!;
+  expect(shape.position).toHaveLength(rest.position.length);
+  expect(Math.max(...shape.position.map((x, k) => Math.abs(x - rest.position[k])))).toBeGreaterThan(0.1);
+  const { made } = await evaluateScene(whole, new Map());
+  expect(Array.from(made!.get("boarding")!.position)).toEqual(Array.from(shape.position));
+  engine.evaluate(shelves({ uses: 2, board: { part: true } }));
+  expect(engine.movedSince()).toMatchObject({ changed: [], gone: ["boarding"] });
+  expect(engine.meshNow("boarding")).toBe(engine.restMesh("boarding"));
 });

@@ -1,5 +1,5 @@
 /** What is bent over a surface that bends too much for it, or that ends under it, is told of: from where on, and by how much. */
-import { addedKey, dressingSchema, hexOf } from "@/core/place";
+import { addedKey, dressingSchema, FLAG, hexOf } from "@/core/place";
 import { spoken } from "@/core/check";
 import type { TriangleMesh } from "@/core/mesh";
 import { lattice } from "@/core/mesh/unroll/testing";
@@ -17,7 +17,7 @@ const BALL = lattice(40, 64, (u, v) => {
 const BALL_MESH: TriangleMesh = { position: Float32Array.from(BALL[0]), index: BALL[1], attributes: [] };
 
 /** What is found on a buoy, 0.4 m across as it is, so many times as large. */
-function found(surface: object, dressing: object, check = "bent-badly", mesh: TriangleMesh = BALL_MESH): string[] {
+function evaluated(surface: object, dressing: object, mesh: TriangleMesh = BALL_MESH) {
   const engine = new Engine();
   engine.learn(ASSET, mesh);
   const own = { id: "crest", name: "Crest", stance: { up: "normal" }, fit: { bend: true } };
@@ -26,7 +26,11 @@ function found(surface: object, dressing: object, check = "bent-badly", mesh: Tr
     dressings: [dressingSchema.parse({ ...own, ...dressing })],
     surfaces: [surfaceSchema.parse({ id: "on", name: "On", ...surface }) as Surface],
   };
-  const [{ findings }] = engine.evaluate(scene);
+  return engine.evaluate(scene)[0];
+}
+
+function found(surface: object, dressing: object, check = "bent-badly", mesh?: TriangleMesh): string[] {
+  const { findings } = evaluated(surface, dressing, mesh);
   return findings.filter((one) => one.check === check).map(({ message }) => spoken(message, (id) => id));
 }
 
@@ -191,4 +195,29 @@ test("reliefs on a ball lie over each other or clear of each other, by their foo
     return found({ made, rotation: [0, 0, Math.sin(0.4), Math.cos(0.4)] }, { where: { kind: "pinned", surfaces: ["on"] }, what: { entries: [{ prop: "buoy" }] }, pegs }, "reliefs").length; // prettier-ignore
   };
   expect([board([[0, 0.02, 0], [0.1, 0, 0]]), board([[0, 0.02, 0], [0.1, 0.02, 0]]), board([[0, 0, 0], [0.1, 0, 0.1]])]).toEqual([0, 1, 1]); // prettier-ignore
+});
+
+test("reliefs that keep clear give way to those before them where they lie over each other, and to no others", () => {
+  /** Which of some pins on a ball of half a metre stand, each 0.4 m across, by their angles about its middle. */
+  const standing = (angles: number[], fit: object) => {
+    const pegs = Object.fromEntries(
+      angles.map((a, k) => [
+        hexOf(addedKey(k + 1)),
+        { on: "on", point: [0.5 * Math.sin(a), 0.02, 0.5 * Math.cos(a)], prop: "buoy", added: true },
+      ]),
+    );
+    const where = { kind: "pinned", surfaces: ["on"] };
+    const { placements } = evaluated({ asset: ASSET }, { where, what: { entries: [{ prop: "buoy" }] }, pegs, fit });
+    const { flags, key } = placements;
+    return angles.map((_, k) => !(flags[key.indexOf(addedKey(k + 1))] & FLAG.blank));
+  };
+  const clear = { bend: true, clear: "footprint", clearance: 0 };
+  // The one in the middle is in the way of both others, or gone before the last.
+  expect(standing([0, 0.6, 1.2], clear)).toEqual([true, false, true]);
+  expect(standing([0.6, 0, 1.2], clear)).toEqual([true, false, false]);
+  expect(standing([0, 0.95], clear)).toEqual([true, true]);
+  expect(standing([0, 0.95], { ...clear, clearance: 0.2 })).toEqual([true, false]);
+  expect(standing([0, 0.6], { bend: true })).toEqual([true, true]);
+  // Pins that are stiff keep clear by their boxes, the earlier one stays.
+  expect(standing([0, 0.1], { clear: "box" })).toEqual([true, false]);
 });

@@ -1,10 +1,11 @@
 /** Families of lines, and ties to snap points and to places of lines: what goes between and what is tied goes along. */
 import { fromAxisAngle, rotate, type Vec3 } from "@/core/math";
 import { makeLine } from "@/core/line/testing";
-import { addedKey, hexOf, lineKey, standingAt } from "@/core/place";
+import { fromStand, intoOwn } from "@/core/mesh";
+import { addedKey, HANDLE, hexOf, lineKey, standingAt } from "@/core/place";
 import { sceneAt, sceneSchema, tieOfPeg, uncarried, snapPointsOf, type Scene } from "@/core/scene";
 import { harbourScene } from "@/core/scene/testing";
-import { type Tie, snapFrame } from "@/core/tie";
+import { carriedPoint, carryBetween, type Tie, snapFrame } from "@/core/tie";
 import { Engine } from "./engine";
 
 const apart = (a: readonly number[], b: readonly number[]): number => Math.hypot(...a.map((x, k) => x - b[k]));
@@ -327,4 +328,59 @@ test("what hangs and is held stays where it is seen when what held it is gone", 
   expect(left.point).toEqual([5, 3, 1]);
   expect(apart(left.hangs!.at, [5, 3, 1])).toBeLessThan(1e-12);
   expect(apart(rotate(left.hangs!.turned, [0, 1, 0]), [-1, 0, 0])).toBeLessThan(1e-12);
+});
+
+test("pins and the handle of a patch go along with what they are tied to, as near to it as their surface is", () => {
+  const surface = { id: "wall", name: "wall", made: { kind: "bumps", width: 30, depth: 30, height: 0 }, position: [4, 1, 2], rotation: [0.6, 0, 0, 0.8], scale: 1.5 }; // prettier-ignore
+  const wall = (scene: Scene) => scene.surfaces[0];
+  const own = (scene: Scene, at: Vec3) => [...intoOwn(wall(scene), at)];
+  const pin = hexOf(addedKey(1));
+  const made = (more: object, tie: Tie | null, at: Vec3, position: readonly number[] = surface.position): Scene => {
+    const scene = harbour([straight], [row("posts", "buoy", more)], { surfaces: [{ ...surface, position }] });
+    const point = own(harbour([], [], { surfaces: [surface] }), at);
+    const patch = { layout: { columns: 1, rows: 1 }, handle: point, tied: tie };
+    const peg = { on: "wall", point, uv: [0.5, 0.5], prop: "oar", added: true, ...(tie && { held: tie }) };
+    const bare = { name: "x", what: { entries: [{ prop: "oar" }] }, stance: { meetsUp: "pivot" } };
+    const dressings = [
+      { ...bare, id: "pins", where: { kind: "pinned", surfaces: ["wall"] }, pegs: { [pin]: peg } },
+      { ...bare, id: "patch", where: { kind: "patch", surfaces: ["wall"], patch } },
+    ];
+    return sceneSchema.parse({ ...scene, dressings: [...scene.dressings, ...dressings] });
+  };
+  /** The place of the wall, which is flat, that is nearest to a point. */
+  const onWall = (scene: Scene, at: Vec3): Vec3 => {
+    const [x, , z] = own(scene, at);
+    return fromStand(wall(scene), [x, 0, z]);
+  };
+  const standing = (engine: Engine, id: string, i = 0) => standingAt(engine.placements(id)!, i).position;
+  const engine = new Engine();
+  engine.take(made({}, null, [0, 0, 0]));
+  const hookOf = (scene: Scene) =>
+    snapFrame(standingAt(engine.placements("posts")!, 3), snapPointsOf(scene.props[0])[0]);
+  const bare = made({}, null, [0, 0, 0]);
+  const stood = hookOf(bare);
+  const tie: Tie = { kind: "placement", dressing: "posts", key: hexOf(engine.placements("posts")!.key[3]), snap: "hook", stood }; // prettier-ignore
+  const start = onWall(bare, stood.position);
+  for (const more of [{}, { fit: { up: 1.5, across: -0.4 } }, { variation: { positionOn: true, positionStep: 0 } }]) {
+    const scene = made(more, tie, start);
+    engine.take(scene);
+    const { position, rotation } = hookOf(scene);
+    const carry = carryBetween(stood, { position, rotation });
+    const there = onWall(scene, carry ? carriedPoint(carry, start) : start);
+    expect(apart(standing(engine, "pins"), there)).toBeLessThan(1e-4);
+    expect(apart(standing(engine, "patch"), there)).toBeLessThan(1e-4);
+  }
+  // When it is gone they stay where they are seen.
+  const lifted = made({ fit: { up: 1.5, across: -0.4 } }, tie, start);
+  engine.take(lifted);
+  const seen = standing(engine, "pins");
+  const carry = carryBetween(stood, hookOf(lifted))!;
+  const carries = new Map([tieOfPeg("pins", pin), tieOfPeg("patch", HANDLE)].map((name) => [name, carry]));
+  const without = { ...lifted, dressings: lifted.dressings.filter(({ id }) => id !== "posts") };
+  engine.take(uncarried(lifted, lifted, without, carries));
+  for (const id of ["pins", "patch"]) expect(apart(standing(engine, id), seen)).toBeLessThan(1e-4);
+  expect(engine.result("pins")!.findings.map(({ check }) => check)).toContain("lost-tie");
+  // Moved by itself, the surface takes both along while what they are tied to stays.
+  engine.take(made({}, tie, start, [5, 1, 2]));
+  for (const id of ["pins", "patch"]) expect(apart(standing(engine, id), [start[0] + 1, start[1], start[2]])).toBeLessThan(1e-4); // prettier-ignore
 });

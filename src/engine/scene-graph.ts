@@ -153,6 +153,18 @@ export class SceneGraph {
     return this.graph.get(things.restMesh, id)?.mesh ?? null;
   }
 
+  /** The same as it is at the moment. */
+  meshNow(id: string): Shape | null {
+    const [rest, shape] = [this.restMesh(id), this.shapeOf(id)];
+    if (!rest || !shape) return rest;
+    const others = rest.attributes.filter(({ name }) => name !== "NORMAL");
+    return {
+      ...rest,
+      position: shape.position,
+      attributes: [...others, { name: "NORMAL", width: 3, array: shape.normal }],
+    };
+  }
+
   /** Where a surface stands, with whatever holds it; null where there is none. */
   standOf(id: string): Stand | null {
     return this.graph.get(things.stand, id) ?? null;
@@ -186,7 +198,7 @@ export class SceneGraph {
   /** The meshes at rest of surfaces that have movers, in the coordinates of their files, by their ids. */
   get movable(): ReadonlyMap<string, Shape> {
     return new Map(
-      this.scene.surfaces.flatMap(({ id, movers, made }): [string, Shape][] => {
+      this.#seen.flatMap(({ id, movers, made }): [string, Shape][] => {
         const rest = (movers.length > 0 || made?.kind === "band") && this.graph.get(things.restMesh, id);
         // What moves it stays here.
         return rest ? [[id, omit(rest.mesh, "rig")]] : [];
@@ -200,7 +212,7 @@ export class SceneGraph {
    */
   movedSince(): Told<MovedShape> {
     const now = new Map(
-      this.scene.surfaces.flatMap(({ id }): [string, MovedVertices][] => {
+      this.#seen.flatMap(({ id }): [string, MovedVertices][] => {
         const moved = this.graph.get(things.moved, id);
         return moved ? [[id, moved]] : [];
       }),
@@ -265,7 +277,8 @@ export class SceneGraph {
 
   /** What has been unrolled here since the last call and is worth keeping, by its name. */
   unrolledSince(): [string, Unrolled][] {
-    return [...unrollingsOf(this.scene)].flatMap(([id, name]): [string, Unrolled][] => {
+    const solid = (id: string) => this.graph.get(things.solidName, id);
+    return [...unrollingsOf(this.scene, solid)].flatMap(([id, name]): [string, Unrolled][] => {
       const unrolled = this.graph.get(things.restMesh, id)?.unrolledHere;
       if (!unrolled || this.#toldUnrolled.has(unrolled) || !isWorthKeeping(unrolled)) return [];
       this.#toldUnrolled.add(unrolled);

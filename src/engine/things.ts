@@ -4,7 +4,7 @@ import { declared, input, query, step, type Ask } from "@/core/graph";
 import type { Raster } from "@/core/image";
 import { boundTrack, carriedTrack, edgesFollowed, laidTrack, surfacesUnder } from "@/core/lay";
 import { GuideLine, isFamily, type Knot, type LaidOnEdges, type LaidTrack, type Line } from "@/core/line";
-import { beforeTravel, isSolid, linesOf, madeMesh, travelled } from "@/core/made";
+import { isSolid, linesOf, madeMesh, travelled } from "@/core/made";
 import { add, scale, type Vec3 } from "@/core/math";
 import {
   boxOfPlaces,
@@ -39,7 +39,6 @@ import {
   besideOf,
   isSeenPart,
   longestOf,
-  meshAssetOf,
   movedLine,
   oddityOf,
   partAsProp,
@@ -55,7 +54,7 @@ import {
 import { carriedPoint, carriedTurn, type Carry, type SnapPoint } from "@/core/tie";
 import { prepareMesh } from "./prepared-mesh";
 import { idsIn, idsInput, ownLine, ownSurface, scopeOf, surfaceInput } from "./scopes";
-import { nameOfUnrolling, seamsOf } from "./unrollings";
+import { formOf, nameOfMesh, nameOfUnrolling, seamsOf } from "./unrollings";
 
 /** Inputs by ids; undefined for what the scene does not have. */
 export const propInput = input<Prop | undefined>("prop");
@@ -105,11 +104,13 @@ const AT_ORIGIN = { position: [0, 0, 0], rotation: [0, 0, 0, 1] } as const;
 
 const form = query("surface form", (ask, id) => {
   const surface = ask(ownSurface, id);
-  return surface && { made: surface.made && beforeTravel(surface.made), asset: meshAssetOf(surface) };
+  return surface && formOf(surface);
 });
 
 /** The mesh of a surface that is made of closed bodies, in its own coordinates. Said in `solids.ts`. */
 export const solidMesh = declared<Shape | undefined>("solid mesh");
+/** The job that joined it; null where that is not what is there. Said there, too. */
+export const solidName = declared<string | null>("solid name");
 
 /** Copies of copies are made no deeper than this. */
 const DEEPEST = 32;
@@ -156,6 +157,16 @@ const cutMesh = step("cut mesh", (rest: RestMesh, taken: readonly LaidOnEdges[],
 /** How meshes were unrolled at another time, by names; see `unrollings.ts`. */
 export const keptInput = input<Unrolled | undefined>("kept unrolling");
 
+/** What a surface's mesh is known by. */
+const meshName = query("name of mesh", (ask, id): string | null =>
+  nameOfMesh(
+    id,
+    (of) => ask(form, of),
+    (line) => ask(ownLine, line),
+    (of) => ask(solidName, of),
+  ),
+);
+
 /** How the lines go along a surface's edges at which it is cut open. */
 const seams = query("seams", (ask, id): readonly LaidOnEdges[] =>
   seamsOf(id, ask(laying, id), (line) => ask(ownLine, line)),
@@ -166,8 +177,8 @@ export const restMesh = query("rest mesh", (ask, id): RestMesh | undefined => {
   const rest = ask(uncutMesh, id);
   if (!rest) return undefined;
   const taken = ask(seams, id);
-  const asset = ask(form, id)?.asset ?? null;
-  const kept = asset === null ? undefined : ask(keptInput, nameOfUnrolling(asset, taken));
+  const mesh = ask(meshName, id);
+  const kept = mesh === null ? undefined : ask(keptInput, nameOfUnrolling(mesh, taken));
   return taken.length > 0 || kept ? ask.step(cutMesh, rest, taken, kept ?? null) : rest;
 });
 

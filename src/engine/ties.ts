@@ -5,7 +5,7 @@
 import { query, step, type Ask } from "@/core/graph";
 import { WorldMesh, type RestMesh, type Stand } from "@/core/mesh";
 import { memberId, placeOnLine, type Knot } from "@/core/line";
-import { boundPlace, frameOnMesh, keyOfHex, standingAt } from "@/core/place";
+import { boundPlace, frameOnMesh, HANDLE, keyOfHex, standingAt } from "@/core/place";
 import { heldBy, ownerOf, tiesIn } from "@/core/scene";
 import { pick } from "@/core/schema";
 import { carryBetween, holderOf, type Carry, type Frame, type Tie, snapFrame } from "@/core/tie";
@@ -18,7 +18,10 @@ import * as things from "./things";
 const tieNamed = query("tie", (ask, name): Tie | null => {
   const held = heldBy(name);
   if ("surface" in held) return ask(ownSurface, held.surface)?.held ?? null;
-  if ("dressing" in held) return ask(rules, held.dressing)?.pegs[held.key]?.held ?? null;
+  if ("dressing" in held) {
+    const own = ask(rules, held.dressing);
+    return (held.key === HANDLE ? own?.where.patch.tied : own?.pegs[held.key]?.held) ?? null;
+  }
   const knots = (ask(ownLine, held.line)?.knots ?? []) as Knot[];
   return knots.find(({ id }) => id === held.knot)?.held ?? null;
 });

@@ -1,6 +1,15 @@
 /** What things are spread over, or what they fill. */
-import { rotate, type Vec3 } from "../math";
-import { areasOf, cutFacesAmong, spreadable, WorldMesh, type CutFaces, type Spreadable, type Stand } from "../mesh";
+import type { Vec3 } from "../math";
+import {
+  areasOf,
+  cutFacesAmong,
+  fromStand,
+  spreadable,
+  WorldMesh,
+  type CutFaces,
+  type Spreadable,
+  type Stand,
+} from "../mesh";
 import { outlineOf, Plan } from "./plan";
 import type { GuideLine } from "../line";
 import type { Volume } from "./volume";
@@ -55,11 +64,7 @@ export const standOf = ({ ground }: Pick<Field, "ground">): Stand =>
   ground.stand ?? { position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: 1 };
 
 /** A point of a field that pegs keep in its surface's own coordinates, so that it goes along when that is moved. */
-export function fromOwn(field: Field, [x, y, z]: Vec3): Vec3 {
-  const { position, rotation, scale } = standOf(field);
-  const [u, v, w] = rotate(rotation, [scale * x, scale * y, scale * z]);
-  return [position[0] + u, position[1] + v, position[2] + w];
-}
+export const fromOwn = (field: Field, point: Vec3): Vec3 => fromStand(standOf(field), point);
 
 /**
  * The triangles that lie over a plan's box. The box is taken in large steps in the mesh's own coordinates, so that an outline

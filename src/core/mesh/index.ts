@@ -34,6 +34,7 @@ export { RayTree, type Met } from "./ray-tree";
 export { Winding } from "./winding";
 export { boundsSchema, boxOfPlaces, sizeOf, type PropBounds } from "./bounds";
 export { groundsUnder, type Grounds } from "./grounds";
+export { fromStand, intoOwn } from "./stand";
 export {
   buffersOfShapes,
   cornerOf,

@@ -6,7 +6,7 @@ import { cutsAtEnd } from "./spacing/schema";
 import { wrappingOf } from "./spacing/wrapped";
 import { kindOf } from "./where/kinds";
 import { composeInto, type Parts, type Placed } from "./compose";
-import { keepClear, type Push } from "./fit/clear";
+import { keepClear, type Among, type Push } from "./fit/clear";
 import { dropInto, type Beneath } from "./fit/drop";
 import { dropTogether } from "./fit/group";
 import { dropInTurn } from "./fit/in-turn";
@@ -14,6 +14,7 @@ import { nearOthers } from "./fit/near";
 import { crowdOf } from "./fit/others";
 import { CLEARING, DROPPING, type Clearing, type Dropping } from "./fit/schema";
 import { bentOver } from "./fit/bent-over";
+import { partedOver } from "./fit/footprints";
 import { shapesOf } from "./fit/shape";
 import { framesAt, type Moves } from "./frames";
 import { standingOf } from "./rack/rack";
@@ -59,6 +60,7 @@ const nearStep = step("near", nearOthers);
 const clearStep = step("clear", cleared);
 const shapeStep = step("shape", shaped);
 const overStep = step("bent over", bentOver);
+const partStep = step("parted over", partedOver);
 
 export function adjusted(
   ask: Pick<Ask, "step">,
@@ -85,7 +87,10 @@ export function adjusted(
     const near =
       beneath || slots.spread || slots.rack ? null : ask.step(nearStep, slots, frames, hold, scale, clearing);
     const others = fit.clearOf.flatMap((id) => from.placements(id) ?? []);
-    const way: Way = { slots, lines, parts, moves, dropping, beneath };
+    // What is bent has left its box, and is parted from its like below.
+    const { pins } = kindOf(where);
+    const among = pins ? (fit.bend ? "others" : "all in turn") : "all";
+    const way: Way = { slots, lines, parts, moves, dropping, beneath, among };
     const around = {
       others,
       bounds: known(
@@ -104,7 +109,9 @@ export function adjusted(
     const { facing } = parts.frames;
     const which = kindOf(where).onSurfaces ? bentAmong(dressing, from, choice) : null;
     const shapes = which ? ask.step(overStep, wrappingOf(where), fields, now.slots, facing, { boxes: hold.boxes, which }, now.placed, now.flags, bendOff) : null; // prettier-ignore
-    return { ...pick(now, ["placed", "flags"]), shapes, stacked };
+    const gives = shapes !== null && fit.clear !== "off" && fit.bend && kindOf(where).pins;
+    const apart = gives ? ask.step(partStep, shapes, now.slots, now.flags, hold.boxes, fit.clearance) : now.flags;
+    return { placed: now.placed, flags: apart, shapes, stacked };
   }
   // What is stacked stands beside its line, where that has no bend to follow.
   if (slots.rack || (!bend && !clip)) return { ...pick(now, ["placed", "flags"]), shapes: null, stacked };
@@ -178,6 +185,7 @@ interface Way {
   moves: Moves;
   dropping: Dropping;
   beneath: Beneath | null;
+  among: Among;
 }
 
 /** Keeping clear looks at what stands, so it comes when the gaps are known. Gives the slots at the places they have in the end. */
@@ -185,7 +193,7 @@ function cleared(
   standing: Placed,
   before: Uint16Array,
   clearing: Clearing,
-  { slots, lines, parts, moves, dropping, beneath }: Way,
+  { slots, lines, parts, moves, dropping, beneath, among }: Way,
   near: Uint32Array | null,
   around: {
     others: readonly Placements[];
@@ -214,7 +222,7 @@ function cleared(
   };
   const { others, bounds, bodies } = around;
   const crowd = others.length > 0 ? crowdOf(placed, slots.prop, flags, hold.boxes, others, bounds) : null;
-  keepClear(clearing, slots, placed, flags, near, hold.boxes, bodies, push, crowd);
+  keepClear(clearing, slots, placed, flags, near, hold.boxes, bodies, push, crowd, among);
   return { placed, flags, slots: moved };
 }
 

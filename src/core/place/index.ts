@@ -66,7 +66,8 @@ export { fieldIdsOf, isWrapped, kindOf } from "./where/kinds";
 export { carrierOn, sheetPlaces } from "./spacing/carriers";
 export { sidesOf } from "./spacing/wrapped";
 export type { Carrier, FlatPlace } from "./spacing/carrier";
-export { LOOSE, patchSchema, wrapSchema } from "./where/schema";
+export { footprintsOf, LOOKS, lyingOver, placesOf } from "./fit/footprints";
+export { HANDLE, LOOSE, patchSchema, wrapSchema } from "./where/schema";
 export { entrySchema, ownSchema, propsIn, type Entry } from "./what/schema";
 export {
   broughtUp,

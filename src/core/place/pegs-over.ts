@@ -3,7 +3,9 @@ import { fromOwn, type Field } from "../host";
 import { drawOnField, eachOf, hostOfKey, keyOfHex, placeOfKey, type Key } from "./keys";
 import { FLAG, NO_PROP, withRoomFor, type Slots } from "./slots";
 import type { Vec3 } from "../math";
-import { Chart, type Met } from "../mesh";
+import { Chart, intoOwn, type Met, type Stand } from "../mesh";
+import { omit } from "../schema";
+import { carriedPoint, type Carry } from "../tie";
 import { hexesOf, sorted, type Peg, type Pegged, type Pegs } from "./pegs";
 import type { PropChoice } from "./what/what";
 
@@ -43,6 +45,31 @@ export function peggedOver(
   });
   return { slots: out, orphans: [...orphans, ...hexesOf(wanted.keys(), pegs)] };
 }
+
+/**
+ * The pegs of pins whose places go along with something, where those have gone, each to be found on its surface again.
+ *
+ * @param fields at rest
+ * @param stands how their surfaces stand now
+ * @param carries how far what they are tied to has gone, by their keys as pegs are written by them
+ */
+export function tiedPegs(
+  pegs: Pegs,
+  carries: readonly (readonly [hex: string, carry: Carry])[],
+  fields: readonly Field[],
+  stands: readonly Stand[],
+): Pegs {
+  const tied = carries.flatMap(([hex, carry]) => {
+    const { point, ...peg } = pegs[hex];
+    const i = fields.findIndex(({ id }) => id === peg.on);
+    return point && i >= 0 ? [[hex, { ...omit(peg, "uv"), point: goneAlong(point, carry, fields[i], stands[i]) }]] : [];
+  });
+  return { ...pegs, ...Object.fromEntries(tied) };
+}
+
+/** Where a point of a field's own has gone with something. */
+export const goneAlong = (point: Vec3, carry: Carry, field: Field, stand: Stand): Vec3 =>
+  intoOwn(stand, carriedPoint(carry, fromOwn(field, point)));
 
 const met: Met = { triangle: -1, x: 0, y: 0, z: 0 };
 

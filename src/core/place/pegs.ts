@@ -33,7 +33,7 @@ const saying = {
   stretch: z.tuple([stretched, stretched, stretched]).optional(),
   /** Pinned: the texture coordinates there, for finding the place again on another mesh; instead of a point, where they were typed. */
   uv: z.tuple([within(FARTHEST), within(FARTHEST)]).optional(),
-  /** Loose: what holds it, with which it goes along as one piece. */
+  /** Loose: what holds it, with which it goes along as one piece. Pinned: what its place goes along with, as near to it as its surface is. */
   held: tieSchema.optional(),
   /**
    * Loose: it hangs by one of its prop's snap points on a place whose up is the direction that this points against, turned

@@ -1,12 +1,13 @@
 /** Anchors over surfaces and areas, inside volumes and loose: what the gaps leave free of them, spacing and pegs. */
-import type { Field } from "../host";
+import { standOf, type Field } from "../host";
 import { kindOf } from "./where/kinds";
 import { step, type Ask } from "../graph";
 import { boundSlots, carriedSlots, movedFields } from "./carry";
 import { densityMaskOf, type DensityMask, type MaskSources } from "./gaps/density-mask";
 import { MASKING } from "./gaps/schema";
-import { peggedKeys, peggedOver } from "./pegs-over";
-import { Chart } from "../mesh";
+import { goneAlong, peggedKeys, peggedOver, tiedPegs } from "./pegs-over";
+import { Chart, type Stand } from "../mesh";
+import type { Vec3 } from "../math";
 import { pick } from "../schema";
 import { heldFrames } from "./held-frames";
 import { framesOver } from "./frames-over";
@@ -19,9 +20,9 @@ import { laidSlots } from "./spacing/laid-out";
 import { sheetOf, wrappedRound, wrappingOf } from "./spacing/wrapped";
 import { fieldsOf, flatField } from "./where/fields";
 import { located, strokesOn, withSown } from "./sown/sown";
-import { LOOSE, type Where } from "./where/schema";
 import { broughtUp } from "./version-5";
 import { keyOfHex, type Key } from "./keys";
+import { HANDLE, LOOSE, type Where } from "./where/schema";
 import type { Carry } from "../tie";
 import type { GuideLine } from "../line";
 import type { Pegs } from "./pegs";
@@ -64,6 +65,10 @@ const wrappedStep = step("wrapped round", wrappedRound);
 const laidSlotsStep = step("laid slots", laidSlots);
 const broughtUpStep = step("brought up", broughtUp);
 const pegsStep = step("pegs", peggedOver);
+const tiedStep = step("tied pegs", tiedPegs);
+const handleStep = step("tied handle", (handle: Vec3, carry: Carry, field: Field, stand: Stand) =>
+  goneAlong(handle, carry, field, stand),
+);
 const movedStep = step("moved fields", movedFields);
 const boundStep = step("bound", boundSlots);
 const carriedStep = step("carried", carriedSlots);
@@ -85,7 +90,7 @@ export const spread: Host = {
       if (!laysOut)
         return sown(ask, dressing, { fields, masks, rules, pegged: ask.step(keptStep, pegs, fields) }, sampled(pegs));
       const within = where.patch.layout.kind === "area" ? placesWithin(ask, dressing, from) : null;
-      const { carrier, sheet } = carried(ask, where, fields);
+      const { carrier, sheet } = carried(ask, where, fields, from);
       const places = ask.step(placesStep, where.patch.layout, within, sheet, ask.step(flatPegsStep, pegs));
       const [mask] = masks;
       const pegged = ask.step(keptStep, pegs, fields);
@@ -97,7 +102,7 @@ export const spread: Host = {
     const saying = { where, spacing, seed: variation.seed, pegs: dressing.pegs, oldPegs };
     const brought =
       oldPegs.length === 0 ? null : ask.step(broughtUpStep, saying, ruled, masks, rules, samples(NO_PEGS));
-    const pegs = brought?.pegs ?? dressing.pegs;
+    const pegs = tied(ask, brought?.pegs ?? dressing.pegs, fields, from);
     return { lines: [], fields, masks, brought, ...ask.step(pegsStep, samples(pegs), pegs, fields, choice) };
   },
   carried(ask, anchored, _, from) {
@@ -113,7 +118,7 @@ export const spread: Host = {
     const lines = forward === "line" ? linesFaced(thing, from) : [];
     const own = forward === "random" ? seed : 0;
     const frames = ask.step(framesStep, fields, slots, pick(hold, ["up", "aim", "spread"]), moves, lines, own);
-    const carries = carriesOf(pegs, from);
+    const carries = carriesOf(pegs, from, true).map(([hex, carry]) => [keyOfHex(hex), carry] as const);
     return carries.length === 0 ? frames : ask.step(heldFramesStep, frames, slots.key, carries);
   },
 };
@@ -147,21 +152,35 @@ function linesFaced(thing: string | null, from: Sources): GuideLine[] {
 }
 
 /** What carries a flat layout, and the sheet that it is to fill; null where there is none. */
-function carried(ask: Pick<Ask, "step">, where: Where, fields: readonly Field[]) {
+function carried(ask: Pick<Ask, "step">, where: Where, fields: readonly Field[], from: Sources) {
   const wrapping = wrappingOf(where);
-  const held = pick(where.patch, ["handle", "turn", "held", "beyond"]);
+  const carry = where.patch.tied && !wrapping && fields.length > 0 ? from.carry(HANDLE) : null;
+  const handle = carry
+    ? ask.step(handleStep, where.patch.handle, carry, fields[0], standNow(fields[0], from))
+    : where.patch.handle;
+  const held = { ...pick(where.patch, ["turn", "held", "beyond"]), handle };
   if (!wrapping) return { carrier: ask.step(heldStep, held, fields), sheet: null };
   const chart = ask.step(chartStep, fields);
   if (!chart) return { carrier: null, sheet: null };
   return { carrier: ask.step(wrappedStep, wrapping, chart), sheet: ask.step(sheetStep, where.wrap, chart) };
 }
 
-/** How far loose placements that something holds have been carried with it, by their keys; pins have their surfaces. */
-function carriesOf(pegs: Pegs, from: Sources): [key: Key, carry: Carry][] {
+/** How far what holds placements of pegs has gone, by their keys as pegs are written by them: of those that are loose, or lie on something. */
+function carriesOf(pegs: Pegs, from: Sources, loose: boolean): [hex: string, carry: Carry][] {
   return Object.entries(pegs).flatMap(([hex, { on, held }]) => {
-    const carry = held && on === LOOSE && from.carry(hex);
-    return carry ? [[keyOfHex(hex), carry]] : [];
+    const carry = held && (on === LOOSE) === loose && from.carry(hex);
+    return carry ? [[hex, carry]] : [];
   });
+}
+
+const standNow = (field: Field, from: Sources): Stand => standOf({ ground: from.surface(field.id) ?? field.ground });
+
+/** Pegs whose places go along with something else than their surface. */
+function tied(ask: Pick<Ask, "step">, pegs: Pegs, fields: readonly Field[], from: Sources): Pegs {
+  const carries = carriesOf(pegs, from, false);
+  if (carries.length === 0) return pegs;
+  const stands = fields.map((field) => standNow(field, from));
+  return ask.step(tiedStep, pegs, carries, fields, stands);
 }
 
 /** What of a patch lies within outlines, in the pattern that Spacing says. */

@@ -8,6 +8,7 @@ export * from "./time";
 export * from "./change";
 export * from "./make";
 export { copyOfAssembly, keptFrom, usesOf } from "./keep";
+export { partsElsewhere, type Elsewhere } from "./elsewhere";
 export { renamingBy } from "./renaming";
 export { PARTS, type Parts } from "./assembly-shape";
 export {

@@ -3,7 +3,10 @@
  * have been carried since is worked out by the engine, and told by the names that ties have here.
  */
 import { back, carriedPoint, carriedTurn, holderOf, type Carry, type Tie } from "../tie";
-import { carriedHangs } from "../place";
+import { fromStand, intoOwn } from "../mesh";
+import { carriedHangs, HANDLE, LOOSE } from "../place";
+import type { Vec3 } from "../math";
+import { omit } from "../schema";
 import { mapped } from "./mapped";
 import type { Knot, Line } from "../line";
 import type { Scene } from "./schema";
@@ -14,7 +17,7 @@ export type Carries = ReadonlyMap<string, Carry>;
 
 export const tieOfSurface = (id: string): string => `surface/${id}`;
 export const tieOfKnot = (line: string, knot: number): string => `knot/${line}/${knot}`;
-/** @param key of a placement, as pegs are written by it */
+/** @param key of a placement, as pegs are written by it; `HANDLE` for the handle of a patch */
 export const tieOfPeg = (dressing: string, key: string): string => `peg/${dressing}/${key}`;
 
 /** What is held: a surface, a knot of a line, or a placement that was put where it is by hand. */
@@ -44,19 +47,21 @@ export function tiesIn({
     ...lines.flatMap(({ id, knots }) =>
       (knots as Knot[]).flatMap((knot) => (knot.held ? [{ name: tieOfKnot(id, knot.id), tie: knot.held }] : [])),
     ),
-    ...dressings.flatMap(({ id, pegs }) =>
-      Object.entries(pegs).flatMap(([key, { held }]) => (held ? [{ name: tieOfPeg(id, key), tie: held }] : [])),
-    ),
+    ...dressings.flatMap(({ id, where, pegs }) => [
+      ...(where.patch.tied ? [{ name: tieOfPeg(id, HANDLE), tie: where.patch.tied }] : []),
+      ...Object.entries(pegs).flatMap(([key, { held }]) => (held ? [{ name: tieOfPeg(id, key), tie: held }] : [])),
+    ]),
   ];
 }
 
-const movedSurface = (surface: Surface, by: Carry | undefined): Surface =>
+/** A surface carried along. */
+export const movedSurface = (surface: Surface, by: Carry | undefined): Surface =>
   by
     ? { ...surface, position: carriedPoint(by, surface.position), rotation: carriedTurn(by, surface.rotation) }
     : surface;
 
 /** Handles go along with their knot. */
-function movedKnot(knot: Knot, by: Carry | undefined): Knot {
+export function movedKnot(knot: Knot, by: Carry | undefined): Knot {
   if (!by) return knot;
   const turned = { ...by, from: [0, 0, 0] as const, to: [0, 0, 0] as const };
   return {
@@ -99,7 +104,7 @@ export function uncarried<S extends Pick<Scene, "surfaces" | "lines" | "dressing
   const lost = ({ held }: { held?: Tie | null }) => !!held && !ends.has(holderOf(held));
   // Of what is held and seen where it is computed only placements may be: they are not moved in the scene.
   if (seen === scene) {
-    const dressings = leftWhereSeen(edited.dressings, lost, carries);
+    const dressings = leftWhereSeen(edited, lost, carries);
     return dressings === edited.dressings ? edited : { ...edited, dressings };
   }
   /** How what is held now was carried; undefined for what stays as it is seen. */
@@ -130,23 +135,33 @@ export function uncarried<S extends Pick<Scene, "surfaces" | "lines" | "dressing
       ),
     }),
   );
-  return { ...edited, surfaces, lines, dressings: leftWhereSeen(edited.dressings, lost, carries) };
+  return { ...edited, surfaces, lines, dressings: leftWhereSeen(edited, lost, carries) };
 }
 
-/** Dressings whose placements stay where they are seen when what held them is gone. */
+/** Dressings whose placements and handles stay where they are seen when what held them is gone. */
 function leftWhereSeen(
-  dressings: Scene["dressings"],
+  { surfaces, dressings }: Pick<Scene, "surfaces" | "dressings">,
   lost: (thing: { held?: Tie | null }) => boolean,
   carries: Carries,
 ): Scene["dressings"] {
+  /** A point of a surface's own where it has gone with something; of none, in the world. */
+  const gone = (on: string, point: Vec3, by: Carry): Vec3 => {
+    const stand = on === LOOSE ? undefined : surfaces.find(({ id }) => id === on);
+    return stand ? intoOwn(stand, carriedPoint(by, fromStand(stand, point))) : carriedPoint(by, point);
+  };
   return mapped(dressings, (dressing) => {
-    const left = Object.entries(dressing.pegs).flatMap(([key, peg]) => {
-      const by = lost(peg) ? carries.get(tieOfPeg(dressing.id, key)) : undefined;
+    const { id, where, pegs } = dressing;
+    const left = Object.entries(pegs).flatMap(([key, peg]) => {
+      const by = lost(peg) ? carries.get(tieOfPeg(id, key)) : undefined;
       if (!by || !peg.point) return [];
       const hangs = peg.hangs && { hangs: carriedHangs(peg.hangs, by) };
-      return [[key, { ...peg, point: carriedPoint(by, peg.point), ...hangs }] as const];
+      return [[key, { ...omit(peg, "uv"), point: gone(peg.on, peg.point, by), ...hangs }] as const];
     });
-    return left.length === 0 ? dressing : { ...dressing, pegs: { ...dressing.pegs, ...Object.fromEntries(left) } };
+    const { tied, handle } = where.patch;
+    const by = lost({ held: tied }) ? carries.get(tieOfPeg(id, HANDLE)) : undefined;
+    if (left.length === 0 && !by) return dressing;
+    const patch = by ? { ...where.patch, handle: gone(where.surfaces[0] ?? LOOSE, handle, by) } : where.patch;
+    return { ...dressing, where: { ...where, patch }, pegs: { ...pegs, ...Object.fromEntries(left) } };
   });
 }
 

@@ -2,7 +2,8 @@
 /** The sheet itself: what a dressing is spread over, drawn flat, and worked on by hands. */
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import type { Line } from "@/core/line";
-import { add, rotate, scale, type Vec3 } from "@/core/math";
+import type { Vec3 } from "@/core/math";
+import { fromStand } from "@/core/mesh";
 import { kindOf, type Dressing, type Placements, type Sight } from "@/core/place";
 import { placingBounds } from "@/core/scene";
 import { useScene } from "@/store";
@@ -30,8 +31,8 @@ function useSpaces({ where }: Dressing): Vec3[][] {
   const found = useSurfaceModels(own);
   return useMemo(
     () =>
-      found.map(({ surface: { position, rotation, scale: size }, model: { box } }) => {
-        const corner = (x: number, z: number): Vec3 => add(position, rotate(rotation, scale([x, box.min.y, z], size)));
+      found.map(({ surface, model: { box } }) => {
+        const corner = (x: number, z: number): Vec3 => fromStand(surface, [x, box.min.y, z]);
         const { min, max } = box;
         return [
           corner(min.x, min.z),

@@ -67,6 +67,21 @@ function tieWords(tie: Tie, names: ReadonlyMap<string, string>): string {
   return holder === undefined ? "something that is gone" : `${placeWords(tie)}${holder}`;
 }
 
+/** What something was caught on and goes along with, and the way to let it go. */
+export function Tied({ tie, onLetGo }: { tie: Tie; onLetGo: () => void }) {
+  const names = useHolderNames();
+  return (
+    <div className="mb-2 flex items-center gap-2 rounded-lg bg-paper py-0.5 pl-2.5 pr-0.5 text-[12.5px]">
+      <span className="grow truncate" title="It goes along with that, until it is pulled off.">
+        Tied to {tieWords(tie, names)}
+      </span>
+      <IconButton label="Take the tie off" className="size-6.5" onClick={onLetGo}>
+        <X size={13} />
+      </IconButton>
+    </div>
+  );
+}
+
 /** More ties than this are not listed one by one. */
 const MOST_LISTED = 40;
 

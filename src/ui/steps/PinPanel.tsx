@@ -7,7 +7,18 @@ import { hexOf, type Dressing, type Key } from "@/core/place";
 import { useScene } from "@/store";
 import { useSurfaceModels } from "../assets";
 import { Choose, ValueField } from "../kit";
-import { dressingOf, mirrorPins, type MirrorAxis, pinToUv, saidByAll, setSize, useEdit, writePegs } from "../state";
+import { Tied } from "./HeldBy";
+import {
+  dressingOf,
+  holdHere,
+  mirrorPins,
+  type MirrorAxis,
+  pinToUv,
+  saidByAll,
+  setSize,
+  useEdit,
+  writePegs,
+} from "../state";
 
 interface PinProps {
   dressing: Dressing;
@@ -27,8 +38,10 @@ export function PinPanel({ dressing, keys }: PinProps) {
     if (draft) writePegs(draft, keys, (peg) => setSize(peg, value));
   });
   if (pegs.length === 0) return null;
+  const tie = pegs.find(({ held }) => held)?.held;
   return (
     <>
+      {tie && <Tied tie={tie} onLetGo={() => holdHere(dressing.id, keys, "Let pin go")} />}
       <p className="mb-2 text-[12.5px] text-ink-6">Pinned to {names.join(", ")}. Drag to slide, with Alt to copy.</p>
       <div className="mb-2 grid grid-cols-2 gap-x-3 gap-y-1.5 text-[12.5px] text-ink-6">
         <label className="flex items-center gap-2" title="Off the surface, besides what Fit says for all of them.">

@@ -32,7 +32,7 @@ export function Catching() {
             />
             <Toggle
               label="Props stay tied"
-              help="A loose prop goes along with what it was caught on, until it is pulled off."
+              help="A loose prop, a pin or the handle of a patch goes along with what it was caught on, until it is pulled off."
               on={snap.tieProps}
               onChange={(tieProps) => set({ tieProps })}
             />

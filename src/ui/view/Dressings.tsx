@@ -26,6 +26,7 @@ import {
   lightOf,
   modelOf,
   stillModel,
+  useMovedModel,
   transformed,
   useDrawnProps,
   useModel,
@@ -78,7 +79,8 @@ interface PlacedPropProps {
 
 function PlacedProp({ prop, index, placements, drawn, share }: PlacedPropProps) {
   const display = useSession((session) => session.display);
-  const model = usePrepared(prop);
+  // A surface that is part of an assembly may move.
+  const model = useMovedModel(prop.id, usePrepared(prop));
   const lightModel = usePrepared(useMemo(() => lightOf(prop), [prop]));
   const pixels = useThree(({ size, camera }) => pixelsPerMetre(size.height, camera));
   const chunks = useMemo(() => chunksOf(drawn, index), [drawn, index]);

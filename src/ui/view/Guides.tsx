@@ -3,8 +3,10 @@
 import { useEffect, useMemo } from "react";
 import { BufferAttribute, BufferGeometry, DoubleSide } from "three";
 import { isFamily, type Between, type Line } from "@/core/line";
-import { add, rotate, scale, type Vec3 } from "@/core/math";
+import { rotate, type Vec3 } from "@/core/math";
+import { fromStand } from "@/core/mesh";
 import type { Mover } from "@/core/movers";
+import { indicesOf, keyOfHex, standingAt } from "@/core/place";
 import { useScene } from "@/store";
 import {
   guideLinesOf,
@@ -20,6 +22,7 @@ import {
   startsAnywhere,
   tagColour,
   taggedSpans,
+  usePlacements,
 } from "../state";
 import { FatLine, FatSegments, Label } from "../three";
 import { handleEnds } from "./handles";
@@ -55,12 +58,7 @@ export function Grips() {
     <>
       <Knots positions={pullRings(surface, mover).map(({ position }) => position)} selected={[]} />
       {"places" in mover && mover.places.length > 0 && (
-        <Points
-          look="handle"
-          positions={mover.places.map(({ at }) =>
-            add(surface.position, rotate(surface.rotation, scale(at, surface.scale))),
-          )}
-        />
+        <Points look="handle" positions={mover.places.map(({ at }) => fromStand(surface, at))} />
       )}
     </>
   );
@@ -265,6 +263,22 @@ function OwnKnots({ line }: OfLine) {
 function Ties({ line }: OfLine) {
   const tied = useMemo(() => line.knots.flatMap(({ held, position }) => (held ? [position] : [])), [line]);
   return <Points positions={tied} look="tied" />;
+}
+
+/** The same about placements of the dressing that is selected, and about the handle of a patch. */
+export function TiedThings() {
+  const selected = useSession((session) => (session.focus.kind === "dressing" ? session.dressing : null));
+  const dressing = useScene((scene) => scene.dressings.find(({ id }) => id === selected));
+  const scene = useScene((scene) => scene);
+  const placements = usePlacements(selected ?? "");
+  const positions = useMemo(() => {
+    if (!dressing) return [];
+    const held = Object.entries(dressing.pegs).flatMap(([hex, peg]) => (peg.held ? [keyOfHex(hex)] : []));
+    const handle = dressing.where.patch.tied ? handlePlace(scene, dressing) : null;
+    const found = placements && held.length > 0 ? indicesOf(placements.key, new Set(held)) : [];
+    return [...found.map((i) => standingAt(placements!, i).position), ...(handle ? [handle] : [])];
+  }, [dressing, scene, placements]);
+  return positions.length > 0 ? <Points positions={positions} look="tied" /> : null;
 }
 
 /** So many are named at once, the nearest first: more would lie over each other. */

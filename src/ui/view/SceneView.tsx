@@ -14,7 +14,17 @@ import { BareGround, Daylight } from "./Daylight";
 import { DensityTint } from "./DensityTint";
 import { Dressings } from "./Dressings";
 import { HandShadow } from "./HandShadow";
-import { BrushRing, DrawnSoFar, Grips, Guides, PatchHandle, Sides, SnapMarks, SurfaceHandle } from "./Guides";
+import {
+  BrushRing,
+  DrawnSoFar,
+  Grips,
+  Guides,
+  PatchHandle,
+  Sides,
+  SnapMarks,
+  TiedThings,
+  SurfaceHandle,
+} from "./Guides";
 import { Highlights } from "./Highlights";
 import { FramePace } from "./FramePace";
 import { LostDrawing, WatchDrawing } from "./LostDrawing";
@@ -66,6 +76,7 @@ export function SceneView() {
         <SheetAxes />
         <SurfaceHandle />
         <DrawnSoFar />
+        <TiedThings />
         <SnapMarks />
         <BrushRing />
         <HandShadow />

@@ -73,8 +73,8 @@ export function caughtOn(
   return aimed && (letsGo(event) || grid <= 0 ? aimed : onGrid(aimed, grid));
 }
 
-/** What is to be tied where something is caught now; null for nothing. */
-export const tieCaught = () => {
+/** What a knot, or what stands somewhere, is to be tied to where it is caught now; null for nothing. */
+export const tieCaught = (what: "tie" | "tieProps" = "tie") => {
   const { caught } = useMove.getState();
-  return (useSession.getState().snap.tie && caught?.tie?.()) || null;
+  return (useSession.getState().snap[what] && caught?.tie?.()) || null;
 };

@@ -2,13 +2,14 @@
 import "@/store/testing";
 import { place } from "@/core/place/testing";
 import type { Vec3 } from "@/core/math";
-import { useResults, useSession } from "../state";
+import { Engine } from "@/engine/engine";
+import { useSceneStore } from "@/store/scene-store";
+import { makeSurface, pinAt, useResults, useSession } from "../state";
+import { pinGrip } from "./grips/held";
 import { startInHarbour } from "../state/edits/testing";
 import type { Aim } from "./aim";
 import { useMove } from "./move-state";
 import { placeUnder } from "./pinning";
-
-jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
 
 const NO_KEYS = { ctrlKey: false, metaKey: false };
 
@@ -51,5 +52,35 @@ test("a pin catches on a snap point of a prop and on a knot near it, not on what
   expect(caught()).toMatch(/Quay/);
   useSession.setState({ snap: { ...before, knots: false } });
   expect(placeUnder(aimAt(10.03, 0.01), NO_KEYS)).toMatchObject({ point: [10.03, 0.01, -1] });
+  useSession.setState({ snap: before });
+});
+
+test("a pin that is dragged to a snap point is tied to it where props stay tied; dragged off it is free", () => {
+  startInHarbour();
+  makeSurface("box", [5, 0, 0]);
+  const wall = useSceneStore.getState().history.scene.surfaces[0].id;
+  pinAt(null, { surface: wall, point: [4, 0, 0], uv: null }, "oar");
+  const pins = () => useSceneStore.getState().history.scene.dressings.at(-1)!;
+  const key = BigInt(`0x${Object.keys(pins().pegs)[0]}`);
+  const own = new Engine().evaluate(useSceneStore.getState().history.scene).find(({ id }) => id === pins().id)!;
+  const posts = place({ spacing: { by: "count", count: 3 } });
+  const results = [own, { id: "posts", placements: posts }].map((one) => [one.id, one] as const);
+  useResults.setState({ byDressing: new Map(results) as never });
+  const before = useSession.getState().snap;
+  const drag = (x: number, y: number, tieProps: boolean) => {
+    useSession.setState({ snap: { ...before, knots: true, tieProps } });
+    const aim = {
+      ...aimAt(x, y),
+      met: () => ({ ...aimAt(x, y).met()!, surface: wall }),
+    } as unknown as Aim;
+    const grip = pinGrip({ dressing: pins().id, key }, false)!;
+    useSceneStore.getState().beginDrag(grip.label!);
+    grip.drag({ aim, event: NO_KEYS } as never);
+    useSceneStore.getState().endDrag();
+    return Object.values(pins().pegs)[0].held;
+  };
+  expect(drag(5.03, 1.02, false)).toBeUndefined();
+  expect(drag(5.03, 1.02, true)).toMatchObject({ kind: "placement", dressing: "posts", snap: "top" });
+  expect(drag(7.4, 3, true)).toBeUndefined();
   useSession.setState({ snap: before });
 });

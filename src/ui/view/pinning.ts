@@ -2,6 +2,7 @@
 import { add, subtract, type Vec3 } from "@/core/math";
 import { kindOf, type Key } from "@/core/place";
 import type { Scene } from "@/core/scene";
+import type { Tie } from "@/core/tie";
 import { useSceneStore } from "@/store";
 import {
   dressingOf,
@@ -112,13 +113,18 @@ export function takenPin(hit: Hit, alt: boolean): HeldPins | null {
   return held && { ...held, kind: "pins", taken: hit.key, copied: alt };
 }
 
-/** Slides all that are held: the one that was taken to where the pointer is, the others by as much. */
-export function slidePins(draft: Draft<Scene>, { dressing, from, taken, copied }: HeldPins, to: PinPlace): void {
+/** Slides all that are held: the one that was taken to where the pointer is, tied to what it is caught on; the others by as much. */
+export function slidePins(
+  draft: Draft<Scene>,
+  { dressing, from, taken, copied }: HeldPins,
+  to: PinPlace,
+  tie: Tie | null = null,
+): void {
   if (copied) writePinCopies(draft, dressing, [...from.keys()]);
   const by = subtract(to.point, from.get(taken)!);
   const pins = dressingOf(useSceneStore.getState().shown, dressing);
   for (const [key, start] of from) {
-    if (key === taken) writePinMoved(draft, dressing, key, to);
+    if (key === taken) writePinMoved(draft, dressing, key, to, tie);
     else {
       const surface = pins && fieldOf(pins, key);
       if (surface) writePinMoved(draft, dressing, key, { surface, point: add(start, by), uv: null });

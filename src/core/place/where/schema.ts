@@ -2,6 +2,7 @@
 import { z } from "zod";
 import { layoutSchema } from "../../layout";
 import { angleParam, choiceParam, idSchema, lengthParam, vec3Schema } from "../../schema";
+import { tieSchema } from "../../tie";
 import { ADDED_TAG } from "../keys";
 import { rackParams } from "./rack-params";
 
@@ -21,6 +22,8 @@ export const patchSchema = z.object({
     default: 0,
     slider: [-Math.PI, Math.PI],
   }),
+  /** What the handle goes along with, as near to it as the surface is; null for nothing. */
+  tied: tieSchema.nullable().default(null),
   held: choiceParam({
     label: "Held",
     help: "By walking over the surface, which keeps distances and angles from the handle as if it were unrolled there; straight onto it along the normal at the handle; or each at the nearest place.",
@@ -112,3 +115,6 @@ export type Where = z.infer<typeof whereSchema>;
 
 /** What pegs of loose placements name instead of a surface, and those of pins that have lost theirs. */
 export const LOOSE = "loose";
+
+/** Under what a patch's handle is known among a dressing's pegs, where ties are named. */
+export const HANDLE = "handle";

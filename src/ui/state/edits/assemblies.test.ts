@@ -302,3 +302,58 @@ test("a surface that is part of what is kept is seen in its use where it stood; 
   makeSurface("bumps", [0, 0, 0]);
   expect(scene().surfaces.map(({ part }) => part)).toEqual([false, false]);
 });
+
+test("taken apart, an assembly is dressings with their rules again where it stands; what would be dealt anew is loose", () => {
+  for (const [more, ruled] of [
+    [{}, 2],
+    [VARIED, 1],
+  ] as const) {
+    start(more);
+    const [{ id, name }, { id: oars }] = scene().dressings;
+    editDressing(oars, "", ({ where }) => void (where.lines = ["jetty"]));
+    keepAsAssembly([id], name);
+    look();
+    const [prop] = assemblyIn(scene());
+    const use = scene().dressings.find(({ where }) => where.kind === "loose")!;
+    // Once more, turned and elsewhere.
+    editDressing(use.id, "", ({ pegs }) => {
+      const [[key, peg]] = Object.entries(pegs);
+      pegs[key.replace(/.$/, "7")] = { ...peg, point: [20, 1, -3], turn: 1.2 };
+    });
+    const was = seen();
+    takeAllApart(prop.id);
+    expect(usesSaid(prop.id)).toBeNull();
+    expect(near(seen(), was)).toBe(true);
+    const now = scene().dressings.filter(({ id }) => id !== "oars");
+    expect(now.map(({ where }) => where.kind).slice(0, 2)).toEqual(["along", ruled === 2 ? "along" : "loose"]);
+    expect(new Set(scene().dressings.map((one) => one.name)).size).toBe(now.length + 1);
+    expect(
+      scene()
+        .lines.slice(1)
+        .map(({ number }) => number),
+    ).toEqual(ruled === 2 ? [1, 3] : [1]);
+    expect(parseScene(JSON.parse(JSON.stringify(scene())))).toEqual(scene());
+    expect(useSession.getState().dressing).toBe(now[0].id);
+    undo();
+    expect(near(seen(), was)).toBe(true);
+  }
+  // One that is larger than it was made has no rules that say so.
+  start({});
+  keepAsAssembly([scene().dressings[0].id], "Quay");
+  const large = scene().dressings.find(({ where }) => where.kind === "loose")!;
+  editDressing(large.id, "", ({ pegs }) => void (Object.values(pegs)[0].size = 1.5));
+  const was = seen();
+  takeAllApart(assemblyIn(scene())[0].id);
+  expect(near(seen(), was)).toBe(true);
+  expect(scene().dressings.map(({ where }) => where.kind)).toContain("loose");
+  // A number that is taken is exchanged for none that another of its lines has.
+  const { lines } = start({});
+  keepAsAssembly([scene().dressings[0].id, scene().dressings[1].id], "Both");
+  look();
+  useSceneStore.getState().change("Draw", (draft) => void draft.lines.push({ ...lines[0], id: "new" } as never));
+  editAssembly(assemblyIn(scene())[0].id, "", ({ dressings }) => void dressings.splice(1));
+  look();
+  takeAllApart(assemblyIn(scene())[0].id);
+  expect(scene().lines.map(({ number }) => number)).toEqual([1, 3, 2]);
+  expect(scene().dressings.map(({ where }) => where.kind)).toEqual(["along"]);
+});

@@ -1,4 +1,4 @@
-/** Edits of assemblies: kept from dressings or from single placements, opened, duplicated, taken apart. */
+/** Edits of assemblies: kept from dressings or from single placements, opened, duplicated. */
 import { toast } from "sonner";
 import {
   addedKey,
@@ -23,20 +23,17 @@ import {
   propsNamed,
   newId,
   propSchema,
-  seenParts,
   usesOf,
   type Assembly,
   type Parts,
   type Prop,
   type Scene,
-  type Surface,
 } from "@/core/scene";
-import { linesOf, thingsOf } from "@/core/made";
 import { useSceneStore } from "@/store";
 import { boxAbout } from "../around";
 import { wholeOf } from "../insides";
 import { useResults } from "../results";
-import { selectDressing, selectNothing, selectPlacements, selectProp, useSession } from "../session";
+import { selectDressing, selectNothing, selectProp, useSession } from "../session";
 import { dressingOf, scene, store } from "./common";
 import { clearAway } from "./dressings";
 import { takeAway } from "./pegs";
@@ -77,7 +74,7 @@ function pegsStanding(whole: Placements, members: readonly number[]): Dressing["
 const isMirrored = (p: Placements, i: number): boolean => (p.flags[i] & FLAG.mirrored) !== 0;
 
 /** Loose dressings in which what stands in others stands just as it does there; mirrored ones in one of their own. */
-function standingLoose(name: string, whole: Placements, members: readonly number[]): Dressing[] {
+export function standingLoose(name: string, whole: Placements, members: readonly number[]): Dressing[] {
   return [false, true].flatMap((mirrored) => {
     const own = members.filter((i) => isMirrored(whole, i) === mirrored);
     if (own.length === 0) return [];
@@ -210,75 +207,6 @@ export function duplicateAssembly(id: string): void {
     draft.props.splice(draft.props.findIndex((one) => one.id === id) + 1, 0, copy as Draft<Prop>);
   });
   selectProp(copy.id);
-}
-
-/**
- * A surface that is part of an assembly as one by itself, where it stands in a use; null for one that is made of lines or other
- * surfaces of the assembly, and where it would have to be stretched or mirrored.
- */
-function surfaceStanding(surface: Surface, whole: Placements, k: number): Surface | null {
-  const { position, rotation, scale } = standingAt(whole, k);
-  const [x, y, z] = scale;
-  // What is mirrored has a side below zero.
-  const uneven = Math.max(x, y, z) - Math.min(x, y, z) > 1e-5 * Math.abs(x);
-  const made = surface.made;
-  if (uneven || (made && [...linesOf(made), ...thingsOf(made)].length > 0)) return null;
-  return { ...surface, id: newId(), part: false, held: null, movers: [], courses: {}, position, rotation, scale: x };
-}
-
-/** Takes some uses of assemblies in a dressing apart: all that is in them stands there loose, just as it did. */
-export function takeApart(dressing: string, keys: Iterable<Key>): void {
-  const result = useResults.getState().byDressing.get(dressing);
-  if (!result?.apart) return;
-  const { placements, apart } = result;
-  const uses = new Set(indicesOf(placements.key, keys));
-  const isUse = (i: number) => scene().props.find(({ id }) => id === placements.props[placements.prop[i]])?.assembly;
-  for (const i of uses) if (!isUse(i)) uses.delete(i);
-  const members = [...apart.of.keys()].filter((k) => uses.has(apart.of[k]));
-  if (uses.size === 0) return;
-  const name = scene().props.find(({ id }) => id === placements.props[placements.prop[[...uses][0]]])!.name;
-  const whole = apart.placements;
-  const parts = new Map(seenParts(scene().props).map((surface) => [surface.id, surface]));
-  const partAt = (k: number) => parts.get(whole.props[whole.prop[k]]);
-  const loose = standingLoose(name, whole, members.filter((k) => !partAt(k))); // prettier-ignore
-  const taken = scene().surfaces.map((surface) => surface.name);
-  const surfaces = members.flatMap((k) => {
-    const own = partAt(k);
-    const surface = own && surfaceStanding(own, whole, k);
-    if (!surface) return [];
-    const named = { ...surface, name: freeName(surface.name, taken) };
-    taken.push(named.name);
-    return [named];
-  });
-  const stay = members.filter(partAt).length - surfaces.length;
-  store().change("Take apart", (draft) => {
-    const from = dressingOf(draft, dressing);
-    if (!from) return;
-    takeAway(from, [...uses].map((i) => placements.key[i])); // prettier-ignore
-    const isEmpty = from.where.kind === "loose" && Object.keys(from.pegs).length === 0 && from.sown.length === 0;
-    draft.surfaces.push(...(surfaces as Draft<Surface>[]));
-    draft.dressings.splice(draft.dressings.indexOf(from) + 1, 0, ...(loose as Draft<Dressing>[]));
-    if (isEmpty) draft.dressings.splice(draft.dressings.indexOf(from), 1);
-  });
-  if (loose.length > 0) selectPlacements(loose[0].id, []);
-  else selectNothing();
-  if (stay > 0)
-    toast(
-      stay === 1
-        ? "One surface stays in the assembly, as it is made there, or was stretched or mirrored."
-        : `${stay} surfaces stay in the assembly, as they are made there, or were stretched or mirrored.`,
-    );
-}
-
-/** Takes all uses of an assembly in what is seen apart. */
-export function takeAllApart(prop: string): void {
-  const results = [...useResults.getState().byDressing.values()];
-  const all = results.flatMap(({ id, placements }) => {
-    const index = placements.props.indexOf(prop);
-    const keys = [...placements.key].filter((_, i) => index >= 0 && placements.prop[i] === index);
-    return keys.length > 0 ? [{ id, keys }] : [];
-  });
-  for (const { id, keys } of all) takeApart(id, keys);
 }
 
 /** Where an assembly is used, in words; null where it is not. */

@@ -1,7 +1,8 @@
 /** What all edits share: the scene as it is, and how one of its dressings or lines is changed. */
 import { kindOf, type Dressing } from "@/core/place";
 import type { Line } from "@/core/line";
-import { conjugate, rotate, subtract, type Vec3 } from "@/core/math";
+import type { Vec3 } from "@/core/math";
+import { intoOwn } from "@/core/mesh";
 import type { Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
 import { atRest } from "../moved";
@@ -58,8 +59,5 @@ export function inField(
 ): [number, number, number] {
   const surface = (surfaces as Scene["surfaces"]).find((one) => one.id === id);
   if (!surface) return point.map(millimetre) as [number, number, number];
-  const own = rotate(conjugate(surface.rotation), subtract(point, surface.position)).map(
-    (value) => value / surface.scale,
-  );
-  return atRest(id, own as unknown as Vec3).map(millimetre) as [number, number, number];
+  return atRest(id, intoOwn(surface, point)).map(millimetre) as [number, number, number];
 }

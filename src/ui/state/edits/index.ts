@@ -21,3 +21,4 @@ export * from "./surfaces";
 export * from "./ties";
 export * from "./views";
 export * from "./assemblies";
+export { takeAllApart, takeApart } from "./take-apart";

@@ -1,11 +1,13 @@
 /** What an artist does to flat layouts: those held to a surface at a handle, and those wrapped round one. */
-import { addedKey, hexOf, nextAdded, type Dressing, type FlatPlace, type Key } from "@/core/place";
+import { fromStand, intoOwn } from "@/core/mesh";
+import { addedKey, HANDLE, hexOf, nextAdded, type Dressing, type FlatPlace, type Key } from "@/core/place";
 import type { Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
-import type { Scene } from "@/core/scene";
+import { tieOfPeg, type Scene } from "@/core/scene";
+import { carriedPoint, type Tie } from "@/core/tie";
 import { drawnLine } from "../guides";
 import { selectPlacements } from "../session";
-import { dressingOf, editDressing, inField, millimetre } from "./common";
+import { dressingOf, editDressing, inField, millimetre, store } from "./common";
 import { addDressing, overFields } from "./dressings";
 import { writePegs } from "./pegs";
 import type { Draft } from "immer";
@@ -39,10 +41,33 @@ export function dressWrapped(surface: string, prop: string): void {
   });
 }
 
-/** Writes where the handle of a patch has been dragged to: a point as it is seen, in the world. */
-export function writeHandleOfPatch(draft: Draft<Scene>, id: string, point: Vec3): void {
+/** A patch's handle in its surface's own coordinates, where what it is tied to has taken it. */
+export function seenHandle({ surfaces }: Pick<Scene, "surfaces">, { id, where }: Dressing): Vec3 {
+  const { handle } = where.patch;
+  const by = store().carries.get(tieOfPeg(id, HANDLE));
+  const surface = by && surfaces.find((one) => one.id === where.surfaces[0]);
+  return surface ? intoOwn(surface, carriedPoint(by, fromStand(surface, handle))) : handle;
+}
+
+/** Writes a patch's handle as it is typed, or where it is seen; it is tied to nothing then. */
+export function writeFreeHandle(draft: Draft<Scene>, id: string, axis: number, value: number): void {
   const dressing = dressingOf(draft, id);
-  if (dressing) dressing.where.patch.handle = inField(draft, dressing.where.surfaces[0], point);
+  if (!dressing) return;
+  const seen = seenHandle(draft as Scene, dressing as Dressing);
+  dressing.where.patch.handle = seen.map((old, k) => (k === axis ? value : old)) as [number, number, number];
+  dressing.where.patch.tied = null;
+}
+
+/** Lets a patch's handle go where it is. */
+export const letHandleGo = (id: string): void =>
+  store().change("Let patch go", (draft) => writeFreeHandle(draft, id, -1, 0));
+
+/** Writes where the handle of a patch has been dragged to: a point as it is seen, in the world. */
+export function writeHandleOfPatch(draft: Draft<Scene>, id: string, point: Vec3, tie: Tie | null = null): void {
+  const dressing = dressingOf(draft, id);
+  if (!dressing) return;
+  dressing.where.patch.handle = inField(draft, dressing.where.surfaces[0], point);
+  dressing.where.patch.tied = tie as Draft<Tie> | null;
 }
 
 /**

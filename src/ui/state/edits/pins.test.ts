@@ -2,13 +2,27 @@
 import fc from "fast-check";
 import { evenly } from "@/core/math/testing";
 import { rotate, type Quat, type Vec3 } from "@/core/math";
-import { hexOf, type Key, type Peg } from "@/core/place";
+import { HANDLE, hexOf, type Key, type Peg } from "@/core/place";
+import { tieOfPeg } from "@/core/scene";
+import type { Tie } from "@/core/tie";
 import { Engine } from "@/engine/engine";
 import { useSceneStore } from "@/store/scene-store";
-import { makeSurface, mirrorPins, pinAt, type MirrorAxis } from ".";
+import { useResults } from "../results";
+import {
+  editDressing,
+  holdHere,
+  letHandleGo,
+  makeSurface,
+  mirrorPins,
+  pinAt,
+  pinsAsCsv,
+  seenHandle,
+  writeFreeHandle,
+  writeHandleOfPatch,
+  writePinMoved,
+  type MirrorAxis,
+} from ".";
 import { scene, startInHarbour } from "./testing";
-
-jest.mock("sonner", () => ({ toast: Object.assign(() => undefined, { error: () => undefined }) }));
 
 beforeEach(startInHarbour);
 
@@ -75,4 +89,60 @@ test("what lies on the plane, is held by texture coordinates alone, or lies on a
   expect(hexOf(keys[0]) in scene().dressings.at(-1)!.pegs).toBe(true);
   useSceneStore.getState().undo();
   expect(Object.keys(scene().dressings.at(-1)!.pegs)).toHaveLength(1);
+});
+
+test("a pin and a patch's handle are tied where they are caught; moved or typed they are free, and let go they stay where they are seen", () => {
+  makeSurface("box", [4, 1, 2]);
+  const box = scene().surfaces.at(-1)!.id;
+  pinAt(null, { surface: box, point: [4.5, 4, 2], uv: null }, "buoy");
+  const pins = scene().dressings.at(-1)!.id;
+  const [hex] = Object.keys(scene().dressings.at(-1)!.pegs);
+  editDressing("buoys", "", ({ where }) => Object.assign(where, { kind: "patch", surfaces: [box] }));
+  const tie: Tie = { kind: "placement", dressing: "oars", key: "1", snap: "top", stood: { position: [4.5, 4, 2], rotation: [0, 0, 0, 1] } }; // prettier-ignore
+  const key = BigInt(`0x${hex}`);
+  const drag = (held: Tie | null) =>
+    useSceneStore.getState().change("Move", (draft) => {
+      writePinMoved(draft, pins, key, { surface: box, point: [4.5, 4, 2], uv: null }, held);
+      writeHandleOfPatch(draft, "buoys", [4.5, 4, 2], held);
+    });
+  const patch = () => scene().dressings.find(({ id }) => id === "buoys")!.where.patch;
+  const ties = () => [scene().dressings.at(-1)!.pegs[hex].held ?? null, patch().tied];
+  drag(tie);
+  expect(ties()).toEqual([tie, tie]);
+  drag(null);
+  expect(ties()).toEqual([null, null]);
+  drag(tie);
+  const at = patch().handle;
+  const carry = { turn: [0, 0, 0, 1] as const, from: [0, 0, 0] as const, to: [0.3, 0, -0.4] as const };
+  useSceneStore.setState({ carries: new Map([[tieOfPeg("buoys", HANDLE), carry]]) });
+  const seen = [at[0] + 0.3, at[1], at[2] - 0.4];
+  expect(
+    seenHandle(
+      scene(),
+      scene().dressings.find(({ id }) => id === "buoys")!,
+    ),
+  ).toEqual(seen.map((x) => expect.closeTo(x, 12)));
+  letHandleGo("buoys");
+  expect(patch()).toMatchObject({ handle: seen.map((x) => expect.closeTo(x, 12)), tied: null });
+  useSceneStore.getState().undo();
+  useSceneStore.setState({ carries: new Map([[tieOfPeg("buoys", HANDLE), carry]]) });
+  useSceneStore.getState().change("Move patch", (draft) => writeFreeHandle(draft, "buoys", 1, 7));
+  expect(patch()).toMatchObject({ handle: [expect.closeTo(seen[0], 12), 7, expect.closeTo(seen[2], 12)], tied: null });
+  // In a table it is where it is seen.
+  const rows = () => new TextDecoder().decode(pinsAsCsv(pins)).trim().split(/\r?\n/).map((row) => row.split(",")); // prettier-ignore
+  const [head, still] = rows();
+  useSceneStore.setState({ carries: new Map([[tieOfPeg(pins, hex), carry]]) });
+  const [, gone] = rows();
+  const moved = head.map((_, k) => Number(gone[k]) - Number(still[k])).filter((by) => Math.abs(by) > 1e-9);
+  expect(moved).toEqual([0.3, -0.4].map((x) => expect.closeTo(x, 6)));
+  useSceneStore.setState({ carries: new Map() });
+  // Where it is seen now is where a pin stays.
+  const [result] = new Engine().evaluate(scene()).filter(({ id }) => id === pins);
+  useResults.setState({ byDressing: new Map([[pins, result]]) as never });
+  holdHere(pins, [key], "Let pin go");
+  expect(scene().dressings.at(-1)!.pegs[hex]).toMatchObject({
+    on: box,
+    point: [expect.any(Number), expect.closeTo(3, 2), 0],
+  });
+  expect(ties()[0]).toBeNull();
 });

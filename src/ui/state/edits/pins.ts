@@ -2,8 +2,10 @@
 import { addedKey, hexOf, indicesOf, kindOf, LOOSE, nextAdded, type Dressing, type Key, type Peg } from "@/core/place";
 import { InputError } from "@/core/schema";
 import { readPins, writePins, type PinRow } from "@/core/files";
-import { add, rotate, scale, type Vec3 } from "@/core/math";
-import type { Scene } from "@/core/scene";
+import type { Vec3 } from "@/core/math";
+import { fromStand } from "@/core/mesh";
+import { tieOfPeg, type Scene } from "@/core/scene";
+import { carriedPoint, type Tie } from "@/core/tie";
 import { selectPlacements } from "../session";
 import { useResults } from "../results";
 import { dressingOf, editDressing, inField, millimetre, scene, store } from "./common";
@@ -69,8 +71,14 @@ export function pinAt(dressing: string | null, place: PinPlace, prop: string): v
   if (key !== null) selectPlacements(fresh?.id ?? id!, [key]);
 }
 
-/** Writes where a pin has been dragged to. */
-export function writePinMoved(draft: Draft<Scene>, dressing: string, key: Key, { surface, point, uv }: PinPlace): void {
+/** Writes where a pin has been dragged to, and what it is tied to there. */
+export function writePinMoved(
+  draft: Draft<Scene>,
+  dressing: string,
+  key: Key,
+  { surface, point, uv }: PinPlace,
+  tie: Tie | null = null,
+): void {
   const pins = dressingOf(draft, dressing);
   if (!pins) return;
   if (surface !== LOOSE && !pins.where.surfaces.includes(surface)) pins.where.surfaces.push(surface);
@@ -79,6 +87,8 @@ export function writePinMoved(draft: Draft<Scene>, dressing: string, key: Key, {
     peg.point = inField(draft, surface, point);
     if (uv) peg.uv = uv;
     else delete peg.uv;
+    if (tie) peg.held = tie as Draft<Tie>;
+    else delete peg.held;
   });
 }
 
@@ -121,6 +131,7 @@ export function mirrorPins(
       const point = peg.point.map((value, k) => millimetre(k === axis ? 2 * middle[axis] - value : value));
       const twin = { ...peg, point: point as unknown as Draft<Vec3> };
       delete twin.uv;
+      delete twin.held;
       // Ahead is counted from north: what is mirrored from front to back looks the other way.
       setTurn(twin, (axis === 2 ? Math.PI : 0) - (peg.turn ?? 0));
       pins.pegs[hexOf(copy)] = twin;
@@ -144,10 +155,11 @@ export const pinToUv = (draft: Draft<Dressing>, keys: Iterable<Key>, uv: [number
   writePegs(draft, keys, (peg) => {
     peg.uv = uv;
     delete peg.point;
+    delete peg.held;
   });
 
-/** Has pins that have lost hold be held where they are now. */
-export function holdHere(dressing: string, keys: BigUint64Array): void {
+/** Has pins that have lost hold be held where they are now, or lets those that are tied go there. */
+export function holdHere(dressing: string, keys: Iterable<Key>, label = "Pin them here"): void {
   const placements = useResults.getState().byDressing.get(dressing)?.placements;
   if (!placements) return;
   const places = new Map<Key, Vec3>();
@@ -157,9 +169,10 @@ export function holdHere(dressing: string, keys: BigUint64Array): void {
       [0, 1, 2].map((k) => placements.origin[k] + placements.position[3 * i + k]) as unknown as Vec3,
     );
   const all = scene();
-  setPegs(dressing, places.keys(), "Pin them here", (peg, key) => {
+  setPegs(dressing, places.keys(), label, (peg, key) => {
     peg.point = inField(all, peg.on, places.get(key)!);
     delete peg.uv;
+    delete peg.held;
   });
 }
 
@@ -236,11 +249,12 @@ export function pinsAsCsv(dressing: string): Uint8Array {
   const nameOf = (things: readonly { id: string; name: string }[], id: string | undefined) =>
     things.find((one) => one.id === id)?.name ?? null;
   return writePins(
-    Object.values(pins?.pegs ?? {}).map(({ on, point, uv, prop, turn = 0, lift = 0, size = 1 }) => {
+    Object.entries(pins?.pegs ?? {}).map(([hex, { on, point, uv, prop, turn = 0, lift = 0, size = 1 }]) => {
       const surface = surfaceOf(scene(), on);
-      const world = point && surface && add(surface.position, rotate(surface.rotation, scale(point, surface.scale)));
+      const world = point && surface ? fromStand(surface, point) : point;
+      const carry = store().carries.get(tieOfPeg(dressing, hex));
       return {
-        point: (world ?? point ?? null) as Vec3 | null,
+        point: (world && carry ? carriedPoint(carry, world) : world) ?? null,
         uv: uv ?? null,
         surface: nameOf(surfaces, on),
         prop: nameOf(props, prop),

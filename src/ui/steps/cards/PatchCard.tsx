@@ -3,7 +3,9 @@
 import type { z } from "zod";
 import { patchSchema } from "@/core/place";
 import { ValueField } from "../../kit";
-import { dressingOf, useEdit } from "../../state";
+import { useScene } from "@/store";
+import { letHandleGo, seenHandle, useEdit, writeFreeHandle } from "../../state";
+import { Tied } from "../HeldBy";
 import { PathChoice, PathNumber } from "../at-path";
 import { Tide } from "../../time";
 import type { CardProps } from "../params";
@@ -21,6 +23,7 @@ export function PatchCard({ dressing }: CardProps) {
       <PathChoice {...inPatch("held")} columns={2} />
       <PathChoice {...inPatch("beyond")} columns={2} />
       <PathNumber {...inPatch("turn")} />
+      {dressing.where.patch.tied && <Tied tie={dressing.where.patch.tied} onLetGo={() => letHandleGo(dressing.id)} />}
       <div className="group/tide grid grid-cols-[84px_1fr_1fr_1fr] items-center gap-1.5">
         <span className="flex items-center gap-1 text-[12.5px] text-ink-6" title="Drag its ring over the surface.">
           Handle
@@ -35,18 +38,7 @@ export function PatchCard({ dressing }: CardProps) {
 }
 
 function HandleNumber({ dressing, axis }: CardProps & { axis: 0 | 1 | 2 }) {
-  const edit = useEdit<number>("Move patch", (scene, value) => {
-    const patch = dressingOf(scene, dressing.id)?.where.patch;
-    if (patch) patch.handle = patch.handle.map((old, k) => (k === axis ? value : old)) as [number, number, number];
-  });
-  return (
-    <ValueField
-      bare
-      label={`Handle ${"xyz"[axis]}`}
-      unit="m"
-      value={dressing.where.patch.handle[axis]}
-      edit={edit}
-      complaint={() => null}
-    />
-  );
+  const handle = useScene((scene) => seenHandle(scene, dressing)[axis]);
+  const edit = useEdit<number>("Move patch", (scene, value) => writeFreeHandle(scene, dressing.id, axis, value));
+  return <ValueField bare label={`Handle ${"xyz"[axis]}`} unit="m" value={handle} edit={edit} complaint={() => null} />;
 }

@@ -2,7 +2,7 @@
 import { distance } from "@/core/math";
 import { useSceneStore } from "@/store";
 import { runningLinesNow, selectPlacements } from "../../state";
-import { caughtOn } from "../caught";
+import { caughtOn, tieCaught } from "../caught";
 import { snapTargets } from "../snap";
 import { useMove } from "../move-state";
 import { slidePatch, takenPatch } from "../patching";
@@ -47,7 +47,7 @@ const gripOfPins = (held: HeldPins | null): Grip | null =>
       const place = placeUnder(aim, event, held);
       if (!place) return;
       useMove.setState({ distance: distance(held.start, place.point) });
-      useSceneStore.getState().drag((draft) => slidePins(draft, held, place));
+      useSceneStore.getState().drag((draft) => slidePins(draft, held, place, tieCaught("tieProps")));
     },
     click: (more) => selectPlacements(held.dressing, [held.taken], more),
   };
@@ -64,7 +64,7 @@ export function patchGrip(aim: Aim): Grip | null {
       drag({ aim, event }) {
         const point = aim.on(held.surface);
         const to = point && caughtOn(aim, snapTargets(runningLinesNow()), event, point);
-        if (to) useSceneStore.getState().drag((draft) => slidePatch(draft, held, to));
+        if (to) useSceneStore.getState().drag((draft) => slidePatch(draft, held, to, tieCaught("tieProps")));
       },
     }
   );
