@@ -1,6 +1,6 @@
 /** The main views of the application, from the demo scene, one picture each. */
 import { writeFileSync } from "node:fs";
-import { test, type Page } from "@playwright/test";
+import { expect, test, type Page } from "@playwright/test";
 import { editLine, enter, openScene } from "../tests/table";
 
 const DEMO = "gullhaven-regatta";
@@ -8,6 +8,10 @@ const DEMO = "gullhaven-regatta";
 /** Waits until nothing moves any more, and takes the picture. */
 async function shoot(page: Page, name: string): Promise<void> {
   await page.waitForTimeout(1500);
+  await expect(page.getByText(/^Placing /)).toHaveCount(0, { timeout: 60_000 });
+  const [time, head] = [page.getByTestId("time"), page.getByRole("slider", { name: "Moment" })];
+  if (await time.isVisible())
+    await expect(time).toHaveAttribute("data-moment", (await head.getAttribute("aria-valuenow"))!, { timeout: 60_000 });
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
 }
 

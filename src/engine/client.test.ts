@@ -209,16 +209,28 @@ test("work that says nothing of how far it is can be stopped all the same", asyn
   expect(told.at(-1)).toBeNull();
 });
 
-test("work that lasts too long gives way to a newer scene at once", async () => {
+test("work that lasts too long gives way to a newer scene, but not where beginning anew would take as long", async () => {
   const clock = jest.spyOn(performance, "now").mockReturnValue(0);
+  const begun = () => open.map(({ name }) => name).join();
   client.request(named("heavy"));
-  clock.mockReturnValue(60_000);
+  clock.mockReturnValue(1400);
   client.request(named("light"));
   await settle();
-  expect(open.map(({ name }) => name)).toEqual(["heavy", "light"]);
+  expect(begun()).toBe("heavy");
+  // What waits does not wait for another one to come.
+  await new Promise((resolve) => setTimeout(resolve, 200));
+  expect(begun()).toBe("heavy,light");
+  clock.mockReturnValue(1400 + 5000);
   open[1].answer();
   await settle();
   expect(heard).toEqual(["light"]);
+  client.request(named("next"));
+  clock.mockReturnValue(1400 + 5000 + 4900);
+  client.request(named("over"));
+  await settle();
+  expect([begun(), workers]).toEqual(["heavy,light,next", 2]);
+  await new Promise((resolve) => setTimeout(resolve, 200));
+  expect([begun(), workers]).toEqual(["heavy,light,next,over", 3]);
   clock.mockRestore();
 });
 

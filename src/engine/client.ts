@@ -65,7 +65,7 @@ interface Listener {
   asset?(hash: string): Promise<Uint8Array | undefined>;
 }
 
-/** Work that has lasted longer than this, milliseconds, gives way to a newer scene at once. */
+/** Work gives way to a newer scene when it has lasted longer than this, milliseconds, and than beginning anew took. */
 const PATIENCE = 1500;
 
 /** Work that has said nothing for so long, milliseconds, is told of all the same. */
@@ -96,6 +96,9 @@ export class EvaluationClient {
   #restarts = 0;
   #closed = false;
   #begun = 0;
+  /** How long the first evaluation of the last worker took, milliseconds; 0 where none has come to an end. */
+  #anew = 0;
+  #giveWay: ReturnType<typeof setTimeout> | undefined;
   /** Ends the listening for the worker's pulse. */
   #deaf: (() => void) | null = null;
   /** Ends the work at hand without an answer. */
@@ -146,8 +149,11 @@ export class EvaluationClient {
     this.#looked = looked;
     this.#looks = looks;
     this.#restarts = 0;
-    if (!this.#busy) void this.#run();
-    else if (performance.now() - this.#begun > PATIENCE) this.#drop?.();
+    if (!this.#busy) return void this.#run();
+    clearTimeout(this.#giveWay);
+    const drop = this.#drop;
+    const lasted = performance.now() - this.#begun;
+    this.#giveWay = setTimeout(() => this.#waiting && drop?.(), Math.max(PATIENCE, this.#anew) - lasted);
   }
 
   /** Ends the work at hand; what was there before stays, and the next request begins anew. */
@@ -158,6 +164,7 @@ export class EvaluationClient {
 
   close(): void {
     this.#closed = true;
+    clearTimeout(this.#giveWay);
     this.#solids.close();
     this.#end();
   }
@@ -174,7 +181,9 @@ export class EvaluationClient {
       const scene = this.#waiting;
       this.#waiting = null;
       try {
+        const first = this.#worker === null;
         const told = await this.#evaluate(scene);
+        if (first) this.#anew = performance.now() - this.#begun;
         const { results, laid, families, made, movable, moved, stills, carries, charts, solids, unrolled } = told;
         if (this.#closed) continue;
         if (isNews(laid)) this.#listener.laid?.(laid);

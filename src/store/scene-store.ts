@@ -42,6 +42,8 @@ export interface SceneStore {
   history: History;
   /** The moment at which the scene is seen and edited, seconds; no part of the scene. */
   moment: number;
+  /** The moment that is gone to; null where it is the one that is seen. */
+  towards: number | null;
   /** The scene as it is seen and edited at that moment, and as it is computed. */
   shown: Scene;
   computed: Scene;
@@ -70,6 +72,8 @@ export interface SceneStore {
   /** Goes into an assembly, or back out of some. */
   enter(opened: readonly string[]): void;
   seek(moment: number, seen?: Pick<SceneStore, "shown" | "computed"> & { carries?: Carries }): void;
+  /** Says which moment is gone to, as long as it is not known what the scene comes to then. */
+  aim(moment: number): void;
   endDrag(): void;
   cancelDrag(): void;
   undo(): void;
@@ -138,10 +142,11 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     const lens = inside(scene, whole);
     const carries = stillHeld(more.carries ?? get().carries, inside(before.scene, whole), lens);
     const boxes = more.boxes ?? get().boxes;
-    const same = carries === get().carries && boxes === get().boxes && opened === get().opened;
-    const known = scene === before.scene && moment === at && same;
-    const seen = known && !more.shown ? { shown, computed } : seenAs(lens, moment, carries, boxes, more);
-    set({ history, moment, ...more, ...seen, opened, carries, boxes });
+    const same = scene === before.scene && moment === at && opened === get().opened && !more.shown;
+    const known = same && carries === get().carries && boxes === get().boxes;
+    const seen = known ? { shown, computed } : seenAs(lens, moment, carries, boxes, more);
+    // What is computed knows neither how far anything is carried nor how large assemblies are.
+    set({ history, moment, ...more, ...seen, ...(same && { computed }), opened, carries, boxes });
   };
 
   /** Hands over what differs from what the keeper has. */
@@ -217,11 +222,21 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     told = opened.scene;
     kept = revision = opened.revision;
     const { modified: at, aside } = opened;
-    put(startHistory(opened.scene), 0, { id, save: { kind: "saved", at }, aside, opened: [], boxes: NO_BOXES });
+    put(startHistory(opened.scene), 0, {
+      id,
+      towards: null,
+      save: { kind: "saved", at },
+      aside,
+      opened: [],
+      boxes: NO_BOXES,
+    });
     const rescued = lyingDown(id, revision);
     if (rescued) apply(startHistory(rescued));
     return "opened";
   };
+
+  /** The moment that changes belong to: the one that was asked for last, even where it is not shown yet. */
+  const meant = (): number => get().towards ?? get().moment;
 
   /** A recipe for what is seen, as one for the scene. */
   const asSeen = (recipe: Recipe, moment: number): Recipe =>
@@ -244,6 +259,7 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     id: null,
     history: startHistory(NOTHING),
     moment: 0,
+    towards: null,
     shown: NOTHING,
     computed: NOTHING,
     opened: [],
@@ -260,7 +276,7 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       return openKept(id);
     },
     change: (label, recipe, mark) =>
-      apply(changed(get().history, label, asSeen(recipe, get().moment), mark ?? null, Date.now())),
+      apply(changed(get().history, label, asSeen(recipe, meant()), mark ?? null, Date.now())),
     changeAll: (label, recipe) => apply(changed(get().history, label, recipe, null, Date.now())),
     amend(recipe) {
       const { history } = get();
@@ -269,14 +285,15 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       if (scene !== history.scene) apply(startHistory(scene));
     },
     beginDrag(label) {
-      dragMoment = get().moment;
+      dragMoment = meant();
       set({ history: dragBegun(get().history, label) });
     },
     drag: (recipe) => apply(dragged(get().history, asSeen(recipe, dragMoment))),
     seek(moment, seen) {
-      if (moment === get().moment) return;
-      put(get().history, moment, seen);
+      if (moment !== get().moment) put(get().history, moment, { ...seen, towards: null });
+      else if (get().towards !== null) set({ towards: null });
     },
+    aim: (towards) => set({ towards }),
     carry(carries, boxes = get().boxes) {
       // Another box tells of other contents, even where it is as large.
       const known = get().boxes;

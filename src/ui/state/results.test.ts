@@ -1,12 +1,13 @@
 import { dressingSchema } from "@/core/place";
-import { emptyScene } from "@/core/scene";
+import { emptyScene, type Scene } from "@/core/scene";
 import { useSceneStore } from "@/store";
-import { findingsOf, placeAgain, sightNow, startEvaluating, stopPlacing, useResults } from "./results";
+import { findingsOf, placeAgain, showMoment, sightNow, startEvaluating, stopPlacing, useResults } from "./results";
 import { selectDressing, useSession } from "./session";
 import { laidOut } from "./edits/testing";
 
-/** What the pretended client was asked, and whom it tells. */
+/** What the pretended client was asked, which scene last and whether with what is wrong, and whom it tells. */
 const asked: string[] = [];
+let last: { scene: Scene; looks: boolean };
 let listener: {
   results: (results: unknown[], scene: unknown, sight?: { of: string | null; now: unknown }) => void;
   poking: (found: ReadonlyMap<string, unknown[]>, scene: unknown) => void;
@@ -20,8 +21,10 @@ const start = () =>
     const results = given.results as typeof listener.results;
     listener = { ...given, results: (all, of, sight = none) => results(all, of, sight) } as typeof listener;
     return {
-      request: ({ name }: { name: string }, looked: { dressing: string; flat: boolean } | null) =>
-        void asked.push(looked ? `${name} of ${looked.dressing}${looked.flat ? " flat" : ""}` : name),
+      request(scene: Scene, looked: { dressing: string; flat: boolean } | null, looks = true) {
+        last = { scene, looks };
+        asked.push(looked ? `${scene.name} of ${looked.dressing}${looked.flat ? " flat" : ""}` : scene.name);
+      },
       cancel: () => void asked.push("cancel"),
       close: () => void asked.push("close"),
     } as never;
@@ -146,4 +149,50 @@ test("pegs of version 5 are written by their keys once, as no step to be undone,
   listener.results([{ id: "a", placements: { brought: { pegs, left: brought.left } } }], written);
   listener.results([{ id: "a", placements: { brought: { pegs, left: [] } } }], opened);
   expect(useSceneStore.getState().history.scene).toBe(written);
+});
+
+test("a moment that is gone to is shown with what the scene comes to then, whatever is changed or carried meanwhile", async () => {
+  jest.useFakeTimers();
+  const keyframes = [0, 4].map((at) => ({ at, value: at, go: "straight" as const }));
+  const courses = { "fit/up": { keyframes, before: "hold", after: "hold" } };
+  laidOut({
+    ...emptyScene("tide"),
+    dressings: [dressingSchema.parse({ id: "a", name: "A", fit: { up: 5 }, courses })],
+  });
+  useSceneStore.getState().seek(1);
+  const store = useSceneStore.getState;
+  const { request, stop } = start();
+  const unsubscribe = useSceneStore.subscribe((now, was) => now.computed !== was.computed && request(now.computed));
+  request(store().computed);
+  const upOf = (scene: Scene) => scene.dressings[0].fit.up;
+  const begun = store().computed;
+  void showMoment(2);
+  expect([store().moment, store().towards, upOf(last.scene), last.looks]).toEqual([1, 2, 2, false]);
+  // What an earlier question comes to says how large an assembly is: nothing that is computed is another one by that.
+  const there = last.scene;
+  store().carry(new Map(), new Map([["cask", { min: [0, 0, 0], max: [1, 1, 1] }]]));
+  listener.results([], begun);
+  expect([last.scene === there, store().moment, store().computed === begun]).toEqual([true, 1, true]);
+  // A change belongs to the moment that was asked for, and that moment comes all the same.
+  store().change("Up", ({ dressings }) => void (dressings[0].fit.up = 7));
+  expect([store().moment, upOf(last.scene), last.looks]).toEqual([1, 7, true]);
+  expect(store().history.scene.dressings[0].courses["fit/up"].keyframes.map(({ at }) => at)).toEqual([0, 2, 4]);
+  listener.results([], last.scene);
+  expect([store().moment, store().towards, upOf(store().shown)]).toEqual([2, null, 7]);
+  // Where it rests it is looked at for what is wrong, and only there.
+  void showMoment(3);
+  void showMoment(2);
+  listener.results([], last.scene);
+  expect(store()).toMatchObject({ moment: 2, towards: null });
+  void showMoment(3);
+  listener.results([], last.scene);
+  void showMoment(4);
+  jest.advanceTimersByTime(1000);
+  expect([store().moment, last.looks]).toEqual([3, false]);
+  listener.results([], last.scene);
+  jest.advanceTimersByTime(1000);
+  expect([store().moment, upOf(last.scene), last.looks]).toEqual([4, 4, true]);
+  unsubscribe();
+  stop();
+  jest.useRealTimers();
 });

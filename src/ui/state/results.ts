@@ -51,13 +51,25 @@ export const useResults = create<Results>()(() => ({
   stopped: false,
 }));
 
+interface Arriving {
+  seen: ReturnType<typeof seenAt<Scene>>;
+  of: Scene;
+  /** Seconds. */
+  moment: number;
+  /** Whether anything is looked for that is wrong. */
+  looks: boolean;
+  arrived: () => void;
+}
+
 interface Running {
   client: Client;
   /** What was asked for last. */
   scene: Scene | null;
   /** A moment that is to be shown together with what the scene comes to then. */
   carries: Carries;
-  arriving: { seen: ReturnType<typeof seenAt<Scene>>; of: Scene; moment: number; arrived: () => void } | null;
+  arriving: Arriving | null;
+  /** What is done once the moment that is shown has rested. */
+  resting?: ReturnType<typeof setTimeout>;
 }
 
 let running: Running | null = null;
@@ -65,24 +77,38 @@ let running: Running | null = null;
 /**
  * Goes to a moment once it is known what the scene comes to then, so that all that is seen belongs to one moment.
  *
- * @returns when it is shown, or something else has come between
+ * @param looks whether anything is looked for that is wrong then
+ * @returns when it is shown, or another moment is wanted
  */
-export function showMoment(moment: number): Promise<void> {
-  const { history, computed, seek, opened } = useSceneStore.getState();
+export function showMoment(moment: number, looks = false): Promise<void> {
+  const { history, computed, seek, aim, opened } = useSceneStore.getState();
   const seen = seenAt(inside(history.scene, opened.at(-1) ?? null), moment);
   const scene = seen.computed;
-  running?.arriving?.arrived();
+  letArrive(running);
   if (!running || scene === computed) {
     seek(moment, seen);
     return Promise.resolve();
   }
   const own = running;
+  aim(moment);
   return new Promise((arrived) => {
-    own.arriving = { seen, of: history.scene, moment, arrived };
+    own.arriving = { seen, of: history.scene, moment, looks, arrived };
     own.scene = scene;
-    own.client.request(scene, lookedAt(), false);
+    own.client.request(scene, lookedAt(), looks);
   });
 }
+
+/** Ends what waits for a moment. @returns which one was waited for */
+function letArrive(own: Running | null): Running["arriving"] {
+  const arriving = own?.arriving ?? null;
+  if (own) own.arriving = null;
+  clearTimeout(own?.resting);
+  arriving?.arrived();
+  return arriving;
+}
+
+/** A moment that has been shown for so long, milliseconds, is looked at for what is wrong. */
+const REST = 300;
 
 /** Looks for what is not looked for while it plays. */
 export function lookAgain(): void {
@@ -182,12 +208,13 @@ export function startEvaluating(
   const request = (scene: Scene) => {
     // What has just arrived is there already.
     if (scene === own.scene) return;
-    own.arriving?.arrived();
-    own.arriving = null;
+    const arriving = letArrive(own);
     own.scene = scene;
     forgetOthers([...scene.lines, ...runningLinesNow()]);
     if (useResults.getState().stopped) useResults.setState({ stopped: false });
-    client.request(scene, lookedAt());
+    // What is changed on the way to a moment is shown at that one.
+    if (arriving) void showMoment(arriving.moment, true);
+    if (!own.arriving) client.request(scene, lookedAt());
   };
   let looked = lookedAt();
   const unsubscribe = useSession.subscribe(() => {
@@ -198,6 +225,7 @@ export function startEvaluating(
   });
   const stop = () => {
     unsubscribe();
+    letArrive(own);
     client.close();
   };
   return { request, stop };
@@ -211,12 +239,11 @@ const bytesOfSolid = ({ mesh }: Solved): number =>
 
 /** Takes the table to the moment of what has arrived. */
 function arrive(own: Running, scene: Scene): void {
-  const { arriving } = own;
-  if (arriving?.seen.computed !== scene) return;
-  own.arriving = null;
-  if (useSceneStore.getState().history.scene === arriving.of)
-    useSceneStore.getState().seek(arriving.moment, { ...arriving.seen, carries: own.carries });
-  arriving.arrived();
+  if (own.arriving?.seen.computed !== scene) return;
+  const { of, moment, seen, looks } = letArrive(own)!;
+  if (!looks) own.resting = setTimeout(lookAgain, REST);
+  if (useSceneStore.getState().history.scene === of)
+    useSceneStore.getState().seek(moment, { ...seen, carries: own.carries });
 }
 
 /** What a dressing comes to now, for what is done once. */

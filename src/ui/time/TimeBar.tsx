@@ -21,6 +21,7 @@ export function TimeBar() {
   const time = useScene((scene) => scene.time);
   const placed = useResults((results) => results.moment);
   const moment = useSceneStore((store) => store.moment);
+  const head = useSceneStore((store) => store.towards ?? store.moment);
   return (
     <section
       aria-label="Time"
@@ -31,9 +32,9 @@ export function TimeBar() {
     >
       <div className="flex min-w-0 items-center gap-3 px-4">
         <PlayButton />
-        <Moment time={time} moment={moment} />
+        <Moment time={time} moment={head} />
       </div>
-      <Ruler time={time} moment={moment} />
+      <Ruler time={time} moment={head} />
       <CourseWords />
     </section>
   );

@@ -9,7 +9,14 @@ export const scene = (): Scene => useSceneStore.getState().history.scene;
 
 /** Lays a scene on the table, at its beginning; nothing of it is kept. */
 export const laidOut = (scene: Scene): void =>
-  useSceneStore.setState({ id: null, history: startHistory(scene), moment: 0, shown: scene, computed: scene });
+  useSceneStore.setState({
+    id: null,
+    history: startHistory(scene),
+    moment: 0,
+    towards: null,
+    shown: scene,
+    computed: scene,
+  });
 
 export function startInHarbour(): void {
   laidOut(harbourScene());
