@@ -1,13 +1,13 @@
 /** Assemblies in files: all that is in them, nested or side by side, each mesh once, in the places where it is shown. */
 import type { Node } from "@gltf-transform/core";
 import { validateBytes } from "gltf-validator";
-import { AnimationMixer, Matrix4, Vector3 } from "three";
+import { AnimationMixer, Matrix4, Mesh, Vector3 } from "three";
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 import { hashOf, readProject, writeProject, type Assets } from "@/core/files";
 import { plainIO } from "@/core/files/gltf";
 import { makeGlb, placementsInGlb } from "@/core/files/testing";
 import { hexOf } from "@/core/place";
-import type { Scene } from "@/core/scene";
+import type { Scene, Surface } from "@/core/scene";
 import { evaluateScene, writeAnimation, writePlacements } from "./jobs";
 import { shelves, type Asked } from "./testing-assemblies";
 
@@ -142,6 +142,52 @@ test("while uses travel, their snap points go along in an animated file, as they
   }
   expect(moved).toBe(2);
 });
+
+test.each([
+  ["made, side by side", "glb-plain", {}, {}],
+  ["made, instanced, in dressings that travel", "glb", {}, { speed: 6 }],
+  ["made, nested", "glb-plain", {}, { nested: true }],
+  ["from a file, instanced", "glb", { made: null, asset: "d".repeat(64) }, {}],
+] as const)("a surface that moves and is part of assemblies moves in animated files as in files of single frames: %s", async (_, form, asFile, { speed = 0, nested = false }: { speed?: number; nested?: boolean }) => {
+  // With this seed one as it is comes before one in its mirror image.
+  const movers = [{ kind: "waves", length: 0.7, height: 0.2, speed: 1, side: "+y" }];
+  const { scene: dry, assets } = await shop({ uses: 3, board: { part: true, movers, ...asFile }, variation: { ...ODD, seed: 3 } });
+  const [asset] = assets.keys();
+  const boarded = (one: Surface) => (one.made ? one : { ...one, asset });
+  const props = dry.props.map((prop) => prop.assembly ? { ...prop, assembly: { ...prop.assembly, surfaces: prop.assembly.surfaces.map(boarded) } } : prop);
+  const scene = { ...dry, props, dressings: dry.dressings.map((one) => ({ ...one, spacing: { ...one.spacing, speed } })) } as never as Scene;
+  const file = await writeAnimation(scene, assets, form, [0, 12], { nested });
+  expect((await validateBytes(file)).issues.numErrors).toBe(0);
+  const { scene: read, animations } = await new GLTFLoader().parseAsync(file.slice().buffer, "");
+  const mixer = new AnimationMixer(read);
+  mixer.clipAction(animations[0]).play();
+  const seen = new Set<string>();
+  for (const frame of [0, 5, 11]) {
+    mixer.setTime(frame / scene.time.framesPerSecond);
+    read.updateMatrixWorld(true);
+    const alone = await cornersIn(await writePlacements(scene, assets, "glb-plain", { frame }));
+    let boards = 0;
+    read.traverse((mesh) => {
+      const key = (mesh.userData.key ?? mesh.parent?.userData.key) as string;
+      if (!(mesh instanceof Mesh) || !mesh.name.startsWith("Boarding")) return;
+      const { index: indices, attributes } = mesh.geometry;
+      const index = (indices?.array as Uint32Array) ?? Array.from({ length: attributes.position.count }, (_, v) => v);
+      const corners = Array.from(index, (v) => mesh.localToWorld(mesh.getVertexPosition(v, new Vector3())));
+      boxOf(corners).forEach((value, k) => expect(Math.abs(value - boxOf(alone.get(key)!.corners)[k])).toBeLessThan(0.01));
+      // In its mirror image it is seen from without as well.
+      corners.forEach((corner, c) => {
+        if (c % 3 > 0) return;
+        const facing = corners[c + 1].clone().sub(corner).cross(corners[c + 2].clone().sub(corner)).multiplyScalar(Math.sign(mesh.matrixWorld.determinant()));
+        const side = alone.get(key)!.facing[c / 3];
+        expect(facing.angleTo(side)).toBeLessThan(0.05);
+      });
+      seen.add(boxOf(corners).map((value) => value.toFixed(2)).join());
+      boards++;
+    });
+    expect(boards).toBe(9);
+  }
+  expect(seen.size).toBe(27);
+}); // prettier-ignore
 
 test("however many uses, the file has each mesh once and little more than their places; tables have every thing", async () => {
   const { scene, assets } = await shop({ uses: 200, variation: {} });

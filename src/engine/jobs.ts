@@ -127,12 +127,8 @@ export async function evaluateScene(
   const boxed = scene.props.map((prop) => (prop.assembly ? { ...prop, bounds: engine.boxOf(prop.id) ?? prop.bounds } : prop)); // prettier-ignore
   return {
     scene: { ...scene, props: [...boxed, ...parts] },
-    made: new Map(
-      parts.flatMap(({ id, asset }) => {
-        const mesh = asset === null && engine.meshNow(id);
-        return mesh ? [[id, mesh] as const] : [];
-      }),
-    ),
+    made: mapOf(parts, ({ id, asset }) => (asset === null ? engine.restMesh(id) : null)),
+    takenOn: mapOf(parts, ({ id }) => engine.shapeOf(id) && [engine.shapeOf(id)!]),
     dressings,
     lineNames,
     findings: [
@@ -145,6 +141,10 @@ export async function evaluateScene(
     ],
   };
 }
+
+/** What things come to, as far as they come to anything, by their ids. */
+const mapOf = <T, R>(things: readonly (T & { id: string })[], of: (thing: T & { id: string }) => R | null) =>
+  new Map(things.flatMap((one): [string, R][] => { const is = of(one); return is === null ? [] : [[one.id, is]]; })); // prettier-ignore
 
 /** The scene's placements in one of the formats. */
 export async function writePlacements(
@@ -248,9 +248,11 @@ export async function writeAnimation(
       (placements[n] ??= []).push(one.placements);
       (uses[n] ??= []).push(one.uses ?? null);
     });
+    for (const id of [...(start.surfaces ?? []).map(({ surface }) => surface.id), ...start.takenOn!.keys()]) {
+      const shape = engine.shapeOf(id);
+      if (shape) (shapes.get(id) ?? shapes.set(id, []).get(id)!).push(shape);
+    }
     for (const { surface } of start.surfaces ?? []) {
-      const shape = engine.shapeOf(surface.id);
-      if (shape) (shapes.get(surface.id) ?? shapes.set(surface.id, []).get(surface.id)!).push(shape);
       (stands.get(surface.id) ?? stands.set(surface.id, []).get(surface.id)!).push(engine.standOf(surface.id)!);
     }
     for (const { id, name } of options.lines ? engine.lines() : []) {
@@ -264,9 +266,16 @@ export async function writeAnimation(
     placements,
     uses,
   };
+  // What has no shape of its own in every frame stays as it was first, and so does what keeps its shape.
+  const all = (id: string) => {
+    const own = shapes.get(id);
+    if (own?.length !== frames.length) return null;
+    return own.every(({ position }) => position.every((x, k) => x === own[0].position[k])) ? own.slice(0, 1) : own;
+  };
+  const takenOn = new Map([...start!.takenOn!].map(([id, first]) => [id, all(id) ?? first]));
   const surfaces = start!.surfaces?.map((one) => ({
     ...one,
-    shapes: shapes.get(one.surface.id)?.length === frames.length ? shapes.get(one.surface.id)! : one.shapes,
+    shapes: all(one.surface.id) ?? one.shapes,
     stands: sameAll(stands.get(one.surface.id)!),
   }));
   // One that is not there in every frame stays as it was first.
@@ -274,7 +283,7 @@ export async function writeAnimation(
     shownLine(name, all.length === frames.length ? all : all.slice(0, 1)),
   );
   return FORMATS[format].write(
-    { ...start!, surfaces, lines, motion, snaps: options.snaps, still: stillsIn(engine) },
+    { ...start!, takenOn, surfaces, lines, motion, snaps: options.snaps, still: stillsIn(engine) },
     assets,
     options.compressed,
   );

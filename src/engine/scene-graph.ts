@@ -153,18 +153,6 @@ export class SceneGraph {
     return this.graph.get(things.restMesh, id)?.mesh ?? null;
   }
 
-  /** The same as it is at the moment. */
-  meshNow(id: string): Shape | null {
-    const [rest, shape] = [this.restMesh(id), this.shapeOf(id)];
-    if (!rest || !shape) return rest;
-    const others = rest.attributes.filter(({ name }) => name !== "NORMAL");
-    return {
-      ...rest,
-      position: shape.position,
-      attributes: [...others, { name: "NORMAL", width: 3, array: shape.normal }],
-    };
-  }
-
   /** Where a surface stands, with whatever holds it; null where there is none. */
   standOf(id: string): Stand | null {
     return this.graph.get(things.stand, id) ?? null;

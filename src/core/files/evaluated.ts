@@ -71,8 +71,10 @@ export interface EvaluatedScene {
   lines?: readonly ShownLine[];
   /** Whether snap points that artists have set are written too, as nodes without a mesh; they are unless said otherwise. */
   snaps?: boolean;
-  /** The meshes of props that have no file: surfaces that are made, and part of assemblies. */
+  /** The meshes at rest of props that have no file: surfaces that are made, and part of assemblies. */
   made?: ReadonlyMap<string, Shape>;
+  /** The shapes that those surfaces have which do not keep the one at rest; in each frame where there are several. */
+  takenOn?: ReadonlyMap<string, readonly MovedShape[]>;
   /** What a prop's file looks like at a moment of one of its clips, in the file's coordinates. */
   still?: (prop: string, clip: number, moment: number) => MovedShape | null;
   /** Where several frames are to be written as an animation, these. */

@@ -24,7 +24,8 @@ import { addLines, addSurfaces, madeMesh } from "./scenery";
 import { coursesOf, isStill, Moving, nodeName } from "./motion";
 import { stands, type EvaluatedDressing, type EvaluatedScene, type Nest } from "./evaluated";
 import { flatMesh, meshNodesOf, plainIO, readGlb, transformedMesh, writeCompressed } from "./gltf";
-import { meshAt } from "./poses";
+import { meshAt, takenOn } from "./poses";
+import type { MovedShape } from "../movers";
 import { addAllSnaps, addSnaps, ownSnaps, snapNode, snapPlaceIn, type OwnSnaps } from "./snap-nodes";
 import { Variants, WHITE } from "./variants";
 import { preparationMatrix } from "../scene";
@@ -56,7 +57,8 @@ export async function writeGlb(
   if (evaluated.dressings.length === 0) scene.addChild(document.createNode(evaluated.scene.name));
   const { surfaces = [], lines = [], motion = null } = evaluated;
   const moving = motion && new Moving(document, buffer, motion.times);
-  const meshes = new Variants(document, buffer, await meshesOf(document, buffer, evaluated, assets));
+  const { takenOn: shapes = new Map<string, MovedShape[]>() } = evaluated;
+  const meshes = new Variants(document, buffer, await meshesOf(document, buffer, evaluated, assets), shapes, moving);
   const snaps = evaluated.snaps === false ? NO_SNAPS : ownSnaps(evaluated.scene.props);
   for (const [n, dressed] of evaluated.dressings.entries()) {
     const node = document.createNode(dressed.dressing.name).setTranslation(dressed.placements.origin);
@@ -110,8 +112,11 @@ async function meshesOf(
   const meshes = new Map<string, Mesh>();
   for (const prop of evaluated.scene.props) {
     if (!used.has(prop.id)) continue;
+    // In several frames, each look of it takes its shapes on.
+    const shapes = evaluated.takenOn?.get(prop.id);
+    const shaped = (mesh: Mesh) => takenOn(document, mesh, shapes?.length === 1 ? shapes : null, null);
     const made = evaluated.made?.get(prop.id);
-    if (made) meshes.set(prop.id, madeMesh(document, buffer, prop.name, made));
+    if (made) meshes.set(prop.id, shaped(madeMesh(document, buffer, prop.name, made)));
     // What stands in an assembly is a prop of its own.
     if (prop.asset === null) continue;
     const bytes = assets.get(prop.asset);
@@ -120,7 +125,7 @@ async function meshesOf(
     const merged = mergeDocuments(document, source);
     const shown = meshNodesOf(source).map(({ node, matrix }) => ({ node: merged.get(node) as Node, matrix }));
     const rows = preparationMatrix(prop);
-    meshes.set(prop.id, flatMesh(document, shown, prop.name, columns(rows)));
+    meshes.set(prop.id, shaped(flatMesh(document, shown, prop.name, columns(rows))));
     for (const { name, clip, moment } of stills.get(prop.id)?.values() ?? []) {
       const shape = still?.(prop.id, clip, moment);
       const stood = shape && meshAt(document, flatMesh(document, shown, prop.name), shape);
@@ -192,8 +197,8 @@ function addMoving(
     const looks = frames.map((p, frame) =>
       course.indices[frame] < 0 ? mesh : meshOf(p, course.indices[frame], meshes),
     );
-    if (looks.every((look) => look === mesh)) node.setMesh(mesh);
-    else addLooks(document, node, looks, moving);
+    if (looks.every((look) => look === mesh)) meshes.dress(node, mesh);
+    else addLooks(document, node, looks, meshes, moving);
     addSnaps(document, node, frames[course.frame], course.index, snaps);
     moving.through(node, course, course.comesAndGoes);
     parent.addChild(node);
@@ -201,11 +206,18 @@ function addMoving(
 }
 
 /** A node for each mesh that one placement looks like in some frame, of full size then and of none otherwise. */
-function addLooks(document: Document, parent: Node, looks: readonly (Mesh | undefined)[], moving: Moving): void {
+function addLooks(
+  document: Document,
+  parent: Node,
+  looks: readonly (Mesh | undefined)[],
+  meshes: Variants,
+  moving: Moving,
+): void {
   const n = looks.length;
   for (const mesh of new Set(looks)) {
     if (!mesh) continue;
-    const node = document.createNode(mesh.getName()).setMesh(mesh);
+    const node = document.createNode(mesh.getName());
+    meshes.dress(node, mesh);
     const shown = Float32Array.from({ length: 3 * n }, (_, k) => (looks[Math.floor(k / 3)] === mesh ? 1 : 0));
     const upright = Float32Array.from({ length: 4 * n }, (_, k) => (k % 4 === 3 ? 1 : 0));
     moving.through(node, { translation: new Float32Array(3 * n), rotation: upright, scale: shown }, true);

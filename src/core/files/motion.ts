@@ -21,6 +21,8 @@ export class Moving {
   readonly #buffer: Buffer;
   readonly #times: Float32Array;
   #animation: Animation | null = null;
+  /** The frames at which meshes have the shapes that they take on. */
+  readonly #shaped = new Map<Mesh, readonly number[]>();
 
   constructor(document: Document, buffer: Buffer, times: Float32Array) {
     this.#document = document;
@@ -99,20 +101,31 @@ export class Moving {
   }
 
   /**
-   * Has a mesh take on shapes, one a frame; those that lie between their neighbours are left out.
+   * Gives a mesh the shapes that whatever has it takes on, one a frame; those that lie between their neighbours are left out.
    *
    * @param shapes of all its primitives' vertices, one behind the other
    */
-  shaped(node: Node, mesh: Mesh, shapes: readonly MovedShape[]): void {
+  shaped(mesh: Mesh, shapes: readonly MovedShape[]): void {
+    if (this.#shaped.has(mesh)) return;
     const kept = shapesKept(shapes);
+    this.#shaped.set(mesh, kept);
     let from = 0;
     for (const primitive of mesh.listPrimitives()) {
       const count = primitive.getAttribute("POSITION")!.getCount();
       this.#targets(primitive, kept.map((i) => shapes[i]), 3 * from); // prettier-ignore
       from += count;
     }
+    mesh.setWeights(kept.map((_, k) => (k === 0 ? 1 : 0)));
+  }
+
+  /** Whether a mesh takes on shapes. */
+  isShaped = (mesh: Mesh): boolean => this.#shaped.has(mesh);
+
+  /** Gives a node its mesh, and has it take on the shapes of that. */
+  dress(node: Node, mesh: Mesh): void {
+    node.setMesh(mesh);
+    const kept = this.#shaped.get(mesh) ?? [];
     const n = kept.length;
-    mesh.setWeights(Array.from({ length: n }, (_, k) => (k === 0 ? 1 : 0)));
     if (n < 2) return;
     const weights = new Float32Array(n * n);
     for (let k = 0; k < n; k++) weights[k * n + k] = 1;
@@ -123,6 +136,8 @@ export class Moving {
   #targets(primitive: Primitive, shapes: readonly MovedShape[], from: number): void {
     const accessor = (array: Float32Array<ArrayBuffer>) =>
       this.#document.createAccessor().setType("VEC3").setArray(array).setBuffer(this.#buffer);
+    // A copy of one that has taken some on has those.
+    for (const target of primitive.listTargets()) primitive.removeTarget(target);
     for (const shape of shapes) {
       const target = this.#document.createPrimitiveTarget();
       for (const [name, values] of [
@@ -143,6 +158,12 @@ export class Moving {
       primitive.addTarget(target);
     }
   }
+}
+
+/** Gives a node its mesh, with the shapes that this takes on where anything moves. */
+export function dress(node: Node, mesh: Mesh, moving: Moving | null): void {
+  if (moving) moving.dress(node, mesh);
+  else node.setMesh(mesh);
 }
 
 /** Shapes are compared by so many vertices, and may be off by so much, metres. */

@@ -12,8 +12,8 @@ import { InputError } from "../schema";
 import { flatMesh, meshNodesOf, readGlb } from "./gltf";
 import type { Assets } from "./assets";
 import type { ShownLine, ShownSurface, Stand } from "./evaluated";
-import type { Moving } from "./motion";
-import type { MovedShape } from "../movers";
+import { dress, type Moving } from "./motion";
+import { takenOn } from "./poses";
 import type { Shape } from "../mesh";
 import type { Surface } from "../scene";
 
@@ -38,15 +38,11 @@ export async function addSurfaces(
     const [first] = stands;
     const node = document
       .createNode(surface.name)
-      .setMesh(mesh)
       .setTranslation([...first.position])
       .setRotation([...first.rotation])
       .setScale([first.scale, first.scale, first.scale]);
     scene.addChild(node);
-    if (shapes && verticesIn(mesh) * 3 === shapes[0].position.length) {
-      if (moving && shapes.length > 1) moving.shaped(node, mesh, shapes);
-      else takeOn(document, buffer, mesh, shapes[0]);
-    }
+    dress(node, takenOn(document, mesh, shapes, moving), moving);
     if (moving && stands.some((stand) => stand !== first)) moving.through(node, standsOf(stands));
   }
 }
@@ -58,9 +54,6 @@ function standsOf(stands: readonly Stand[]) {
     scale: Float32Array.from(stands.flatMap(({ scale }) => [scale, scale, scale])),
   };
 }
-
-const verticesIn = (mesh: Mesh): number =>
-  mesh.listPrimitives().reduce((sum, one) => sum + one.getAttribute("POSITION")!.getCount(), 0);
 
 async function fileMesh(document: Document, { name, asset, file }: Surface, assets: Assets): Promise<Mesh | null> {
   if (asset === null) return null;
@@ -101,23 +94,6 @@ export function madeMesh(
   return document.createMesh(name).addPrimitive(primitive);
 }
 
-/** Writes a shape into a mesh for good. */
-function takeOn(document: Document, buffer: Buffer, mesh: Mesh, { position, normal }: MovedShape): void {
-  let from = 0;
-  for (const primitive of mesh.listPrimitives()) {
-    const to = from + 3 * primitive.getAttribute("POSITION")!.getCount();
-    for (const [name, values] of [
-      ["POSITION", position],
-      ["NORMAL", normal],
-    ] as const) {
-      // prettier-ignore
-      const accessor = document.createAccessor().setType("VEC3").setBuffer(buffer);
-      primitive.setAttribute(name, accessor.setArray(values.slice(from, to)));
-    }
-    from = to;
-  }
-}
-
 export function addLines(
   document: Document,
   buffer: Buffer,
@@ -139,15 +115,11 @@ export function addLines(
       .setMaterial(cord)
       .setAttribute("POSITION", document.createAccessor().setType("VEC3").setArray(own(first)).setBuffer(buffer));
     const mesh = document.createMesh(name).addPrimitive(primitive);
-    const node = document.createNode(name).setMesh(mesh).setTranslation([x, y, z]);
+    const node = document.createNode(name).setTranslation([x, y, z]);
     scene.addChild(node);
     const moves = points.some((frame) => frame.some((value, p) => value !== first[p]));
-    if (moving && moves)
-      moving.shaped(
-        node,
-        mesh,
-        points.map((frame) => ({ position: own(frame), normal: NONE })),
-      );
+    if (moves) moving?.shaped(mesh, points.map((frame) => ({ position: own(frame), normal: NONE }))); // prettier-ignore
+    dress(node, mesh, moving);
   }
 }
 

@@ -2,10 +2,21 @@
  * The meshes that a GLB needs of each prop, each made when it is first asked for: as it is prepared, in its mirror image, in
  * a tint, and in the shapes of placements that are bent or clipped.
  */
-import { type Buffer, type Document, type mat4, type Material, type Mesh, type Primitive } from "@gltf-transform/core";
+import {
+  type Buffer,
+  type Document,
+  type mat4,
+  type Material,
+  type Mesh,
+  type Node,
+  type Primitive,
+} from "@gltf-transform/core";
 import { toLinear } from "../image";
 import { shapedMesh, type TriangleMesh, type Shapes } from "../mesh";
+import type { MovedShape } from "../movers";
 import { transformedMesh } from "./gltf";
+import { dress, type Moving } from "./motion";
+import { takenOn } from "./poses";
 import { plainArrays } from "./triangle-mesh";
 
 /** What a placement's mesh is besides its prop. */
@@ -23,17 +34,39 @@ export class Variants {
   readonly #meshes = new Map<string, Mesh>();
   readonly #materials = new Map<string, Material | null>();
   readonly #solids = new Map<string, { primitive: Primitive; mesh: TriangleMesh }[]>();
+  /** The shapes that props take on while the scene moves, by their ids. */
+  readonly #takenOn: ReadonlyMap<string, readonly MovedShape[]>;
+  readonly #moving: Moving | null;
   /** Shapes have no name of their own. */
   readonly #numbers = new Map<Shapes, number>();
 
-  constructor(document: Document, buffer: Buffer, prepared: ReadonlyMap<string, Mesh>) {
+  constructor(
+    document: Document,
+    buffer: Buffer,
+    prepared: ReadonlyMap<string, Mesh>,
+    takenOn: ReadonlyMap<string, readonly MovedShape[]>,
+    moving: Moving | null,
+  ) {
     this.#document = document;
     this.#buffer = buffer;
     this.#prepared = prepared;
+    this.#takenOn = takenOn;
+    this.#moving = moving;
   }
 
+  /** Gives a node one of the meshes, with the shapes that this takes on. */
+  dress = (node: Node, mesh: Mesh): void => dress(node, mesh, this.#moving);
+
   /** The mesh of a prop that stands as it is; undefined for one that no file was read for. */
-  stiff(prop: string, { mirrored, tint }: Look): Mesh | undefined {
+  stiff(prop: string, look: Look): Mesh | undefined {
+    const mesh = this.#asAtRest(prop, look);
+    const shapes = this.#takenOn.get(prop);
+    if (mesh && shapes && shapes.length > 1 && !this.#moving?.isShaped(mesh))
+      takenOn(this.#document, mesh, look.mirrored ? shapes.map(mirroredShape) : shapes, this.#moving);
+    return mesh;
+  }
+
+  #asAtRest(prop: string, { mirrored, tint }: Look): Mesh | undefined {
     const base = this.#prepared.get(prop);
     if (!base || (!mirrored && tint === WHITE)) return base;
     return this.#once(`${prop} ${mirrored} ${tint}`, () => {
@@ -114,6 +147,11 @@ export class Variants {
 }
 
 export const WHITE = "#ffffff";
+const acrossX = (values: Float32Array<ArrayBuffer>) => values.map((value, k) => (k % 3 === 0 ? -value : value));
+const mirroredShape = ({ position, normal }: MovedShape): MovedShape => ({
+  position: acrossX(position),
+  normal: acrossX(normal),
+});
 const MIRROR = [-1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1] as mat4;
 const TYPES: Readonly<Record<number, "SCALAR" | "VEC2" | "VEC3" | "VEC4">> = {
   1: "SCALAR",
