@@ -3,7 +3,6 @@
 import { MoreHorizontal } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
-import { InputError } from "@/core/schema";
 import type { KeptRecipe } from "@/store";
 import { asFileName, Button, Choose, download, FilesInput, Modal, NameField } from "../kit";
 import {
@@ -18,6 +17,7 @@ import {
   useRecipes,
   useSession,
 } from "../state";
+import { sayRefused } from "./refused";
 import { saying, UseIt } from "./UseRecipe";
 
 const close = () => useSession.setState({ dialog: null });
@@ -38,7 +38,7 @@ export function RecipesDialog() {
         setChosen(await keepRecipe(readRecipeFile(new Uint8Array(await one.arrayBuffer()), one.name)));
         toast.success(`The recipe of “${one.name}” is kept.`);
       } catch (error) {
-        toast.error(error instanceof InputError ? error.message : "The browser has no room to keep it.");
+        sayRefused(error);
       }
     }
   };
@@ -92,11 +92,11 @@ function Tag({
         await dropRecipe(id);
         onGone(shippedRecipes()[0].id);
         toast(`Deleted the recipe “${recipe.name}”.`, {
-          action: { label: "Undo", onClick: () => void keepRecipe(recipe, picture) },
+          action: { label: "Undo", onClick: () => void keepRecipe(recipe, picture).catch(sayRefused) },
         });
       }
-    } catch {
-      toast.error("The browser has no room for that.");
+    } catch (error) {
+      sayRefused(error);
     }
   };
   return (
@@ -108,7 +108,7 @@ function Tag({
         <NameField
           label="Name of the recipe"
           value={recipe.name}
-          onChange={(name) => void changeRecipe(id, { ...recipe, name })}
+          onChange={(name) => void changeRecipe(id, { ...recipe, name }).catch(sayRefused)}
           onDone={() => setRenaming(false)}
           className="grow"
         />

@@ -19,6 +19,7 @@ import { Button, Modal } from "../kit";
 import { changeRecipe, isShipped, keepRecipe, recipesNow, useSession } from "../state";
 import { dialFor, Dials } from "./Dials";
 import { pictureOfCard, pictureOfStrip } from "./picture";
+import { sayRefused } from "./refused";
 import { TextField } from "./TextField";
 
 /** Of the assembly that is selected, else of the selected dressing. */
@@ -98,8 +99,8 @@ function Ask({ begun, from, pictured }: AskProps) {
       else await changeRecipe(id, recipe, picture);
       toast.success(`The recipe “${name}” is kept, for all scenes of this browser.`);
       close();
-    } catch {
-      toast.error("The browser has no room to keep it.");
+    } catch (error) {
+      sayRefused(error);
     }
   };
   return (

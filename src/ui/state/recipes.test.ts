@@ -29,6 +29,10 @@ test("recipes are kept for all scenes; equal names get a number, files come in a
   expect(own()).toEqual([[first, "Railing with posts 2", null], [second, "Railing with posts 3", "data:,"]]); // prettier-ignore
   await changeRecipe(second, { ...RAILING, name: "Fence" });
   expect(own()).toContainEqual([second, "Fence", "data:,"]);
+  // One that could not be read again would be lost.
+  await expect(changeRecipe(second, { ...RAILING, version: 9 as never })).rejects.toThrow(/^“Fence” is no recipe: /);
+  await expect(keepRecipe({ ...RAILING, roles: [{}] as never })).rejects.toThrow(/is no recipe/);
+  expect(own()).toContainEqual([second, "Fence", "data:,"]);
   await dropRecipe(first);
   expect(own()).toEqual([[second, "Fence", "data:,"]]);
   expect(recipesNow()).toHaveLength(1 + Object.keys(SHIPPED).length);

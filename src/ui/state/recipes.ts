@@ -34,20 +34,28 @@ const namedFreely = <R extends AnyRecipe>(recipe: R, but?: string): R => ({
   ),
 });
 
-/** Keeps a new recipe; gives its id. */
+/** A recipe, if what is given is one. @throws InputError with a sentence where it is none */
+function checkedRecipe(given: unknown, name: string): AnyRecipe {
+  const { success, data, error } = readRecipe(given);
+  if (!success) throw new InputError(`“${name}” is no recipe: ${sentenceOf(error)}`);
+  return data;
+}
+
+/** Keeps a new recipe; gives its id. @throws InputError where it could not be read again */
 export async function keepRecipe(recipe: AnyRecipe, picture: string | null = null): Promise<string> {
   await readRecipes();
-  const kept = { id: newId(), recipe: namedFreely(recipe), picture };
+  const kept = { id: newId(), recipe: namedFreely(checkedRecipe(recipe, recipe.name)), picture };
   await putRecipe(kept);
   await readRecipes();
   return kept.id;
 }
 
-/** Changes one of one's own. */
+/** Changes one of one's own. @throws InputError where it could not be read again */
 export async function changeRecipe(id: string, recipe: AnyRecipe, picture?: string | null): Promise<void> {
   const before = useRecipes.getState().own.find((one) => one.id === id);
   if (!before) return;
-  await putRecipe({ id, recipe: namedFreely(recipe, id), picture: picture === undefined ? before.picture : picture });
+  const checked = namedFreely(checkedRecipe(recipe, before.recipe.name), id);
+  await putRecipe({ id, recipe: checked, picture: picture === undefined ? before.picture : picture });
   await readRecipes();
 }
 
@@ -68,9 +76,7 @@ export function readRecipeFile(bytes: Uint8Array, name: string): AnyRecipe {
   } catch {
     throw new InputError(`“${name}” is no JSON file.`);
   }
-  const { success, data, error } = readRecipe(json);
-  if (!success) throw new InputError(`“${name}” is no recipe: ${sentenceOf(error)}`);
-  return data;
+  return checkedRecipe(json, name);
 }
 
 export const recipeFile = (recipe: AnyRecipe): Uint8Array =>
