@@ -5,6 +5,7 @@ import { hashOf, readPropFile, type Assets } from "@/core/files";
 import { sceneSchema, SCENE_VERSION, type Scene } from "@/core/scene";
 import type { Vec3 } from "@/core/math";
 import { DRESSINGS } from "./dressings";
+import { DEMO_NAME } from "./name";
 import { flyingGull, gull, kite, lavenderTub, netPile } from "./hill-props";
 import { boat, lighthouse, lighthouseCap, mast, quay, shore, water } from "./harbour";
 import { hillside, steps } from "./hillside";
@@ -57,9 +58,6 @@ import type { MeshBuilder } from "./shapes";
 import { bulb, plank, timber } from "./boatyard";
 import { jar, loaf, stall } from "./stall";
 
-/** The demo scene's id, the same in every browser. */
-export const DEMO_ID = "gullhaven-regatta";
-
 /** Surfaces that props may go into: buoys float in the water, ropes are tied round masts, oars lie in their rack. */
 const PASSABLE = ["water", "mast", "lifebuoy", "oar-rack", "petrel-sail", "belt-stand"];
 
@@ -79,7 +77,7 @@ const rocking = <T extends object>(surface: T) => ({
   },
 });
 
-export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
+export async function makeDemo(): Promise<{ scene: Scene; assets: Assets }> {
   const assets = new Map<string, Uint8Array>();
   const asset = async (name: string, mesh: MeshBuilder) => {
     const bytes = await mesh.toGlb(name);
@@ -114,7 +112,7 @@ export async function demoScene(): Promise<{ scene: Scene; assets: Assets }> {
 
   const scene = sceneSchema.parse({
     version: SCENE_VERSION,
-    name: "Gullhaven Regatta",
+    name: DEMO_NAME,
     props: [
       await prop("pennant-madder", "Pennant madder", pennant("#b5363f")),
       await prop("pennant-linen", "Pennant linen", pennant("#efe3cb")),

@@ -3,9 +3,9 @@
 import { Ellipsis, SunMoon } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { toast, Toaster } from "sonner";
-import { DEMO_ID } from "@/demo";
+import { DEMO_ID, DEMO_NAME } from "@/demo";
 import { deleteScene, duplicateScene, listScenes, newScene, renameScene, type SceneCard } from "@/store";
 import { openProject } from "../assets";
 import { Button, chooseTable, Choose, NameField, tableChoices, type TableChoice } from "../kit";
@@ -15,40 +15,46 @@ import { ensureDemo } from "./demo";
 /** Remembers that the demo scene was deleted, so that it does not come back by itself. */
 const DEMO_DELETED = "demo-deleted";
 
+/** A scene as it is listed; one that is yet to be made has not been changed at any time. */
+type Listed = Omit<SceneCard, "modified"> & { modified: number | null };
+
+interface List {
+  cards: readonly Listed[];
+  /** When they were asked for. */
+  now: number;
+}
+
+async function listed(): Promise<List> {
+  const cards = await listScenes();
+  const hasDemo = localStorage.getItem(DEMO_DELETED) !== null || cards.some(({ id }) => id === DEMO_ID);
+  const demo = { id: DEMO_ID, name: DEMO_NAME, modified: null, picture: null };
+  return { cards: hasDemo ? cards : [...cards, demo], now: Date.now() };
+}
+
 export function Scenes() {
   const router = useRouter();
-  const [cards, setCards] = useState<SceneCard[] | null>(null);
-  const [now, setNow] = useState(0);
+  const [list, setList] = useState<List | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
 
-  const refresh = useCallback(async () => {
-    setCards(await listScenes());
-    setNow(Date.now());
-  }, []);
-
-  useEffect(() => {
-    const start = async () => {
-      if (localStorage.getItem(DEMO_DELETED) === null) await ensureDemo();
-      await refresh();
-    };
-    start().catch((error: unknown) => setFailure(error instanceof Error ? error.message : String(error)));
-  }, [refresh]);
+  const refresh = () => listed().then(setList);
+  useEffect(() => void listed().then(setList, (error: unknown) => setFailure(reasonOf(error))), []);
 
   const open = (id: string) => router.push(`/scene/${id}`);
   const bringDemo = async () => {
     localStorage.removeItem(DEMO_DELETED);
-    await ensureDemo();
     await refresh();
   };
+  const begin = () =>
+    newScene().then(open, (error: unknown) => toast.error(`The scene cannot be kept: ${reasonOf(error)}`));
   const openFile = async (file: File) => {
     try {
       open(await openProject(file));
     } catch (error) {
-      toast.error(error instanceof Error ? error.message : String(error), { duration: 12_000 });
+      toast.error(reasonOf(error), { duration: 12_000 });
     }
   };
-  const remove = async (card: SceneCard) => {
+  const remove = async (card: Listed) => {
     const restore = await deleteScene(card.id);
     if (card.id === DEMO_ID) localStorage.setItem(DEMO_DELETED, "yes");
     await refresh();
@@ -82,7 +88,7 @@ export function Scenes() {
           <SunMoon size={16} />
         </Choose>
         <Button onClick={() => input.current?.click()}>Open file…</Button>
-        <Button look="main" onClick={() => void newScene().then(open)}>
+        <Button look="main" onClick={() => void begin()}>
           New scene
         </Button>
         <input
@@ -112,16 +118,16 @@ export function Scenes() {
           </p>
         )}
         <ul aria-label="Scenes" className="grid grid-cols-3 gap-6">
-          {cards?.map((card) => (
+          {list?.cards.map((card) => (
             <Card
               key={card.id}
               card={card}
-              now={now}
+              now={list.now}
               onRemove={() => void remove(card)}
               onChanged={() => void refresh()}
             />
           ))}
-          {cards !== null && !cards.some((card) => card.id === DEMO_ID) && (
+          {list && !list.cards.some((card) => card.id === DEMO_ID) && (
             <li>
               <button
                 type="button"
@@ -139,8 +145,21 @@ export function Scenes() {
   );
 }
 
+const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+
+/** When a scene was changed last. */
+function Changed({ at, now }: { at: number | null; now: number }) {
+  if (at === null) return <p className="text-xs text-ink-6">A harbour to look round in and to change</p>;
+  const day = new Date(at);
+  return (
+    <p className="text-xs text-ink-6" title={day.toLocaleString("en")}>
+      {day.toLocaleDateString("en", { day: "numeric", month: "long", year: "numeric" })} · {ago(now - at)}
+    </p>
+  );
+}
+
 interface CardProps {
-  card: SceneCard;
+  card: Listed;
   now: number;
   onRemove: () => void;
   onChanged: () => void;
@@ -150,7 +169,13 @@ function Card({ card, now, onRemove, onChanged }: CardProps) {
   const picture = card.picture ?? (card.id === DEMO_ID ? "/gullhaven.jpg" : null);
   const act = async (action: string) => {
     if (action === "delete") return onRemove();
+    await ensureDemo(card.id);
     await duplicateScene(card.id);
+    onChanged();
+  };
+  const rename = async (name: string) => {
+    await ensureDemo(card.id);
+    await renameScene(card.id, name);
     onChanged();
   };
   return (
@@ -185,13 +210,10 @@ function Card({ card, now, onRemove, onChanged }: CardProps) {
           <NameField
             label={`Name of ${card.name}`}
             value={card.name}
-            onChange={(name) => void renameScene(card.id, name).then(onChanged)}
+            onChange={(name) => void rename(name)}
             className="w-full font-semibold"
           />
-          <p className="text-xs text-ink-6" title={new Date(card.modified).toLocaleString("en")}>
-            {new Date(card.modified).toLocaleDateString("en", { day: "numeric", month: "long", year: "numeric" })} ·{" "}
-            {ago(now - card.modified)}
-          </p>
+          <Changed at={card.modified} now={now} />
         </div>
         <Choose
           label={`More for ${card.name}`}

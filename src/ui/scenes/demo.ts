@@ -1,4 +1,4 @@
-/** The demo scene is there from the start: it is made on the first visit, and again when it is asked for. */
+/** The demo scene is listed from the start; it is made when it is first opened, and again when it is asked for. */
 import { DEMO_ID, demoScene } from "@/demo";
 import { addScene, sceneExists } from "@/store";
 

@@ -128,8 +128,8 @@ function CardPicture() {
     const timer = setTimeout(() => {
       const { id } = useSceneStore.getState();
       const loading = [...models.values()].includes("loading");
-      // Nothing is at rest while it plays, however slowly.
-      if (id === null || loading || isPlaying()) return;
+      // Nothing is at rest while it plays, however slowly, nor before anything has been placed.
+      if (id === null || loading || isPlaying() || useResults.getState().scene === null) return;
       void takePicture(gl, scene, camera)
         .then((picture) => putPicture(id, picture))
         .catch(() => undefined);
