@@ -10,17 +10,7 @@ import { flagged, type Finding } from "@/core/check";
 import { standing, type Nest } from "@/core/files";
 import { type Members } from "@/core/line";
 import { Chart, type ChartTable, type TriangleMesh } from "@/core/mesh";
-import {
-  copyOf,
-  drawnOf,
-  FLAG,
-  stillAt,
-  stillKey,
-  type Drawn,
-  type Expanded,
-  type Placements,
-  type Sight,
-} from "@/core/place";
+import { copyOf, drawnOf, FLAG, stillAt, type Drawn, type Expanded, type Placements, type Sight } from "@/core/place";
 import { type MovedShape } from "@/core/movers";
 import * as dressings from "./dressings";
 import { changeBetween, type PlacedScene, type SceneChange } from "@/core/scene";

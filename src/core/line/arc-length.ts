@@ -10,8 +10,8 @@ const [X0, X1, X2, X3] = [0.1834346424956498, 0.525532409916329, 0.7966664774136
 const [W0, W1, W2, W3] = [0.362683783378362, 0.3137066458778873, 0.2223810344533745, 0.1012285362903763];
 
 /** Those of the 4-point rule, for the short cells of the inverse. */
-const [Y0, Y1] = [0.339981043584856265, 0.861136311594052575];
-const [V0, V1] = [0.652145154862546143, 0.347854845137453857];
+const [Y0, Y1] = [0.33998104358485626, 0.8611363115940526];
+const [V0, V1] = [0.6521451548625461, 0.34785484513745385];
 
 const MAX_DEPTH = 40;
 /** A cell's ends are slow where it goes so many times faster elsewhere; but a cell as short as so many tolerances may be. */

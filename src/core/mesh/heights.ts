@@ -73,12 +73,14 @@ export class Heights {
     const found = new Set<number>();
     const cell = (at: number, from: number, count: number) =>
       Math.max(0, Math.min(count - 1, Math.floor((at - from) * k)));
-    if (!(
-      (x1 - left) * k >= -1 &&
-      (z1 - front) * k >= -1 &&
-      (x0 - left) * k <= columns + 1 &&
-      (z0 - front) * k <= rows + 1
-    ))
+    if (
+      !(
+        (x1 - left) * k >= -1 &&
+        (z1 - front) * k >= -1 &&
+        (x0 - left) * k <= columns + 1 &&
+        (z0 - front) * k <= rows + 1
+      )
+    )
       return found;
     for (let row = cell(z0, front, rows); row <= cell(z1, front, rows); row++)
       for (let column = cell(x0, left, columns); column <= cell(x1, left, columns); column++)

@@ -100,7 +100,7 @@ function writeRotations(
   start: number,
   end: number,
   slots: Slots,
-  { frames, hold, draws: draws }: Parts,
+  { frames, hold, draws }: Parts,
   first: number,
 ): void {
   const { flips, turn: held, contact, boxes } = hold;
@@ -235,7 +235,7 @@ function writePositions(
   start: number,
   end: number,
   slots: Slots,
-  { frames, hold, along, draws: draws }: Parts,
+  { frames, hold, along, draws }: Parts,
   first: number,
 ): void {
   const { contact, byEnds } = hold;

@@ -16,7 +16,7 @@ export function PropPicture({ prop, size }: PictureProps & { prop: Prop }) {
     <span className={FRAME} style={{ width: size, height: size }}>
       {pictures && (
         // The picture is made in the browser; there is nothing for an image service to do.
-        // eslint-disable-next-line @next/next/no-img-element
+        // oxlint-disable-next-line nextjs/no-img-element
         <img src={pictures.cardUrl} alt="" width={size} height={size} draggable={false} />
       )}
     </span>

@@ -160,7 +160,7 @@ function Using({ recipe, picture, roles, onCast, word, onUse, children }: UsingP
     <section aria-label="Use it" className="grid content-start gap-2.5 text-[12.5px]">
       <h3 className="text-sm font-semibold">{recipe.name}</h3>
       {picture && (
-        // eslint-disable-next-line @next/next/no-img-element -- a data address
+        // oxlint-disable-next-line nextjs/no-img-element -- a data address
         <img src={picture} alt="" height={high} className="h-18 w-fit max-w-80 rounded-lg border border-linen-2" />
       )}
       <p className="text-ink-6">{saying(recipe)}</p>

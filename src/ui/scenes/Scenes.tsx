@@ -192,7 +192,7 @@ function Card({ card, now, onRemove, onChanged }: CardProps) {
       >
         {picture ? (
           // Pictures are data made in this browser.
-          // eslint-disable-next-line @next/next/no-img-element
+          // oxlint-disable-next-line nextjs/no-img-element
           <img src={picture} alt="" className="aspect-[16/10] w-full object-cover" />
         ) : (
           <div className="grid aspect-[16/10] w-full place-items-center bg-linear-to-b from-mat-0 to-mat-1 text-xs text-ink-6">

@@ -57,7 +57,7 @@ export function SeedBoard() {
               <span className="grid aspect-[264/150] place-items-center text-xs text-ink-6">
                 {pictures.get(one) ? (
                   // The picture is made in the browser; there is nothing for an image service to do.
-                  // eslint-disable-next-line @next/next/no-img-element
+                  // oxlint-disable-next-line nextjs/no-img-element
                   <img
                     src={pictures.get(one)}
                     alt=""

@@ -10,7 +10,17 @@ export type Focus = { kind: "dressing" } | { kind: "line" | "prop" | "mix" | "su
 export type Tool = "select" | "draw" | "pin" | "paint" | "sow";
 export type Display = "full" | "auto" | "boxes" | "points";
 export type DialogName =
-  "export" | "palette" | "keys" | "dress" | "seeds" | "prepare" | "drawing" | "recipes" | "save-recipe" | "keep" | null;
+  | "export"
+  | "palette"
+  | "keys"
+  | "dress"
+  | "seeds"
+  | "prepare"
+  | "drawing"
+  | "recipes"
+  | "save-recipe"
+  | "keep"
+  | null;
 
 /** A wish to the camera; each is a new object, so that the same wish can be made twice. */
 export type CameraWish =

@@ -157,7 +157,7 @@ function Members({ family, lit }: { family: Between; lit: boolean }) {
         return drawn.slice(1).flatMap((point, i) => [drawn[i], point]);
       }),
     // Where members lie that are on surfaces is told by the tracks.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
     [members, tracks],
   );
   const marks = useMemo(() => (lit && family.marks > 0 ? members.flatMap(markPositions) : []), [members, family, lit]);

@@ -94,7 +94,8 @@ function paintedNow(): Painted | null {
   if (mover) {
     return (draft) =>
       surfaceOf(draft, mover.surface)?.movers.find(({ id }) => id === mover.mover)?.limits?.paint.strokes as
-        Strokes | undefined;
+        | Strokes
+        | undefined;
   }
   const dressing = spreadDressing()?.id;
   return dressing === undefined ? null : (draft) => dressingOf(draft, dressing)?.gaps.paint.strokes;

@@ -12,4 +12,13 @@ export interface Spots {
 
 /** What can keep a place free. */
 export type Reason =
-  "walls" | "outside" | "paint" | "mask" | "slope" | "height" | "facing" | "uv" | "distance" | "edge";
+  | "walls"
+  | "outside"
+  | "paint"
+  | "mask"
+  | "slope"
+  | "height"
+  | "facing"
+  | "uv"
+  | "distance"
+  | "edge";
