@@ -237,28 +237,37 @@ function cutThrough(cut: Cut, triangles: readonly number[]): void {
 const farthest = (far: Float64Array): number =>
   far.reduce((best, x, v) => (Number.isFinite(x) && !(x <= far[best]) ? v : best), far.findIndex(Number.isFinite));
 
-/** The half-edges that lead away from each vertex, both ways of every edge. */
-export type Roads = ReadonlyMap<number, readonly number[]>;
-
-export function roadsOf({ vertex }: Cut, triangles: readonly number[]): Roads {
-  const roads = new Map<number, number[]>();
-  for (const t of triangles) {
-    for (let h = 3 * t; h < 3 * t + 3; h++) {
-      for (const v of [vertex[h], vertex[nextOf(h)]]) {
-        const list = roads.get(v);
-        if (list) list.push(h);
-        else roads.set(v, [h]);
-      }
-    }
-  }
-  return roads;
+/** The half-edges that lead away from each vertex, both ways of every edge: those of v are `start[v]` to `start[v + 1]`. */
+export interface Roads {
+  start: Int32Array;
+  edge: Int32Array;
 }
 
-/** How far every vertex is from the nearest of some along edges, and by which half-edge the way comes to it. */
+export function roadsOf({ vertex, position }: Cut, triangles: readonly number[]): Roads {
+  const start = new Int32Array(position.length / 3 + 1);
+  for (const t of triangles) for (let h = 3 * t; h < 3 * t + 3; h++) start[vertex[h] + 1] += 2;
+  for (let v = 1; v < start.length; v++) start[v] += start[v - 1];
+  const next = start.slice(0, -1);
+  const edge = new Int32Array(6 * triangles.length);
+  for (const t of triangles) {
+    for (let h = 3 * t; h < 3 * t + 3; h++) {
+      edge[next[vertex[h]]++] = h;
+      edge[next[vertex[nextOf(h)]]++] = h;
+    }
+  }
+  return { start, edge };
+}
+
+/**
+ * How far every vertex is from the nearest of some along edges, and by which half-edge the way comes to it.
+ *
+ * @param most metres; what is farther is infinitely far
+ */
 export function pathsFrom(
   { vertex, position: P }: Cut,
-  roads: Roads,
+  { start, edge }: Roads,
   starts: Iterable<number>,
+  most = Infinity,
 ): { far: Float64Array; way: Int32Array } {
   const far = new Float64Array(P.length / 3).fill(Infinity);
   const way = new Int32Array(far.length).fill(-1);
@@ -268,10 +277,14 @@ export function pathsFrom(
     heap.push(v);
   }
   for (let v = heap.pop(); v >= 0; v = heap.pop()) {
-    for (const h of roads.get(v) ?? []) {
+    for (let p = start[v]; p < start[v + 1]; p++) {
+      const h = edge[p];
       const other = vertex[h] === v ? vertex[nextOf(h)] : vertex[h];
-      const there = far[v] + Math.hypot(P[3 * v] - P[3 * other], P[3 * v + 1] - P[3 * other + 1], P[3 * v + 2] - P[3 * other + 2]); // prettier-ignore
-      if (there >= far[other]) continue;
+      const dx = P[3 * v] - P[3 * other];
+      const dy = P[3 * v + 1] - P[3 * other + 1];
+      const dz = P[3 * v + 2] - P[3 * other + 2];
+      const there = far[v] + Math.sqrt(dx * dx + dy * dy + dz * dz);
+      if (there >= far[other] || there > most) continue;
       far[other] = there;
       way[other] = h;
       heap.push(other);

@@ -33,26 +33,25 @@ export function diskOf(cut: Cut, members: readonly number[]): Disk {
 }
 
 /** Corners at one vertex are one where triangles without a rim between them lead from one to the other. */
-function ownCorners(
-  { vertex, twin, ...cut }: Cut,
-  triangles: Uint32Array,
-): { corner: Uint32Array; vertex: Uint32Array } {
-  const local = new Map<number, number>();
-  triangles.forEach((t, i) => local.set(t, i));
-  const root = Uint32Array.from({ length: 3 * triangles.length }, (_, c) => c);
+function ownCorners(cut: Cut, triangles: Uint32Array): { corner: Uint32Array; vertex: Uint32Array } {
+  const { vertex, twin } = cut;
+  const local = new Int32Array(twin.length / 3);
+  const root = new Uint32Array(3 * triangles.length);
+  for (let i = 0; i < triangles.length; i++) local[triangles[i]] = i;
+  for (let c = 0; c < root.length; c++) root[c] = c;
   const find = (c: number): number => {
     while (root[c] !== c) c = root[c] = root[root[c]];
     return c;
   };
-  const own = (h: number) => 3 * local.get(Math.floor(h / 3))! + (h % 3);
-  triangles.forEach((t, i) => {
+  const own = (h: number) => 3 * local[Math.floor(h / 3)] + (h % 3);
+  for (let i = 0; i < triangles.length; i++) {
     for (let k = 0; k < 3; k++) {
-      const h = 3 * t + k;
-      if (isRim({ twin, seam: cut.seam }, h) || twin[h] < h) continue;
+      const h = 3 * triangles[i] + k;
+      if (isRim(cut, h) || twin[h] < h) continue;
       root[find(3 * i + k)] = find(own(nextOf(twin[h])));
       root[find(own(nextOf(h)))] = find(own(twin[h]));
     }
-  });
+  }
   const number = new Int32Array(root.length).fill(-1);
   const [corner, was]: [Uint32Array, number[]] = [new Uint32Array(root.length), []];
   for (let c = 0; c < root.length; c++) {
@@ -84,6 +83,14 @@ function layFlat({ vertex, position: P }: Cut, t: number, flat: Float64Array, we
 
 function orderOf(position: Float64Array, corner: Uint32Array, vertex: Uint32Array): Uint32Array {
   const n = vertex.length;
+  const { start, neighbour } = neighboursOf(corner, n);
+  const places = new Float64Array(3 * n);
+  for (let v = 0; v < n; v++) for (let k = 0; k < 3; k++) places[3 * v + k] = position[3 * vertex[v] + k];
+  return nestedDissection(places, start, neighbour);
+}
+
+/** The vertices beside each of n, those of v from `start[v]` to `start[v + 1]`; across an edge with two sides twice. */
+export function neighboursOf(corner: Uint32Array, n: number): { start: Int32Array; neighbour: Uint32Array } {
   const start = new Int32Array(n + 1);
   for (let h = 0; h < corner.length; h++) {
     start[corner[h] + 1]++;
@@ -97,6 +104,5 @@ function orderOf(position: Float64Array, corner: Uint32Array, vertex: Uint32Arra
     neighbour[next[a]++] = b;
     neighbour[next[b]++] = a;
   }
-  const places = Float64Array.from({ length: 3 * n }, (_, c) => position[3 * vertex[Math.floor(c / 3)] + (c % 3)]);
-  return nestedDissection(places, start, neighbour);
+  return { start, neighbour };
 }

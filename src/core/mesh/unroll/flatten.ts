@@ -7,7 +7,7 @@
  */
 import { Anderson, hermitian, Ldl, solveHermitian, symmetric } from "../../math";
 import { nextOf } from "./twins";
-import type { Disk } from "./disk";
+import { neighboursOf, type Disk } from "./disk";
 
 /** Rounds at most, and how little a round has to better it to be the last one. */
 const ROUNDS = 120;
@@ -29,7 +29,7 @@ export function flatten(disk: Disk, begun: Float64Array | null = conformal(disk)
  * are complex numbers.
  */
 function conformal({ corner, count: n, flat, order }: Disk): Float64Array | null {
-  const most = 2 * corner.length + 2;
+  const most = corner.length + n;
   const [rows, columns] = [new Uint32Array(most), new Uint32Array(most)];
   const [values, imaginary] = [new Float64Array(most), new Float64Array(most)];
   let count = 0;
@@ -40,6 +40,7 @@ function conformal({ corner, count: n, flat, order }: Disk): Float64Array | null
     imaginary[count++] = im;
   };
   let hold = 0;
+  const own = new Float64Array(n);
   for (let o = 0; o < corner.length; o += 3) {
     const [side, along, high] = [flat[o], flat[o + 1], flat[o + 2]];
     if (!(high > 0)) continue;
@@ -48,16 +49,20 @@ function conformal({ corner, count: n, flat, order }: Disk): Float64Array | null
     const re = [along - side, -along, side];
     const im = [high, -high, 0];
     for (let i = 0; i < 3; i++) {
-      for (let j = 0; j <= i; j++) {
-        const real = scale * (re[i] * re[j] + im[i] * im[j]);
-        put(corner[o + i], corner[o + j], real, scale * (re[i] * im[j] - im[i] * re[j]));
-        hold = Math.max(hold, Math.abs(real));
+      const real = scale * (re[i] * re[i] + im[i] * im[i]);
+      own[corner[o + i]] += real;
+      hold = Math.max(hold, real);
+      for (let j = 0; j < i; j++) {
+        const across = scale * (re[i] * re[j] + im[i] * im[j]);
+        put(corner[o + i], corner[o + j], across, scale * (re[i] * im[j] - im[i] * re[j]));
+        hold = Math.max(hold, Math.abs(across));
       }
     }
   }
   const [one, other] = farApart(corner, n);
   if (!(hold > 0) || one === other) return null;
-  for (const v of [one, other]) put(v, v, HELD * hold, 0);
+  for (const v of [one, other]) own[v] += HELD * hold;
+  own.forEach((x, v) => put(v, v, x, 0));
   const places = new Float64Array(2 * n);
   places[2 * other] = HELD * hold;
   const entries = [rows, columns, values, imaginary].map((all) => all.subarray(0, count));
@@ -70,35 +75,35 @@ const HELD = 1e3;
 
 /** Two vertices many edges apart. */
 function farApart(corner: Uint32Array, n: number): [number, number] {
-  const around: number[][] = Array.from({ length: n }, () => []);
-  for (let h = 0; h < corner.length; h++) {
-    around[corner[h]].push(corner[nextOf(h)]);
-    around[corner[nextOf(h)]].push(corner[h]);
-  }
-  const one = lastReached(around, 0);
-  return [one, lastReached(around, one)];
+  const { start, neighbour } = neighboursOf(corner, n);
+  const one = lastReached(start, neighbour, 0);
+  return [one, lastReached(start, neighbour, one)];
 }
 
 /** One that most edges lead to from another. */
-function lastReached(around: readonly number[][], from: number): number {
-  const reached = new Uint8Array(around.length);
-  const queue = [from];
+function lastReached(start: Int32Array, neighbour: Uint32Array, from: number): number {
+  const reached = new Uint8Array(start.length - 1);
+  const queue = new Uint32Array(start.length - 1);
+  queue[0] = from;
   reached[from] = 1;
-  for (let q = 0; q < queue.length; q++) {
-    for (const v of around[queue[q]]) {
+  let count = 1;
+  for (let q = 0; q < count; q++) {
+    for (let e = start[queue[q]]; e < start[queue[q] + 1]; e++) {
+      const v = neighbour[e];
       if (reached[v] === 1) continue;
       reached[v] = 1;
-      queue.push(v);
+      queue[count++] = v;
     }
   }
-  return queue[queue.length - 1];
+  return queue[count - 1];
 }
 
 /** Triangles turned only, vertices where they suit best. */
 function asRigidAsPossible({ corner, count: n, flat, weight, order }: Disk, places: Float64Array): Float64Array | null {
   const m3 = corner.length;
-  const [rows, columns] = [new Uint32Array(3 * m3 + 1), new Uint32Array(3 * m3 + 1)];
-  const values = new Float64Array(3 * m3 + 1);
+  const [rows, columns] = [new Uint32Array(m3 + n), new Uint32Array(m3 + n)];
+  const values = new Float64Array(m3 + n);
+  const own = new Float64Array(n);
   let count = 0;
   const put = (i: number, j: number, x: number) => {
     rows[count] = i;
@@ -109,12 +114,13 @@ function asRigidAsPossible({ corner, count: n, flat, weight, order }: Disk, plac
   for (let h = 0; h < m3; h++) {
     const [a, b, w] = [corner[h], corner[nextOf(h)], weight[h]];
     put(a, b, -w);
-    put(a, a, w);
-    put(b, b, w);
+    own[a] += w;
+    own[b] += w;
     stiffest = Math.max(stiffest, Math.abs(w));
   }
   // Where it lies is free: one vertex stays.
-  put(order[n - 1], order[n - 1], stiffest);
+  own[order[n - 1]] += stiffest;
+  own.forEach((x, v) => put(v, v, x));
   const ldl = Ldl.of(symmetric(n, rows, columns, values), order);
   if (!ldl) return null;
   const area = scaleToSize(corner, flat, places);

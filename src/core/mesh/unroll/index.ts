@@ -5,7 +5,7 @@
  */
 import { facetsOf } from "../facets";
 import { offBeside, singularValues, timesOff, type Singular } from "../stretch";
-import { cutAlong, cutOpen, isRim, partsOf, pathsFrom, roadsOf, type Cut } from "./cut";
+import { cutAlong, cutOpen, isRim, partsOf, pathsFrom, roadsOf, type Cut, type Roads } from "./cut";
 import { diskOf, type Disk } from "./disk";
 import { flatten } from "./flatten";
 import { halfEdgesOf, nextOf } from "./twins";
@@ -70,6 +70,7 @@ function laidFlat(cut: Cut, triangles: readonly number[], area: Float64Array, bo
   let best: LaidDisk | null = null;
   let kept: Uint8Array | null = null;
   let least = Infinity;
+  let roads: Roads | null = null;
   for (let round = 0; ; round++) {
     const before = cut.seam.slice();
     const disk = diskOf(cut, triangles);
@@ -84,7 +85,9 @@ function laidFlat(cut: Cut, triangles: readonly number[], area: Float64Array, bo
     if (best?.disk === disk || !best) kept = before;
     const room = bound - seamLength(cut);
     const most = round === 0 ? FIRST * room : room;
-    if (round === LED_ON || room < SHORTEST * bound || !leadOn(cut, triangles, best, most)) break;
+    if (round === LED_ON || room < SHORTEST * bound) break;
+    roads ??= roadsOf(cut, triangles);
+    if (!leadOn(cut, triangles, roads, best, most)) break;
   }
   // What the best one was laid by is what counts.
   if (kept) cut.seam.set(kept);
@@ -94,11 +97,11 @@ function laidFlat(cut: Cut, triangles: readonly number[], area: Float64Array, bo
 /** Where the vertices of a part lay before its cut was led on. */
 function placesBefore(before: LaidDisk, { corner, count }: Disk): Float64Array {
   const places = new Float64Array(2 * count);
-  corner.forEach((v, c) => {
-    const was = 2 * before.disk.corner[c];
-    places[2 * v] = before.places[was];
-    places[2 * v + 1] = before.places[was + 1];
-  });
+  for (let c = 0; c < corner.length; c++) {
+    const [v, was] = [2 * corner[c], 2 * before.disk.corner[c]];
+    places[v] = before.places[was];
+    places[v + 1] = before.places[was + 1];
+  }
   return places;
 }
 
@@ -122,25 +125,27 @@ function stretched(disk: Disk, places: Float64Array): LaidDisk {
 }
 
 /** Leads the cut on to the vertex that is stretched worst, so many metres at most; false where there is none to lead it to. */
-function leadOn(cut: Cut, triangles: readonly number[], laid: LaidDisk | null, most: number): boolean {
-  const roads = roadsOf(cut, triangles);
+function leadOn(cut: Cut, triangles: readonly number[], roads: Roads, laid: LaidDisk | null, most: number): boolean {
   const rims = new Set<number>();
   for (const t of triangles)
     for (let h = 3 * t; h < 3 * t + 3; h++) if (isRim(cut, h)) rims.add(cut.vertex[h]).add(cut.vertex[nextOf(h)]);
   if (rims.size === 0) return false;
-  const { far, way } = pathsFrom(cut, roads, rims);
+  const { far, way } = pathsFrom(cut, roads, rims, most);
   let [worst, at] = [0, -1];
   const consider = (v: number, value: number) => {
-    if (far[v] > 0 && far[v] <= most && value > worst) [worst, at] = [value, v];
+    if (far[v] > 0 && far[v] < Infinity && value > worst) [worst, at] = [value, v];
   };
   if (laid) {
     // Far from the cut something stretched weighs more: what is near it hardly gains by a longer one.
     const { disk, off } = laid;
-    for (let c = 0; c < disk.corner.length; c++) {
-      const v = disk.vertex[disk.corner[c]];
-      consider(v, Math.log(off[Math.floor(c / 3)]) * far[v]);
+    for (let t = 0; t < off.length; t++) {
+      const stretch = Math.log(off[t]);
+      for (let c = 3 * t; c < 3 * t + 3; c++) {
+        const v = disk.vertex[disk.corner[c]];
+        consider(v, stretch * far[v]);
+      }
     }
-  } else for (const v of roads.keys()) consider(v, far[v]);
+  } else far.forEach((value, v) => consider(v, value));
   if (at < 0) return false;
   cutAlong(cut, way, at);
   return true;
@@ -180,8 +185,10 @@ function wayOf(
     const [side, along, high] = [disk.flat[o], disk.flat[o + 1], disk.flat[o + 2]];
     if (!(high > 0)) continue;
     const t = disk.triangles[i];
-    const [a, b, c] = [0, 1, 2].map((k) => disk.corner[o + k]);
-    const [pa, pb, pc] = [a, b, c].map((v) => sign * position[3 * disk.vertex[v] + axis]);
+    const [a, b, c] = [disk.corner[o], disk.corner[o + 1], disk.corner[o + 2]];
+    const pa = sign * position[3 * disk.vertex[a] + axis];
+    const pb = sign * position[3 * disk.vertex[b] + axis];
+    const pc = sign * position[3 * disk.vertex[c] + axis];
     // How it grows along the triangle's own two directions.
     const du = (pb - pa) / side;
     const dv = (pc - pa - along * du) / high;
