@@ -235,9 +235,6 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     return "opened";
   };
 
-  /** The moment that changes belong to: the one that was asked for last, even where it is not shown yet. */
-  const meant = (): number => get().towards ?? get().moment;
-
   /** A recipe for what is seen, as one for the scene. */
   const asSeen = (recipe: Recipe, moment: number): Recipe =>
     within(atMoment(recipe, moment, get().carries), get().opened.at(-1) ?? null);
@@ -276,7 +273,7 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       return openKept(id);
     },
     change: (label, recipe, mark) =>
-      apply(changed(get().history, label, asSeen(recipe, meant()), mark ?? null, Date.now())),
+      apply(changed(get().history, label, asSeen(recipe, meantMoment()), mark ?? null, Date.now())),
     changeAll: (label, recipe) => apply(changed(get().history, label, recipe, null, Date.now())),
     amend(recipe) {
       const { history } = get();
@@ -285,7 +282,7 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
       if (scene !== history.scene) apply(startHistory(scene));
     },
     beginDrag(label) {
-      dragMoment = meant();
+      dragMoment = meantMoment();
       set({ history: dragBegun(get().history, label) });
     },
     drag: (recipe) => apply(dragged(get().history, asSeen(recipe, dragMoment))),
@@ -354,6 +351,12 @@ export const useSceneStore = create<SceneStore>()((set, get) => {
     },
   };
 });
+
+/** The moment that whatever is done belongs to, seconds: the one that was asked for last, even where it is not shown yet. */
+export function meantMoment(): number {
+  const { moment, towards } = useSceneStore.getState();
+  return towards ?? moment;
+}
 
 /** The scene as it is seen at a moment, with what is held where it has been carried, and as it is computed. */
 function seenAs(

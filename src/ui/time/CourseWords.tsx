@@ -3,7 +3,7 @@
 import { memo } from "react";
 import { keyframeSchema, courseSchema } from "@/core/course";
 import { describeChoice } from "@/core/schema";
-import { useSceneStore } from "@/store";
+import { meantMoment, useSceneStore } from "@/store";
 import { Choose, type Choice } from "../kit";
 import { courseOf, moveKeyframes, setBeyond, setGo, takeCourse, takeKeyframes, timedOf, useSession } from "../state";
 import { useTargets } from "./targets";
@@ -46,7 +46,7 @@ export const CourseWords = memo(function CourseWords() {
     const [what, how] = id.split(" ");
     if (what === "go") setGo(targets, held.length > 0 ? held : moments, how as keyof typeof GO as never);
     else if (what === "copy")
-      moveKeyframes(targets, { moments: held, to: (t) => t - Math.min(...held) + useSceneStore.getState().moment, copied: true }); // prettier-ignore
+      moveKeyframes(targets, { moments: held, to: (t) => t - Math.min(...held) + meantMoment(), copied: true }); // prettier-ignore
     else if (what === "off") takeKeyframes(targets, held);
     else if (what === "stay" && only) takeCourse(only);
     else if (only) setBeyond(only, what as "before" | "after", how as never);

@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from "react";
 import { create } from "zustand";
 import { playedOf, type Time } from "@/core/scene";
-import { useSceneStore } from "@/store";
+import { meantMoment, useSceneStore } from "@/store";
 import { lookAgain, showMoment } from "../state";
 
 interface Playing {
@@ -53,7 +53,8 @@ export function withinSecond(times: readonly number[]): number {
 }
 
 export function play(): void {
-  const { moment, shown } = useSceneStore.getState();
+  const { shown } = useSceneStore.getState();
+  const moment = meantMoment();
   const [begin, end] = playedOf(shown.time);
   // At its end, or beside the stretch that is played, it begins at the beginning.
   const from = moment >= end - 1 / shown.time.framesPerSecond || moment < begin ? begin : moment;
@@ -94,8 +95,7 @@ export const playOrPause = (): void => (usePlaying.getState().on ? pause() : pla
 
 /** Goes so many frames on or back, or to a moment, on a frame. */
 export function stepFrames(frames: number): void {
-  const { moment, shown } = useSceneStore.getState();
-  goTo(moment + frames / shown.time.framesPerSecond);
+  goTo(meantMoment() + frames / useSceneStore.getState().shown.time.framesPerSecond);
 }
 
 export function goTo(moment: number): void {
