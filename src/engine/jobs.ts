@@ -128,7 +128,10 @@ export async function evaluateScene(
   return {
     scene: { ...scene, props: [...boxed, ...parts] },
     made: mapOf(parts, ({ id, asset }) => (asset === null ? engine.restMesh(id) : null)),
-    takenOn: mapOf(parts, ({ id }) => engine.shapeOf(id) && [engine.shapeOf(id)!]),
+    takenOn: mapOf(parts, ({ id }) => {
+      const shape = engine.shapeOf(id);
+      return shape && [shape];
+    }),
     dressings,
     lineNames,
     findings: [
@@ -248,11 +251,11 @@ export async function writeAnimation(
       (placements[n] ??= []).push(one.placements);
       (uses[n] ??= []).push(one.uses ?? null);
     });
-    for (const id of [...(start.surfaces ?? []).map(({ surface }) => surface.id), ...start.takenOn!.keys()]) {
-      const shape = engine.shapeOf(id);
-      if (shape) (shapes.get(id) ?? shapes.set(id, []).get(id)!).push(shape);
-    }
+    const note = (id: string, shape: MovedShape) => (shapes.get(id) ?? shapes.set(id, []).get(id)!).push(shape);
+    for (const [id, [shape]] of evaluated.takenOn!) note(id, shape);
     for (const { surface } of start.surfaces ?? []) {
+      const shape = engine.shapeOf(surface.id);
+      if (shape) note(surface.id, shape);
       (stands.get(surface.id) ?? stands.set(surface.id, []).get(surface.id)!).push(engine.standOf(surface.id)!);
     }
     for (const { id, name } of options.lines ? engine.lines() : []) {

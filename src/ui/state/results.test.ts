@@ -179,6 +179,14 @@ test("a moment that is gone to is shown with what the scene comes to then, whate
   expect(store().history.scene.dressings[0].courses["fit/up"].keyframes.map(({ at }) => at)).toEqual([0, 2, 4]);
   listener.results([], last.scene);
   expect([store().moment, store().towards, upOf(store().shown)]).toEqual([2, null, 7]);
+  // What is changed beside what is computed, as around an assembly that is open, keeps nobody from it.
+  void showMoment(3);
+  useSceneStore.setState({ history: { ...store().history, scene: { ...store().history.scene } } });
+  listener.results([], last.scene);
+  listener.results([], last.scene);
+  expect(store()).toMatchObject({ moment: 3, towards: null });
+  void showMoment(2);
+  listener.results([], last.scene);
   // Where it rests it is looked at for what is wrong, and only there.
   void showMoment(3);
   void showMoment(2);

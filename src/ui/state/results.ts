@@ -117,6 +117,7 @@ export function lookAgain(): void {
 
 /** Stops the placing that is going on; what was there before stays on show. */
 export function stopPlacing(): void {
+  clearTimeout(running?.resting);
   running?.client.cancel();
   useResults.setState({ stopped: true, progress: null });
 }
@@ -242,8 +243,10 @@ function arrive(own: Running, scene: Scene): void {
   if (own.arriving?.seen.computed !== scene) return;
   const { of, moment, seen, looks } = letArrive(own)!;
   if (!looks) own.resting = setTimeout(lookAgain, REST);
-  if (useSceneStore.getState().history.scene === of)
-    useSceneStore.getState().seek(moment, { ...seen, carries: own.carries });
+  const { history, seek } = useSceneStore.getState();
+  // Where something else was changed, which is not what is computed, it is seen otherwise.
+  if (history.scene === of) seek(moment, { ...seen, carries: own.carries });
+  else void showMoment(moment, looks);
 }
 
 /** What a dressing comes to now, for what is done once. */
