@@ -1,10 +1,10 @@
 /**
  * Boxes of placements against each other, by the separating axis theorem (S. Gottschalk, M. C. Lin, D. Manocha, *OBBTree*,
- * SIGGRAPH 1996), once the spheres around them meet. By footprint, what counts is a box's outline seen from above; by radius a
+ * SIGGRAPH 1996), once the cylinders around them meet. By footprint, what counts is a box's outline seen from above; by radius a
  * circle about it; and by mesh, boxes only tell whose meshes are to be compared.
  */
 import { FLAG } from "./slots";
-import { Spheres } from "./spheres";
+import { CYLINDER, Cylinders, HALF, levelReach, RADIUS } from "./cylinders";
 import type { Placements } from "./placements";
 
 /** Three half axes a box: 9 numbers. */
@@ -29,7 +29,7 @@ type Standing = Pick<Placements, "position" | "rotation" | "scale" | "prop" | "f
 
 /** *The boxes of some of a dressing's placements*, for asking which overlap. They are counted as in `members`. */
 export class Boxes {
-  readonly #spheres: Spheres;
+  readonly #cylinders: Cylinders;
   readonly #within: Float64Array;
   /** Those of the two boxes that are being compared. */
   readonly #axes = new Float64Array(2 * AXES);
@@ -62,18 +62,18 @@ export class Boxes {
     this.#standing = standing;
     this.#members = members;
     this.#props = props;
-    this.#spheres = new Spheres(n);
+    this.#cylinders = new Cylinders(n);
     this.#within = new Float64Array(n);
     this.#round = shape === "radius";
     this.#flat = shape === "footprint" || this.#round;
     this.#exactly = exactly;
     this.#room = room;
-    let largest = 0;
+    let broadest = 0;
     for (let k = 0; k < n; k++) {
       this.set(k);
-      largest = Math.max(largest, this.#spheres.data[4 * k + 3]);
+      broadest = Math.max(broadest, this.#cylinders.data[CYLINDER * k + RADIUS]);
     }
-    this.#spheres.reach(largest);
+    this.#cylinders.reach(broadest);
   }
 
   /** Takes over where member `k` stands now. */
@@ -97,25 +97,35 @@ export class Boxes {
     const hx = props[p + 3] * sx;
     const hy = props[p + 4] * sy;
     const hz = props[p + 5] * sz;
+    const m00 = 1 - 2 * (y * y + z * z);
+    const m20 = 2 * (x * z - w * y);
     const m01 = 2 * (x * y - w * z);
     const m21 = 2 * (y * z + w * x);
-    const { data } = this.#spheres;
-    const o = 4 * k;
-    data[o] = position[3 * i] + (1 - 2 * (y * y + z * z)) * mx + m01 * my + 2 * (x * z + w * y) * mz;
-    data[o + 2] = position[3 * i + 2] + 2 * (x * z - w * y) * mx + m21 * my + (1 - 2 * (x * x + y * y)) * mz;
-    let around = Math.sqrt(hx * hx + hy * hy + hz * hz);
+    const m02 = 2 * (x * z + w * y);
+    const m22 = 1 - 2 * (x * x + y * y);
+    const { data } = this.#cylinders;
+    const o = CYLINDER * k;
+    data[o] = position[3 * i] + m00 * mx + m01 * my + m02 * mz;
+    data[o + 2] = position[3 * i + 2] + m20 * mx + m21 * my + m22 * mz;
+    let around: number;
     let within = Math.min(hx, hy, hz);
-    if (this.#flat) data[o + 1] = 0;
+    let half = 0;
     if (this.#round) around = within = Math.max(hx, hz);
-    else if (!this.#flat) {
-      data[o + 1] =
-        position[3 * i + 1] + 2 * (x * y + w * z) * mx + (1 - 2 * (x * x + z * z)) * my + 2 * (y * z - w * x) * mz;
-    } else if (m01 * m01 + m21 * m21 < 1e-12) {
-      // An upright box has its own outline; of others, what it loses in height it cannot reach beyond the upright axis.
-      around = Math.sqrt(hx * hx + hz * hz);
-      within = Math.min(hx, hz);
+    else {
+      around = levelReach(m00 * hx, m20 * hx, m01 * hy, m21 * hy, m02 * hz, m22 * hz);
+      // An upright box is seen from above by its own outline.
+      if (this.#flat && m01 * m01 + m21 * m21 < 1e-12) within = Math.min(hx, hz);
     }
-    data[o + 3] = around + 0.5 * this.#room;
+    if (this.#flat) data[o + 1] = 0;
+    else {
+      const m10 = 2 * (x * y + w * z);
+      const m11 = 1 - 2 * (x * x + z * z);
+      const m12 = 2 * (y * z - w * x);
+      data[o + 1] = position[3 * i + 1] + m10 * mx + m11 * my + m12 * mz;
+      half = Math.abs(m10) * hx + Math.abs(m11) * hy + Math.abs(m12) * hz + 0.5 * this.#room;
+    }
+    data[o + RADIUS] = around + 0.5 * this.#room;
+    data[o + HALF] = half;
     this.#within[k] = within + 0.5 * this.#room;
   }
 
@@ -146,17 +156,18 @@ export class Boxes {
 
   /** By how much members `i` and `j` overlap by their boxes, or circles, metres, along the direction in which they overlap least; 0 where they are clear. */
   overlap(i: number, j: number): number {
-    const { data } = this.#spheres;
-    const dx = data[4 * j] - data[4 * i];
-    const dy = data[4 * j + 1] - data[4 * i + 1];
-    const dz = data[4 * j + 2] - data[4 * i + 2];
-    if (this.#round) return Math.max(0, data[4 * i + 3] + data[4 * j + 3] - Math.hypot(dx, dz) - TOUCH);
+    const { data } = this.#cylinders;
+    const [p, q] = [CYLINDER * i, CYLINDER * j];
+    const dx = data[q] - data[p];
+    const dy = data[q + 1] - data[p + 1];
+    const dz = data[q + 2] - data[p + 2];
+    if (this.#round) return Math.max(0, data[p + RADIUS] + data[q + RADIUS] - Math.hypot(dx, dz) - TOUCH);
     const [a, c] = [0, AXES];
     if (this.#first !== i) this.#writeAxes(i, a);
     this.#first = i;
     this.#writeAxes(j, c);
-    const share = TOUCH_SHARE * (Math.min(data[4 * i + 3], data[4 * j + 3]) - 0.5 * this.#room);
-    const rounding = SINGLE * (Math.abs(data[4 * i]) + Math.abs(data[4 * i + 1]) + Math.abs(data[4 * i + 2]));
+    const share = TOUCH_SHARE * Math.min(this.#reach(a), this.#reach(c));
+    const rounding = SINGLE * (Math.abs(data[p]) + Math.abs(data[p + 1]) + Math.abs(data[p + 2]));
     const touch = Math.max(TOUCH, share, rounding);
     const b = this.#axes;
     let least = Infinity;
@@ -186,6 +197,13 @@ export class Boxes {
     return least;
   }
 
+  /** How far a box reaches from its middle, by its half axes. */
+  #reach(o: number): number {
+    let sum = 0;
+    for (let k = o; k < o + AXES; k++) sum += this.#axes[k] * this.#axes[k];
+    return Math.sqrt(sum);
+  }
+
   /** By how much two boxes overlap along a direction, metres; infinite along none. */
   #depth(a: number, c: number, dx: number, dy: number, dz: number, x: number, y: number, z: number): number {
     const length = Math.sqrt(x * x + y * y + z * z);
@@ -205,23 +223,24 @@ export class Boxes {
 
   /** Whether boxes overlap for certain, by the spheres within them: a quick answer for many. */
   #surely(i: number, j: number): boolean {
-    const { data } = this.#spheres;
+    const { data } = this.#cylinders;
     const within = this.#within[i] + this.#within[j] - 2 * TOUCH;
-    const dx = data[4 * j] - data[4 * i];
-    const dy = data[4 * j + 1] - data[4 * i + 1];
-    const dz = data[4 * j + 2] - data[4 * i + 2];
+    const [p, q] = [CYLINDER * i, CYLINDER * j];
+    const dx = data[q] - data[p];
+    const dy = data[q + 1] - data[p + 1];
+    const dz = data[q + 2] - data[p + 2];
     return within > 0 && dx * dx + dy * dy + dz * dz < 0.99 * within * within;
   }
 
   /** Puts box `i` into the grid. */
   put(i: number): void {
-    this.#spheres.put(i);
+    this.#cylinders.put(i);
   }
 
   /** A box in the grid that overlaps box `i`, or -1. */
   hit(i: number): number {
-    const count = this.#spheres.gather(i);
-    const { found } = this.#spheres;
+    const count = this.#cylinders.gather(i);
+    const { found } = this.#cylinders;
     for (let k = 0; k < count; k++) if (this.#meet(i, found[k])) return found[k];
     return -1;
   }
@@ -243,9 +262,9 @@ export class Boxes {
     passes: (i: number, other: number) => boolean,
     found: (other: number, by: number) => void,
   ): void {
-    const count = this.#spheres.gather(i, CANDIDATES * most);
+    const count = this.#cylinders.gather(i, CANDIDATES * most);
     for (let k = 0, hits = 0; k < count && hits < most; k++) {
-      const j = this.#spheres.found[k];
+      const j = this.#cylinders.found[k];
       if (passes(i, j)) continue;
       const by = this.overlap(i, j);
       if (by <= 0 || (this.#exactly && !this.#exactly(this.#members[i], this.#members[j]))) continue;

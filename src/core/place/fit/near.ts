@@ -3,7 +3,7 @@
  * so a few at a time are put into one box that lies along them. Where two boxes are apart, so is all that is in them.
  */
 import { NO_PROP, type Slots } from "../slots";
-import { Spheres } from "../spheres";
+import { CYLINDER, Cylinders, HALF, levelReach, RADIUS } from "../cylinders";
 import type { Frames } from "../frames";
 import type { Hold } from "../stance/stance";
 import type { Fit } from "./schema";
@@ -40,15 +40,15 @@ export function nearOthers(
     radius: reachesOf(slots, hold, scale, clearance),
   };
   const near = new Uint8Array(count);
-  const { starts, boxes, spheres } = boxesAlong(slots, spots, near);
+  const { starts, boxes, cylinders } = boxesAlong(slots, spots, near);
   const n = starts.length - 1;
   for (let i = 0; i < n; i++) {
-    const met = spheres.gather(i);
+    const met = cylinders.gather(i);
     for (let k = 0; k < met; k++) {
-      const j = spheres.found[k];
+      const j = cylinders.found[k];
       if (!apart(boxes, i, j)) markMeeting(spots, near, starts[i], starts[i + 1], starts[j], starts[j + 1]);
     }
-    spheres.put(i);
+    cylinders.put(i);
   }
   let members = 0;
   for (let i = 0; i < count; i++) members += near[i];
@@ -89,11 +89,11 @@ function reachesOf(
   return radius;
 }
 
-/** Boxes along the slots: where each one's slots begin, its numbers, and the sphere around it. */
+/** Boxes along the slots: where each one's slots begin, its numbers, and the cylinder around it. */
 interface Boxed {
   starts: Uint32Array;
   boxes: Float32Array;
-  spheres: Spheres;
+  cylinders: Cylinders;
 }
 
 /** Puts all slots into boxes; marks in `near` those that meet another one of their own box. */
@@ -101,18 +101,18 @@ function boxesAlong(slots: Slots, spots: Spots, near: Uint8Array): Boxed {
   const starts = startsOf(slots);
   const n = starts.length - 1;
   const boxes = new Float32Array(BOX * n);
-  const spheres = new Spheres(n);
-  let largest = 0;
+  const cylinders = new Cylinders(n);
+  let broadest = 0;
   for (let i = 0; i < n; i++) {
     const [from, to] = [starts[i], starts[i + 1]];
     writeAxes(boxes, BOX * i, spots, from, to);
     const inLine = writeExtents(boxes, BOX * i, spots, from, to);
     if (!inLine) markMeeting(spots, near, from, to, from, to);
-    writeSphere(spheres.data, i, boxes);
-    largest = Math.max(largest, spheres.data[4 * i + 3]);
+    writeCylinder(cylinders.data, i, boxes);
+    broadest = Math.max(broadest, cylinders.data[CYLINDER * i + RADIUS]);
   }
-  spheres.reach(largest);
-  return { starts, boxes, spheres };
+  cylinders.reach(broadest);
+  return { starts, boxes, cylinders };
 }
 
 /** Where boxes begin: with each row, after so many slots, and where the next slot lies back or much farther on than the last. */
@@ -205,20 +205,22 @@ function writeExtents(boxes: Float32Array, b: number, { at, rise, radius }: Spot
   return inLine;
 }
 
-/** The sphere around a box. */
-function writeSphere(data: Float32Array, i: number, boxes: Float32Array): void {
+/** The cylinder around a box. */
+function writeCylinder(data: Float32Array, i: number, boxes: Float32Array): void {
   const b = BOX * i;
-  let squared = 0;
-  for (let k = 0; k < 3; k++) {
-    data[4 * i + k] = 0;
-    const half = (boxes[b + MOST + k] - boxes[b + LEAST + k]) / 2;
-    squared += half * half;
-  }
+  const o = CYLINDER * i;
+  const half = (axis: number) => (boxes[b + MOST + axis] - boxes[b + LEAST + axis]) / 2;
+  const along = (axis: number, k: number) => half(axis) * boxes[b + 3 * axis + k];
+  for (let k = 0; k < 3; k++) data[o + k] = 0;
   for (let axis = 0; axis < 3; axis++) {
     const middle = (boxes[b + MOST + axis] + boxes[b + LEAST + axis]) / 2;
-    for (let k = 0; k < 3; k++) data[4 * i + k] += middle * boxes[b + 3 * axis + k];
+    for (let k = 0; k < 3; k++) data[o + k] += middle * boxes[b + 3 * axis + k];
   }
-  data[4 * i + 3] = Math.sqrt(squared) * (1 + SINGLE);
+  const radius = levelReach(along(0, 0), along(0, 2), along(1, 0), along(1, 2), along(2, 0), along(2, 2));
+  const high = Math.abs(along(0, 1)) + Math.abs(along(1, 1)) + Math.abs(along(2, 1));
+  const lost = SINGLE * (Math.abs(data[o]) + Math.abs(data[o + 1]) + Math.abs(data[o + 2]));
+  data[o + RADIUS] = radius * (1 + SINGLE) + lost;
+  data[o + HALF] = high * (1 + SINGLE) + lost;
 }
 
 /** Whether two boxes are apart along an axis of either. */
