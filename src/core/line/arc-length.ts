@@ -1,8 +1,9 @@
 /**
- * Arc length by adaptive Gauss–Legendre quadrature, and its inverse as a table of cubic Hermite cells.
+ * Arc length by adaptive Gauss–Legendre quadrature, and its inverse as a table of Hermite cells: quintic, by place, speed and
+ * its change at both ends, or cubic, by place and speed, where the curve all but stands still.
  *
- * The table is refined until each cell's cubic, put back into the integral, gives the arc length it was asked for. All
- * iteration is done then: looking an arc length up means finding its cell and evaluating one cubic.
+ * The table is refined until each cell's polynomial, put back into the integral, gives the arc length it was asked for. All
+ * iteration is done then: looking an arc length up means finding its cell and evaluating one polynomial.
  */
 
 /** Abscissae and weights of the 8-point Gauss–Legendre rule on [-1, 1] (Abramowitz and Stegun, table 25.4). */
@@ -18,14 +19,14 @@ const MAX_DEPTH = 40;
 const SLOW = 10;
 const FEW = 20;
 
-/** *The speed |dr/dt| along one cubic*: r′ is quadratic, three coefficients an axis. */
+/** *The speed |dr/dt| along one cubic*, one after the other: r′ is quadratic, three coefficients an axis. */
 export class Speed {
-  readonly #c: Float64Array;
+  readonly #c = new Float64Array(9);
 
-  /** @param coefficients of r, 12 numbers from `offset` on: constant, linear, quadratic, cubic, x y z each */
-  constructor(coefficients: Float64Array, offset: number) {
-    this.#c = coefficients.slice(offset + 3, offset + 12);
-    for (let k = 3; k < 9; k++) this.#c[k] *= k < 6 ? 2 : 3;
+  /** Takes over another one. @param coefficients of r, 12 numbers from `offset` on: constant, linear, quadratic, cubic, x y z each */
+  of(coefficients: Float64Array, offset: number): this {
+    for (let k = 0; k < 9; k++) this.#c[k] = coefficients[offset + 3 + k] * (k < 3 ? 1 : k < 6 ? 2 : 3);
+    return this;
   }
 
   at(t: number): number {
@@ -36,6 +37,16 @@ export class Speed {
     return Math.sqrt(x * x + y * y + z * z);
   }
 
+  /** The derivative of the speed by t. */
+  change(t: number): number {
+    const c = this.#c;
+    const x = c[0] + t * (c[3] + t * c[6]);
+    const y = c[1] + t * (c[4] + t * c[7]);
+    const z = c[2] + t * (c[5] + t * c[8]);
+    const [dx, dy, dz] = [c[3] + 2 * t * c[6], c[4] + 2 * t * c[7], c[5] + 2 * t * c[8]];
+    return (x * dx + y * dy + z * dz) / Math.sqrt(x * x + y * y + z * z);
+  }
+
   /** Whether the curve runs back between any two of three places: it turns sharply between them, or stands still. */
   turnsBack(a: number, b: number, c: number): boolean {
     return this.#along(a, b) < 0 || this.#along(b, c) < 0 || this.#along(a, c) < 0;
@@ -44,9 +55,11 @@ export class Speed {
   /** The scalar product of the derivatives at two places. */
   #along(a: number, b: number): number {
     const c = this.#c;
-    let sum = 0;
-    for (let k = 0; k < 3; k++) sum += (c[k] + a * (c[3 + k] + a * c[6 + k])) * (c[k] + b * (c[3 + k] + b * c[6 + k]));
-    return sum;
+    return (
+      (c[0] + a * (c[3] + a * c[6])) * (c[0] + b * (c[3] + b * c[6])) +
+      (c[1] + a * (c[4] + a * c[7])) * (c[1] + b * (c[4] + b * c[7])) +
+      (c[2] + a * (c[5] + a * c[8])) * (c[2] + b * (c[5] + b * c[8]))
+    );
   }
 }
 
@@ -89,12 +102,15 @@ export function arcLength(speed: Speed, from: number, to: number, tolerance: num
   );
 }
 
-/** *Cells of the inverse*: in cell `i`, t is a cubic of the share of the arc length between `at[i]` and `at[i + 1]`. */
+/** Coefficients a cell. */
+export const CELL = 6;
+
+/** *Cells of the inverse*: in cell `i`, t is a polynomial of the share of the arc length between `at[i]` and `at[i + 1]`. */
 export interface InverseCells {
   /** Arc lengths of the cells' ends, rising; one more than there are cells. */
   at: number[];
-  /** Four coefficients a cell, the constant first. */
-  cubic: number[];
+  /** Six coefficients a cell, the constant first. */
+  polynomial: number[];
   /** Per cell: the span it belongs to. */
   span: number[];
 }
@@ -138,12 +154,13 @@ export function evenLength(coefficients: Float64Array, offset: number): number {
 /** As {@link appendInverse}, for one of those. */
 export function appendEven(cells: InverseCells, span: number, length: number, start: number): number {
   cells.at.push(start + length);
-  cells.cubic.push(0, 1, 0, 0);
+  cells.polynomial.push(0, 1, 0, 0, 0, 0);
   cells.span.push(span);
   return length;
 }
 
-const cubicAt = (x: number, c1: number, c2: number, c3: number): number => x * (c1 + x * (c2 + x * c3));
+const polynomialAt = (x: number, c1: number, c2: number, c3: number, c4: number, c5: number): number =>
+  x * (c1 + x * (c2 + x * (c3 + x * (c4 + x * c5))));
 
 interface Inverting {
   cells: InverseCells;
@@ -153,7 +170,7 @@ interface Inverting {
 }
 
 /**
- * Appends the cell from `t0` to `t1`, or its halves where one cubic does not follow closely enough; returns the arc length
+ * Appends the cell from `t0` to `t1`, or its halves where one polynomial does not follow closely enough; returns the arc length
  * at its end.
  *
  * @param left the lengths of its two halves, as one integral each
@@ -183,29 +200,37 @@ function appendCell(
   if (at + length === at) return at;
   const m = monotoneSlope(length, v0, dt);
   const n = monotoneSlope(length, v1, dt);
-  const square = 3 * dt - 2 * m - n;
-  const cube = m + n - 2 * dt;
+  let square = 3 * dt - 2 * m - n;
+  let cube = m + n - 2 * dt;
+  let [fourth, fifth] = [0, 0];
   if (length > tolerance && depth < MAX_DEPTH) {
-    // At each quarter the cubic is asked for the arc length there; its answer should be where the quarter is.
-    const exact = Math.abs(q0 + q1 - left) + Math.abs(q2 + q3 - right) <= 0.01 * tolerance;
     const fastest = Math.max(v0, v1, q0 / quarter, q1 / quarter, q2 / quarter, q3 / quarter);
-    const allowed = (0.4 * tolerance) / fastest;
     // Where the speed changes many times over, as about a cusp, three places do not speak for all between them.
     const even = SLOW * Math.min(v0, v1) >= fastest && !speed.turnsBack(t0, middle, t1);
-    const steady = even || length <= FEW * tolerance;
-    const fits =
-      exact &&
-      steady &&
-      Math.abs(cubicAt((q0 + q1) / length, m, square, cube) - 2 * quarter) <= allowed &&
-      Math.abs(cubicAt(q0 / length, m, square, cube) - quarter) <= allowed &&
-      Math.abs(cubicAt((length - q3) / length, m, square, cube) - 3 * quarter) <= allowed;
+    const long = length > FEW * tolerance;
+    let fits = Math.abs(q0 + q1 - left) + Math.abs(q2 + q3 - right) <= 0.01 * tolerance && (even || !long);
+    if (fits && long && m < 3 * dt && n < 3 * dt) {
+      // Half the second derivatives of t at both ends, by the share of the arc length.
+      const a = (-0.5 * m * m * speed.change(t0)) / v0;
+      const b = (-0.5 * n * n * speed.change(t1)) / v1;
+      square = a;
+      cube = 10 * dt - 6 * m - 4 * n - 3 * a + b;
+      fourth = -15 * dt + 8 * m + 7 * n + 3 * a - 2 * b;
+      fifth = 6 * dt - 3 * m - 3 * n - a + b;
+    }
+    // At each quarter the polynomial is asked for the arc length there; its answer should be where the quarter is.
+    const allowed = (0.4 * tolerance) / fastest;
+    fits &&=
+      Math.abs(polynomialAt((q0 + q1) / length, m, square, cube, fourth, fifth) - 2 * quarter) <= allowed &&
+      Math.abs(polynomialAt(q0 / length, m, square, cube, fourth, fifth) - quarter) <= allowed &&
+      Math.abs(polynomialAt((length - q3) / length, m, square, cube, fourth, fifth) - 3 * quarter) <= allowed;
     if (!fits) {
       const v = speed.at(middle);
       const end = appendCell(work, t0, middle, q0, q1, v0, v, at, depth + 1);
       return appendCell(work, middle, t1, q2, q3, v, v1, end, depth + 1);
     }
   }
-  cells.cubic.push(t0, m, square, cube);
+  cells.polynomial.push(t0, m, square, cube, fourth, fifth);
   cells.span.push(span);
   cells.at.push(at + length);
   return at + length;

@@ -1,5 +1,5 @@
 /** *A curve made of cubic polynomials*, one a span: straight lines and smooth lines alike. */
-import { appendEven, appendInverse, arcLength, evenLength, Speed, type InverseCells } from "./arc-length";
+import { CELL, appendEven, appendInverse, arcLength, evenLength, Speed, type InverseCells } from "./arc-length";
 import { normalize } from "../math";
 import { writeChordLengths, writeChords } from "./chords";
 import { arcLengthWithin, type Curve } from "./curve";
@@ -26,8 +26,8 @@ export class PiecewiseCubic implements Curve {
   readonly #coefficients: Float64Array;
   readonly #start: readonly [number, number, number];
   readonly #cellAt: Float64Array;
-  /** Per cell, with x its share of arc length from 0 to 1: t = c₀ + c₁x + c₂x² + c₃x³, four numbers. */
-  readonly #cellCubic: Float64Array;
+  /** Per cell, with x its share of arc length from 0 to 1: t = c₀ + c₁x + … + c₅x⁵, six numbers. */
+  readonly #cellPolynomial: Float64Array;
   readonly #cellSpan: Uint32Array;
   /** For each of `buckets` equal stretches of the curve, the first cell that reaches into it. */
   readonly #bucket: Uint32Array;
@@ -51,8 +51,9 @@ export class PiecewiseCubic implements Curve {
     this.spans = coefficients.length / SPAN;
     this.spanAt = new Float64Array(this.spans + 1);
 
-    const cells: InverseCells = { at: [0], cubic: [], span: [] };
-    const tolerance = RELATIVE_TOLERANCE * this.#roughLength();
+    const cells: InverseCells = { at: [0], polynomial: [], span: [] };
+    const speed = new Speed();
+    const tolerance = RELATIVE_TOLERANCE * this.#roughLength(speed);
     let at = 0;
     for (let span = 0; span < this.spans; span++) {
       if (!(tolerance > 0)) continue;
@@ -60,12 +61,12 @@ export class PiecewiseCubic implements Curve {
       at +=
         even > tolerance
           ? appendEven(cells, span, even, at)
-          : appendInverse(cells, span, this.#speedOn(span), at, tolerance);
+          : appendInverse(cells, span, speed.of(coefficients, SPAN * span), at, tolerance);
       this.spanAt[span + 1] = at;
     }
     this.length = at;
     this.#cellAt = Float64Array.from(cells.at);
-    this.#cellCubic = Float64Array.from(cells.cubic);
+    this.#cellPolynomial = Float64Array.from(cells.polynomial);
     this.#cellSpan = Uint32Array.from(cells.span);
     this.#bucket = bucketsOf(this.#cellAt, at);
     this.knotAt = knots
@@ -92,7 +93,8 @@ export class PiecewiseCubic implements Curve {
     if (this.spans === 0) return 0;
     const span = Math.max(0, Math.min(this.spans - 1, Math.floor(u)));
     const tolerance = RELATIVE_TOLERANCE * 0.1 * this.length;
-    return this.spanAt[span] + arcLength(this.#speedOn(span), 0, u - span, tolerance);
+    const speed = new Speed().of(this.#coefficients, SPAN * span);
+    return this.spanAt[span] + arcLength(speed, 0, u - span, tolerance);
   }
 
   parameterAt(at: number): number {
@@ -133,12 +135,14 @@ export class PiecewiseCubic implements Curve {
   ): void {
     const from = this.#cellAt[cell];
     const share = 1 / (this.#cellAt[cell + 1] - from);
-    const cubic = this.#cellCubic;
-    const k = 4 * cell;
-    const t0 = cubic[k];
-    const t1 = cubic[k + 1];
-    const t2 = cubic[k + 2];
-    const t3 = cubic[k + 3];
+    const polynomial = this.#cellPolynomial;
+    const k = CELL * cell;
+    const t0 = polynomial[k];
+    const t1 = polynomial[k + 1];
+    const t2 = polynomial[k + 2];
+    const t3 = polynomial[k + 3];
+    const t4 = polynomial[k + 4];
+    const t5 = polynomial[k + 5];
     const c = this.#coefficients;
     const o = SPAN * this.#cellSpan[cell];
     const x0 = c[o];
@@ -156,7 +160,7 @@ export class PiecewiseCubic implements Curve {
     const still = (STILL * this.length) ** 2;
     for (let i = start; i < end; i++) {
       const x = (at[i] - from) * share;
-      const t = t0 + x * (t1 + x * (t2 + x * t3));
+      const t = t0 + x * (t1 + x * (t2 + x * (t3 + x * (t4 + x * t5))));
       const p = 3 * i;
       position[p] = x0 + t * (x1 + t * (x2 + t * x3));
       position[p + 1] = y0 + t * (y1 + t * (y2 + t * y3));
@@ -201,11 +205,7 @@ export class PiecewiseCubic implements Curve {
       cell = cell + 1 < cells && s >= cellAt[cell + 1] && s < cellAt[cell + 2] ? cell + 1 : this.#cellOf(s);
       this.#last = cell;
     }
-    const from = cellAt[cell];
-    const x = (s - from) / (cellAt[cell + 1] - from);
-    const cubic = this.#cellCubic;
-    const k = 4 * cell;
-    const t = cubic[k] + x * (cubic[k + 1] + x * (cubic[k + 2] + x * cubic[k + 3]));
+    const t = this.#inCell(cell, s);
     const c = this.#coefficients;
     const o = SPAN * this.#cellSpan[cell];
     let dx = c[o + LINEAR] + t * (2 * c[o + QUADRATIC] + t * 3 * c[o + CUBIC]);
@@ -273,12 +273,14 @@ export class PiecewiseCubic implements Curve {
   #chordLengthsInCell(cell: number, spans: Float64Array, start: number, stop: number, out: Float64Array): void {
     const from = this.#cellAt[cell];
     const share = 1 / (this.#cellAt[cell + 1] - from);
-    const cubic = this.#cellCubic;
-    const k = 4 * cell;
-    const t0 = cubic[k];
-    const t1 = cubic[k + 1];
-    const t2 = cubic[k + 2];
-    const t3 = cubic[k + 3];
+    const polynomial = this.#cellPolynomial;
+    const k = CELL * cell;
+    const t0 = polynomial[k];
+    const t1 = polynomial[k + 1];
+    const t2 = polynomial[k + 2];
+    const t3 = polynomial[k + 3];
+    const t4 = polynomial[k + 4];
+    const t5 = polynomial[k + 5];
     const c = this.#coefficients;
     const o = SPAN * this.#cellSpan[cell];
     const x1 = c[o + LINEAR];
@@ -293,8 +295,8 @@ export class PiecewiseCubic implements Curve {
     for (let i = start; i < stop; i++) {
       const a = (spans[2 * i] - from) * share;
       const b = (spans[2 * i + 1] - from) * share;
-      const ta = t0 + a * (t1 + a * (t2 + a * t3));
-      const tb = t0 + b * (t1 + b * (t2 + b * t3));
+      const ta = t0 + a * (t1 + a * (t2 + a * (t3 + a * (t4 + a * t5))));
+      const tb = t0 + b * (t1 + b * (t2 + b * (t3 + b * (t4 + b * t5))));
       const t = 0.5 * (ta + tb);
       const cube = 3 * t * t + 0.25 * (tb - ta) * (tb - ta);
       const dx = x1 + t * x2 + cube * x3;
@@ -318,12 +320,14 @@ export class PiecewiseCubic implements Curve {
   ): void {
     const from = this.#cellAt[cell];
     const share = 1 / (this.#cellAt[cell + 1] - from);
-    const cubic = this.#cellCubic;
-    const k = 4 * cell;
-    const t0 = cubic[k];
-    const t1 = cubic[k + 1];
-    const t2 = cubic[k + 2];
-    const t3 = cubic[k + 3];
+    const polynomial = this.#cellPolynomial;
+    const k = CELL * cell;
+    const t0 = polynomial[k];
+    const t1 = polynomial[k + 1];
+    const t2 = polynomial[k + 2];
+    const t3 = polynomial[k + 3];
+    const t4 = polynomial[k + 4];
+    const t5 = polynomial[k + 5];
     const c = this.#coefficients;
     const o = SPAN * this.#cellSpan[cell];
     const x0 = c[o];
@@ -342,8 +346,8 @@ export class PiecewiseCubic implements Curve {
     for (let i = start, p = 3 * start; i < stop; i++, p += 3) {
       const a = (spans[2 * i] - from) * share;
       const b = (spans[2 * i + 1] - from) * share;
-      const ta = t0 + a * (t1 + a * (t2 + a * t3));
-      const tb = t0 + b * (t1 + b * (t2 + b * t3));
+      const ta = t0 + a * (t1 + a * (t2 + a * (t3 + a * (t4 + a * t5))));
+      const tb = t0 + b * (t1 + b * (t2 + b * (t3 + b * (t4 + b * t5))));
       const t = 0.5 * (ta + tb);
       const hh = 0.25 * (tb - ta) * (tb - ta);
       const dx = x1 + t * (2 * x2 + t * 3 * x3) + hh * x3;
@@ -377,9 +381,9 @@ export class PiecewiseCubic implements Curve {
   #inCell(cell: number, s: number): number {
     const from = this.#cellAt[cell];
     const x = (s - from) / (this.#cellAt[cell + 1] - from);
-    const c = this.#cellCubic;
-    const o = 4 * cell;
-    return c[o] + x * (c[o + 1] + x * (c[o + 2] + x * c[o + 3]));
+    const c = this.#cellPolynomial;
+    const o = CELL * cell;
+    return c[o] + x * (c[o + 1] + x * (c[o + 2] + x * (c[o + 3] + x * (c[o + 4] + x * c[o + 5]))));
   }
 
   /** The direction where the derivative vanishes: a short chord onward, or, at the end of a span, from behind. */
@@ -394,15 +398,11 @@ export class PiecewiseCubic implements Curve {
     return [0, 0, 1];
   }
 
-  #speedOn(span: number): Speed {
-    return new Speed(this.#coefficients, span * SPAN);
-  }
-
   /** Near enough to the length to set the tolerance by. */
-  #roughLength(): number {
+  #roughLength(speed: Speed): number {
     let sum = 0;
     for (let span = 0; span < this.spans; span++) {
-      const speed = this.#speedOn(span);
+      speed.of(this.#coefficients, SPAN * span);
       sum += (speed.at(0) + 4 * speed.at(0.5) + speed.at(1)) / 6;
     }
     return sum;
