@@ -4,5 +4,5 @@ export function run(command: string, args: readonly string[], options?: object):
 export function ensurePackages(quiet?: boolean): void;
 export function ensureBuild(): void;
 export function bundleCommandLine(): string;
-export function ensureChromium(): void;
+export function ensureChromium(): Promise<void>;
 export function freePort(): Promise<number>;

@@ -1,5 +1,5 @@
 /** What every command needs first: packages, a build that is up to date, a browser. */
-import { execFileSync, spawn, spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { createHash } from "node:crypto";
 import { createServer } from "node:net";
@@ -115,25 +115,22 @@ const BROWSERS = ["chromium-headless-shell", "chromium"];
 export const chromiumPath = () =>
   process.env.CHROMIUM ?? BROWSERS.map((name) => `/usr/bin/${name}`).find((path) => existsSync(path)) ?? null;
 
-/** Installs it when it is missing and we may; otherwise a line that says what to do. */
-export function ensureChromium() {
+const INSTALLING = `apt-get install -y -qq --no-install-recommends ${BROWSERS[0]}`;
+
+/** Installs it when it is missing and we may; otherwise fails with a line that says what to do. Others may work meanwhile. */
+export async function ensureChromium() {
   const there = chromiumPath();
   if (there?.endsWith(BROWSERS[0]) || (process.env.CHROMIUM && existsSync(process.env.CHROMIUM))) return;
-  const may = process.getuid?.() === 0 && existsSync("/usr/bin/apt-get");
-  if (may) {
+  if (process.getuid?.() === 0 && existsSync("/usr/bin/apt-get")) {
     console.error(`Installing Debian's ${BROWSERS[0]}…`);
-    const options = {
+    const child = spawn("sh", ["-c", there ? INSTALLING : `apt-get update -qq && ${INSTALLING}`], {
       stdio: ["ignore", "ignore", "inherit"],
       env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
       // Without a network, the one that is there does.
       timeout: there ? 60_000 : undefined,
-    };
-    try {
-      if (!there) execFileSync("apt-get", ["update", "-qq"], options);
-      execFileSync("apt-get", ["install", "-y", "-qq", "--no-install-recommends", BROWSERS[0]], options);
-    } catch {
-      // What is there does, or the line below says what to do.
-    }
+    });
+    // However it ends: what is there does, or the line below says what to do.
+    await new Promise((resolve) => child.on("error", resolve).on("close", resolve));
   }
   if (!existsSync(chromiumPath() ?? "")) {
     throw new Error(

@@ -3,7 +3,7 @@ import { ensureBuild, ensureChromium, ensurePackages, freePort, run } from "./en
 
 try {
   ensurePackages();
-  ensureChromium();
+  await ensureChromium();
   ensureBuild();
   run("playwright", ["test", "--config", "scripts/screenshots.config.ts", ...process.argv.slice(2)], {
     env: { PORT: String(await freePort()) },

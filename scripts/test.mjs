@@ -43,9 +43,15 @@ const CHECKS = [
   ["knip", []],
 ];
 
+/** The browser is fetched while packages are. */
+async function packagesAndBrowser() {
+  const browser = ensureChromium();
+  ensurePackages();
+  await browser;
+}
+
 const STEPS = [
-  ["packages", ensurePackages],
-  ["browser", ensureChromium],
+  ["packages and browser", packagesAndBrowser],
   ["types of routes", () => run("next", ["typegen"], { stdio: ["ignore", "ignore", "inherit"] })],
   ["format, types, lint, layers, unused code", () => Promise.all(CHECKS.map((check) => runBeside(...check)))],
   ["unit tests", jest],

@@ -1,5 +1,4 @@
 export { Anderson } from "./anderson";
-export { nestedDissection } from "./dissection";
 export { eased } from "./ease";
 export { Heap } from "./heap";
 export { hermitian, Ldl, symmetric, type Hermitian, type Symmetric } from "./ldl";
@@ -9,3 +8,4 @@ export * from "./random";
 export * from "./segment";
 export * from "./sine";
 export * from "./vector";
+export { minimumDegree } from "./minimum-degree";

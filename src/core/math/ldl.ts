@@ -1,7 +1,7 @@
 /**
  * *Sparse symmetric systems*, factored once and solved as often as one likes: LDLᵀ, row by row along the elimination tree
  * (T. A. Davis, *Algorithm 849: A Concise Sparse Cholesky Factorization Package*, ACM TOMS 31(4), 2005). What is left of the
- * zeros hangs on the order in which unknowns are eliminated: see `dissection.ts`.
+ * zeros hangs on the order in which unknowns are eliminated: see `minimum-degree.ts`.
  *
  *     const matrix = symmetric(3, [0, 1, 2, 1], [0, 1, 2, 0], [2, 2, 2, -1]);
  *     Ldl.of(matrix, Uint32Array.of(0, 1, 2))!.solveBoth(a, b); // a and b become what they are made of

@@ -1,5 +1,5 @@
 /** *One part of a mesh that is cut open*, with corners of its own where it is: what is laid flat as one. */
-import { nestedDissection } from "../../math";
+import { minimumDegree } from "../../math";
 import { asFlat } from "../stretch";
 import { isRim, type Cut } from "./cut";
 import { nextOf } from "./twins";
@@ -28,7 +28,8 @@ export function diskOf(cut: Cut, members: readonly number[]): Disk {
   const m = triangles.length;
   const [flat, weight] = [new Float64Array(3 * m), new Float64Array(3 * m)];
   for (let t = 0; t < m; t++) layFlat(cut, triangles[t], flat, weight, 3 * t);
-  const order = orderOf(cut.position, corner, vertex);
+  const { start, neighbour } = neighboursOf(corner, vertex.length);
+  const order = minimumDegree(start, neighbour);
   return { triangles, corner, count: vertex.length, vertex, flat, weight, order };
 }
 
@@ -79,14 +80,6 @@ function layFlat({ vertex, position: P }: Cut, t: number, flat: Float64Array, we
   weight[o] = (along * (along - side) + high * high) / twice;
   weight[o + 1] = (side * along) / twice;
   weight[o + 2] = (side * (side - along)) / twice;
-}
-
-function orderOf(position: Float64Array, corner: Uint32Array, vertex: Uint32Array): Uint32Array {
-  const n = vertex.length;
-  const { start, neighbour } = neighboursOf(corner, n);
-  const places = new Float64Array(3 * n);
-  for (let v = 0; v < n; v++) for (let k = 0; k < 3; k++) places[3 * v + k] = position[3 * vertex[v] + k];
-  return nestedDissection(places, start, neighbour);
 }
 
 /** The vertices beside each of n, those of v from `start[v]` to `start[v + 1]`; across an edge with two sides twice. */
