@@ -17,7 +17,8 @@ export const flipped: Check = {
       const members = new Set<number>();
       for (const row of rows[index]) {
         for (let k = 1; k < row.order.length; k++) {
-          const [i, j] = [row.order[k - 1], row.order[k]];
+          const i = row.order[k - 1];
+          const j = row.order[k];
           if (upDot(p.rotation, i, j) < OPPOSED) members.add(i).add(j);
         }
       }
@@ -39,12 +40,11 @@ export const flipped: Check = {
 
 /** The cosine of the angle between the ups of two placements. */
 function upDot(q: Float32Array, i: number, j: number): number {
-  const [a, b, c] = up(q, i);
-  const [d, e, f] = up(q, j);
-  return a * d + b * e + c * f;
+  const a = 4 * i;
+  const b = 4 * j;
+  return (
+    4 * (q[a] * q[a + 1] - q[a + 3] * q[a + 2]) * (q[b] * q[b + 1] - q[b + 3] * q[b + 2]) +
+    (1 - 2 * (q[a] * q[a] + q[a + 2] * q[a + 2])) * (1 - 2 * (q[b] * q[b] + q[b + 2] * q[b + 2])) +
+    4 * (q[a + 1] * q[a + 2] + q[a + 3] * q[a]) * (q[b + 1] * q[b + 2] + q[b + 3] * q[b])
+  );
 }
-
-const up = (q: Float32Array, i: number): [number, number, number] => {
-  const [x, y, z, w] = [q[4 * i], q[4 * i + 1], q[4 * i + 2], q[4 * i + 3]];
-  return [2 * (x * y - w * z), 1 - 2 * (x * x + z * z), 2 * (y * z + w * x)];
-};

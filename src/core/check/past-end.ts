@@ -16,7 +16,8 @@ export const pastEnd: Check = {
       let worst = 0;
       for (const { order } of rows[index]) {
         for (const i of order) {
-          const [behind, before] = [p.reach[2 * i], p.reach[2 * i + 1]];
+          const behind = p.reach[2 * i];
+          const before = p.reach[2 * i + 1];
           const by = Math.max(behind - p.at[i], p.at[i] + before - p.lineLengths[index]);
           // A prop whose middle stands on the end of a line has been put there.
           const half = (behind + before) / 2;

@@ -49,9 +49,14 @@ export function rowsOf(p: Placements): Row[] {
 
 /** The same rows with what stands alone. */
 export const standingRows = (p: Placements, rows: readonly Row[]): Row[] =>
-  rows
-    .map(({ line, order }) => ({ line, order: order.filter((i) => isStanding(p, i)) }))
-    .filter(({ order }) => order.length > 0);
+  rows.map(({ line, order }) => ({ line, order: standingOf(p, order) })).filter(({ order }) => order.length > 0);
+
+function standingOf(p: Placements, order: Uint32Array): Uint32Array {
+  const standing = new Uint32Array(order.length);
+  let n = 0;
+  for (let k = 0; k < order.length; k++) if (isStanding(p, order[k])) standing[n++] = order[k];
+  return standing.subarray(0, n);
+}
 
 function isRising(order: Uint32Array, at: Float32Array): boolean {
   for (let k = 1; k < order.length; k++) if (at[order[k - 1]] > at[order[k]]) return false;

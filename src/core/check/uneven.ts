@@ -48,8 +48,8 @@ function farIn({ at, lineLengths, lineClosed }: Checked["placements"], { line, o
   const gaps = new Float64Array(Math.max(0, order.length - 1) + (seam ? 1 : 0));
   for (let k = 1; k < order.length; k++) gaps[k - 1] = at[order[k]] - at[order[k - 1]];
   if (seam) gaps[order.length - 1] = at[order[0]] + lineLengths[line] - at[order[order.length - 1]];
-  const usual = gaps.slice().sort()[gaps.length >> 1] ?? 0;
-  if (gaps.length < FEWEST) return { members: [], worst: usual, usual };
+  if (gaps.length < FEWEST || areAlike(gaps, loose)) return { members: [], worst: 0, usual: 0 };
+  const usual = gaps.slice().sort()[gaps.length >> 1];
   // The gap over the seam of a closed line holds what is left over; it is asked for.
   const judged = lineClosed[line] ? gaps.subarray(0, -1) : gaps;
   let worst = usual;
@@ -60,4 +60,14 @@ function farIn({ at, lineLengths, lineClosed }: Checked["placements"], { line, o
     if (Math.abs(gap - usual) > Math.abs(worst - usual)) worst = gap;
   });
   return { members, worst, usual };
+}
+
+/** Whether none can be far from the rest, whichever of them is usual. */
+function areAlike(gaps: Float64Array, loose: number): boolean {
+  let [least, most] = [Infinity, -Infinity];
+  for (let k = 0; k < gaps.length; k++) {
+    if (gaps[k] < least) least = gaps[k];
+    if (gaps[k] > most) most = gaps[k];
+  }
+  return most - least <= FAR * least + loose;
 }

@@ -43,7 +43,9 @@ export class Speed {
     const x = c[0] + t * (c[3] + t * c[6]);
     const y = c[1] + t * (c[4] + t * c[7]);
     const z = c[2] + t * (c[5] + t * c[8]);
-    const [dx, dy, dz] = [c[3] + 2 * t * c[6], c[4] + 2 * t * c[7], c[5] + 2 * t * c[8]];
+    const dx = c[3] + 2 * t * c[6];
+    const dy = c[4] + 2 * t * c[7];
+    const dz = c[5] + 2 * t * c[8];
     return (x * dx + y * dy + z * dz) / Math.sqrt(x * x + y * y + z * z);
   }
 

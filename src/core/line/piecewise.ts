@@ -65,9 +65,9 @@ export class PiecewiseCubic implements Curve {
       this.spanAt[span + 1] = at;
     }
     this.length = at;
-    this.#cellAt = Float64Array.from(cells.at);
-    this.#cellPolynomial = Float64Array.from(cells.polynomial);
-    this.#cellSpan = Uint32Array.from(cells.span);
+    this.#cellAt = new Float64Array(cells.at);
+    this.#cellPolynomial = new Float64Array(cells.polynomial);
+    this.#cellSpan = new Uint32Array(cells.span);
     this.#bucket = bucketsOf(this.#cellAt, at);
     this.knotAt = knots
       ? Float64Array.from(knots, (u) => this.arcLengthTo(u))

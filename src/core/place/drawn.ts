@@ -179,13 +179,13 @@ function tableOf(
 }
 
 /** Widens a box to hold another that a matrix moves: its middle, and how far it reaches to all sides (J. Arvo, Graphics Gems, 1990). */
-function widen(out: Float32Array, m: Float32Array, o: number, [mx, my, mz, hx, hy, hz]: Extent): void {
+function widen(out: Float32Array, m: Float32Array, o: number, extent: Extent): void {
   for (let axis = 0; axis < 3; axis++) {
     const x = m[o + axis];
     const y = m[o + 4 + axis];
     const z = m[o + 8 + axis];
-    const middle = m[o + 12 + axis] + x * mx + y * my + z * mz;
-    const reach = Math.abs(x) * hx + Math.abs(y) * hy + Math.abs(z) * hz;
+    const middle = m[o + 12 + axis] + x * extent[0] + y * extent[1] + z * extent[2];
+    const reach = Math.abs(x) * extent[3] + Math.abs(y) * extent[4] + Math.abs(z) * extent[5];
     if (middle - reach < out[axis]) out[axis] = middle - reach;
     if (middle + reach > out[3 + axis]) out[3 + axis] = middle + reach;
   }
