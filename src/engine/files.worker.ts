@@ -8,12 +8,11 @@ import {
   plainGlb,
   readProject,
   readSvg,
-  SOLID_FORMATS,
+  writeSolid,
   splitFile,
   writeProject,
   type Assets,
   type GivenFile,
-  type SolidFormat,
 } from "@/core/files";
 import { type Scene } from "@/core/scene";
 import { Engine } from "./engine";
@@ -49,8 +48,7 @@ const api = {
     answer(() => placeWithSeed(scene, assets, dressing, seed, seeding)),
   lookThrough: (...args: Parameters<typeof lookThrough>) => answer(() => lookThrough(...args)),
   /** A solid as a file of its own. */
-  writeSolid: (format: keyof typeof SOLID_FORMATS, ...args: Parameters<SolidFormat["write"]>) =>
-    answer(() => SOLID_FORMATS[format].write(...args)),
+  writeSolid: (...about: Parameters<typeof writeSolid>) => answer(() => writeSolid(...about)),
   writeProject: (scene: Scene, assets: Assets) => answer(() => writeProject(scene, assets)),
   readProject: (bytes: Uint8Array, name: string) => answer(() => readProject(bytes, name)),
 };

@@ -2,7 +2,7 @@
 import { XMLParser } from "fast-xml-parser";
 import { strFromU8, unzipSync } from "fflate";
 import { STLLoader } from "three/examples/jsm/loaders/STLLoader.js";
-import { SOLID_FORMATS } from "@/core/files";
+import { writeSolid } from "@/core/files";
 import type { TriangleMesh } from "@/core/mesh";
 import { dressingSchema } from "@/core/place";
 import { makeLine } from "@/core/line/testing";
@@ -161,7 +161,7 @@ it("goes home as files that others read as the same closed body, in their units,
   await volumes(engine, scene(solid("block", [["join", "crate"]], { position: [2, 0, 1], scale: 0.5 }))); // prettier-ignore
   const mesh = engine.madeMesh("block") as never;
   const stand = engine.standOf("block")! as never;
-  const stl = await SOLID_FORMATS.stl.write(mesh, stand, "block");
+  const stl = await writeSolid("stl", mesh, stand, "block");
   const geometry = new STLLoader().parse(stl.buffer as ArrayBuffer);
   geometry.computeBoundingBox();
   const { min, max } = geometry.boundingBox!;
@@ -171,7 +171,7 @@ it("goes home as files that others read as the same closed body, in their units,
     0.125e9,
     0,
   );
-  const parts = unzipSync(await SOLID_FORMATS["3mf"].write(mesh, stand, "a <block>"));
+  const parts = unzipSync(await writeSolid("3mf", mesh, stand, "a <block>"));
   const read = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: "" }).parse(
     strFromU8(parts["3D/3dmodel.model"]),
   );

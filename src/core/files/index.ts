@@ -1,20 +1,22 @@
-/** Files: one file a format, and the table of the formats that dressings are written in. */
-import { writeCsv, writeCsvFrame } from "./csv";
-import { writeGlb } from "./glb";
-import { JSON_END, writeJson, writeJsonFrame } from "./json";
-import type { Assets } from "./assets";
-import type { EvaluatedScene } from "./evaluated";
-
+/**
+ * Files: one file a format. Nothing is defined here, so that whoever needs a name or a hash loads no reader with it: how files
+ * are called stands apart from what reads and writes them.
+ */
 export type { Nest, UsedAssembly } from "./evaluated";
+export { FORMATS, type FormatName } from "./formats";
 export { assetsOf, hashOf, type Assets } from "./assets";
 export { standing, type EvaluatedScene, type Motion, type ShownLine, type ShownSurface } from "./evaluated";
-export { COMPANION_ENDINGS, isCompanion, isParted, MESH_ENDINGS, meshesInZip, type GivenFile } from "./incoming";
-export { bringInCache, CACHE_ENDINGS, isPointCache, readPointCache, type BroughtCache } from "./point-cache";
+export { meshesInZip, type GivenFile } from "./incoming";
+export { CACHE_ENDINGS, COMPANION_ENDINGS, isCompanion, isParted, MESH_ENDINGS } from "./incoming/kinds";
+export { isPointCache, readPointCache } from "./pc2";
+export { bringInCache, type BroughtCache } from "./point-cache";
 export { readPins, writePins, type PinRow } from "./pins";
 export { bringInFile, readPropFile, type BroughtIn } from "./prop";
 export { readTriangleMesh } from "./triangle-mesh";
-export { isPacked, plainGlb } from "./gltf";
-export { SOLID_FORMATS, type SolidFormat } from "./solid-file";
+export { plainGlb } from "./gltf";
+export { isPacked } from "./gltf/packing";
+export { writeSolid } from "./solid-file";
+export { SOLID_FORMATS, type SolidForm } from "./solid-formats";
 export { splitFile } from "./split";
 export { linesOfDrawing, readSvg, type Drawing, type DrawingPlace, type OutlineLine } from "./svg";
 export {
@@ -26,53 +28,3 @@ export {
   writeProject,
   type Project,
 } from "./project";
-
-/** A way of writing placements. */
-interface Format {
-  label: string;
-  extension: string;
-  mediaType: string;
-  /** @param compressed whether meshes are to take less room, where the form knows how */
-  write(evaluated: EvaluatedScene, assets: Assets, compressed?: boolean): Uint8Array | Promise<Uint8Array>;
-  /** Whether it holds surfaces, lines and animations as well. */
-  holdsScenery: boolean;
-  /** Writes several frames into one file, one after another, and what comes behind them; null where a file holds one moment. */
-  frames: { write(evaluated: EvaluatedScene, frame: number, isFirst: boolean): Uint8Array; end: string } | null;
-}
-
-export type FormatName = "glb" | "glb-plain" | "csv" | "json";
-
-export const FORMATS: Readonly<Record<FormatName, Format>> = {
-  glb: {
-    label: "GLB, instanced",
-    extension: "glb",
-    mediaType: "model/gltf-binary",
-    write: (evaluated, assets, compressed) => writeGlb(evaluated, assets, "instanced", compressed),
-    holdsScenery: true,
-    frames: null,
-  },
-  "glb-plain": {
-    label: "GLB, plain nodes",
-    extension: "glb",
-    mediaType: "model/gltf-binary",
-    write: (evaluated, assets, compressed) => writeGlb(evaluated, assets, "plain", compressed),
-    holdsScenery: true,
-    frames: null,
-  },
-  csv: {
-    label: "CSV table",
-    extension: "csv",
-    mediaType: "text/csv",
-    write: writeCsv,
-    holdsScenery: false,
-    frames: { write: writeCsvFrame, end: "" },
-  },
-  json: {
-    label: "JSON",
-    extension: "json",
-    mediaType: "application/json",
-    write: writeJson,
-    holdsScenery: false,
-    frames: { write: writeJsonFrame, end: JSON_END },
-  },
-};

@@ -4,7 +4,7 @@ import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from "fflate";
 import { parseScene, type Scene } from "../scene";
 import { InputError } from "../schema";
 import { assetsOf, hashOf, type Assets } from "./assets";
-import { isPointCache } from "./point-cache";
+import { isPointCache } from "./pc2";
 
 export interface Project {
   scene: Scene;

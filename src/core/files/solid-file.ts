@@ -3,33 +3,22 @@ import { strToU8, zipSync } from "fflate";
 import { Document, WebIO } from "@gltf-transform/core";
 import { standingBody, uncreased, type ClosedMesh } from "../solid";
 import type { Stand } from "./evaluated";
+import type { SolidForm } from "./solid-formats";
 import type { TriangleMesh } from "../mesh";
 
 /** Forms without a unit of their own are in millimetres, as all who print take them to be; their z points up. */
 const MILLIMETRES = 1000;
 
-export interface SolidFormat {
-  label: string;
-  help: string;
-  ending: string;
-  write(mesh: TriangleMesh, stand: Stand, name: string): Promise<Uint8Array>;
-}
+type Write = (mesh: TriangleMesh, stand: Stand, name: string) => Uint8Array | Promise<Uint8Array>;
 
-export const SOLID_FORMATS: Readonly<Record<"stl" | "3mf" | "glb", SolidFormat>> = {
-  stl: {
-    label: "STL",
-    help: "Binary, in millimetres, upright.",
-    ending: "stl",
-    write: (mesh, stand) => Promise.resolve(writeStl(uprightIn(mesh, stand))),
-  },
-  "3mf": {
-    label: "3MF",
-    help: "In millimetres, upright.",
-    ending: "3mf",
-    write: (mesh, stand, name) => Promise.resolve(write3mf(uprightIn(mesh, stand), name)),
-  },
-  glb: { label: "GLB", help: "In metres, with normals.", ending: "glb", write: writeGlb },
+const WRITING: Readonly<Record<SolidForm, Write>> = {
+  stl: (mesh, stand) => writeStl(uprightIn(mesh, stand)),
+  "3mf": (mesh, stand, name) => write3mf(uprightIn(mesh, stand), name),
+  glb: writeGlb,
 };
+
+export const writeSolid = async (form: SolidForm, ...about: Parameters<Write>): Promise<Uint8Array> =>
+  WRITING[form](...about);
 
 /** A mesh where it stands, in millimetres, with z up. */
 function uprightIn(mesh: TriangleMesh, stand: Stand): ClosedMesh {

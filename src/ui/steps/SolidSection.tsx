@@ -2,7 +2,7 @@
 /** What a tube, a shell or a solid came to: whether it is closed, its numbers, what stands in its way, and the way to take it home. */
 import { toast } from "sonner";
 import { isSolid } from "@/core/made";
-import { SOLID_FORMATS } from "@/core/files";
+import { SOLID_FORMATS, type SolidForm } from "@/core/files";
 import { add, rotate } from "@/core/math";
 import type { Surface } from "@/core/scene";
 import { troubleSaid, type SolidFacts } from "@/core/solid";
@@ -127,10 +127,8 @@ function Work({ surface, state }: { surface: Surface; state: SolidState }) {
   );
 }
 
-type Form = keyof typeof SOLID_FORMATS;
-
 function TakeHome({ surface }: { surface: Surface }) {
-  const write = async (form: Form) => {
+  const write = async (form: SolidForm) => {
     const { states, solved } = useSolids.getState();
     const own = solved().get(states.get(surface.id)?.job ?? "");
     if (!own) return;
@@ -147,7 +145,7 @@ function TakeHome({ surface }: { surface: Surface }) {
     <Choose
       label="Take it home as a file"
       choices={Object.entries(SOLID_FORMATS).map(([id, { label, help }]) => ({ id, label: `${label} · ${help}` }))}
-      onChoose={(form) => void write(form as Form)}
+      onChoose={(form) => void write(form as SolidForm)}
       className="h-8 justify-self-start rounded-lg border border-linen-3 bg-linen-0 px-2.5 hover:bg-linen-1"
     >
       Take it home…

@@ -16,7 +16,6 @@ export {
 } from "./flat";
 export {
   decodedUri,
-  isPacked,
   plainGlb,
   plainIO,
   readDescribed,

@@ -6,6 +6,7 @@ import { InputError } from "../../schema";
 import { atRest } from "./at-rest";
 import { checkConsistency } from "./consistent";
 import { openContainer } from "./container";
+import { DRACO, INSTANCES, MESHOPT, PACKING } from "./packing";
 import { dracoDecoder, meshoptDecoder, meshoptEncoder } from "./decoders";
 import { checkedDescription, type Description } from "./description";
 import { meshNodesOf, solidPrimitives, trianglesIn } from "./flat";
@@ -15,24 +16,9 @@ const PASSED_OVER =
   /^(KHR_lights_punctual|KHR_materials_variants|KHR_xmp|KHR_xmp_json_ld|KHR_animation_pointer|KHR_node_visibility|EXT_lights_image_based|MSFT_lod)$/;
 const READ = ALL_EXTENSIONS.filter(({ EXTENSION_NAME }) => !PASSED_OVER.test(EXTENSION_NAME));
 const READ_NAMES = new Set<string>(READ.map(({ EXTENSION_NAME }) => EXTENSION_NAME));
-const DRACO = "KHR_draco_mesh_compression";
-const MESHOPT = ["EXT_meshopt_compression", "KHR_meshopt_compression"];
-const INSTANCES = "EXT_mesh_gpu_instancing";
-/** What only a reader with decoders understands. */
-const PACKING = [DRACO, ...MESHOPT, INSTANCES];
 
 /** Instances come to no more than so many nodes. */
 const MOST_INSTANCES = 100_000;
-
-/** Whether a GLB holds what only a reader with decoders understands. Bytes that are no GLB do not. */
-export function isPacked(bytes: Uint8Array): boolean {
-  try {
-    const { extensionsUsed } = openContainer(bytes, "").json as { extensionsUsed?: unknown };
-    return Array.isArray(extensionsUsed) && PACKING.some((extension) => extensionsUsed.includes(extension));
-  } catch {
-    return false;
-  }
-}
 
 /** The same as a GLB that any reader understands. @throws InputError as {@link readGlb} */
 export const plainGlb = async (bytes: Uint8Array, name: string): Promise<Uint8Array> =>
