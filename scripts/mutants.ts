@@ -1,5 +1,5 @@
 /**
- * `npm run mutants [-- --sample 400 --seed 1 --minutes 60 --jobs 2]`: changes one small thing at a time in the code of
+ * `npm run mutants [-- --sample 400 --seed 1 --minutes 60 --jobs 2 --again survivors.log]`: changes one small thing at a time in the code of
  * placing, the graph and the engine, runs the tests that reach it, and says how many of the changes they notice. Those that
  * they do not are listed, to be looked at one by one.
  *
@@ -9,13 +9,13 @@
  * The others are asked of many changes at once that these have let pass, and of halves of them where they notice something
  * (group testing: Dorfman, Annals of Mathematical Statistics 14, 1943).
  */
-import { cpSync, readdirSync, rmSync } from "node:fs";
+import { cpSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { dirname, join, relative } from "node:path";
 import { fileURLToPath } from "node:url";
 import { parseArgs } from "node:util";
 import { bundleTests } from "../jest/bundles.mjs";
 import { Asker, type Asked, type Note } from "./mutants/asking";
-import { allMutants, copyWith, sampled } from "./mutants/changes";
+import { allMutants, copyWith, sampled, type Mutant } from "./mutants/changes";
 
 const { values } = parseArgs({
   options: {
@@ -24,6 +24,7 @@ const { values } = parseArgs({
     minutes: { type: "string", default: "60" },
     jobs: { type: "string", default: "2" },
     only: { type: "string", default: "" },
+    again: { type: "string", default: "" },
   },
 });
 const ROOT = join(dirname(fileURLToPath(import.meta.url)), "..");
@@ -32,12 +33,20 @@ const ALONE_MS = 12_000;
 /** So many changes at once are put before a file of tests, the fewer the more of them are noticed. */
 const AT_ONCE = [4, 32] as const;
 
+function nameOf({ file, line, text, before }: Mutant): string {
+  const [from, to] = [before, text].map((code) => code.replace(/\s+/g, " ").slice(0, 70));
+  return `${file}:${line}  ${from}  →  ${to}`;
+}
+
 const started = performance.now();
 const end = started + 60_000 * Number(values.minutes);
 const minutes = () => `${((performance.now() - started) / 60_000).toFixed(1)} minutes`;
 
 const all = allMutants(ROOT, values.only);
-const sample = sampled(all, Number(values.sample), Number(values.seed));
+const drawn = sampled(all, Number(values.sample), Number(values.seed));
+/** Of a run whose words are kept, those that survived it alone: the sample and the seed have to be the same. */
+const survived = values.again === "" ? null : readFileSync(values.again, "utf8");
+const sample = drawn.filter((one) => survived?.includes(`SURVIVED  ${nameOf(one)}`) ?? true);
 const copy = copyWith(ROOT, sample);
 const scripts = join(copy, ".cache", "tests");
 cpSync(join(ROOT, "scripts", "mutants"), join(copy, "scripts", "mutants"), { recursive: true });
@@ -60,6 +69,9 @@ type Reach = Map<string, Map<string | null, number>>;
 
 /** How long all tests of a file take, by its path. */
 const whole = new Map<string, number>();
+/** Files that take longer than this, milliseconds, are asked piece by piece: which piece each of their tests is in. */
+const PIECE_MS = 2500;
+const pieces = new Map<string, Map<string | null, number>>();
 /** Changes that are reached as scripts load that files share: they need a process that begins with them. */
 const loading = new Set<number>();
 
@@ -89,7 +101,10 @@ async function reaches(): Promise<Reach[]> {
   const again = new Set<string>();
   for (const note of notes) {
     if (!("reached" in note) || unfit.has(note.path)) continue;
-    whole.set(note.path, (whole.get(note.path) ?? 0) + note.ms);
+    const before = whole.get(note.path) ?? 0;
+    whole.set(note.path, before + note.ms);
+    const parts = pieces.get(note.path) ?? new Map<string | null, number>();
+    pieces.set(note.path, parts.set(note.name, Math.floor(before / PIECE_MS)));
     for (const k of note.reached) add(k, note.path, note.name, note.ms);
     if (note.name === null) for (const k of note.reached) again.add(`${note.path} ${k}`);
   }
@@ -110,44 +125,54 @@ async function reaches(): Promise<Reach[]> {
   return reach;
 }
 
-/** What a file of tests has shown: how many changes it noticed, and how long it ran for them. */
+/** What tests have shown: how many changes they noticed, and how long they ran for them. */
 const shown = new Map<string, { noticed: number; spent: number }>();
 /** About how long it takes until the first test runs. */
 const START_MS = 300;
 
-/** How many changes a file notices in a second; of what has not been tried as if it noticed the first. */
-function telling(path: string, ms: number): number {
-  const { noticed, spent } = shown.get(path) ?? { noticed: 1, spent: ms + START_MS };
+/** How many changes tests notice in a second; of what has not been tried as if they noticed the first. */
+function telling({ key, ms }: Question): number {
+  const { noticed, spent } = shown.get(key) ?? { noticed: 1, spent: ms + START_MS };
   return noticed / spent;
+}
+
+/** A file of tests, or a piece of a long one. */
+interface Question extends Asked {
+  key: string;
 }
 
 const reach = await reaches();
 console.log(`${sample.length} changes, ${reach.filter(({ size }) => size > 0).length} reached. ${minutes()}`);
 
 /** Whether a file of tests notices that these changes are made. */
-async function notices(asker: Asker, changes: readonly number[], file: Asked): Promise<boolean> {
+async function notices(asker: Asker, changes: readonly number[], file: Question): Promise<boolean> {
   const start = performance.now();
   const failed = await asker.ask(changes, [file], changes.some((k) => loading.has(k))); // prettier-ignore
   if (changes.length === 1) {
-    const { noticed, spent } = shown.get(file.path) ?? { noticed: 0, spent: 0 };
+    const { noticed, spent } = shown.get(file.key) ?? { noticed: 0, spent: 0 };
     const took = performance.now() - start;
-    shown.set(file.path, { noticed: noticed + Number(failed !== null), spent: spent + took });
+    shown.set(file.key, { noticed: noticed + Number(failed !== null), spent: spent + took });
   }
   return failed !== null;
 }
 
-/** The files of tests that reach a change, those first that tell most in their time. */
-function asked(tests: Reach): Asked[] {
-  const files = [...tests].map(([path, names]) => ({
-    path,
-    tests: names.has(null) ? null : ([...names.keys()] as string[]),
-    ms: names.has(null) ? (whole.get(path) ?? 0) : [...names.values()].reduce((sum, ms) => sum + ms, 0),
-  }));
-  return files.sort((a, b) => telling(b.path, b.ms) - telling(a.path, a.ms));
+/** The tests that reach a change, those first that tell most in their time. */
+function asked(tests: Reach): Question[] {
+  const questions = [...tests].flatMap(([path, names]): Question[] => {
+    if (names.has(null)) return [{ key: path, path, tests: null, ms: whole.get(path) ?? 0 }];
+    const byPiece = new Map<number, { names: string[]; ms: number }>();
+    for (const [name, ms] of names as Map<string, number>) {
+      const piece = pieces.get(path)?.get(name) ?? 0;
+      const one = byPiece.get(piece) ?? { names: [], ms: 0 };
+      byPiece.set(piece, { names: [...one.names, name], ms: one.ms + ms });
+    }
+    return [...byPiece].map(([piece, { names, ms }]) => ({ key: `${path} ${piece}`, path, tests: names, ms }));
+  });
+  return questions.sort((a, b) => telling(b) - telling(a));
 }
 
 /** What tells most of a change is asked of it alone; the files that were not asked, or null where it was noticed. */
-async function unasked(asker: Asker, k: number): Promise<Asked[] | null> {
+async function unasked(asker: Asker, k: number): Promise<Question[] | null> {
   const files = asked(reach[k]);
   let spent = 0;
   while (files.length > 0 && (spent === 0 || spent + files[0].ms < ALONE_MS)) {
@@ -159,7 +184,7 @@ async function unasked(asker: Asker, k: number): Promise<Asked[] | null> {
 }
 
 /** Those of some changes that one file of tests notices: asked of all at once, then of halves. */
-async function noticedAtOnce(asker: Asker, changes: readonly number[], file: Asked): Promise<number[]> {
+async function noticedAtOnce(asker: Asker, changes: readonly number[], file: Question): Promise<number[]> {
   if (changes.length === 0 || performance.now() > end || !(await notices(asker, changes, file))) return [];
   if (changes.length === 1) return [...changes];
   const middle = changes.length >> 1;
@@ -168,20 +193,18 @@ async function noticedAtOnce(asker: Asker, changes: readonly number[], file: Ask
 }
 
 function tell(word: string, k: number): void {
-  const { file, line, text, before } = sample[k];
-  const change = `${file}:${line}  ${before.replace(/\s+/g, " ").slice(0, 70)}  →  ${text.replace(/\s+/g, " ").slice(0, 70)}`;
-  console.log(`${word}  ${change}${reach[k].size === 0 ? "  (reached by no test)" : ""}`);
+  console.log(`${word}  ${nameOf(sample[k])}${reach[k].size === 0 ? "  (reached by no test)" : ""}`);
 }
 
 /** Changes that no test has noticed so far, and by file of tests which of them it is still to be asked of. */
 const left = new Set<number>();
-const open = new Map<string, { k: number; file: Asked }[]>();
+const open = new Map<string, { k: number; file: Question }[]>();
 const numbers = sample.map((_, k) => k);
 const tried = await forEach(numbers, async (k, asker) => {
   const rest = await unasked(asker, k);
   if (!rest) return tell("killed  ", k);
   left.add(k);
-  for (const file of rest) open.set(file.path, [...(open.get(file.path) ?? []), { k, file }]);
+  for (const file of rest) open.set(file.key, [...(open.get(file.key) ?? []), { k, file }]);
 });
 console.log(`${left.size} of ${tried} are let pass by what tells most of them. ${minutes()}`);
 
