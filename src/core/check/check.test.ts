@@ -133,6 +133,9 @@ test("a gap half as wide again as the others is uneven; blanks, and slots at pla
   expect(finding).toMatchObject({ mend: "unpeg" });
   expect(finding.worst).toBeCloseTo(1.6, 4);
   expect(of("uneven", { ...moved, pegs: pegsOn({ slot: 4, at: 4.4 }) })).toEqual([]);
+  // The last one, behind which none is nearer.
+  const last = { spacing: { distance: 1 }, pegs: pegsOn({ slot: 10, at: 10.6 }) };
+  expect(of("uneven", last, [straight(10.7)])[0].worst).toBeCloseTo(1.6, 4);
   expect(of("uneven", { spacing: { distance: 1 }, gaps: { chance: 0.5 } })).toEqual([]);
   expect(of("uneven", { spacing: { by: "list", list: [0, 1, 2, 3, 4, 5, 9] } })).toEqual([]);
 });

@@ -5,6 +5,7 @@ import { fromAxisAngle, multiply, rotate, type Quat, type Vec3 } from "../math";
 import { expanded, gathered } from "./expand";
 import { keyUnder } from "./under";
 import { settledEach } from "./settle-each";
+import type { Placements } from "./placements";
 import { FLAG } from "./slots";
 import { standingAt } from "./standing-at";
 import { boxMesh, place } from "./testing";
@@ -140,4 +141,18 @@ test("each thing of an assembly is set down by itself to the ground that is near
     expect(now[1]).toBeCloseTo(level + before[1] - foot, 4);
   }
   expect([low > 0, high > 0]).toEqual([true, true]);
+
+  // What is bent goes along: every third has a frame of its own.
+  const { count } = all.placements;
+  const bent = Array.from({ length: count }, (_, k) => (k % 3 === 0 ? k / 3 : -1));
+  const frame = Float32Array.from({ length: 7 * Math.ceil(count / 3) }, (_, c) => c / 10);
+  const shapes = { entry: Int32Array.from(bent), frame } as unknown as NonNullable<Placements["shapes"]>;
+  const shaped = { ...all, placements: { ...all.placements, shapes } };
+  const after = settledEach(shaped, outer, outer.props.map((prop) => prop === "buoy"), grounds).placements; // prettier-ignore
+  const wanted = frame.map((x, c) => {
+    const y = 3 * 3 * Math.floor(c / 7) + 1;
+    return c % 7 === 1 ? x + (after.position[y] - all.placements.position[y]) : x;
+  });
+  after.shapes!.frame.forEach((x, c) => expect(x).toBeCloseTo(wanted[c], 4));
+  expect(shapes.frame).toBe(frame);
 });
