@@ -1,20 +1,20 @@
 /** Boxes against each other: as their corners say, whatever their sizes, turns and middles; and the grid forgets none. */
 import fc from "fast-check";
+import { evenly } from "../math/testing";
 import { cross, dot, rotate, type Quat, type Vec3 } from "../math";
 import { Boxes } from "./boxes";
 import { FLAG } from "./slots";
 
-const number = (least: number, most: number) => fc.double({ min: least, max: most, noNaN: true });
-const triple = (least: number, most: number) => fc.tuple(number(least, most), number(least, most), number(least, most));
+const triple = (least: number, most: number) => fc.tuple(evenly(least, most), evenly(least, most), evenly(least, most));
 const turn = fc
   .oneof(
-    fc.tuple(number(-1, 1), number(-1, 1), number(-1, 1), number(-1, 1)),
-    fc.tuple(fc.constant(0), number(-1, 1), fc.constant(0), number(-1, 1)),
+    fc.tuple(evenly(-1, 1), evenly(-1, 1), evenly(-1, 1), evenly(-1, 1)),
+    fc.tuple(fc.constant(0), evenly(-1, 1), fc.constant(0), evenly(-1, 1)),
   ) // prettier-ignore
   .filter((q) => Math.hypot(...q) > 0.1)
   .map((q) => q.map((x) => Math.fround(x / Math.hypot(...q))) as unknown as Quat);
 // Beside each other and above each other more often than chance would have it.
-const at = fc.oneof(triple(-6, 6), number(-6, 6).map((x): [number, number, number] => [x, 0, 0]), number(-6, 6).map((y): [number, number, number] => [0, y, 0])); // prettier-ignore
+const at = fc.oneof(triple(-6, 6), evenly(-6, 6).map((x): [number, number, number] => [x, 0, 0]), evenly(-6, 6).map((y): [number, number, number] => [0, y, 0])); // prettier-ignore
 const thing = fc.record({ at, turn, size: triple(0.2, 3), prop: fc.nat(1), mirrored: fc.boolean() });
 const AXES: Vec3[] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]]; // prettier-ignore
 
@@ -51,7 +51,7 @@ test("boxes overlap by as much as their corners say, and whoever meets one that 
       fc.oneof(fc.array(thing, { minLength: 2, maxLength: 3 }), fc.array(thing, { minLength: 2, maxLength: 14 })),
       fc.array(fc.tuple(triple(-1, 1), fc.oneof(triple(0.05, 1), triple(0.8, 1.2))), { minLength: 2, maxLength: 2 }),
       fc.constantFrom("radius" as const, "footprint" as const, "box" as const),
-      number(-0.1, 0.5),
+      evenly(-0.1, 0.5),
       (things, props, shape, room) => {
         const standing = {
           position: Float32Array.from(things.flatMap(({ at }) => at)),

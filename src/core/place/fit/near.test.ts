@@ -1,5 +1,6 @@
 /** Who may reach whom: the same as by asking of every two, whatever rows, lines and jumps they stand in. */
 import fc from "fast-check";
+import { evenly } from "../../math/testing";
 import { NO_PROP, type Slots } from "../slots";
 import type { Frames } from "../frames";
 import type { Hold } from "../stance/stance";
@@ -8,23 +9,23 @@ import { nearOthers } from "./near";
 /** Closer to the border than this share of what is compared, single precision may tell either way. */
 const BORDER = 1e-5;
 
-const number = (least: number, most: number) => fc.double({ min: least, max: most, noNaN: true });
-const vector = fc.tuple(number(-1, 1), number(-1, 1), number(-1, 1));
+const vector = fc.tuple(evenly(-1, 1), evenly(-1, 1), evenly(-1, 1));
 
 /** A row: where it begins, where it goes, how far apart its places are, how they stray, and where it jumps. */
 const row = fc.record({
-  begin: fc.tuple(number(-20, 20), number(-5, 5), number(-20, 20)),
+  begin: fc.tuple(evenly(-40, 40), evenly(-5, 5), evenly(-40, 40)),
   way: fc.oneof(vector, fc.constantFrom([0, 1, 0], [0, -1, 0], [1, 0, 0], [0, 0, 0])),
-  step: number(0.2, 3),
+  step: evenly(0.4, 4),
   stray: fc.constantFrom(0, 0, 0.3, 2),
   count: fc.integer({ min: 1, max: 50 }),
   back: fc.nat(60),
   isNew: fc.boolean(),
 });
+const near = evenly(-0.2, 0.2);
 const prop = fc.record({
-  middle: vector,
-  half: fc.tuple(number(0, 0.6), number(0, 0.6), number(0, 0.6)),
-  contact: vector,
+  middle: fc.tuple(near, near, near),
+  half: fc.tuple(evenly(0, 0.4), evenly(0, 0.4), evenly(0, 0.4)),
+  contact: fc.tuple(near, near, near),
 });
 
 test("those that may reach another are told, and no others", () => {
@@ -34,8 +35,8 @@ test("those that may reach another are told, and no others", () => {
       fc.array(row, { minLength: 1, maxLength: 5 }),
       fc.array(prop, { minLength: 2, maxLength: 2 }),
       fc.constantFrom("radius", "footprint", "box", "mesh"),
-      number(-0.2, 1),
-      fc.infiniteStream(number(0, 1)),
+      evenly(-0.2, 1),
+      fc.infiniteStream(evenly(0, 1)),
       (rows, props, clear, clearance, draws) => {
         const draw = () => draws.next().value as number;
         const [feet, at, line, rowOf, which, scale]: number[][] = [[], [], [], [], [], []];

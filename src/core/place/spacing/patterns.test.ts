@@ -1,11 +1,12 @@
 /** Patterns over surfaces: clusters lie about their middles as they are said to, and grids are grids. */
 import fc from "fast-check";
+import { evenly } from "../../math/testing";
 import { add, cross, dot, fromAxisAngle, lengthOf, normalize, quatAt, rotate, scale, subtract, vectorAt, type Vec3 } from "../../math"; // prettier-ignore
 import { dressing, evaluate, field, STAND, surroundings, type DressingInput } from "../testing";
 import type { Placements } from "../placements";
 
 const seed = fc.integer({ min: 0, max: 999_999 });
-const angle = fc.double({ min: 0, max: 2 * Math.PI, noNaN: true });
+const angle = evenly(0, 2 * Math.PI);
 const positionOf = (p: Placements, i: number): Vec3 => add(vectorAt(p.position, i), p.origin as Vec3);
 const places = (p: Placements): Vec3[] => Array.from({ length: p.count }, (_, i) => positionOf(p, i));
 
@@ -67,7 +68,7 @@ test("clusters have as many as they may, no farther than they may, to all sides 
 });
 
 test("a grid's rows and columns are as far apart as asked, along the heading, and every second one is turned about as on a chequerboard", () => {
-  const distance = fc.double({ min: 0.6, max: 2, noNaN: true });
+  const distance = evenly(0.6, 2);
   fc.assert(
     fc.property(fc.constantFrom("square", "hexagonal"), distance, angle, (pattern, distance, heading) => {
       const { p } = onPlane({ stance: { flip: "up" }, spacing: { pattern, distance, heading } }, [1, 0, 0], 0);
