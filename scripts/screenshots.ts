@@ -132,8 +132,8 @@ test("solid", async ({ page }) => {
   await openScene(page, DEMO);
   await page.getByRole("radio", { name: "Surfaces" }).click();
   await page.getByRole("list", { name: "Surfaces" }).getByText("Lobster pot").click();
-  await page.keyboard.press("f");
   await page.getByText("yes, all round").waitFor();
+  await page.keyboard.press("f");
   await shoot(page, "solid");
 });
 
