@@ -132,8 +132,9 @@ test("solid", async ({ page }) => {
   await openScene(page, DEMO);
   await page.getByRole("radio", { name: "Surfaces" }).click();
   await page.getByRole("list", { name: "Surfaces" }).getByText("Lobster pot").click();
-  await page.getByText("yes, all round").waitFor();
+  // It is looked at once it is there.
   await page.keyboard.press("f");
+  await page.getByText("yes, all round").waitFor();
   await shoot(page, "solid");
 });
 

@@ -97,8 +97,12 @@ export function CameraRig() {
 
   useEffect(() => {
     if (!wish || granted.current === wish) return;
-    const drawn = wish.kind === "surface" ? drawnSurface(root, wish.id) : undefined;
-    if (wish.kind === "surface" && !drawn) return;
+    const { focus } = useSession.getState();
+    const surface = wish.kind === "selection" && focus.kind === "surface" ? focus.id : wish.kind === "surface" ? wish.id : null; // prettier-ignore
+    const drawn = surface === null ? undefined : drawnSurface(root, surface);
+    // One that is still being worked out is looked at once it is there.
+    const its = drawn && new Box3().setFromObject(drawn);
+    if (surface !== null && (!its || its.isEmpty())) return;
     granted.current = wish;
     const { shown: scene } = useSceneStore.getState();
     if (wish.kind === "view") {
@@ -111,13 +115,13 @@ export function CameraRig() {
       moves.current.go(turned(camera.position, target, wish).toArray(), target.toArray());
       return;
     }
-    const box = drawn
-      ? new Box3().setFromObject(drawn)
-      : wish.kind === "place"
+    const box =
+      its ??
+      (wish.kind === "place"
         ? new Box3().setFromCenterAndSize(new Vector3(...wish.at), new Vector3().setScalar(wish.size))
         : wish.kind === "selection"
-          ? selectionBox(scene, root)
-          : everythingBox();
+          ? selectionBox(scene)
+          : everythingBox());
     if (box.isEmpty()) return;
     const middle = box.getCenter(new Vector3());
     // What is very small is not looked at from nearer than as if it were half a metre large.
@@ -146,8 +150,8 @@ function turned(position: Vector3, target: Vector3, { key, far }: Extract<Camera
   return new Vector3().setFromSpherical(from).add(target);
 }
 
-/** The box around what is selected: placements, a line with its knot, or else the whole dressing. */
-function selectionBox(scene: Scene, root: Object3D): Box3 {
+/** The box around what is selected that is no surface: placements, a line with its knot, or else the whole dressing. */
+function selectionBox(scene: Scene): Box3 {
   const { dressing, keys, focus, knots } = useSession.getState();
   const bounds = new Map(scene.props.map((prop) => [prop.id, preparedBounds(prop)]));
   if (focus.kind === "line") {
@@ -159,10 +163,6 @@ function selectionBox(scene: Scene, root: Object3D): Box3 {
       : [];
     const box = new Box3().setFromPoints(points.map((p) => new Vector3(...p)));
     return knots.length === 0 ? box : box.expandByScalar(1);
-  }
-  if (focus.kind === "surface") {
-    const drawn = drawnSurface(root, focus.id);
-    if (drawn) return new Box3().setFromObject(drawn);
   }
   const result = dressing === null ? undefined : useResults.getState().byDressing.get(dressing);
   if (!result) return everythingBox();

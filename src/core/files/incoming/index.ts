@@ -1,7 +1,7 @@
 /**
- * *Files that come in*: one file a format; how they are called stands in `kinds.ts`. Whatever it was, it is kept as a GLB that any reader
- * understands: compressed meshes unpacked, instances a node each, everything in one file. A GLB that is so already stays
- * as it is, byte for byte.
+ * *Files that come in*: one file a format; how they are called stands in `kinds.ts`. Whatever it was, it is kept as a GLB
+ * that any reader understands: compressed meshes unpacked, instances a node each, everything in one file. A GLB that is so
+ * already stays as it is, byte for byte.
  */
 import { InputError } from "../../schema";
 import { writePlain, type GltfFile } from "../gltf";
