@@ -27,8 +27,8 @@ interface Answer {
 }
 
 /** A change that makes something run for ever is noticed as well: after so long, and so many times what the tests take. */
-const PATIENCE_MS = 15_000;
-const PATIENCE_TIMES = 8;
+const PATIENCE_MS = 10_000;
+const PATIENCE_TIMES = 6;
 /** A process that has answered so many questions has kept enough. */
 const MOST_QUESTIONS = 150;
 
@@ -49,11 +49,12 @@ export class Asker {
     const answer = await this.#told({ changes, files }, changes, patience);
     if (!answer) return { path: files[0].path, name: "" };
     const { failed } = answer;
-    // What is kept from earlier changes may be what fails: so the one test again, by itself.
     if (!failed || fresh) return failed;
+    // What is kept from earlier changes may be what fails: so the one test again, which has to pass without any.
     const again = files.filter(({ path }) => path === failed.path);
     const one = failed.name === "" ? again : again.map((file) => ({ ...file, tests: [failed.name] }));
-    return this.ask(changes, one, true);
+    const without = await this.#told({ changes: [], files: one }, [], patience);
+    return without && !without.failed ? failed : this.ask(changes, one, true);
   }
 
   /** What all tests of some files reach without any change. */
