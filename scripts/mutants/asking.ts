@@ -32,12 +32,13 @@ const PATIENCE_TIMES = 6;
 /** A process that has answered so many questions has kept enough. */
 const MOST_QUESTIONS = 150;
 
-/** One who asks, one question after the other. @param copy folder of the project with its changes */
+/** One who asks, one question after the other. @param copy folder of the project with so many switches of changes */
 export class Asker {
   #child: ChildProcess | null = null;
   #asked = 0;
   constructor(
     readonly copy: string,
+    readonly switches: number,
     readonly packages: string,
   ) {}
 
@@ -95,6 +96,7 @@ export class Asker {
       ...process.env,
       SCRIPTS: join(this.copy, ".cache", "tests"),
       RUNNER: join(this.packages, "jest-light-runner"),
+      SWITCHES: String(this.switches),
       CHANGES: changes.join(","),
     };
     const program = join(this.copy, "scripts", "mutants", "tests.mjs");

@@ -117,12 +117,14 @@ export function copyWith(root: string, sample: readonly Mutant[]): string {
     .forEach(({ file, from, to, text, before, statement, k }) => {
       const path = join(copy, file);
       const whole = readFileSync(path, "utf8");
-      const both = statement ? `{ if (!__mutant(${k})) { ${before} } }` : `(__mutant(${k}) ? (${text}) : (${before}))`;
+      const isOn = `(__switches[${k}] !== 0 && __mutant(${k}))`;
+      const both = statement ? `{ if (!${isOn}) { ${before} } }` : `(${isOn} ? (${text}) : (${before}))`;
       writeFileSync(path, whole.slice(0, from) + both + whole.slice(to));
     });
+  // Most switches are off most of the time, which a number tells in inner loops; where nobody asks all of them are.
+  const header = `const { __mutant, __switches = new Uint8Array(${sample.length}) } = globalThis as any;`;
   for (const file of new Set(sample.map(({ file }) => file))) {
     const path = join(copy, file);
-    const header = "const __mutant: (k: number) => boolean = (globalThis as any).__mutant ?? (() => false);";
     writeFileSync(path, `${header} ${readFileSync(path, "utf8")}`);
   }
   return copy;

@@ -7,12 +7,27 @@
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 
-const { SCRIPTS, RUNNER, CHANGES = "" } = process.env;
+const { SCRIPTS, RUNNER, SWITCHES, CHANGES = "" } = process.env;
 
-/** What is switched on; else a switch notes that it was reached. */
+/** What is switched on; where that is nothing, a switch notes that it was reached, once. */
 let chosen = new Set(CHANGES.split(",").filter(Boolean).map(Number));
 let reached = new Set();
-globalThis.__mutant = (k) => chosen.has(k) || (chosen.size === 0 && (reached.add(k), false));
+const [OFF, ON] = [0, 1];
+const switches = new Uint8Array(Number(SWITCHES));
+globalThis.__switches = switches;
+globalThis.__mutant = (k) => {
+  if (chosen.has(k)) return true;
+  reached.add(k);
+  switches[k] = OFF;
+  return false;
+};
+
+function choose(changes) {
+  chosen = new Set(changes);
+  switches.fill(OFF);
+  for (const k of changes) switches[k] = ON;
+}
+choose([...chosen]);
 
 const load = (path, again = "") => import(`${pathToFileURL(path)}${again}`);
 await load(join(RUNNER, "src/global-setup.js"));
@@ -59,6 +74,7 @@ async function each(block, names, run, before = []) {
 const taken = () => {
   const all = [...reached];
   reached = new Set();
+  switches.fill(ON);
   return all;
 };
 
@@ -88,7 +104,7 @@ async function failing({ path, tests }, told) {
 }
 
 process.on("message", async ({ changes, files, reach }) => {
-  chosen = new Set(changes);
+  choose(changes);
   const notes = [];
   let failed = null;
   for (const file of files) {

@@ -247,6 +247,29 @@ test("all lines as one are counted through: the distance goes on from the end of
   ]);
 });
 
+test("as one, what travels comes in at the start again, in order and none twice, and a sequence goes on end to end as well", () => {
+  const [a, b] = [2.5, 4];
+  const lines = [straight(a, { id: "a" }), straight(b, { id: "b", number: 2 })];
+  const where = { lines: ["a", "b"] };
+  fc.assert(
+    fc.property(evenly(-20, 20), fc.integer({ min: 2, max: 9 }), (travel, count) => {
+      const step = (a + b) / (count - 1);
+      const all = Array.from({ length: count }, (_, k) => k * step + travel);
+      const round = all.map((at) => at - count * step * Math.floor(at / (count * step)));
+      fc.pre(round.every((at) => [0, a, a + b, count * step].every((end) => Math.abs(at - end) > 1e-4)));
+      const p = place({ where, spacing: { by: "count", count, together: true, travel } }, lines);
+      const wanted = round.filter((at) => at < a + b).sort((one, other) => one - other);
+      expect(Array.from(p.at, (at, i) => at + a * p.line[i])).toEqual(wanted.map((at) => expect.closeTo(at, 6)));
+    }),
+    { numRuns: 40 },
+  );
+  const what = { entries: [{ prop: "buoy" }, { prop: "oar", count: 2 }] };
+  const p = place({ where, what, spacing: { by: "end", together: true } }, lines);
+  expect(p.line.indexOf(1) % 3).not.toBe(0);
+  const wanted = Array.from({ length: p.count }, (_, i) => (i % 3 === 0 ? "buoy" : "oar"));
+  expect(Array.from(p.prop, (prop) => p.props[prop])).toEqual(wanted);
+});
+
 test("begun anew at corners, the prop for the first slot stands once, at the line's start, and the one for the last once, at its end", () => {
   const line = makeLine({
     kind: "polyline",

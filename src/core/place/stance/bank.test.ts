@@ -24,8 +24,11 @@ test("round a circle what goes at a speed leans inwards by atan(v² / r g), no f
       const wanted = Math.min(bankMost, Math.atan((speed * speed) / radius / 9.80665));
       const going = { metres: 1.3, rounds: 0, speed, rate: 0 };
       for (const angle of lean(going)) expect(angle).toBeCloseTo(wanted, 2);
-      const rounds = { ...going, speed: 0, rate: speed / (2 * Math.PI * radius) };
-      for (const angle of lean(rounds)) expect(angle).toBeCloseTo(wanted, 2);
+      // By the metre and by the round together as well.
+      for (const share of [0, 0.4]) {
+        const rounds = { ...going, speed: share * speed, rate: ((1 - share) * speed) / (2 * Math.PI * radius) };
+        for (const angle of lean(rounds)) expect(angle).toBeCloseTo(wanted, 2);
+      }
       for (const angle of lean()) expect(angle).toBeCloseTo(0, 6);
     }),
     { numRuns: 60 },
