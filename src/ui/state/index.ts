@@ -41,6 +41,7 @@ export {
   useResults,
 } from "./results";
 export {
+  beginScene,
   currentKnot,
   NO_KEYS,
   openStep,

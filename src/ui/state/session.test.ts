@@ -1,4 +1,5 @@
 import {
+  beginScene,
   currentKnot,
   openStep,
   pinStep,
@@ -63,4 +64,19 @@ test("a step that is opened closes the others, but for those that are pinned ope
   toggleStep("fit");
   openStep("where");
   expect(open()).toEqual(["where"]);
+});
+
+test("another scene begins as the first one did, whatever was held and open before", () => {
+  const first = useSession.getInitialState();
+  useSession.setState({
+    tool: "draw",
+
+    moments: [1],
+    sheetSize: "whole",
+    basketShows: "surfaces",
+  });
+  selectLine("rope", 2);
+  pinStep("fit");
+  beginScene("b", "buoy");
+  expect(useSession.getState()).toEqual({ ...first, dressing: "b", drawProp: "buoy" });
 });

@@ -116,7 +116,8 @@ interface Session {
 
 const NO_KNOTS: readonly number[] = [];
 
-export const useSession = create<Session>()((set) => ({
+/** What a scene begins with. */
+const BEGIN: Omit<Session, "set"> = {
   dressing: null,
   focus: { kind: "dressing" },
   keys: new Set(),
@@ -143,8 +144,9 @@ export const useSession = create<Session>()((set) => ({
   moments: [],
   basketShows: "props",
   snap: { knots: true, grid: 0, tie: true, tieProps: false },
-  set,
-}));
+};
+
+export const useSession = create<Session>()((set) => ({ ...BEGIN, set }));
 
 const { setState: set, getState: get } = useSession;
 
@@ -157,6 +159,10 @@ const unpainted = (): Pick<Session, "tool" | "moving" | "grip" | "why"> => ({
   grip: null,
   why: null,
 });
+
+/** Another scene begins as the first one does, whatever was held, open or caught on in the one before. */
+export const beginScene = (dressing: string | null, drawProp: string | null): void =>
+  set({ ...BEGIN, dressing, drawProp });
 
 export const selectDressing = (id: string | null): void =>
   set({ ...unpainted(), dressing: id, focus: { kind: "dressing" }, keys: NO_KEYS, knots: NO_KNOTS });

@@ -19,7 +19,7 @@ import { LargeSheet } from "../sheet";
 import { RecipesDialog, SaveRecipeDialog } from "../recipes";
 import { SeedBoard } from "../seeds";
 import { StepsColumn } from "../steps";
-import { startEvaluating, selectDressing, useSession } from "../state";
+import { beginScene, startEvaluating, useSession } from "../state";
 import { TimeBar, useTimeShown } from "../time";
 import { SceneView } from "../view";
 import { KeepingDialogs } from "./KeepingDialogs";
@@ -65,8 +65,7 @@ function useOpened(id: string): Opening {
       if (left) return;
       if (found === "missing") return setOpening("missing");
       const { shown: scene } = useSceneStore.getState();
-      useSession.setState({ tool: "select", hover: null, dialog: null, drawProp: scene.props.at(-1)?.id ?? null });
-      selectDressing(scene.dressings[0]?.id ?? null);
+      beginScene(scene.dressings[0]?.id ?? null, scene.props.at(-1)?.id ?? null);
       const evaluation = startEvaluating();
       const ends = [keepParts(), keepAssembled()];
       evaluation.request(useSceneStore.getState().computed);
