@@ -54,7 +54,10 @@ const scripts = join(copy, ".cache", "tests");
 cpSync(join(ROOT, "scripts", "mutants"), join(copy, "scripts", "mutants"), { recursive: true });
 await bundleTests(copy, scripts);
 
-const askers = Array.from({ length: Number(values.jobs) }, () => new Asker(copy, sample.length, join(ROOT, "node_modules")));
+const askers = Array.from(
+  { length: Number(values.jobs) },
+  () => new Asker(copy, sample.length, join(ROOT, "node_modules")),
+);
 
 /** Does work for each of a list, one for each who asks at a time, until time is up; how many it came to. */
 async function forEach<T>(list: readonly T[], work: (item: T, asker: Asker) => Promise<void>): Promise<number> {
