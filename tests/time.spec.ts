@@ -156,4 +156,13 @@ test("a line's knot moves, a scene made shorter keeps what lies beyond, space pl
   await page.keyboard.press("Control+z");
   await goTo(page, 8);
   await expect.poll(async () => parseFloat(await field(page, "Knot 2 x").inputValue())).toBeCloseTo(x + 2, 3);
+  // Whoever goes to the list and back finds the scene at rest, and as it begins: the first step is open that is so at first.
+  await saved(page);
+  await page.getByRole("button", { name: "Play" }).click();
+  await expect(page.getByRole("button", { name: "Pause" })).toBeVisible();
+  await page.getByRole("link", { name: "All scenes" }).click();
+  await page.getByRole("link", { name: /New scene/ }).click();
+  await settled(page);
+  await expect(page.getByRole("button", { name: "Play" })).toBeVisible();
+  await expect(page.getByRole("textbox", { name: "Every", exact: true })).toBeVisible();
 });

@@ -20,7 +20,7 @@ import { RecipesDialog, SaveRecipeDialog } from "../recipes";
 import { SeedBoard } from "../seeds";
 import { StepsColumn } from "../steps";
 import { beginScene, startEvaluating, useSession } from "../state";
-import { TimeBar, useTimeShown } from "../time";
+import { pause, TimeBar, useTimeShown } from "../time";
 import { SceneView } from "../view";
 import { KeepingDialogs } from "./KeepingDialogs";
 import { Unrolled, useUnrolled } from "./Unrolled";
@@ -73,6 +73,7 @@ function useOpened(id: string): Opening {
         if (now.computed !== before.computed) evaluation.request(now.computed);
       });
       stop = () => {
+        pause();
         unsubscribe();
         ends.forEach((end) => end());
         evaluation.stop();

@@ -1,7 +1,7 @@
 /** Room in space: cells cut by walls, what is near to parts of them, and darts, each compared with trying it out. */
 import fc from "fast-check";
 import { evenly } from "../../math/testing";
-import { dot, subtract, type Vec3 } from "../../math";
+import { cross, dot, subtract, type Vec3 } from "../../math";
 import { Volume } from "../../host";
 import { WorldMesh } from "../../mesh";
 import { mesh, STAND } from "../testing";
@@ -66,8 +66,7 @@ test("a cell is cut where the plane of a triangle goes through it within the tri
       eachCell(cells, (...at) => {
         // How far the cell is from being cut, in metres: negative within.
         const away = triangles.map(([a, b, c]) => {
-          const [u, v] = [subtract(b, a), subtract(c, a)];
-          const normal: Vec3 = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
+          const normal = cross(subtract(b, a), subtract(c, a));
           const long = Math.hypot(...normal);
           const middle = at.map((n, axis) => (n + 0.5) * cells.size[axis]) as unknown as Vec3;
           const reach = normal.reduce((sum, x, axis) => sum + (Math.abs(x) * cells.size[axis]) / 2, 0) / long;
