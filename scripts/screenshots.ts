@@ -39,7 +39,8 @@ test("table", async ({ page }) => {
 
 test("scene's own picture", async ({ page }) => {
   await openScene(page, DEMO);
-  await page.waitForTimeout(5000);
+  // Taken when all has come to rest, which is late where the processor draws.
+  await page.waitForTimeout(20_000);
   await page.goto("/");
   const picture = page.locator('img[src^="data:image/jpeg"]').first();
   const [, data] = (await picture.getAttribute("src"))!.split(",");
