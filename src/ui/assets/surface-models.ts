@@ -1,6 +1,7 @@
 /** Surfaces as things to draw: from their files, or from the meshes that the worker made of numbers and lines. */
 import { useEffect, useMemo } from "react";
 import { BufferAttribute, BufferGeometry, DoubleSide, MeshStandardMaterial, Vector3 } from "three";
+import { useShallow } from "zustand/react/shallow";
 import type { Shape } from "@/core/mesh";
 import type { Surface } from "@/core/scene";
 import { useMade } from "../state";
@@ -64,20 +65,20 @@ export function useSurfaceModel(surface: Surface): Model | null {
   return modelOf(loaded, mesh);
 }
 
-/** As {@link useSurfaceModel}, of several surfaces: those that can be drawn. */
+/** As {@link useSurfaceModel}, of several surfaces: those that can be drawn. The same as long as they and their models are. */
 export function useSurfaceModels(surfaces: readonly Surface[]): { surface: Surface; model: Model }[] {
-  const models = useModels((state) => state.models);
-  const meshes = useMade((state) => state.meshes);
+  const loaded = useModels(useShallow(({ models }) => surfaces.map((surface) => loadedOf(surface, models))));
+  const made = useMade(useShallow(({ meshes }) => surfaces.map((surface) => meshOf(surface, meshes))));
   useEffect(() => {
     for (const { asset } of surfaces) if (asset !== null) void requestModel(asset);
   }, [surfaces]);
   return useMemo(
     () =>
-      surfaces.flatMap((surface) => {
-        const model = modelOf(loadedOf(surface, models), meshOf(surface, meshes));
+      surfaces.flatMap((surface, i) => {
+        const model = modelOf(loaded[i], made[i]);
         return model ? [{ surface, model }] : [];
       }),
-    [surfaces, models, meshes],
+    [surfaces, loaded, made],
   );
 }
 

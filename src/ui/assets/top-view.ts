@@ -11,13 +11,14 @@ export interface TopView {
   most: readonly [number, number];
 }
 
-/** Pixels of its longer side. */
-const SIZE = 1024;
+/** Pixels of its longer side; without graphics hardware each of them is felt. */
+const SIZE = { full: 1024, plain: 512 } as const;
 
 let renderer: WebGLRenderer | null = null;
 
 /** Null where there is nothing to see. */
 export function topView(surfaces: readonly { surface: Surface; model: Model }[]): TopView | null {
+  const { plain } = useFineness.getState();
   const scene = new Scene();
   const sun = new DirectionalLight("#fff4dd", 2.4);
   sun.position.set(-2, 3, -1.4);
@@ -28,7 +29,7 @@ export function topView(surfaces: readonly { surface: Surface; model: Model }[])
     group.quaternion.set(...surface.rotation);
     group.scale.setScalar(surface.scale);
     for (const part of model.parts) {
-      const mesh = new Mesh(part.geometry, asDrawn(part.material, useFineness.getState().plain));
+      const mesh = new Mesh(part.geometry, asDrawn(part.material, plain));
       mesh.position.copy(model.origin);
       group.add(mesh);
     }
@@ -37,7 +38,7 @@ export function topView(surfaces: readonly { surface: Surface; model: Model }[])
   const box = new Box3().setFromObject(scene);
   const [wide, deep] = [box.max.x - box.min.x, box.max.z - box.min.z];
   if (!(wide > 0 && deep > 0)) return null;
-  const scale = SIZE / Math.max(wide, deep);
+  const scale = SIZE[plain ? "plain" : "full"] / Math.max(wide, deep);
   const [width, height] = [Math.max(1, Math.round(wide * scale)), Math.max(1, Math.round(deep * scale))];
   const tall = Math.max(1, box.max.y - box.min.y);
   const camera = new OrthographicCamera(-wide / 2, wide / 2, deep / 2, -deep / 2, 0.1, tall + 2);

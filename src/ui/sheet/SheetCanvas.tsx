@@ -1,6 +1,7 @@
 "use client";
 /** The sheet itself: what a dressing is spread over, drawn flat, and worked on by hands. */
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { useShallow } from "zustand/react/shallow";
 import type { Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import { fromStand } from "@/core/mesh";
@@ -23,12 +24,10 @@ import { fittedTo, footprintsOf, type PlanBox, type SheetView } from "./model";
 
 /** The boxes about the volumes that a dressing fills, as seen from above: the outlines of their four upright sides. */
 function useSpaces({ where }: Dressing): Vec3[][] {
-  const surfaces = useScene((scene) => scene.surfaces);
-  const own = useMemo(
-    () => (kindOf(where).fills ? surfaces.filter(({ id }) => where.volumes.includes(id)) : []),
-    [surfaces, where],
+  const named = kindOf(where).fills ? where.volumes : [];
+  const found = useSurfaceModels(
+    useScene(useShallow((scene) => scene.surfaces.filter(({ id }) => named.includes(id)))),
   );
-  const found = useSurfaceModels(own);
   return useMemo(
     () =>
       found.map(({ surface, model: { box } }) => {
@@ -152,9 +151,6 @@ export function SheetCanvas({ dressing, placements, sight, ways, by, charts }: L
   const painting = useSession((session) => session.tool === "paint");
   const brush = useBrush();
   const [drawn, setDrawn] = useState<SheetScene["drawn"]>(null);
-  // While a surface is dragged its picture may come after.
-  const models = useDeferredValue(useOwnModels(dressing));
-  const top = useMemo(() => (models.length > 0 ? topView(models) : null), [models]);
   // It is that of the shape at rest.
   const waits = useWaits(dressing.id, sight === null);
   const density = useAtLeisure(sight?.density ?? null);
@@ -162,6 +158,10 @@ export function SheetCanvas({ dressing, placements, sight, ways, by, charts }: L
   const bounds = useMemo(() => new Map(props.map((prop) => [prop.id, placingBounds(prop)])), [props]);
   // Until it has been laid out flat it is seen from above.
   const laid = (by === "flat" && sight?.laid) || null;
+  // While a surface is dragged its picture may come after.
+  const models = useDeferredValue(useOwnModels(dressing));
+  const isFromAbove = !charts && !laid && models.length > 0;
+  const top = useMemo(() => (isFromAbove ? topView(models) : null), [models, isFromAbove]);
   const corners = useMemo(
     () => charts?.footprints ?? (laid ? flatCorners(laid) : footprintsOf(placements, bounds)),
     [placements, bounds, charts, laid],

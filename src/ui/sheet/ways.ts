@@ -1,5 +1,6 @@
 /** The ways in which the sheet can lay a dressing flat, and what is known of its surfaces there. */
 import { useMemo } from "react";
+import { useShallow } from "zustand/react/shallow";
 import { MADE_KINDS } from "@/core/made";
 import { MOST_UNROLLED, type ChartTable } from "@/core/mesh";
 import { isWrapped, kindOf, type Dressing, type Placements, type Sight } from "@/core/place";
@@ -81,11 +82,9 @@ const NO_MODELS: readonly { surface: Surface; model: Model }[] = [];
 
 /** The surfaces of a dressing that are loaded. */
 export function useOwnModels({ where }: Dressing): readonly { surface: Surface; model: Model }[] {
-  const surfaces = useScene((scene) => scene.surfaces);
-  const own = useMemo(() => {
-    const named = kindOf(where).onSurfaces ? where.surfaces : [];
-    return surfaces.filter(({ id }) => named.includes(id));
-  }, [surfaces, where]);
-  const found = useSurfaceModels(own);
+  const named = kindOf(where).onSurfaces ? where.surfaces : [];
+  const found = useSurfaceModels(
+    useScene(useShallow((scene) => scene.surfaces.filter(({ id }) => named.includes(id)))),
+  );
   return found.length > 0 ? found : NO_MODELS;
 }

@@ -1,6 +1,6 @@
 "use client";
 /** What can be said of selected pins by hand: how far off their surface, how large, at which texture coordinates. */
-import { useMemo } from "react";
+import { useShallow } from "zustand/react/shallow";
 import { toast } from "sonner";
 import type { Vec3 } from "@/core/math";
 import { hexOf, type Dressing, type Key } from "@/core/place";
@@ -84,9 +84,7 @@ const PLANES: readonly { id: MirrorAxis; label: string }[] = [
 /** Pins the same again on the other side of their surfaces. */
 function MirrorPins({ dressing, keys }: PinProps) {
   const { surfaces: on } = dressing.where;
-  const all = useScene((scene) => scene.surfaces);
-  const own = useMemo(() => all.filter(({ id }) => on.includes(id)), [all, on]);
-  const models = useSurfaceModels(own);
+  const models = useSurfaceModels(useScene(useShallow((scene) => scene.surfaces.filter(({ id }) => on.includes(id)))));
   const mirror = (axis: MirrorAxis) => {
     const middles = new Map(
       models.map(({ surface, model: { box } }): [string, Vec3] => [

@@ -1,6 +1,7 @@
 "use client";
 /** Sun, sky and haze. The sun's shadows cover what the camera looks at when the scene is opened. */
 import { useEffect, useMemo } from "react";
+import { useShallow } from "zustand/react/shallow";
 import { DirectionalLight, Object3D } from "three";
 import { useScene } from "@/store";
 import { invalidate } from "@react-three/fiber";
@@ -52,8 +53,7 @@ const SMALL = 12;
 export function BareGround() {
   const dark = useTableColours((table) => table.dark);
   const plain = useFineness((fineness) => fineness.plain);
-  const surfaces = useScene((scene) => scene.surfaces);
-  const shown = useMemo(() => surfaces.filter(({ ground, hidden }) => ground && !hidden), [surfaces]);
+  const shown = useScene(useShallow((scene) => scene.surfaces.filter(({ ground, hidden }) => ground && !hidden)));
   const models = useSurfaceModels(shown);
   const large = models.some(({ surface, model: { box } }) => {
     return surface.scale * Math.max(box.max.x - box.min.x, box.max.z - box.min.z) > SMALL;
