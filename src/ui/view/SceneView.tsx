@@ -1,7 +1,7 @@
 "use client";
 /** The scene in 3D. It is drawn when something changes and at no other time. */
 import { Canvas, useThree } from "@react-three/fiber";
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { Toaster } from "sonner";
 import { PCFShadowMap } from "three";
 import { putPicture, useScene, useSceneStore } from "@/store";
@@ -118,22 +118,27 @@ function Shadows() {
 
 /** How long everything has to be at rest before the scene's card gets a new picture, milliseconds. */
 const REST = 1500;
+/** And from one picture to the next, milliseconds: each is the whole view drawn once more and read back. */
+const BETWEEN = 5000;
 
 /** Renews the picture on the scene's card when what is shown has changed and come to rest. */
 function CardPicture() {
   const { gl, scene, camera } = useThree();
   const results = useResults((state) => state.byDressing);
   const models = useModels((state) => state.models);
+  const last = useRef(-BETWEEN);
   useEffect(() => {
+    const wait = Math.max(REST, last.current + BETWEEN - performance.now());
     const timer = setTimeout(() => {
       const { id } = useSceneStore.getState();
       const loading = [...models.values()].includes("loading");
       // Nothing is at rest while it plays, however slowly, nor before anything has been placed.
       if (id === null || loading || isPlaying() || useResults.getState().scene === null) return;
+      last.current = performance.now();
       void takePicture(gl, scene, camera)
         .then((picture) => putPicture(id, picture))
         .catch(() => undefined);
-    }, REST);
+    }, wait);
     return () => clearTimeout(timer);
   }, [gl, scene, camera, results, models]);
   return null;
