@@ -1,10 +1,18 @@
 import { defineConfig } from "@playwright/test";
 import { LAUNCH_QUICK, SCREEN } from "./tests/browser";
+import { bundleStories } from "./tests/bundles";
 
 const port = process.env.PORT ?? "3100";
 
+const STORIES = ".cache/stories";
+// Once, by who sees to it that they are told.
+if (process.env.TEST_WORKER_INDEX === undefined)
+  await bundleStories(["tests/*.spec.ts", "scripts/screenshots.ts"], STORIES);
+
 export default defineConfig({
-  testDir: "tests",
+  testDir: `${STORIES}/tests`,
+  testMatch: "*.spec.mjs",
+  build: { external: [`**/${STORIES}/**`] },
   // Software rendering waits as much as it works, so two at once take three quarters of the time.
   workers: 2,
   fullyParallel: true,

@@ -6,8 +6,8 @@ const root = fileURLToPath(new URL("..", import.meta.url));
 
 const config = {
   ...base,
-  testDir: ".",
-  testMatch: "screenshots.ts",
+  testDir: "../.cache/stories/scripts",
+  testMatch: "screenshots.mjs",
   outputDir: "../test-results",
   // One after the other, so that nothing is taken while it still waits for the processor.
   workers: 1,
