@@ -154,7 +154,9 @@ function Counts() {
   const { count, triangles, full, light, boxes } = useBudget();
   const display = useSession((session) => session.display);
   const loading = [...models.values()].filter((model) => model === "loading").length;
+  const computed = useSceneStore((store) => store.computed);
   const placed = useResults((state) => state.scene !== null);
+  const isNow = useResults(({ scene }) => scene === computed);
   const asSolids = useDrawnAsSolids();
   const within = useResults(({ byDressing }) =>
     [...asSolids].reduce((sum, id) => {
@@ -168,7 +170,7 @@ function Counts() {
       className={`${FLOAT} bottom-3 right-3 @max-[520px]:bottom-14 px-3 py-1.5 text-right font-mono text-xs`}
       role="status"
       data-testid="counts"
-      data-ready={loading === 0 && placed}
+      data-ready={loading === 0 && isNow}
     >
       {loading > 0 ? `loading ${loading} · ` : ""}
       {failed > 0 ? `${failed} cannot be drawn, shown as boxes · ` : ""}
