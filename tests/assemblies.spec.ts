@@ -1,4 +1,4 @@
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test, type Page } from "./kept";
 import { violations } from "./axe";
 import { command, dressedScene, enter, exportAs, expectProps, placesIn, propCount, saved, settled } from "./table";
 

@@ -1,5 +1,5 @@
 /** SVG drawings become lines: as long as the browser has them, filled with their holes left out, and brought again. */
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test, type Page } from "./kept";
 import { readdirSync, readFileSync } from "node:fs";
 import svgpath from "svgpath";
 import { linesOfDrawing, readSvg } from "../src/core/files";

@@ -1,5 +1,5 @@
 /** Files of all kinds are brought in together, shown, undone in one step, and leave as they came. */
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./kept";
 import { Document, WebIO } from "@gltf-transform/core";
 import { strToU8, zipSync } from "fflate";
 import { boardWithKtx2, makeGlb, packedGlb, PIXEL } from "../src/core/files/testing";

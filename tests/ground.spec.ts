@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test, type Page } from "./kept";
 import { makeGlb } from "../src/core/files/testing";
 import { addProp, drawLine, enter, exportAs, newScene, propCount, saved, settled } from "./table";
 

@@ -1,5 +1,5 @@
 /** Everything along a line, as an artist does it: knots, handles, tags, the strip, the steps, props set up. */
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test, type Page } from "./kept";
 import { makeGlb, placementsInGlb } from "../src/core/files/testing";
 import {
   addProp,

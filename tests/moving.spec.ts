@@ -1,5 +1,5 @@
 /** Surfaces that move as an artist uses them: movers, pulls, pins that go along, a belt; kept, undone, exported at a moment. */
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test, type Page } from "./kept";
 import { WebIO } from "@gltf-transform/core";
 import { unzipSync } from "fflate";
 import { raftGlb } from "../src/core/files/testing";

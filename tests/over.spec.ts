@@ -1,4 +1,4 @@
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test, type Page } from "./kept";
 import { makeGlb } from "../src/core/files/testing";
 import { addProp, enter, expectProps, exportAs, newScene, propCount, saved, settled } from "./table";
 

@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./kept";
 import { dressedScene, enter, expectProps, propCount, saved, settled } from "./table";
 
 test("a dressed line is stacked: seen from the front, pulled higher, taken from by hand and from the front, and all there after a reload", async ({

@@ -1,4 +1,4 @@
-import { expect, test, type Locator, type Page } from "@playwright/test";
+import { expect, test, type Locator, type Page } from "./kept";
 import { violations } from "./axe";
 import { command, dressedScene, enter, exportAs, propCount, saved, settled } from "./table";
 

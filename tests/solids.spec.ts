@@ -1,5 +1,5 @@
 /** Lines become tubes, bodies are joined and cut, live, and go home as files. */
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test, type Page } from "./kept";
 import { readFileSync } from "node:fs";
 import { STLLoader } from "three/examples/jsm/loaders/STLLoader.js";
 import { volumeOf } from "../src/core/solid";

@@ -1,5 +1,5 @@
 /** Sowing by hand: a hand is led over surfaces. */
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test, type Page } from "./kept";
 import { addProp, command, exportAs, newScene, propCount, saved, settled } from "./table";
 
 const TAG = '[aria-roledescription="dressing"]';

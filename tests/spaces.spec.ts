@@ -1,4 +1,4 @@
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test, type Page } from "./kept";
 import { writeRaster } from "../src/core/image";
 import { addProp, drawLine, enter, expectProps, newScene, propCount, saved, settled } from "./table";
 

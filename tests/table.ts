@@ -20,9 +20,14 @@ export async function settled(page: Page): Promise<void> {
   await expect(page.getByTestId("counts")).toHaveAttribute("data-ready", "true", { timeout: 60_000 });
 }
 
+/** An empty scene, from wherever one is: from a scene by way of the list. */
 export async function newScene(page: Page): Promise<void> {
-  await page.goto("/");
-  await page.getByRole("button", { name: "New scene" }).click();
+  const toList = page.getByRole("link", { name: "All scenes" });
+  // Whatever dialog the last story has left open.
+  if ((await toList.count()) > 0) await toList.evaluate((link: HTMLElement) => link.click());
+  else await page.goto("/");
+  await page.waitForURL((url) => url.pathname === "/");
+  await page.getByRole("button", { name: "New scene", exact: true }).click();
   await page.waitForURL(/\/scene\/[0-9a-f]+/);
   await settled(page);
 }

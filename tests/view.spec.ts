@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./kept";
 import { makeGlb, placementsInGlb } from "../src/core/files/testing";
 import {
   addProp,

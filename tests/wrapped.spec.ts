@@ -1,5 +1,5 @@
 /** Layouts wrapped round surfaces: laid out on the sheet, small and large, and bent over what carries them. */
-import { expect, test, type Locator, type Page } from "@playwright/test";
+import { expect, test, type Locator, type Page } from "./kept";
 import { addProp, editLine, enter, expectProps, exportAs, newScene, placesIn, saved, settled } from "./table";
 
 /** Where each prop stands, by its key. */
