@@ -1,13 +1,13 @@
 import { defineConfig } from "@playwright/test";
 import { LAUNCH_QUICK, SCREEN } from "./tests/browser";
-import { bundleStories } from "./tests/bundles";
+import { bundleScripts } from "./scripts/bundles.mjs";
 
 const port = process.env.PORT ?? "3100";
 
 const STORIES = ".cache/stories";
 // Once, by who sees to it that they are told.
 if (process.env.TEST_WORKER_INDEX === undefined)
-  await bundleStories(["tests/*.spec.ts", "scripts/screenshots.ts"], STORIES);
+  await bundleScripts(["tests/*.spec.ts", "scripts/screenshots.ts"], STORIES);
 
 export default defineConfig({
   testDir: `${STORIES}/tests`,

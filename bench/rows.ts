@@ -1,11 +1,8 @@
 /**
  * *The rows of the table by name.* Each is measured in a process of its own, as `million` is: what another row's work leaves
  * behind (a heap in pieces, code that was compiled for other arrays) made some take half as long again.
- *
- *     node --import tsx bench/rows.ts skin-100k   // the row as JSON; some names stand for several rows
  */
-import { execFileSync } from "node:child_process";
-import { fileURLToPath } from "node:url";
+import { sayingOf } from "./alone";
 import { compete, type Contest, type Row } from "./row";
 
 const one = (contests: readonly Contest[], name: string): Row[] =>
@@ -39,17 +36,14 @@ const ROWS: Readonly<Record<string, (name: string) => Promise<Row[]>>> = {
 
 export const ROW_NAMES = Object.keys(ROWS);
 
-const RESULT = "rows: ";
+/** What comes before them where they are told. */
+export const RESULT = "rows: ";
 
-/** The rows of that name, measured in a process of their own. */
+/** The rows of that name, some of which stand for several; measured here. */
+export const measured = (name: string): Promise<Row[]> => ROWS[name](name);
+
+/** The same, measured in a process of their own. */
 export function rowsOf(name: string): Row[] {
-  const file = fileURLToPath(import.meta.url);
-  const told = execFileSync(process.execPath, ["--import", "tsx", file, name], { encoding: "utf8" });
+  const told = sayingOf("row-alone", name);
   return JSON.parse(told.slice(told.lastIndexOf(RESULT) + RESULT.length)) as Row[];
-}
-
-if (process.argv[1] === fileURLToPath(import.meta.url)) {
-  const name = process.argv[2];
-  if (!(name in ROWS)) throw new Error(`There is no row “${name}”: ${ROW_NAMES.join(", ")}.`);
-  console.log(`${RESULT}${JSON.stringify(await ROWS[name](name))}`);
 }

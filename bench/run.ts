@@ -1,7 +1,7 @@
 /** `npm run bench [-- --json FILE] [--only ROW …]`: how long our work takes, as a share of a public library's time in the same run. */
-import { execFileSync } from "node:child_process";
 import { writeFileSync } from "node:fs";
 import { parseArgs } from "node:util";
+import { sayingOf } from "./alone";
 import { BROWSER_ROWS, browserRows } from "./browser";
 import { ROW_NAMES, rowsOf } from "./rows";
 import type { Row } from "./row";
@@ -25,9 +25,8 @@ function tell(row: Row): void {
   );
 }
 
-/** In a process of its own, so that its memory is its own. */
 function millionRow(): Row {
-  const told = execFileSync(process.execPath, ["--import", "tsx", "bench/million.ts"], { encoding: "utf8" });
+  const told = sayingOf("million");
   const { count, ms, megabytes } = JSON.parse(told) as { count: number; ms: number; megabytes: number };
   const note = `${Math.round(megabytes)} MB at most, the runtime included`;
   return { name: MILLION, n: count, ours_ms: ms, peer: null, peer_ms: null, ratio: null, note };
@@ -36,9 +35,7 @@ function millionRow(): Row {
 /** With threads of its own; the peer needs up to 4 GB, so it joins fewer tubes than are asked for in all. */
 function joinRow(): Row {
   const TUBES = 200;
-  const told = execFileSync(process.execPath, ["--import", "tsx", "bench/join.ts", String(TUBES)], {
-    encoding: "utf8",
-  });
+  const told = sayingOf("join", String(TUBES));
   type Joined = { ms: number; again: number; open: number };
   const { ours, theirs, hundred, whole } = JSON.parse(told) as Record<"ours" | "theirs" | "hundred" | "whole", Joined>;
   const said = (name: string, { ms, again, open }: Joined) =>

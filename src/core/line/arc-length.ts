@@ -106,15 +106,42 @@ export function arcLength(speed: Speed, from: number, to: number, tolerance: num
 
 /** Coefficients a cell. */
 export const CELL = 6;
+/** So many cells there is room for before more is made. */
+const FIRST_CELLS = 256;
 
 /** *Cells of the inverse*: in cell `i`, t is a polynomial of the share of the arc length between `at[i]` and `at[i + 1]`. */
-export interface InverseCells {
+export class InverseCells {
+  count = 0;
   /** Arc lengths of the cells' ends, rising; one more than there are cells. */
-  at: number[];
+  at = new Float64Array(1 + FIRST_CELLS);
   /** Six coefficients a cell, the constant first. */
-  polynomial: number[];
+  polynomial = new Float64Array(CELL * FIRST_CELLS);
   /** Per cell: the span it belongs to. */
-  span: number[];
+  span = new Uint32Array(FIRST_CELLS);
+
+  /** Appends a cell that ends at an arc length, with its coefficients. */
+  append(span: number, end: number, c0: number, c1: number, c2: number, c3: number, c4: number, c5: number): void {
+    const i = this.count++;
+    if (i === this.span.length) this.#grow();
+    const c = this.polynomial;
+    const o = CELL * i;
+    c[o] = c0;
+    c[o + 1] = c1;
+    c[o + 2] = c2;
+    c[o + 3] = c3;
+    c[o + 4] = c4;
+    c[o + 5] = c5;
+    this.span[i] = span;
+    this.at[i + 1] = end;
+  }
+
+  #grow(): void {
+    const room = 2 * this.span.length;
+    const { at, polynomial, span } = this;
+    (this.at = new Float64Array(1 + room)).set(at);
+    (this.polynomial = new Float64Array(CELL * room)).set(polynomial);
+    (this.span = new Uint32Array(room)).set(span);
+  }
 }
 
 /** The cubic through (0, a) and (1, b) with slopes `m` and `n`: its four coefficients, the constant first. */
@@ -155,9 +182,7 @@ export function evenLength(coefficients: Float64Array, offset: number): number {
 
 /** As {@link appendInverse}, for one of those. */
 export function appendEven(cells: InverseCells, span: number, length: number, start: number): number {
-  cells.at.push(start + length);
-  cells.polynomial.push(0, 1, 0, 0, 0, 0);
-  cells.span.push(span);
+  cells.append(span, start + length, 0, 1, 0, 0, 0, 0);
   return length;
 }
 
@@ -232,8 +257,6 @@ function appendCell(
       return appendCell(work, middle, t1, q2, q3, v, v1, end, depth + 1);
     }
   }
-  cells.polynomial.push(t0, m, square, cube, fourth, fifth);
-  cells.span.push(span);
-  cells.at.push(at + length);
+  cells.append(span, at + length, t0, m, square, cube, fourth, fifth);
   return at + length;
 }

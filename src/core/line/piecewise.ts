@@ -1,5 +1,5 @@
 /** *A curve made of cubic polynomials*, one a span: straight lines and smooth lines alike. */
-import { CELL, appendEven, appendInverse, arcLength, evenLength, Speed, type InverseCells } from "./arc-length";
+import { CELL, appendEven, appendInverse, arcLength, evenLength, InverseCells, Speed } from "./arc-length";
 import { normalize } from "../math";
 import { writeChordLengths, writeChords } from "./chords";
 import { arcLengthWithin, type Curve } from "./curve";
@@ -15,6 +15,9 @@ const RELATIVE_TOLERANCE = 2e-8;
 
 /** The derivative counts as standing still below this share of the length. */
 const STILL = 1e-9;
+
+/** Room for the cells of the curve that is being made. */
+const cells = new InverseCells();
 
 export class PiecewiseCubic implements Curve {
   readonly length: number;
@@ -51,7 +54,7 @@ export class PiecewiseCubic implements Curve {
     this.spans = coefficients.length / SPAN;
     this.spanAt = new Float64Array(this.spans + 1);
 
-    const cells: InverseCells = { at: [0], polynomial: [], span: [] };
+    cells.count = 0;
     const speed = new Speed();
     const tolerance = RELATIVE_TOLERANCE * this.#roughLength(speed);
     let at = 0;
@@ -65,9 +68,9 @@ export class PiecewiseCubic implements Curve {
       this.spanAt[span + 1] = at;
     }
     this.length = at;
-    this.#cellAt = new Float64Array(cells.at);
-    this.#cellPolynomial = new Float64Array(cells.polynomial);
-    this.#cellSpan = new Uint32Array(cells.span);
+    this.#cellAt = cells.at.slice(0, cells.count + 1);
+    this.#cellPolynomial = cells.polynomial.slice(0, CELL * cells.count);
+    this.#cellSpan = cells.span.slice(0, cells.count);
     this.#bucket = bucketsOf(this.#cellAt, at);
     this.knotAt = knots
       ? Float64Array.from(knots, (u) => this.arcLengthTo(u))

@@ -1,19 +1,19 @@
 /**
- * *Stories as scripts*: all that is told in the browser, and what it needs of ours, put together once. Whoever tells them would
- * otherwise take hundreds of files apart, one after the other, before the first can begin.
+ * *Programs of ours as scripts*: what is told in the browser and what is measured, and what they need of the sources, put
+ * together once, as the application is. Read file by file, hundreds of them would be taken apart before anything begins, and
+ * what is measured would be slower than what artists run.
  */
 import { rmSync } from "node:fs";
 import { join } from "node:path";
-import { fileURLToPath, pathToFileURL } from "node:url";
-import { build, type Plugin } from "esbuild";
-
-const ROOT = fileURLToPath(new URL("..", import.meta.url));
+import { pathToFileURL } from "node:url";
+import { build } from "esbuild";
+import { ROOT } from "./ensure.mjs";
 
 /** It goes by where it lies. */
-const inPlace: Plugin = {
+const inPlace = {
   name: "in place",
   setup({ onResolve }) {
-    onResolve({ filter: /\/scripts\/ensure\.mjs$/ }, ({ path, resolveDir }) => ({
+    onResolve({ filter: /\/ensure\.mjs$/ }, ({ path, resolveDir }) => ({
       path: pathToFileURL(join(resolveDir, path)).href,
       external: true,
     }));
@@ -22,9 +22,9 @@ const inPlace: Plugin = {
 
 /**
  * @param entries files below the project, by their paths from it
- * @param folder where the scripts go, likewise
+ * @param folder where the scripts go, likewise, each by its own path
  */
-export async function bundleStories(entries: string[], folder: string): Promise<void> {
+export async function bundleScripts(entries, folder) {
   rmSync(join(ROOT, folder), { recursive: true, force: true });
   await build({
     absWorkingDir: ROOT,

@@ -1,0 +1,1 @@
+export function bundleScripts(entries: readonly string[], folder: string): Promise<void>;
