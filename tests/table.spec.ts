@@ -149,14 +149,25 @@ test("props are swapped, mixed and reordered; a deleted prop comes back with und
   await page.getByRole("radio", { name: "Mixed" }).click();
   await enter(page, "Weight of Second", "3");
   await expect(page.getByText("75 %")).toBeVisible();
-  await page
-    .getByRole("complementary", { name: "Basket" })
-    .getByRole("button", { name: /^Second/ })
-    .click();
-  await page.getByRole("button", { name: "Delete prop" }).click();
+  const deleteSecond = async () => {
+    await page
+      .getByRole("complementary", { name: "Basket" })
+      .getByRole("button", { name: /^Second/ })
+      .click();
+    await page.getByRole("button", { name: "Delete prop" }).click();
+  };
+  await deleteSecond();
   await expect(page.getByTestId("sentence")).not.toContainText("second");
   await page.keyboard.press("Control+z");
   await expect(page.getByTestId("sentence")).toContainText("second");
+  // What is offered to be undone here is not offered in another scene.
+  await deleteSecond();
+  const offered = page.locator("[data-sonner-toast]").getByRole("button", { name: "Undo" });
+  await expect(offered.first()).toBeVisible();
+  await page.getByRole("link", { name: "All scenes" }).click();
+  await page.getByRole("button", { name: "New scene" }).click();
+  await settled(page);
+  await expect(offered).toHaveCount(0);
 });
 
 test.describe("scenes", () => {

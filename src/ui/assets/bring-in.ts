@@ -95,12 +95,17 @@ const sentenceFor = (error: unknown, file: string): string =>
 
 const complain = (error: unknown, file: string) => toast.error(sentenceFor(error, file), { duration: 12_000 });
 
-/** Reads files one after the other, says how far it is and lets go of the rest when it is told to; what was read is given. */
+/**
+ * Reads files one after the other, says how far it is and lets go of the rest when it is told to; what was read is given. What
+ * was meant for one scene comes into no other: once another is open, nothing is.
+ */
 async function readAll<T>(
   wanted: readonly Wanted[],
   take: (found: BroughtIn, name: string) => Promise<T>,
 ): Promise<T[]> {
   const taken: T[] = [];
+  const { id: scene } = useSceneStore.getState();
+  const isElsewhere = () => useSceneStore.getState().id !== scene;
   let stopped = false;
   const id = `bring ${wanted[0]?.name}`;
   const stop = () => {
@@ -109,7 +114,7 @@ async function readAll<T>(
   };
   const begun = performance.now();
   for (const [i, one] of wanted.entries()) {
-    if (stopped) break;
+    if (stopped || isElsewhere()) break;
     const told =
       wanted.length > 1 ? `Bringing in ${i + 1} of ${wanted.length}: “${one.name}” …` : `Bringing in “${one.name}” …`;
     const tell = () => toast.loading(told, { id, duration: Infinity, action: { label: "Stop", onClick: stop } });
@@ -125,6 +130,10 @@ async function readAll<T>(
     }
   }
   toast.dismiss(id);
+  if (isElsewhere()) {
+    toast(`“${wanted[0].name}” was not brought in: its scene was left for another.`);
+    return [];
+  }
   if (stopped && wanted.length > 1) toast(`Stopped: ${taken.length} of ${wanted.length} were brought in.`);
   else if (stopped) toast(`“${wanted[0].name}” was not brought in.`);
   return taken;

@@ -74,6 +74,8 @@ function useOpened(id: string): Opening {
       });
       stop = () => {
         pause();
+        // What can be undone there was done here.
+        toast.dismiss();
         unsubscribe();
         ends.forEach((end) => end());
         evaluation.stop();
