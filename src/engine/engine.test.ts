@@ -7,7 +7,7 @@ import { BOUNDS, boxMesh, mesh as fieldMesh } from "@/core/place/testing";
 import { HASHES } from "@/core/scene/testing";
 import { Engine } from "./engine";
 import { orderOf, wishesOf } from "./needs";
-import { meshesWanted } from "./wanted";
+import { meshesCompared, meshesWanted } from "./wanted";
 import { evaluateScene, LimitError, placeWithSeed, writeFrames } from "./jobs";
 
 /** What a worker gets: the same content, nothing of it the same object. */
@@ -80,6 +80,7 @@ test("surfaces are laid out by their UVs for the dressing that asks, once for al
   expect(charted!.footprints).toHaveLength(8 * engine.placements("buoys")!.count);
   const [[id, { table }]] = engine.chartsUnder(asked);
   expect(id).toBe("hill");
+  expect(table.by).toBe("uv");
   // Being looked at is nothing that a dressing hangs on.
   expect(engine.results()).toEqual([]);
   expect(engine.sight(asked)!.charted).toBe(charted);
@@ -89,6 +90,19 @@ test("surfaces are laid out by their UVs for the dressing that asks, once for al
   // Of what runs along lines there is nothing to see besides.
   expect(engine.sight({ dressing: "oars", flat: true })).toBeNull();
   expect(engine.sight({ dressing: "gone", flat: true })).toBeNull();
+});
+
+test("what pokes through is looked for in the files of solid surfaces and of all props in use, and in none where no wall is", () => {
+  const scene = harbourScene();
+  expect(meshesCompared(scene)).toEqual(new Set());
+  const wall = { id: "wall", name: "Wall", asset: "9".repeat(64), solid: true };
+  scene.surfaces = sceneSchema.parse({ ...scene, surfaces: [wall] }).surfaces;
+  const used = new Set(scene.dressings.flatMap(({ what }) => what.entries.map(({ prop }) => prop)));
+  const files = scene.props.flatMap(({ id, asset }) => (used.has(id) ? [asset] : []));
+  expect(files.length).toBeGreaterThan(0);
+  expect(meshesCompared(scene)).toEqual(new Set([wall.asset, ...files]));
+  scene.surfaces[0].hidden = true;
+  expect(meshesCompared(scene)).toEqual(new Set());
 });
 
 describe("whole jobs", () => {

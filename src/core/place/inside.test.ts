@@ -321,6 +321,24 @@ test("walls thin out and move none; a peg stays where it was put in the volume; 
   expect(positionOf(pegged, pegged.key.indexOf(whole.key[0]))).toEqual(peg.point.map((x) => expect.closeTo(x, 5)));
 });
 
+test("in a volume a height limit leaves what lies within it, fewer the farther beyond it, and none beyond where it has faded out", () => {
+  const input: Input = {
+    spacing: { pattern: "random", amount: "density", perVolume: 20 },
+    stance: { meetsUp: "pivot" },
+  };
+  const cube = box([4, 4, 4]);
+  const whole = fill(input, cube);
+  const limited = fill({ ...input, gaps: { heightOn: true, height: [-0.5, 0.5], heightSoft: 1 } }, cube);
+  const within = (p: Placements, from: number, to: number) =>
+    Array.from({ length: p.count }, (_, i) => Math.abs(positionOf(p, i)[1]) - 0.5).filter((by) => by >= from && by < to)
+      .length;
+  expect(within(limited, -1, 0)).toBe(within(whole, -1, 0));
+  const shares = [within(limited, 0, 0.5) / within(whole, 0, 0.5), within(limited, 0.5, 1) / within(whole, 0.5, 1)];
+  // On average, of a smooth step.
+  shares.forEach((share, half) => expect(Math.abs(share - [13 / 16, 3 / 16][half])).toBeLessThan(0.12));
+  expect(within(limited, 1, 9)).toBe(0);
+});
+
 test("cells tell inside from outside as the winding number does: with holes, and where a mesh overlaps itself", () => {
   const closed = ball();
   const two = (shift: number): WorldMesh => {

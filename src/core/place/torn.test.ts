@@ -3,16 +3,22 @@ import { evenly } from "../math/testing";
 import { spreadFor } from "./spacing/laid-out";
 import { tornBeside } from "./torn";
 
-/** A flat grid, stretched on its surface by so much each way, and so much farther apart from a column on. */
+/** Greater than any grid and without a divisor: every so many-th place is another one until all have been. */
+const PRIME = 7919;
+
+/** A flat grid, stretched on its surface by so much each way, and so much farther apart from a column on; in no order. */
 function grid(columns: number, rows: number, stretch: readonly [number, number], gap: number) {
-  const spread = spreadFor(columns * rows);
-  for (let i = 0; i < columns * rows; i++) {
-    const [column, row] = [i % columns, Math.floor(i / columns)];
+  const all = columns * rows;
+  const spread = spreadFor(all);
+  for (let n = 0; n < all; n++) {
+    const i = (n * PRIME) % all;
+    const [column, row] = [n % columns, Math.floor(n / columns)];
     spread.flat!.set([0.1 * column, 0.2 * row], 2 * i);
     const x = stretch[0] * 0.1 * column + (2 * column >= columns ? gap : 0);
     spread.position.set([x, 0, stretch[1] * 0.2 * row], 3 * i);
   }
-  return tornBeside(spread);
+  const torn = tornBeside(spread);
+  return torn && torn.map((_, n) => torn[(n * PRIME) % all]);
 }
 
 test("however a sheet is stretched each way it is whole; where it is torn those beside it are apart by as much", () => {

@@ -197,6 +197,8 @@ test("on a surface of another size a layout keeps its metres, is stretched, or r
   expect(on({ fit: "repeat", from: "corner", ...sized })).toHaveLength(18);
   expect(on({ fit: "repeat", from: "corner", ...sized })[0]).toEqual([-2.9, -1.9]);
   expect(on({ fit: "repeat", ...sized }).length).toBeGreaterThan(12);
+  const middle = { kind: "list", places: [{ id: 0, at: [0, 0] }] };
+  expect(on({ fit: "repeat", from: "corner", wide: 2, high: 0.8 }, {}, middle)).toHaveLength(3 * 5);
   const far = { kind: "list", places: [[5, 0], [0, 3], [1, 1]].map((at, id) => ({ id, at })) }; // prettier-ignore
   expect(on({}, {}, far)).toEqual([[1, 1]]);
   expect(on({}, { beyond: "stop" }, far)).toEqual([[3, 0], [0, 2], [1, 1]]); // prettier-ignore

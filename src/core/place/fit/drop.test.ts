@@ -184,22 +184,31 @@ describe("what is dropped touches within 1e-5 m:", () => {
   });
 });
 
-test("the nearest point is as far from where it was as no other: straight to the slope along its normal, wherever that lies", () => {
-  const slope = field(40, (x, z) => 0.31 * x + 0.17 * z);
-  const lines = [straight(5, { knots: [[-3, 4, 5], [4, 5, 9]] })]; // prettier-ignore
-  const over = { ...surroundings(lines), surfaces: new Map([["field", { mesh: slope, ground: true }]]) };
-  const along = (drop: "off" | "nearest") =>
-    evaluate(dressing({ fit: { drop, dropBy: "pivot" }, spacing: { distance: 0.7 } }, lines), over);
-  const [before, after] = [along("off"), along("nearest")];
-  expect(after.count).toBeGreaterThan(8);
-  const steep = Math.hypot(0.31, 1, 0.17);
-  for (let i = 0; i < after.count; i++) {
-    const [x, y, z] = inWorld(before, i, [0, 0, 0])[0];
-    const off = (y - 0.31 * x - 0.17 * z) / steep;
-    const foot = [x + (0.31 * off) / steep, y - off / steep, z + (0.17 * off) / steep];
-    inWorld(after, i, [0, 0, 0])[0].forEach((value, k) => expect(value).toBeCloseTo(foot[k], 4));
-  }
-});
+test.each([
+  [0.31, 0.17],
+  [0.31, 0],
+  [0, 0.17],
+])(
+  "the nearest point is as far from where it was as no other: straight to a slope of %d and %d along its normal",
+  (east, south) => {
+    const slope = field(40, (x, z) => east * x + south * z);
+    const lines = [straight(5, { knots: [[-3, 4, 5], [4, 5, 9]] })]; // prettier-ignore
+    const over = { ...surroundings(lines), surfaces: new Map([["field", { mesh: slope, ground: true }]]) };
+    const along = (drop: "off" | "nearest" | "normal") =>
+      evaluate(dressing({ fit: { drop, dropBy: "pivot" }, spacing: { distance: 0.7 } }, lines), over);
+    const before = along("off");
+    const steep = Math.hypot(east, 1, south);
+    for (const after of [along("nearest"), along("normal")]) {
+      expect(after.count).toBeGreaterThan(8);
+      for (let i = 0; i < after.count; i++) {
+        const [x, y, z] = inWorld(before, i, [0, 0, 0])[0];
+        const off = (y - east * x - south * z) / steep;
+        const foot = [x + (east * off) / steep, y - off / steep, z + (south * off) / steep];
+        inWorld(after, i, [0, 0, 0])[0].forEach((value, k) => expect(value).toBeCloseTo(foot[k], 4));
+      }
+    }
+  },
+);
 
 test("what stands on ground already stays on it, whichever way it looks, though there is more ground underneath", () => {
   const both = field(16, (x, z) => 0.31 * x + 0.17 * z);

@@ -125,6 +125,14 @@ describe("how many", () => {
     ten.forEach((is, i) => is && expect(sixty[i]).toBe(true));
   });
 
+  test("what is pegged stands, and counts among those that may", () => {
+    const pegs = pegsOn({ slot: 3, turn: 0.1 }, { slot: 50, turn: 0.1 });
+    const p = place({ spacing: { by: "count", count: 200 }, gaps: { atMost: 10 }, pegs });
+    const standing = isBlank(p).flatMap((blank, i) => (blank ? [] : [i]));
+    expect(standing).toHaveLength(10);
+    expect(standing).toEqual(expect.arrayContaining([3, 50]));
+  });
+
   test("chance leaves at least so many, whatever the chance; a stretch held open still holds", () => {
     const spacing = { by: "count" as const, count: 100 };
     const p = place({ spacing, gaps: { chance: 1, atLeast: 30 } });

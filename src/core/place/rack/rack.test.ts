@@ -95,6 +95,16 @@ test("each stands on the one below it and behind those before it, with the room 
   );
 });
 
+test("each of a column draws its own prop of a mix", () => {
+  const mixes = new Map([["pair", ["buoy", "oar"].map((prop) => ({ prop, weight: 1 }))]]);
+  const where = { lines: ["line"], stacked: true, columnOf: "mixed" as const, deep: [2, 2] as [number, number], high: [3, 3] as [number, number] }; // prettier-ignore
+  const asked = dressing({ what: { entries: [{ prop: "pair" }] }, spacing: { distance: 1 }, where });
+  const p = evaluate(asked, { ...surroundings([straight(20)]), mixes });
+  const above = columnsOf(p).map((column) => column.flat().slice(1).map((i) => p.props[p.prop[i]])); // prettier-ignore
+  expect(new Set(above.flat())).toEqual(new Set(["buoy", "oar"]));
+  expect(above.some((column) => new Set(column).size > 1)).toBe(true);
+});
+
 test("another depth deals no product, size or key anew, and what was there before it was stacked keeps its key", () => {
   const more = { variation: { sizeOn: true, size: [0.7, 1.3] as [number, number] } };
   const facts = (p: Placements) =>

@@ -218,6 +218,26 @@ describe("density", () => {
   });
 });
 
+test("slid along, each touches the next, and in front of the first there is no room for the one that comes before it", () => {
+  const what = { entries: [{ prop: "oar" }, { prop: "buoy" }] };
+  fc.assert(
+    fc.property(evenly(0, 4), (slide) => {
+      const p = place({ what, spacing: { by: "end", slide } });
+      const ends = (i: number) => [p.at[i] - p.reach[2 * i], p.at[i] + p.reach[2 * i + 1]];
+      const long = { oar: 0, buoy: 0 };
+      for (let i = 0; i < p.count; i++) {
+        long[p.props[p.prop[i]] as keyof typeof long] = ends(i)[1] - ends(i)[0];
+        if (i > 0) expect(ends(i)[0]).toBeCloseTo(ends(i - 1)[1], 5);
+        if (i > 0) expect(p.prop[i]).not.toBe(p.prop[i - 1]);
+      }
+      const before = p.props[p.prop[0]] === "oar" ? long.buoy : long.oar;
+      expect(ends(0)[0]).toBeGreaterThan(-1e-5);
+      expect(ends(0)[0]).toBeLessThan(before + 1e-5);
+      expect(ends(p.count - 1)[1]).toBeLessThan(10 + 1e-5);
+    }),
+  );
+});
+
 test("kept inside the ends nothing sticks out, whatever is placed", () => {
   const what = { entries: [{ prop: "oar" }, { prop: "buoy" }] };
   for (const spacing of [{ distance: 0.9 }, { by: "count" as const, count: 7 }, { by: "divide" as const, parts: 5 }]) {

@@ -4,7 +4,9 @@ import { GuideLine, type Line } from "../../line";
 import { anyLine, makeLine } from "../../line/testing";
 import { distance, vectorAt, type Vec3 } from "../../math";
 import { placeOfKey } from "../keys";
-import { place, straight } from "../testing";
+import { dressing, place, straight } from "../testing";
+import { joinedRow, NO_ROW, placeIn } from "./row";
+import { rowOn } from "./spacing";
 import type { Placements } from "../placements";
 
 const ats = (p: Placements) => Array.from(p.at, (at) => Number(at.toFixed(4)));
@@ -15,6 +17,26 @@ const positions = (p: Placements): Vec3[] =>
     return [x + p.origin[0], y + p.origin[1], z + p.origin[2]];
   });
 const ring = (radius: number) => makeLine({ kind: "circle", knots: [[0, 0, 0]], radius });
+
+describe("begun anew at corners", () => {
+  test("every stretch goes as far as the room kept at its corners, however short it is, and to the very ends of an open line", () => {
+    const { spacing } = dressing({ spacing: { by: "divide", parts: 1, anew: true } });
+    const between = (closed: boolean, corners: readonly number[]) => {
+      const row = rowOn({ length: 3, closed } as never, spacing, undefined, {}, corners.map((at) => ({ at })) as never, 0.1); // prettier-ignore
+      return Array.from({ length: row.count }, (_, i) => Number(placeIn(row, i).toFixed(6)));
+    };
+    expect(between(false, [1, 1.8])).toEqual([0, 0.9, 1.1, 1.7, 1.9, 3]);
+    expect(between(false, [0, 1.8, 3])).toEqual([0.1, 1.7, 1.9, 2.9]);
+    expect(between(true, [0.5, 2.8])).toEqual([0.6, 2.7, 2.9, 3.4]);
+    expect(between(true, [0, 2])).toEqual([0.1, 1.9, 2.1, 2.9]);
+  });
+
+  test("all of it has halted once every stretch has", () => {
+    const joined = (...halted: boolean[]) =>
+      joinedRow(halted.map((is) => ({ ...NO_ROW, count: 1, halted: is }))).halted;
+    expect([joined(true, false), joined(true, true), joined(false), joined()]).toEqual([false, true, false, false]);
+  });
+});
 
 describe("divided into parts", () => {
   test("every cut has a slot; every k-th from the j-th on when asked; a closed line has no last cut beside the first", () => {
