@@ -34,5 +34,5 @@ export { drawnProps, keepParts, useDrawnProps } from "./parts";
 export { bringStartBasket } from "./start-basket";
 export { usePictures, usePictureStore, type PropPictures } from "./pictures";
 export { fitted, isMoving, raycastMoving, stillModel, useMovedModel } from "./moved-models";
-export { boxOf, topOf, useSurfaceModel, useSurfaceModels, useVertexCount } from "./surface-models";
+export { boxOf, topOf, useSurfaceModel, useSurfaceModels, useSurfacesMeant, useVertexCount } from "./surface-models";
 export { topView, type TopView } from "./top-view";

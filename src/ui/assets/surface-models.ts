@@ -4,6 +4,7 @@ import { BufferAttribute, BufferGeometry, DoubleSide, MeshStandardMaterial, Vect
 import { useShallow } from "zustand/react/shallow";
 import type { Shape } from "@/core/mesh";
 import type { Surface } from "@/core/scene";
+import { useScene } from "@/store";
 import { useMade } from "../state";
 import { requestModel, useModels, verticesIn, type Model } from "./models";
 
@@ -64,6 +65,10 @@ export function useSurfaceModel(surface: Surface): Model | null {
   const mesh = useMade(({ meshes }) => meshOf(surface, meshes));
   return modelOf(loaded, mesh);
 }
+
+/** The surfaces of the scene that are meant; the same list as long as they are the same. */
+export const useSurfacesMeant = (isMeant: (surface: Surface) => boolean): readonly Surface[] =>
+  useScene(useShallow(({ surfaces }) => surfaces.filter(isMeant)));
 
 /** As {@link useSurfaceModel}, of several surfaces: those that can be drawn. The same as long as they and their models are. */
 export function useSurfaceModels(surfaces: readonly Surface[]): { surface: Surface; model: Model }[] {

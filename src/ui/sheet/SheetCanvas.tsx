@@ -1,14 +1,13 @@
 "use client";
 /** The sheet itself: what a dressing is spread over, drawn flat, and worked on by hands. */
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
-import { useShallow } from "zustand/react/shallow";
 import type { Line } from "@/core/line";
 import type { Vec3 } from "@/core/math";
 import { fromStand } from "@/core/mesh";
 import { kindOf, type Dressing, type Placements, type Sight } from "@/core/place";
 import { placingBounds } from "@/core/scene";
 import { useScene } from "@/store";
-import { lookOf, usePictureStore, useSurfaceModels, topView, tintOf } from "../assets";
+import { lookOf, usePictureStore, useSurfaceModels, useSurfacesMeant, topView, tintOf } from "../assets";
 import { useSize, useTableColours } from "../kit";
 import { useAtLeisure } from "../time";
 import { useRunningLines, drawnLine, middleOf, seenLine, useSession } from "../state";
@@ -25,9 +24,7 @@ import { fittedTo, footprintsOf, type PlanBox, type SheetView } from "./model";
 /** The boxes about the volumes that a dressing fills, as seen from above: the outlines of their four upright sides. */
 function useSpaces({ where }: Dressing): Vec3[][] {
   const named = kindOf(where).fills ? where.volumes : [];
-  const found = useSurfaceModels(
-    useScene(useShallow((scene) => scene.surfaces.filter(({ id }) => named.includes(id)))),
-  );
+  const found = useSurfaceModels(useSurfacesMeant(({ id }) => named.includes(id)));
   return useMemo(
     () =>
       found.map(({ surface, model: { box } }) => {

@@ -1,12 +1,11 @@
 /** The ways in which the sheet can lay a dressing flat, and what is known of its surfaces there. */
 import { useMemo } from "react";
-import { useShallow } from "zustand/react/shallow";
 import { MADE_KINDS } from "@/core/made";
 import { MOST_UNROLLED, type ChartTable } from "@/core/mesh";
 import { isWrapped, kindOf, type Dressing, type Placements, type Sight } from "@/core/place";
 import type { Surface } from "@/core/scene";
 import { useScene } from "@/store";
-import { useSurfaceModels, type Model } from "../assets";
+import { useSurfaceModels, useSurfacesMeant, type Model } from "../assets";
 import { useCharted, useSession, useSight, type SheetBy } from "../state";
 import { Charts } from "./charts";
 
@@ -83,8 +82,6 @@ const NO_MODELS: readonly { surface: Surface; model: Model }[] = [];
 /** The surfaces of a dressing that are loaded. */
 export function useOwnModels({ where }: Dressing): readonly { surface: Surface; model: Model }[] {
   const named = kindOf(where).onSurfaces ? where.surfaces : [];
-  const found = useSurfaceModels(
-    useScene(useShallow((scene) => scene.surfaces.filter(({ id }) => named.includes(id)))),
-  );
+  const found = useSurfaceModels(useSurfacesMeant(({ id }) => named.includes(id)));
   return found.length > 0 ? found : NO_MODELS;
 }

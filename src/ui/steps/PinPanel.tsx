@@ -1,11 +1,10 @@
 "use client";
 /** What can be said of selected pins by hand: how far off their surface, how large, at which texture coordinates. */
-import { useShallow } from "zustand/react/shallow";
 import { toast } from "sonner";
 import type { Vec3 } from "@/core/math";
 import { hexOf, type Dressing, type Key } from "@/core/place";
 import { useScene } from "@/store";
-import { useSurfaceModels } from "../assets";
+import { useSurfaceModels, useSurfacesMeant } from "../assets";
 import { Choose, ValueField } from "../kit";
 import { Tied } from "./HeldBy";
 import {
@@ -84,7 +83,7 @@ const PLANES: readonly { id: MirrorAxis; label: string }[] = [
 /** Pins the same again on the other side of their surfaces. */
 function MirrorPins({ dressing, keys }: PinProps) {
   const { surfaces: on } = dressing.where;
-  const models = useSurfaceModels(useScene(useShallow((scene) => scene.surfaces.filter(({ id }) => on.includes(id)))));
+  const models = useSurfaceModels(useSurfacesMeant(({ id }) => on.includes(id)));
   const mirror = (axis: MirrorAxis) => {
     const middles = new Map(
       models.map(({ surface, model: { box } }): [string, Vec3] => [

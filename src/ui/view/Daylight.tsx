@@ -1,11 +1,10 @@
 "use client";
 /** Sun, sky and haze. The sun's shadows cover what the camera looks at when the scene is opened. */
 import { useEffect, useMemo } from "react";
-import { useShallow } from "zustand/react/shallow";
 import { DirectionalLight, Object3D } from "three";
 import { useScene } from "@/store";
 import { invalidate } from "@react-three/fiber";
-import { useSurfaceModels } from "../assets";
+import { useSurfaceModels, useSurfacesMeant } from "../assets";
 import { inks, useTableColours } from "../kit";
 import { LevelNet, useFineness } from "../three";
 
@@ -53,7 +52,7 @@ const SMALL = 12;
 export function BareGround() {
   const dark = useTableColours((table) => table.dark);
   const plain = useFineness((fineness) => fineness.plain);
-  const shown = useScene(useShallow((scene) => scene.surfaces.filter(({ ground, hidden }) => ground && !hidden)));
+  const shown = useSurfacesMeant(({ ground, hidden }) => ground && !hidden);
   const models = useSurfaceModels(shown);
   const large = models.some(({ surface, model: { box } }) => {
     return surface.scale * Math.max(box.max.x - box.min.x, box.max.z - box.min.z) > SMALL;
