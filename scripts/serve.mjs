@@ -20,9 +20,15 @@ function wellFormed(address = "/") {
 /** Between programs of one machine, packing takes longer than sending. */
 const near = ["127.0.0.1", "::1", "localhost"].includes(hostname);
 
+/**
+ * An idle connection is kept for so long, milliseconds. Proxies keep theirs for 60 s and write to them until then; who closes
+ * first must not be this one, or what is being written is lost.
+ */
+const keepAliveTimeout = 75_000;
+
 await app.prepare();
 const handle = app.getRequestHandler();
-createServer((request, response) => {
+createServer({ keepAliveTimeout }, (request, response) => {
   request.url = wellFormed(request.url);
   if (near) delete request.headers["accept-encoding"];
   void handle(request, response);
