@@ -97,7 +97,8 @@ export function twinsOf(index: ArrayLike<number>, vertices: number): Int32Array 
   const next = new Int32Array(index.length);
   const highest = new Uint32Array(index.length);
   for (let h = 0; h < index.length; h++) {
-    const [a, b] = [index[h], index[nextOf(h)]];
+    const a = index[h];
+    const b = index[nextOf(h)];
     if (a === b) continue;
     const low = a < b ? a : b;
     const high = a < b ? b : a;
@@ -128,19 +129,26 @@ export function twinsOf(index: ArrayLike<number>, vertices: number): Int32Array 
  */
 export function trianglesBeyond(position: Float64Array, index: Uint32Array): Int32Array {
   const vertex = weldedVertices(position);
-  const corners = index.map((v) => vertex[v]);
+  const corners = new Uint32Array(index.length);
   const narrow = new Uint8Array(index.length / 3);
   for (let t = 0, c = 0; t < narrow.length; t++, c += 3) {
-    const [a, b, d] = [corners[c], corners[c + 1], corners[c + 2]];
-    if (a !== b && b !== d && d !== a) continue;
-    narrow[t] = 1;
-    corners[c + 1] = corners[c + 2] = a;
+    const a = vertex[index[c]];
+    const b = vertex[index[c + 1]];
+    const d = vertex[index[c + 2]];
+    const isNarrow = a === b || b === d || d === a;
+    narrow[t] = isNarrow ? 1 : 0;
+    corners[c] = a;
+    corners[c + 1] = isNarrow ? a : b;
+    corners[c + 2] = isNarrow ? a : d;
   }
-  const twins = twinsOf(corners, vertex.length);
-  return twins.map((twin, h) => {
-    const t = Math.floor(h / 3);
-    return narrow[t] ? t : twin < 0 ? -1 : Math.floor(twin / 3);
-  });
+  const out = twinsOf(corners, vertex.length);
+  for (let t = 0, h = 0; t < narrow.length; t++) {
+    for (const end = h + 3; h < end; h++) {
+      if (narrow[t] === 1) out[h] = t;
+      else out[h] = out[h] < 0 ? -1 : Math.floor(out[h] / 3);
+    }
+  }
+  return out;
 }
 
 const tableSize = (entries: number): number => 2 ** Math.ceil(Math.log2(Math.max(16, 2 * entries)));

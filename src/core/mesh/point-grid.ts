@@ -54,25 +54,25 @@ export class PointGrid {
     const at = this.position;
     const head = this.#head;
     const next = this.#next;
+    const mask = this.#mask;
     const least = radius * radius;
+    // Most often what is near lies in the same cell.
+    for (let j = head[bucketOf(Math.floor(x * k), Math.floor(y * k), Math.floor(z * k), mask)]; j >= 0; j = next[j]) {
+      const dx = at[3 * j] - x;
+      const dy = at[3 * j + 1] - y;
+      const dz = at[3 * j + 2] - z;
+      if (dx * dx + dy * dy + dz * dz < least) return false;
+    }
     const lx = Math.floor((x - radius) * k);
     const ly = Math.floor((y - radius) * k);
     const lz = Math.floor((z - radius) * k);
     const hx = Math.floor((x + radius) * k);
     const hy = Math.floor((y + radius) * k);
     const hz = Math.floor((z + radius) * k);
-    // Most often what is near lies in the same cell.
-    const home = this.#bucket(Math.floor(x * k), Math.floor(y * k), Math.floor(z * k));
-    for (let j = head[home]; j >= 0; j = next[j]) {
-      const dx = at[3 * j] - x;
-      const dy = at[3 * j + 1] - y;
-      const dz = at[3 * j + 2] - z;
-      if (dx * dx + dy * dy + dz * dz < least) return false;
-    }
     for (let cx = lx; cx <= hx; cx++) {
       for (let cy = ly; cy <= hy; cy++) {
         for (let cz = lz; cz <= hz; cz++) {
-          for (let j = head[this.#bucket(cx, cy, cz)]; j >= 0; j = next[j]) {
+          for (let j = head[bucketOf(cx, cy, cz, mask)]; j >= 0; j = next[j]) {
             const dx = at[3 * j] - x;
             const dy = at[3 * j + 1] - y;
             const dz = at[3 * j + 2] - z;
@@ -88,7 +88,9 @@ export class PointGrid {
   gather(x: number, y: number, z: number, radius: number): number {
     const k = this.#perCell;
     const at = this.position;
+    const head = this.#head;
     const next = this.#next;
+    const mask = this.#mask;
     const met = this.#met;
     const search = ++this.#search;
     const most = radius * radius;
@@ -98,18 +100,19 @@ export class PointGrid {
     const hx = Math.floor((x + radius) * k);
     const hy = Math.floor((y + radius) * k);
     const hz = Math.floor((z + radius) * k);
+    let near = this.near;
     let n = 0;
     for (let cx = lx; cx <= hx; cx++) {
       for (let cy = ly; cy <= hy; cy++) {
         for (let cz = lz; cz <= hz; cz++) {
-          for (let j = this.#head[this.#bucket(cx, cy, cz)]; j >= 0; j = next[j]) {
+          for (let j = head[bucketOf(cx, cy, cz, mask)]; j >= 0; j = next[j]) {
             const dx = at[3 * j] - x;
             const dy = at[3 * j + 1] - y;
             const dz = at[3 * j + 2] - z;
             if (dx * dx + dy * dy + dz * dz >= most || met[j] === search) continue;
             met[j] = search;
-            if (n === this.near.length) this.#widen();
-            this.near[n++] = j;
+            if (n === near.length) near = this.#widened();
+            near[n++] = j;
           }
         }
       }
@@ -143,22 +146,22 @@ export class PointGrid {
     this.#search = 0;
   }
 
-  #widen(): void {
+  #widened(): Int32Array<ArrayBuffer> {
     const more = new Int32Array(2 * this.near.length);
     more.set(this.near);
-    this.near = more;
+    return (this.near = more);
   }
 
   #link(i: number): void {
     const k = this.#perCell;
     const at = this.position;
     const x = Math.floor(at[3 * i] * k);
-    const bucket = this.#bucket(x, Math.floor(at[3 * i + 1] * k), Math.floor(at[3 * i + 2] * k));
+    const bucket = bucketOf(x, Math.floor(at[3 * i + 1] * k), Math.floor(at[3 * i + 2] * k), this.#mask);
     this.#next[i] = this.#head[bucket];
     this.#head[bucket] = i;
   }
+}
 
-  #bucket(x: number, y: number, z: number): number {
-    return (x + Math.imul(y, 0x85ebca6b) + Math.imul(z, 0xc2b2ae35)) & this.#mask;
-  }
+function bucketOf(x: number, y: number, z: number, mask: number): number {
+  return (x + Math.imul(y, 0x85ebca6b) + Math.imul(z, 0xc2b2ae35)) & mask;
 }

@@ -28,7 +28,7 @@ export function spaced(
   least = 0,
   dimensions = 2,
 ): { chosen: Uint32Array; grid: PointGrid } {
-  const { order, ends, first } = inSteps(density, count, upTo);
+  const { order, place, ends, first } = inSteps(density, position, count, upTo);
   const grid = new PointGrid(Math.min(count, 1024 + (count >> 3)));
   const chosen = new Uint32Array(count);
   let size = 0;
@@ -39,12 +39,11 @@ export function spaced(
     const wanted = 2 * 2 ** (Math.ceil(2 * Math.log2(distance)) / 2);
     if (wanted !== size) grid.resize((size = wanted), 2 * grid.count + ends[step] - from);
     for (let o = from; o < ends[step]; o++) {
-      const i = order[o];
-      const x = position[3 * i];
-      const y = position[3 * i + 1];
-      const z = position[3 * i + 2];
+      const x = place[3 * o];
+      const y = place[3 * o + 1];
+      const z = place[3 * o + 2];
       if (!grid.isFree(x, y, z, distance)) continue;
-      chosen[grid.count] = i;
+      chosen[grid.count] = order[o];
       grid.add(x, y, z);
     }
   }
@@ -64,12 +63,18 @@ export function stepEnd(density: number): number {
   return densityAt((words[1] >>> (20 - STEP_BITS)) + 1);
 }
 
-/** Places by the steps of the distance that is due when they arrive. @returns where each step ends in the order; of which power the first is */
+/**
+ * Places by the steps of the distance that is due when they arrive.
+ *
+ * @returns which come one after the other, and where they lie, so that they are read as they come; where each step ends; of which
+ * power the first is
+ */
 function inSteps(
   density: Float64Array,
+  position: Float64Array,
   count: number,
   upTo: number,
-): { order: Uint32Array; ends: Uint32Array; first: number } {
+): { order: Uint32Array; place: Float64Array; ends: Uint32Array; first: number } {
   // The upper half of a number in double precision: its power of two, and steps in that.
   const words = new Uint32Array(density.buffer as ArrayBuffer, density.byteOffset, 2 * count);
   let least = 0xffffffff;
@@ -90,6 +95,13 @@ function inSteps(
     ends[step] += ends[step - 1];
   }
   const order = new Uint32Array(count);
-  for (let i = 0; i < count; i++) order[next[stepOf[i]]++] = i;
-  return { order, ends, first };
+  const place = new Float64Array(3 * count);
+  for (let i = 0; i < count; i++) {
+    const o = next[stepOf[i]]++;
+    order[o] = i;
+    place[3 * o] = position[3 * i];
+    place[3 * o + 1] = position[3 * i + 1];
+    place[3 * o + 2] = position[3 * i + 2];
+  }
+  return { order, place, ends, first };
 }
