@@ -7,7 +7,13 @@ export function useSize(ref: RefObject<HTMLElement | null>): { width: number; he
   useLayoutEffect(() => {
     const element = ref.current;
     if (!element) return;
-    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    const measure = () => {
+      const { clientWidth: width, clientHeight: height } = element;
+      setSize((before) => (before.width === width && before.height === height ? before : { width, height }));
+    };
+    // At once, so that nothing is drawn as if it had no width.
+    measure();
+    const observer = new ResizeObserver(measure);
     observer.observe(element);
     return () => observer.disconnect();
   }, [ref]);

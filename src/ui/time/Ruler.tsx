@@ -27,8 +27,9 @@ export function Ruler({ time, moment }: RulerProps) {
   const { named, marked, step } = ticksOf(scale);
   const [from, to] = playedOf(time);
   const scrub = (event: PointerEvent) => {
-    const { left } = box.current!.getBoundingClientRect();
-    const at = Math.min(time.length, Math.max(0, momentAtX(event.clientX - left, scale)));
+    // As wide as it is now, which may not have been drawn yet.
+    const { left, width } = box.current!.getBoundingClientRect();
+    const at = Math.min(time.length, Math.max(0, momentAtX(event.clientX - left, { length: time.length, width })));
     void showMoment(Math.round(at * time.framesPerSecond) / time.framesPerSecond);
   };
   return (
