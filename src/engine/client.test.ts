@@ -2,6 +2,7 @@ import type { Scene } from "@/core/scene";
 import { dressing } from "@/core/place/testing";
 import { emptyScene, surfaceSchema } from "@/core/scene";
 import { EvaluationClient } from "./client";
+import { endWaiting } from "./evaluating";
 import { unrollingsOf } from "./unrollings";
 import { applyChange, EMPTY_SCENE, type PlacedScene, type SceneChange } from "@/core/scene";
 import type { Evaluation } from "./evaluation.worker";
@@ -46,6 +47,10 @@ class PretendedWorker {
       }),
     );
   }
+  forget() {
+    this.#scene = EMPTY_SCENE;
+    taught.push("nothing");
+  }
   learnSolid(id: string) {
     taught.push(`solid ${id}`);
   }
@@ -71,7 +76,10 @@ class PretendedWorker {
 let hears: ((event: { data: unknown }) => void)[] = [];
 /** Lets pretended workers' pulses beat once. */
 let beats: (() => void)[] = [];
-afterEach(() => client.close());
+afterEach(() => {
+  client.close();
+  endWaiting();
+});
 afterAll(() => Reflect.deleteProperty(globalThis, "Worker"));
 
 const settle = () => new Promise((resolve) => setTimeout(resolve, 0));
@@ -87,6 +95,7 @@ beforeEach(() => {
   Object.assign(globalThis, { Worker: PretendedWorker });
   open = [];
   heard = [];
+  taught.length = 0;
   workers = 0;
   client = new EvaluationClient({
     results: (_, scene) => heard.push(scene.name),
@@ -144,6 +153,33 @@ test("a newer scene takes the place of the one that killed the worker", async ()
   open[0].die();
   await settle();
   expect(open.map(({ name }) => name)).toEqual(["heavy", "light"]);
+});
+
+test("a worker that is left at rest forgets its scene and takes the next one; one that was at work is ended", async () => {
+  client.request(named("one"));
+  open[0].answer();
+  await settle();
+  const next = (name: string) => {
+    client.close();
+    client = new EvaluationClient({ results: (_, scene) => heard.push(scene.name), failed: (why) => heard.push(why) });
+    client.request(named(name));
+  };
+  next("two");
+  expect([workers, taught]).toEqual([1, ["nothing"]]);
+  // What it says of its end is heard by whom it works for now.
+  open[1].die();
+  await settle();
+  expect([workers, heard]).toEqual([2, ["one", "out of memory"]]);
+  next("three");
+  expect(workers).toBe(3);
+  open.at(-1)!.answer();
+  await settle();
+  expect([heard.at(-1), taught]).toEqual(["three", ["nothing"]]);
+  // One that ends while nobody needs it is not handed on.
+  client.close();
+  open.at(-1)!.die();
+  next("four");
+  expect(workers).toBe(4);
 });
 
 test("after it is closed nothing is heard any more", async () => {

@@ -3,7 +3,7 @@
  * that follow is kept. A worker that dies is started again, and whoever listens is told.
  */
 import { unrollingsOf } from "./unrollings";
-import * as Comlink from "comlink";
+import type * as Comlink from "comlink";
 import type { Finding } from "@/core/check";
 import type { LaidTrack, Members } from "@/core/line";
 import type { Shape, Unrolled } from "@/core/mesh";
@@ -13,7 +13,7 @@ import type { ChartedSurface, LookedAt, ShownResult } from "./engine";
 import type { InnerFinding } from "./assemblies";
 import type { Evaluation, EvaluationApi, Progress, ToldInside } from "./evaluation.worker";
 import { changeBetween } from "@/core/scene";
-import { listenForPulse } from "./pulse";
+import { EvaluationWorker } from "./evaluating";
 import { SolidsClient } from "./solids-client";
 import type { SolidState, Solved } from "./solids";
 import { isNews, type Told } from "./told";
@@ -82,8 +82,7 @@ export class EvaluationClient {
   /** The work at hand has told how far it is. */
   #spoken: (() => void) | null = null;
   #die: ((reason: Error) => void) | null = null;
-  #worker: Worker | null = null;
-  #remote: Comlink.Remote<EvaluationApi> | null = null;
+  #worker: EvaluationWorker | null = null;
   /** Assets that the worker has been given, and unrollings that were looked for. */
   #taught = new Set<string>();
   #waiting: Scene | null = null;
@@ -99,8 +98,6 @@ export class EvaluationClient {
   /** How long the first evaluation of the last worker took, milliseconds; 0 where none has come to an end. */
   #anew = 0;
   #giveWay: ReturnType<typeof setTimeout> | undefined;
-  /** Ends the listening for the worker's pulse. */
-  #deaf: (() => void) | null = null;
   /** Ends the work at hand without an answer. */
   #drop: (() => void) | null = null;
 
@@ -166,13 +163,18 @@ export class EvaluationClient {
     this.#closed = true;
     clearTimeout(this.#giveWay);
     this.#solids.close();
-    this.#end();
+    if (this.#busy) return this.#end();
+    this.#worker?.leave();
+    this.#worker = null;
   }
 
   #end(): void {
-    this.#deaf?.();
-    this.#worker?.terminate();
-    this.#worker = this.#deaf = null;
+    this.#worker?.end();
+    this.#worker = null;
+  }
+
+  get #remote(): Comlink.Remote<EvaluationApi> | null {
+    return this.#worker?.remote ?? null;
   }
 
   async #run(): Promise<void> {
@@ -220,20 +222,18 @@ export class EvaluationClient {
     if (!this.#worker) {
       this.#taught.clear();
       this.#sent = null;
-      this.#worker = new Worker(new URL("./evaluation.worker.ts", import.meta.url), { type: "module" });
-      this.#remote = Comlink.wrap<EvaluationApi>(this.#worker);
-      this.#worker.addEventListener("message", ({ data }: MessageEvent<Partial<Progress>>) => {
-        if (data?.placing === undefined) return;
-        this.#spoken?.();
-        this.#listener.progress?.(data as Progress);
+      this.#worker = EvaluationWorker.forScene({
+        progress: (progress) => {
+          this.#spoken?.();
+          this.#listener.progress?.(progress);
+        },
+        failed: (reason) => this.#die?.(reason),
+        silent: () => this.#silent(),
       });
-      this.#deaf = listenForPulse(this.#worker, () => this.#silent());
     }
     this.#begun = performance.now();
-    const worker = this.#worker;
     const died = new Promise<never>((_, reject) => {
       this.#die = reject;
-      worker.onerror = (event) => reject(new Error(event.message || "the worker stopped"));
     });
     // Whoever says nothing of how far it is can be stopped all the same.
     const [first] = scene.dressings;
@@ -243,7 +243,7 @@ export class EvaluationClient {
     const dropped = new Promise<never>((_, reject) => {
       this.#drop = () => reject(new Dropped());
     });
-    return Promise.race([this.#taughtAndEvaluated(this.#remote!, scene), died, dropped]).finally(spoken);
+    return Promise.race([this.#taughtAndEvaluated(this.#worker.remote, scene), died, dropped]).finally(spoken);
   }
 
   /** The worker has ended without a word. */

@@ -73,29 +73,31 @@ const MOST_PICTURED = 20_000;
 
 const toldInside = (id: string, { placements }: Inside): ToldInside => ({
   count: placements.count,
-  box: engine.boxOf(id),
+  box: table.engine.boxOf(id),
   placements: placements.count <= MOST_PICTURED ? placements : null,
 });
 
-const engine = new Engine();
-/** What the application has been told. */
-let tracks: Engine["tracks"] = new Map();
-let families: Engine["families"] = new Map();
-let meshes: Engine["made"] = new Map();
-let atRest: Engine["movable"] = new Map();
-let posed: Engine["stills"] = new Map();
-let held: Engine["insides"] = new Map();
-/** The charts that it has been given: as long as they are shown. */
-let shown: ReadonlyMap<string, ChartedSurface["table"]> = new Map();
-
-/** What has been told of the dressing that was looked at last. */
-let told: Sight | null = null;
+/** What evaluates a scene, and what the application has been told of it. */
+const begun = () => ({
+  engine: new Engine(),
+  tracks: new Map() as Engine["tracks"],
+  families: new Map() as Engine["families"],
+  made: new Map() as Engine["made"],
+  movable: new Map() as Engine["movable"],
+  stills: new Map() as Engine["stills"],
+  insides: new Map() as Engine["insides"],
+  /** The charts that it has been given: as long as they are shown. */
+  charts: new Map() as ReadonlyMap<string, ChartedSurface["table"]>,
+  /** What there is to see of the dressing that was looked at last. */
+  sight: null as Sight | null,
+});
+let table = begun();
 
 /** What there is to see of a dressing that has not been told. */
 function sightOf(looked: LookedAt | null): Evaluation["sight"] {
-  const before = told;
-  told = looked && engine.sight(looked);
-  return { of: looked?.dressing ?? null, now: told && told !== before ? copyOf(told) : null };
+  const before = table.sight;
+  const sight = (table.sight = looked && table.engine.sight(looked));
+  return { of: looked?.dressing ?? null, now: sight && sight !== before ? copyOf(sight) : null };
 }
 
 /** How often an evaluation has been asked for: what is looked for between them gives way to the next one. */
@@ -104,9 +106,15 @@ let asked = 0;
 const BREATH = 25;
 
 const api = {
+  /** Lets go of the scene and all that is known of it. */
+  forget(): void {
+    asked++;
+    table = begun();
+  },
+
   /** Takes in the file of an asset whose mesh is wanted. A damaged one counts as not there, which checks tell of. */
   async learn(asset: string, bytes: Uint8Array): Promise<void> {
-    await engine.learnFile(asset, bytes).catch((error: unknown) => {
+    await table.engine.learnFile(asset, bytes).catch((error: unknown) => {
       if (!(error instanceof InputError)) throw error;
     });
   },
@@ -120,34 +128,33 @@ const api = {
    */
   evaluate(change: SceneChange, looked: LookedAt | null, looks: boolean): Evaluation {
     asked++;
+    const { engine } = table;
     const tell = (placing: string, share: number) => postMessage({ placing, share } satisfies Progress);
     engine.update(change);
     const results = engine.shown(tell, looks);
-    const [laid, made] = [toldSince(tracks, engine.tracks), toldSince(meshes, engine.made)];
-    const between = toldSince(families, engine.families);
-    families = engine.families;
-    const movable = toldSince(atRest, engine.movable);
-    [tracks, meshes, atRest] = [engine.tracks, engine.made, engine.movable];
+    const { tracks, families, made, movable, stills, insides } = engine;
+    const laid = toldSince(table.tracks, tracks);
+    const between = toldSince(table.families, families);
+    const meshes = toldSince(table.made, made);
+    const atRest = toldSince(table.movable, movable);
+    const posed = toldSince(table.stills, stills);
+    const held = toldSince(table.insides, insides);
+    Object.assign(table, { tracks, families, made, movable, stills, insides });
     const sight = sightOf(looked);
     const under = looked ? engine.chartsUnder(looked) : [];
-    const charts = under.filter(([id, { table }]) => shown.get(id) !== table);
-    if (under.length > 0) shown = new Map(under.map(([id, { table }]) => [id, table]));
+    const charts = under.filter(([id, { table: chart }]) => table.charts.get(id) !== chart);
+    if (under.length > 0) table.charts = new Map(under.map(([id, { table: chart }]) => [id, chart]));
     const moved = engine.movedSince();
-    const now = engine.stills;
-    const stills = toldSince(posed, now);
-    posed = now;
-    const insides = toldSince(held, engine.insides);
-    held = engine.insides;
     return Comlink.transfer(
       {
         results,
         laid,
         families: between,
-        made,
-        movable,
+        made: meshes,
+        movable: atRest,
         moved,
-        stills,
-        insides: { ...insides, changed: insides.changed.map(([id, one]) => [id, toldInside(id, one)]) },
+        stills: posed,
+        insides: { ...held, changed: held.changed.map(([id, one]) => [id, toldInside(id, one)]) },
         inner: looks ? engine.innerFindings() : [],
         carries: engine.carries,
         charts,
@@ -169,7 +176,7 @@ const api = {
 
   /** What is to be joined for a surface, with the bodies that are not among those known; null where there is nothing. */
   solidJob(id: string, known: readonly string[]): SentJob | null {
-    const job = engine.solidJob(id);
+    const job = table.engine.solidJob(id);
     const there = new Set(known);
     return (
       job && {
@@ -183,15 +190,16 @@ const api = {
   },
 
   learnUnrolling(name: string, unrolled: Unrolled): void {
-    engine.learnUnrolling(name, unrolled);
+    table.engine.learnUnrolling(name, unrolled);
   },
 
   learnSolid(id: string, solved: Solved): void {
-    engine.learnSolid(id, solved);
+    table.engine.learnSolid(id, solved);
   },
 
   /** What pokes through surfaces in the scene of a revision; null where another came between. */
   async poking(revision: number): Promise<Map<string, Finding[]> | null> {
+    const { engine } = table;
     if (engine.revision !== revision) return null;
     const own = asked;
     let since = performance.now();
