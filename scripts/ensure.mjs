@@ -25,15 +25,23 @@ export function run(command, args, options = {}) {
   if (status !== 0) throw Object.assign(new Error(`${command} ${args.join(" ")} failed`), { status: status ?? 1 });
 }
 
-/** The same beside others: what it says is shown when it has ended. @returns a promise that fails as {@link run} does */
-export function runBeside(command, args) {
+/**
+ * The same beside others: what it says is shown when it has ended, or at once where `live` says so. It ends when we do.
+ *
+ * @returns a promise that fails as {@link run} does
+ */
+export function runBeside(command, args, { live = false, ...options } = {}) {
   const path = `${join(ROOT, "node_modules", ".bin")}:${process.env.PATH}`;
   return new Promise((resolve, reject) => {
-    const child = spawn(command, args, { cwd: ROOT, env: { ...process.env, PATH: path } });
+    const stdio = live ? "inherit" : ["ignore", "pipe", "pipe"];
+    const child = spawn(command, args, { cwd: ROOT, stdio, ...options, env: { ...process.env, PATH: path } });
     const said = [];
-    for (const stream of [child.stdout, child.stderr]) stream.on("data", (part) => said.push(part));
+    for (const stream of [child.stdout, child.stderr]) stream?.on("data", (part) => said.push(part));
+    const end = () => child.kill();
+    process.on("exit", end);
     child.on("error", reject);
     child.on("close", (status) => {
+      process.off("exit", end);
       process.stdout.write(Buffer.concat(said));
       if (status === 0) resolve();
       else reject(new Error(`${command} ${args.join(" ")} failed`));

@@ -1,18 +1,18 @@
 /** All checks, in the order in which they are quickest to tell that something is wrong. */
 import { mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import { ensureBuild, ensureChromium, ensurePackages, freePort, ROOT, run, runBeside } from "./ensure.mjs";
+import { ensureChromium, ensurePackages, freePort, ROOT, run, runBeside } from "./ensure.mjs";
 
 const counts = { passed: 0, failed: 0 };
 const cache = join(ROOT, ".cache");
 mkdirSync(cache, { recursive: true });
 
-function jest() {
+async function jest() {
   const report = join(cache, "jest.json");
   rmSync(report, { force: true });
   try {
     // A limit for what hangs, not for what is slow.
-    run("jest", ["--json", `--outputFile=${report}`], { timeout: 1_200_000 });
+    await runBeside("jest", ["--json", `--outputFile=${report}`], { live: true, timeout: 1_200_000 });
   } finally {
     const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, "utf8"));
     counts.passed += numPassedTests;
@@ -43,19 +43,19 @@ const CHECKS = [
   ["knip", []],
 ];
 
-/** The browser is fetched while packages are. */
-async function packagesAndBrowser() {
-  const browser = ensureChromium();
-  ensurePackages();
-  await browser;
-}
+/** Fetched while packages are, and while what needs none is run; it is waited for where it is needed. */
+const browser = ensureChromium();
+browser.catch(() => undefined);
+
+/** Beside each other, since neither has work for all processors all the time. */
+const unitTestsAndBuild = () => Promise.all([jest(), runBeside("node", ["scripts/build.mjs"])]);
 
 const STEPS = [
-  ["packages and browser", packagesAndBrowser],
+  ["packages", ensurePackages],
   ["types of routes", () => run("next", ["typegen"], { stdio: ["ignore", "ignore", "inherit"] })],
   ["format, types, lint, layers, unused code", () => Promise.all(CHECKS.map((check) => runBeside(...check)))],
-  ["unit tests", jest],
-  ["production build", ensureBuild],
+  ["unit tests and production build", unitTestsAndBuild],
+  ["browser", () => browser],
   ["end-to-end tests", playwright],
 ];
 

@@ -3,9 +3,12 @@
  * goes from scene to scene in a day. Loading a page takes as long as half a story. What is about the browser itself, its
  * storage, the list of scenes or several pages at once takes a page of its own, from Playwright.
  */
-import { test as base, type Page } from "@playwright/test";
+import { test as base, expect, type Page } from "@playwright/test";
 
 export { expect, type Locator, type Page } from "@playwright/test";
+
+/** What the browser says when a page does what its policy forbids. */
+export const REFUSED = /Content Security Policy|Refused to/;
 
 const HELD = ["Shift", "Control", "Alt"];
 
@@ -26,11 +29,16 @@ export const test = base.extend<object, { table: Page }>({
     { scope: "worker" },
   ],
   page: async ({ table }, give, info) => {
+    const refused: string[] = [];
+    table.on("console", (message) => {
+      if (REFUSED.test(message.text())) refused.push(message.text());
+    });
     await give(table);
     if (info.status !== info.expectedStatus) await table.screenshot({ path: info.outputPath("failed.png") });
     table.removeAllListeners();
     await table.mouse.up();
     for (const key of HELD) await table.keyboard.up(key);
+    expect(refused).toEqual([]);
   },
   context: ({ table }, give) => give(table.context()),
 });

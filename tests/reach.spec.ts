@@ -1,6 +1,7 @@
 /** Clothesline for everybody: without a mouse, in the dark, twice as large, and by whoever has it read out. */
 import { expect, test, type Page } from "@playwright/test";
 import { violations } from "./axe";
+import { REFUSED } from "./kept";
 import { drawLine, enter, expectProps, newScene, onStrip, openScene, propCount } from "./table";
 
 const tables = ["light", "dark"];
@@ -24,6 +25,10 @@ const [STEPS, BASKET] = ["aside[aria-label=Steps]", "aside[aria-label=Basket]"];
 
 test("no screen, step or dialog has anything that keeps somebody out, light or dark", async ({ page }) => {
   await page.emulateMedia({ reducedMotion: "reduce" });
+  const refused: string[] = [];
+  page.on("console", (message) => {
+    if (REFUSED.test(message.text())) refused.push(message.text());
+  });
   await page.goto("/");
   await expect(page.getByRole("list", { name: "Scenes" }).getByRole("listitem").first()).toBeVisible();
   expect(await wrong(page)).toEqual([]);
@@ -71,6 +76,8 @@ test("no screen, step or dialog has anything that keeps somebody out, light or d
     await open();
     expect([name, await wrong(page, name === "surfaces" ? BASKET : STEPS)]).toEqual([name, []]);
   }
+  // Nor does any of it do what the pages' policy forbids.
+  expect(refused).toEqual([]);
 });
 
 test("a line is drawn, dressed, changed and taken back without a mouse; keys go to what has the focus", async ({

@@ -2,7 +2,7 @@ import type { Scene } from "@/core/scene";
 import { dressing } from "@/core/place/testing";
 import { emptyScene, surfaceSchema } from "@/core/scene";
 import { EvaluationClient } from "./client";
-import { endWaiting } from "./evaluating";
+import { EvaluationWorker } from "./evaluating";
 import { unrollingsOf } from "./unrollings";
 import { applyChange, EMPTY_SCENE, type PlacedScene, type SceneChange } from "@/core/scene";
 import type { Evaluation } from "./evaluation.worker";
@@ -78,7 +78,7 @@ let hears: ((event: { data: unknown }) => void)[] = [];
 let beats: (() => void)[] = [];
 afterEach(() => {
   client.close();
-  endWaiting();
+  EvaluationWorker.endWaiting();
 });
 afterAll(() => Reflect.deleteProperty(globalThis, "Worker"));
 

@@ -16,6 +16,8 @@ interface Heard {
 }
 
 export class EvaluationWorker {
+  /** The one that waits for a scene. */
+  static #waiting: EvaluationWorker | null = null;
   readonly remote: Comlink.Remote<EvaluationApi>;
   readonly #worker: Worker;
   readonly #deaf: () => void;
@@ -34,23 +36,28 @@ export class EvaluationWorker {
 
   /** The one that waits, or a new one. */
   static forScene(heard: Heard): EvaluationWorker {
-    const one = waiting;
-    waiting = null;
+    const one = EvaluationWorker.#waiting;
+    EvaluationWorker.#waiting = null;
     if (!one) return new EvaluationWorker(heard);
     one.#heard = heard;
     return one;
   }
 
+  /** Ends the one that waits. */
+  static endWaiting(): void {
+    EvaluationWorker.#waiting?.end();
+  }
+
   /** Forgets its scene and waits for another; it must be at rest. */
   leave(): void {
     this.#heard = null;
-    waiting?.end();
-    waiting = this;
+    EvaluationWorker.endWaiting();
+    EvaluationWorker.#waiting = this;
     void this.remote.forget();
   }
 
   end(): void {
-    if (waiting === this) waiting = null;
+    if (EvaluationWorker.#waiting === this) EvaluationWorker.#waiting = null;
     this.#deaf();
     this.#worker.terminate();
   }
@@ -61,8 +68,3 @@ export class EvaluationWorker {
     else this.end();
   }
 }
-
-let waiting: EvaluationWorker | null = null;
-
-/** Ends the worker that waits for a scene, if there is one. */
-export const endWaiting = (): void => waiting?.end();
