@@ -176,6 +176,13 @@ test("rows of UV lie at equal steps of it, about as far apart as asked, each onc
   );
 });
 
+test("without UVs a square grid takes the place of their rows", () => {
+  const bare = WorldMesh.of("bare", mesh([-5, 0, -5, -5, 0, 5, 5, 0, 5, 5, 0, -5], [0, 1, 2, 0, 2, 3]), STAND);
+  const [rows, grid] = (["uv", "square"] as const).map((pattern) => spread({ spacing: { pattern, distance: 1 } }, {}, bare)); // prettier-ignore
+  expect(rows.count).toBeGreaterThan(90);
+  expect(places(rows)).toEqual(places(grid));
+});
+
 test("inside a closed line counts as on it where that is asked; the props of another dressing are kept off", () => {
   const ring = makeLine({ id: "ring", number: 1, kind: "circle", radius: 4, knots: [[0, 0, 0]] });
   const distances = (within: boolean) => [{ to: "ring", none: 1, full: 1, within }];

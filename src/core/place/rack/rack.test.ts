@@ -1,7 +1,7 @@
 /** Racks: columns, stacks and levels; what is taken from them; and that nothing overlaps, floats or is dealt anew. */
 import fc from "fast-check";
 import { evenly } from "../../math/testing";
-import { quatAt, rotate } from "../../math";
+import { quatAt, rotate, type Vec3 } from "../../math";
 import { ADDED, hasColumn, hexOf, inColumn, lineKey, MOST_DEEP } from "../keys";
 import { FLAG } from "../slots";
 import { BOUNDS, dressing, evaluate, field, place, straight, surroundings } from "../testing";
@@ -47,6 +47,31 @@ function columnsOf({ count, stacked }: Placements): number[][][] {
 
 const most = (p: Placements, of: "deep" | "high") =>
   columnsOf(p).map((column) => 1 + Math.max(...column.flat().map((i) => p.stacked![of][i])));
+
+test("whichever way its line runs, a rack is the same, turned", () => {
+  fc.assert(
+    fc.property(evenly(-Math.PI, Math.PI), fc.boolean(), (angle, tilted) => {
+      const input: Input = {
+        what: { order: "mixed", entries: [{ prop: "buoy" }, { prop: "oar" }] },
+        where: { lines: ["line"], stacked: true, deep: [2, 3], high: [1, 3] },
+        spacing: { distance: 2.5, roomBehind: 0.1 },
+        variation: { turnOn: true, turnAcross: tilted ? [-0.3, 0.3] : [0, 0] },
+      };
+      const ahead = ([x, y, z]: readonly number[]): Vec3 =>
+        [x * Math.cos(angle) + z * Math.sin(angle), y, z * Math.cos(angle) - x * Math.sin(angle)]; // prettier-ignore
+      const placeOf = (p: Placements, i: number): Vec3 =>
+        [0, 1, 2].map((k) => p.origin[k] + p.position[3 * i + k]) as unknown as Vec3; // prettier-ignore
+      const p = place(input);
+      const turned = place(input, [straight(10, { knots: [[0, 0, 0], ahead([10, 0, 0])] })]); // prettier-ignore
+      expect(turned.count).toBe(p.count);
+      for (let i = 0; i < p.count; i++) {
+        const [want, is] = [ahead(placeOf(p, i)), placeOf(turned, i)];
+        for (let k = 0; k < 3; k++) expect(is[k]).toBeCloseTo(want[k], 3);
+      }
+    }),
+    { numRuns: 25 },
+  );
+});
 
 test("each stands on the one below it and behind those before it, with the room asked for, whatever their sizes and turns", () => {
   const range = fc.tuple(fc.integer({ min: 1, max: 4 }), fc.integer({ min: 0, max: 3 })).map(([low, more]): [number, number] => [low, low + more]); // prettier-ignore
