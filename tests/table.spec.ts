@@ -167,13 +167,7 @@ test("props are swapped, mixed and reordered; a deleted prop comes back with und
   await deleteSecond();
   const offered = page.locator("[data-sonner-toast]").getByRole("button", { name: "Undo" });
   await expect(offered.first()).toBeVisible();
-  const another = async () => {
-    await page.getByRole("link", { name: "All scenes" }).click();
-    await page.getByRole("button", { name: "New scene" }).click();
-    await page.waitForURL(/\/scene\/[0-9a-f]+/);
-    await settled(page);
-  };
-  await another();
+  await newScene(page);
   // It would go by itself a little later.
   expect(await offered.count()).toBe(0);
   // Nor does a file that is still being read come into a scene that it was not meant for.
@@ -186,7 +180,7 @@ test("props are swapped, mixed and reordered; a deleted prop comes back with und
     };
   });
   await page.getByTestId("prop-files").setInputFiles(await wedge());
-  await another();
+  await newScene(page);
   await page.evaluate(() => dispatchEvent(new Event("go")));
   await expect(page.getByText("was not brought in: its scene was left for another.")).toBeVisible();
   await expect(page.getByRole("complementary", { name: "Basket" }).getByRole("heading")).toContainText("0 props");
