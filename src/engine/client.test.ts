@@ -51,6 +51,9 @@ class PretendedWorker {
     this.#scene = EMPTY_SCENE;
     taught.push("nothing");
   }
+  learn(asset: string) {
+    taught.push(asset);
+  }
   learnSolid(id: string) {
     taught.push(`solid ${id}`);
   }
@@ -180,6 +183,24 @@ test("a worker that is left at rest forgets its scene and takes the next one; on
   open.at(-1)!.die();
   next("four");
   expect(workers).toBe(4);
+});
+
+test("what was on its way to a worker when its scene was left is not taught to it any more", async () => {
+  let come: (bytes: Uint8Array) => void = () => undefined;
+  client = new EvaluationClient({
+    results: () => undefined,
+    failed: (reason) => heard.push(reason),
+    poking: () => undefined,
+    asset: () => new Promise((resolve) => (come = resolve)),
+  });
+  const wall = surfaceSchema.parse({ id: "wall", name: "Wall", asset: "a".repeat(64) });
+  client.request({ ...named("one"), dressings: [dressing()], surfaces: [wall] });
+  open[0].answer();
+  await settle();
+  client.close();
+  come(new Uint8Array(1));
+  await settle();
+  expect(taught).toEqual(["nothing"]);
 });
 
 test("after it is closed nothing is heard any more", async () => {

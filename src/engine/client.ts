@@ -303,6 +303,8 @@ export class EvaluationClient {
     for (const hash of hashes) {
       if (this.#taught.has(hash)) continue;
       const bytes = await this.#listener.asset?.(hash);
+      // Another's by now, or nobody's.
+      if (remote !== this.#remote) return;
       if (!bytes) continue;
       await remote.learn(hash, bytes);
       if (remote === this.#remote) this.#taught.add(hash);
